@@ -1,0 +1,77 @@
+# Everything a new machine needs is made from here: Python 3.11, Node 20, npm 11 and make suffice.
+PYTHON ?= $(shell command -v python3.11 || command -v python3)
+PORT ?= 8700
+BIN := .venv/bin
+WEB_SOURCES := $(shell find web/src web/public web/index.html web/vite.config.ts -type f)
+
+.PHONY: help setup demo serve dev build test test-fast lint format generate bench screenshots clean
+
+help:
+	@echo "make demo   set up and start the application with demo data"
+	@echo "make test   set up and pass all tests"
+	@echo "also: setup, serve, dev, build, lint, format, generate, bench, screenshots, clean"
+
+setup: .venv/.ready
+
+.venv/.ready: requirements-dev.txt pyproject.toml
+	$(PYTHON) -m venv .venv
+	$(BIN)/python -m pip install --quiet --disable-pip-version-check uv==0.13.9
+	$(BIN)/uv pip sync --quiet --require-hashes requirements-dev.txt
+	$(BIN)/uv pip install --quiet --no-deps --no-build-isolation --editable .
+	touch $@
+
+web/node_modules/.ready: web/package.json web/package-lock.json web/.npmrc
+	cd web && npm ci --silent
+	touch $@
+
+build: web/dist/index.html
+
+web/dist/index.html: web/node_modules/.ready $(WEB_SOURCES)
+	cd web && npm run --silent build -- --logLevel warn
+	touch $@
+
+demo: setup build
+	$(BIN)/firm-footing demo --port $(PORT)
+
+serve: setup build
+	$(BIN)/firm-footing serve --port $(PORT)
+
+# Two servers: the API with demo data on 8700, the screens with hot reload on the port Vite names.
+dev: setup build
+	$(BIN)/firm-footing demo --port 8700 & cd web && npm run --silent dev
+
+test: setup build
+	scripts/ensure_chromium.sh
+	cd web && npm run --silent test
+	$(BIN)/pytest
+
+test-fast: setup
+	$(BIN)/pytest -m "not browser"
+
+lint: setup web/node_modules/.ready
+	$(BIN)/ruff check src tests scripts bench
+	$(BIN)/ruff format --check src tests scripts bench
+	$(BIN)/mypy
+	cd web && npm run --silent types && npm run --silent lint
+	scripts/check_generated.sh
+
+format: setup web/node_modules/.ready
+	$(BIN)/ruff check --fix --quiet src tests scripts bench
+	$(BIN)/ruff format --quiet src tests scripts bench
+	cd web && npm run --silent format
+
+# The case file's schema, the API's description and the client's types follow from the code.
+generate: setup web/node_modules/.ready
+	$(BIN)/python scripts/generate_docs.py docs
+	cd web && npx openapi-typescript ../docs/openapi.json -o src/api/schema.d.ts >/dev/null
+
+bench: setup build
+	scripts/ensure_chromium.sh
+	$(BIN)/python -m bench
+
+screenshots: setup build
+	scripts/ensure_chromium.sh
+	$(BIN)/python scripts/take_screenshots.py
+
+clean:
+	rm -rf .venv web/node_modules web/dist

@@ -1,0 +1,1 @@
+"""How fast is it? Ratios measured side by side in one run: `make bench`."""

@@ -1,0 +1,86 @@
+"""How long does a diagnosis take, alone and against a general Bayesian-network library?"""
+
+import subprocess
+import sys
+import tempfile
+import time
+from collections.abc import Callable, Iterator
+from pathlib import Path
+from statistics import median
+
+import numpy as np
+from tests.core.bayesian_oracle import infer, oracle_of
+from tests.core.sub_knowledge import cut_down, real_files
+
+from bench.lessons import full_lesson, write_case_files
+from firm_footing.core.case import Case
+from firm_footing.core.knowledge import Knowledge
+from firm_footing.core.reasoning import diagnose
+from firm_footing.core.reasoning.looks import base_rates, counted_readings, look_pieces
+from firm_footing.core.reasoning.posterior import posterior
+from firm_footing.core.reasoning.stories import base_weights, enumerate_stories, set_prior
+
+Row = tuple[str, str, str]
+
+
+def measure() -> Iterator[Row]:
+    """Rows of name, wanted, found."""
+    files = real_files()
+    files["numbers"]["dependent_looks"]["discount"] = 0.0  # a network has no discounts
+    knowledge = cut_down({c["id"] for c in files["causes"]}, files)
+    lessons = [full_lesson(knowledge, seed) for seed in range(9)]
+    ours = _milliseconds(lambda case: _discrete(case, knowledge), lessons * 5)
+    theirs = [_library(case, knowledge) for case in lessons[:3]]
+    ratio = median(theirs) / median(ours)
+    yield "discrete part, ours, median of 45", "-", f"{median(ours):.1f} ms"
+    yield "discrete part, library's inference, median of 3", "-", f"{median(theirs):.0f} ms"
+    yield "ratio, links and limit in both", "at least 50", f"{ratio:.0f} x"
+    whole = _milliseconds(lambda case: diagnose(case, knowledge), lessons * 12)
+    again = _milliseconds(lambda case: diagnose(case, knowledge), [lessons[0]] * 60)
+    yield "whole diagnosis, 40 balls, 25 answers, median of 108", "5 ms", f"{median(whole):.1f} ms"
+    yield "the same, one lesson again and again", "5 ms", f"{median(again):.1f} ms"
+    yield "ranking 200 case files in one command", "under 10 s", f"{_rank_files(knowledge):.1f} s"
+
+
+def _milliseconds(work: Callable[[Case], object], cases: list[Case]) -> list[float]:
+    work(cases[0])
+    times = []
+    for case in cases:
+        start = time.perf_counter()
+        work(case)
+        times.append(1000 * (time.perf_counter() - start))
+    return times
+
+
+def _discrete(case: Case, knowledge: Knowledge) -> object:
+    """Prior, links, limit, modes and all answers, with the bits of every answer."""
+    stories = enumerate_stories(knowledge)
+    bases = base_rates(knowledge, 15.0, ())
+    pieces = look_pieces(counted_readings(case), stories, bases)
+    prior = set_prior(stories, base_weights(knowledge, ()))[stories.set_of]
+    return posterior(stories, prior, stories.log_telling(0.1), pieces)
+
+
+def _library(case: Case, knowledge: Knowledge) -> float:
+    """Milliseconds of the library's inference; building its network is not counted."""
+    network, evidence = oracle_of(knowledge, counted_readings(case), 15.0)
+    start = time.perf_counter()
+    engine = infer(network, evidence)
+    found = [engine.posterior(c.id)[1] for c in knowledge.causes]
+    took = 1000 * (time.perf_counter() - start)
+    sides = [not c.sides for c in knowledge.causes]
+    now = _discrete(case, knowledge)
+    np.testing.assert_allclose(np.array(found)[sides], now.present[sides], atol=1e-6)  # type: ignore[attr-defined]
+    return took
+
+
+def _rank_files(knowledge: Knowledge) -> float:
+    """Seconds of the whole command, starting Python included."""
+    with tempfile.TemporaryDirectory() as folder:
+        paths = write_case_files(knowledge, Path(folder), 200)
+        command = [sys.executable, "-m", "firm_footing", "rank", "--json", *map(str, paths)]
+        start = time.perf_counter()
+        lines = subprocess.run(command, check=True, capture_output=True).stdout.splitlines()
+        took = time.perf_counter() - start
+    assert len(lines) == len(paths)
+    return took

@@ -1,0 +1,94 @@
+"""How soon is the lesson page usable, and how much script does it load?"""
+
+import gzip
+import shutil
+import subprocess
+import sys
+import time
+import urllib.request
+from collections.abc import Iterator
+from pathlib import Path
+from statistics import median
+
+from playwright.sync_api import Browser, sync_playwright
+from tests.browser.conftest import FLAGS
+
+from firm_footing.api.app import SCREENS
+
+Row = tuple[str, str, str]
+PORT = 8765
+URL = f"http://127.0.0.1:{PORT}"
+LOADS, TOUCHES = 7, 15
+
+
+def measure() -> Iterator[Row]:
+    """Rows of name, wanted, found."""
+    command = [sys.executable, "-m", "firm_footing", "demo", "--port", str(PORT)]
+    with subprocess.Popen(command, stdout=subprocess.DEVNULL) as server, sync_playwright() as p:
+        try:
+            _wait()
+            path = shutil.which("chromium-headless-shell") or shutil.which("chromium")
+            browser = p.chromium.launch(executable_path=path, args=FLAGS)
+            loads, script = zip(*(_cold_load(browser) for _ in range(LOADS)), strict=True)
+            yield "lesson page usable after a cold load", "1500 ms", f"{median(loads):.0f} ms"
+            yield "script of the lesson page, gzipped", "under 250 kB", f"{script[0] / 1000:.0f} kB"
+            touches = _touches(browser)
+            yield "from a touch to the new ranking", "150 ms (later)", f"{median(touches):.0f} ms"
+            browser.close()
+        finally:
+            server.terminate()
+
+
+def _wait() -> None:
+    for _ in range(300):
+        try:
+            with urllib.request.urlopen(f"{URL}/api/health", timeout=1):
+                return
+        except OSError:
+            time.sleep(0.1)
+    raise TimeoutError(URL)
+
+
+def _lesson(browser: Browser) -> str:
+    page = browser.new_page()
+    day = page.request.get(f"{URL}/api/day").json()
+    page.close()
+    return f"{URL}/lessons/{day['lessons'][0]['id']}/shots"
+
+
+def _cold_load(browser: Browser) -> tuple[float, int]:
+    """Milliseconds until the ranking stands, and bytes of script, in a browser with no cache."""
+    url = _lesson(browser)
+    context = browser.new_context(viewport={"width": 1280, "height": 800})
+    page = context.new_page()
+    scripts: set[str] = set()
+    page.on("request", lambda r: scripts.add(r.url) if r.resource_type == "script" else None)
+    start = time.perf_counter()
+    page.goto(url, wait_until="commit")
+    page.get_by_test_id("next-look").wait_for()
+    took = 1000 * (time.perf_counter() - start)
+    size = sum(len(gzip.compress(_file(s).read_bytes(), 6)) for s in scripts)
+    context.close()
+    return took, size
+
+
+def _file(url: str) -> Path:
+    return SCREENS / url.removeprefix(f"{URL}/")
+
+
+def _touches(browser: Browser) -> list[float]:
+    """Milliseconds from a touch of a contact word to the ranking that counts it."""
+    page = browser.new_page()
+    page.goto(_lesson(browser))
+    page.get_by_test_id("next-look").wait_for()
+    times = []
+    for i in range(TOUCHES):
+        word = ("Fat", "Clean")[i % 2]
+        with page.expect_response("**/diagnosis*") as answer:
+            start = time.perf_counter()
+            page.get_by_role("group", name="Contact").get_by_role("button", name=word).click()
+        answer.value.finished()
+        page.evaluate("() => new Promise((r) => requestAnimationFrame(() => r(0)))")
+        times.append(1000 * (time.perf_counter() - start))
+    page.close()
+    return times

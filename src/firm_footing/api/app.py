@@ -1,0 +1,77 @@
+"""How do the parts make one web application?"""
+
+from pathlib import Path
+from typing import Any
+
+from fastapi import APIRouter, FastAPI, Request
+from fastapi.responses import JSONResponse
+from sqlalchemy import Engine
+from starlette.middleware.gzip import GZipMiddleware
+
+from firm_footing.api import answers, cases, knowledge, lessons, students
+from firm_footing.api.errors import add_handlers
+from firm_footing.core.knowledge import Knowledge
+from firm_footing.core.reasoning.stories import enumerate_stories
+
+SCREENS = Path(__file__).parents[3] / "web" / "dist"
+"""The built front end."""
+
+A_YEAR = "public, max-age=31536000, immutable"
+
+
+def create_app(engine: Engine, known: Knowledge, screens: Path | None = SCREENS) -> FastAPI:
+    """The application on this database with this knowledge.
+
+    screens : folder of the built front end; None serves the API alone
+    """
+    app = FastAPI(
+        title="Firm Footing",
+        version="1",
+        summary="From ball flight, divot and strike to the footwork and pressure causes.",
+        docs_url=None,
+        redoc_url=None,
+        openapi_url="/api/openapi.json",
+        generate_unique_id_function=lambda route: route.name,
+    )
+    app.state.engine = engine
+    app.state.knowledge = known
+    enumerate_stories(known)
+    add_handlers(app)
+    app.add_middleware(GZipMiddleware, minimum_size=2000)
+    api = APIRouter(prefix="/api")
+    for part in (students, lessons, answers, cases, knowledge):
+        api.include_router(part.router)
+    app.include_router(api)
+
+    @app.get("/api/health", summary="Is it up?", tags=["knowledge"])
+    def health() -> dict[str, str]:
+        """Answers once the database and the knowledge are ready."""
+        return {"status": "ready", "knowledge": known.version}
+
+    if screens is not None and screens.is_dir():
+        _serve_screens(app, screens)
+    return app
+
+
+def _serve_screens(app: FastAPI, screens: Path) -> None:
+    """The front end, with unknown addresses under /api left to the API's own errors."""
+
+    @app.middleware("http")
+    async def guard(request: Request, call_next: Any) -> Any:
+        path = request.url.path
+        response = await call_next(request)
+        if path.startswith("/api/") and "text/html" in response.headers.get("content-type", ""):
+            shape = {
+                "code": "http",
+                "message": "Not found.",
+                "hint": "The address is not known.",
+                "where": "url",
+            }
+            return JSONResponse(shape, status_code=404)
+        if path.startswith("/assets/"):
+            response.headers["Cache-Control"] = A_YEAR
+        elif not path.startswith("/api/"):
+            response.headers["Cache-Control"] = "no-cache"
+        return response
+
+    app.frontend("/", directory=screens, fallback="index.html", check_dir=False)

@@ -1,0 +1,62 @@
+"""How is an error told? In one JSON shape, made in one place."""
+
+from typing import Any
+
+from fastapi import FastAPI, Request
+from fastapi.exceptions import RequestValidationError
+from fastapi.responses import JSONResponse
+from pydantic import BaseModel, Field
+from starlette.exceptions import HTTPException
+
+from firm_footing.files.case_files import BadCaseError, first_problem
+from firm_footing.store.errors import NotFoundError, StoreError
+
+
+class ErrorShape(BaseModel):
+    """Every error has this shape."""
+
+    code: str = Field(examples=["not_found"])
+    message: str = Field(examples=["There is no lesson with the id 'x'."])
+    hint: str = Field(examples=["Go back to the day page and open it from there."])
+    where: str = Field(examples=["lesson_id"])
+
+
+def responses(*codes: int) -> dict[int | str, dict[str, Any]]:
+    """The error answers of a route, for OpenAPI."""
+    words = {400: "Not readable", 404: "Not found", 409: "Refused", 422: "Bad input"}
+    return {code: {"model": ErrorShape, "description": words[code]} for code in (400, *codes)}
+
+
+def add_handlers(app: FastAPI) -> None:
+    """Turn every error into the one shape."""
+
+    @app.exception_handler(StoreError)
+    async def of_store(_request: Request, error: StoreError) -> JSONResponse:
+        status = 404 if isinstance(error, NotFoundError) else 409
+        return _answer(status, error.code, error.message, error.hint, error.where)
+
+    @app.exception_handler(BadCaseError)
+    async def of_case(_request: Request, error: BadCaseError) -> JSONResponse:
+        return _problem(409, "refused", error)
+
+    @app.exception_handler(RequestValidationError)
+    async def of_input(_request: Request, error: RequestValidationError) -> JSONResponse:
+        return _problem(422, "bad_input", first_problem(error.errors()))
+
+    @app.exception_handler(HTTPException)
+    async def of_http(_request: Request, error: HTTPException) -> JSONResponse:
+        hint = "The address or the way it was called is not known; see /api/docs."
+        answer = _answer(error.status_code, "http", f"{error.detail}.", hint, "url")
+        answer.headers.update(error.headers or {})
+        return answer
+
+
+def _problem(status: int, code: str, problem: BadCaseError) -> JSONResponse:
+    place = problem.place.removeprefix("body.")
+    hint = f"Nothing was changed. To mend it: {problem.remedy}."
+    return _answer(status, code, f"{place}: {problem.problem}.", hint, place)
+
+
+def _answer(status: int, code: str, message: str, hint: str, where: str) -> JSONResponse:
+    shape = ErrorShape(code=code, message=message, hint=hint, where=where)
+    return JSONResponse(shape.model_dump(), status_code=status)

@@ -1,0 +1,29 @@
+"""What does the program know of the trade? Everything a screen needs to name things."""
+
+from fastapi import APIRouter
+from pydantic import BaseModel
+
+from firm_footing.api.context import Known
+from firm_footing.core.knowledge import Cause, Check, Club, Drill, Mechanism
+from firm_footing.core.knowledge.coaching import Cautions, Schools
+
+router = APIRouter(tags=["knowledge"])
+
+
+class KnowledgeOut(BaseModel):
+    """The knowledge that screens show."""
+
+    version: str
+    causes: tuple[Cause, ...]
+    mechanisms: tuple[Mechanism, ...]
+    checks: tuple[Check, ...]
+    drills: tuple[Drill, ...]
+    clubs: tuple[Club, ...]
+    schools: Schools
+    cautions: Cautions
+
+
+@router.get("/knowledge", summary="Causes, checks, drills, clubs, schools, cautions")
+def read_knowledge(known: Known) -> KnowledgeOut:
+    """Read-only: it is edited in the files under `knowledge/`."""
+    return KnowledgeOut.model_validate(known, from_attributes=True)

@@ -1,0 +1,272 @@
+"""Which shapes go in and out?
+
+Everything is golfer-neutral and SI: `pull`/`push`, degrees + to the push side, metres. Screens
+mirror and convert.
+"""
+
+from datetime import datetime
+from typing import Annotated, Any, Literal
+
+from pydantic import BaseModel, ConfigDict, Field, StringConstraints
+
+from firm_footing.core.case import School, Shot, Stance
+from firm_footing.core.case.evidence import BlockKind, Handicap, Number, Surface
+from firm_footing.core.frame import Handedness
+from firm_footing.core.knowledge.vocabulary import Answer, Limit, Source
+from firm_footing.core.reasoning import Ranking
+from firm_footing.core.reasoning.standing import StandingKind
+from firm_footing.store.tables import AgeGroup
+
+Name = Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=80)]
+Text = Annotated[str, StringConstraints(strip_whitespace=True, max_length=2000)]
+ClubId = Annotated[str, StringConstraints(pattern=r"^[a-z0-9]{1,3}$")]
+
+
+class In(BaseModel):
+    """Base of what comes in: unknown keys and NaN are errors."""
+
+    model_config = ConfigDict(extra="forbid", allow_inf_nan=False)
+
+
+class Out(BaseModel):
+    """Base of what goes out."""
+
+    model_config = ConfigDict(from_attributes=True)
+
+
+class NewStudent(In):
+    """Someone who takes lessons."""
+
+    name: Name = Field(examples=["Oda Brack"])
+    handedness: Handedness
+    handicap: Handicap | None = Field(None, description="Plus handicaps are negative")
+    dominant_leg: Literal["lead", "trail"] | None = None
+    age_group: AgeGroup = "adult"
+    limits: tuple[Limit, ...] = ()
+    about: Text = ""
+
+
+class StudentChange(In):
+    """New values; what is left out stays."""
+
+    name: Name | None = None
+    handedness: Handedness | None = None
+    handicap: Handicap | None = None
+    dominant_leg: Literal["lead", "trail"] | None = None
+    age_group: AgeGroup | None = None
+    limits: tuple[Limit, ...] | None = None
+    about: Text | None = None
+
+
+class StudentOut(Out):
+    """Someone who takes lessons."""
+
+    id: str
+    name: str
+    handedness: Handedness
+    handicap: float | None
+    dominant_leg: Literal["lead", "trail"] | None
+    age_group: AgeGroup
+    limits: tuple[Limit, ...]
+    about: str
+    created_at: datetime
+
+
+class LessonBrief(BaseModel):
+    """A lesson in a list."""
+
+    id: str
+    student_id: str
+    student_name: str
+    started_at: datetime
+    complaint: str
+    finished: bool
+    balls: int
+    answers: int
+    decided: str | None = Field(description="The cause decided on last")
+
+
+class Day(BaseModel):
+    """The day page: everyone, and the newest lessons."""
+
+    students: list[StudentOut]
+    lessons: list[LessonBrief]
+
+
+class NewLesson(In):
+    """A new lesson, which starts with an empty baseline block."""
+
+    complaint: Text = ""
+    club: ClubId = Field("7i", examples=["7i"])
+    school: School = School()
+
+
+class LessonChange(In):
+    """New values; what is left out stays."""
+
+    complaint: Text | None = None
+    school: School | None = None
+    at_hand: tuple[Source, ...] | None = Field(None, description="Means at hand for looks")
+    finished: bool | None = None
+
+
+class BlockIn(In):
+    """What is the same for all balls of a block; what is left out stays."""
+
+    kind: BlockKind | None = None
+    club: ClubId | None = None
+    drill: str | None = None
+    expected_carry_m: Annotated[float, Field(strict=True, gt=0, le=400)] | None = None
+    effort_pct: Annotated[float, Field(strict=True, gt=0, le=120)] | None = None
+    surface: Surface | None = None
+    teed: bool | None = None
+    stance: Stance | None = None
+
+
+class ShotIn(In):
+    """One ball as far as it is known; sending it again with more replaces it."""
+
+    block_id: str
+    observed: Shot
+    touched: dict[str, Number] = Field(
+        default_factory=dict, description="Where the drawing was touched, for its mark only"
+    )
+
+
+class AnswerIn(In):
+    """An answer to a check."""
+
+    check_id: str = Field(examples=["trail_heel_up_early"])
+    answer: Answer
+    source: Source | None = Field(None, description="Left out: the first source of the check")
+    block_id: str | None = None
+
+
+class NoteIn(In):
+    """A note."""
+
+    text: Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=2000)]
+
+
+class DecisionIn(In):
+    """The cause to start with."""
+
+    cause: str = Field(examples=["trail_heel_pops"])
+    reason: Text = ""
+
+
+class ShotOut(Out):
+    """One logged ball."""
+
+    id: str
+    block_id: str
+    observed: Shot
+    touched: dict[str, float]
+    hit_at: datetime
+
+
+class BlockOut(Out):
+    """A block with its balls."""
+
+    id: str
+    position: int
+    kind: BlockKind
+    club: str
+    drill: str | None
+    expected_carry_m: float | None
+    effort_pct: float | None
+    surface: Surface | None
+    teed: bool | None
+    stance: Stance | None
+    shots: list[ShotOut]
+
+
+class AnswerOut(Out):
+    """A kept answer."""
+
+    id: str
+    check_id: str
+    answer: Answer
+    source: Source
+    block_id: str | None
+    answered_at: datetime
+
+
+class NoteOut(Out):
+    """A kept note."""
+
+    id: str
+    text: str
+    written_at: datetime
+
+
+class DecisionOut(Out):
+    """A decision with what the ranking said then."""
+
+    id: str
+    cause: str
+    reason: str
+    ranking: dict[str, Any]
+    knowledge_version: str
+    decided_at: datetime
+
+
+class LessonOut(BaseModel):
+    """A lesson with everything in it."""
+
+    id: str
+    student: StudentOut
+    complaint: str
+    school: School
+    at_hand: tuple[Source, ...] | None
+    finished: bool
+    started_at: datetime
+    blocks: list[BlockOut]
+    answers: list[AnswerOut]
+    traces: int
+    notes: list[NoteOut]
+    decisions: list[DecisionOut]
+    undo: str | None = Field(description="What undo would take back")
+    redo: str | None = Field(description="What redo would do again")
+
+
+class Spread(BaseModel):
+    """A number of the pattern and its standard error."""
+
+    value: float
+    se: float
+
+
+class BallWay(BaseModel):
+    """Where a cause alone sends a straight ball, degrees, + push side."""
+
+    start_deg: float
+    curve_deg: float
+
+
+class StandingOut(Out):
+    """Where the decision stands."""
+
+    kind: StandingKind
+    leading: list[str] = Field(description="The first two roots")
+    balls_missing: int
+    answers_missing: int
+
+
+class WithheldDrill(BaseModel):
+    """A drill kept back, and why."""
+
+    id: str
+    reason: str
+
+
+class DiagnosisOut(BaseModel):
+    """The diagnosis of a lesson, for a screen."""
+
+    ranking: Ranking
+    standing: StandingOut
+    words: dict[str, str] = Field(description="Cause id to how sure, in words")
+    spreads: dict[str, Spread] = Field(description="Known numbers of the pattern")
+    ball_ways: dict[str, BallWay] = Field(description="Cause id to what it does to the ball")
+    withheld: list[WithheldDrill]
+    knowledge_version: str

@@ -1,0 +1,62 @@
+"""Who takes lessons?"""
+
+from fastapi import APIRouter
+
+from firm_footing.api.context import RowId, Store
+from firm_footing.api.errors import responses
+from firm_footing.api.shapes import Day, LessonBrief, NewStudent, StudentChange, StudentOut
+from firm_footing.api.views import lesson_brief
+from firm_footing.store import lessons, students
+from firm_footing.store.tables import Student
+
+router = APIRouter(tags=["students"])
+
+
+@router.get("/day", summary="Everyone and the newest lessons")
+def read_day(session: Store) -> Day:
+    """What the day page shows."""
+    return Day(
+        students=[StudentOut.model_validate(s) for s in students.all_students(session)],
+        lessons=[lesson_brief(session, x) for x in lessons.recent_lessons(session)],
+    )
+
+
+@router.post("/students", status_code=201, summary="Add a student", responses=responses(422))
+def add_student(session: Store, new: NewStudent) -> StudentOut:
+    """A name and a hand are enough."""
+    return StudentOut.model_validate(students.add_student(session, Student(**new.model_dump())))
+
+
+@router.get("/students/{student_id}", summary="One student", responses=responses(404, 422))
+def read_student(session: Store, student_id: RowId) -> StudentOut:
+    """One student."""
+    return StudentOut.model_validate(students.get_student(session, student_id))
+
+
+@router.patch("/students/{student_id}", summary="Change a student", responses=responses(404, 422))
+def change_student(session: Store, student_id: RowId, change: StudentChange) -> StudentOut:
+    """What is left out stays; only handicap and dominant leg can be emptied with null."""
+    may_be_null = {"handicap", "dominant_leg"}
+    sent = change.model_dump(exclude_unset=True)
+    values = {k: v for k, v in sent.items() if v is not None or k in may_be_null}
+    return StudentOut.model_validate(students.change_student(session, student_id, values))
+
+
+@router.delete(
+    "/students/{student_id}",
+    status_code=204,
+    summary="Delete a student with all that belongs to them",
+    responses=responses(404, 422),
+)
+def delete_student(session: Store, student_id: RowId) -> None:
+    """Cannot be undone; export the case files first."""
+    students.delete_student(session, student_id)
+
+
+@router.get(
+    "/students/{student_id}/lessons", summary="A student's lessons", responses=responses(404, 422)
+)
+def read_lessons(session: Store, student_id: RowId) -> list[LessonBrief]:
+    """The newest first."""
+    students.get_student(session, student_id)
+    return [lesson_brief(session, x) for x in students.lessons_of(session, student_id)]

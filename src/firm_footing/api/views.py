@@ -1,0 +1,118 @@
+"""How is a stored lesson shown to the outside?"""
+
+from sqlmodel import Session
+
+from firm_footing.api.shapes import (
+    AnswerOut,
+    BallWay,
+    BlockOut,
+    DecisionOut,
+    DiagnosisOut,
+    LessonBrief,
+    LessonOut,
+    NoteOut,
+    ShotOut,
+    Spread,
+    StandingOut,
+    StudentOut,
+    WithheldDrill,
+)
+from firm_footing.core.ball import Estimate
+from firm_footing.core.ball.shape import probability_word
+from firm_footing.core.case import Case
+from firm_footing.core.coaching import Withheld, withheld_for
+from firm_footing.core.knowledge import Knowledge
+from firm_footing.core.reasoning import Diagnosis, ranking_of
+from firm_footing.store.history import first_undone, last_done
+from firm_footing.store.lessons import LessonContent, content_of
+from firm_footing.store.tables import Lesson
+
+
+def lesson_view(session: Session, lesson_id: str) -> LessonOut:
+    """A lesson with everything in it and what could be undone."""
+    content = content_of(session, lesson_id)
+    done, undone = last_done(session, lesson_id), first_undone(session, lesson_id)
+    lesson = content.lesson
+    return LessonOut(
+        id=lesson.id,
+        student=StudentOut.model_validate(content.student),
+        complaint=lesson.complaint,
+        school=lesson.school,
+        at_hand=lesson.at_hand,
+        finished=lesson.finished,
+        started_at=lesson.started_at,
+        blocks=_blocks(content),
+        answers=[AnswerOut.model_validate(a) for a in content.answers],
+        traces=len(content.traces),
+        notes=[NoteOut.model_validate(n) for n in content.notes],
+        decisions=[DecisionOut.model_validate(d) for d in content.decisions],
+        undo=done.what if done else None,
+        redo=undone.what if undone else None,
+    )
+
+
+def _blocks(content: LessonContent) -> list[BlockOut]:
+    return [
+        BlockOut(
+            **block.model_dump(exclude={"lesson_id"}),
+            shots=[ShotOut.model_validate(s) for s in content.shots[block.id]],
+        )
+        for block in content.blocks
+    ]
+
+
+def lesson_brief(session: Session, lesson: Lesson) -> LessonBrief:
+    """A lesson in a list."""
+    content = content_of(session, lesson.id)
+    return LessonBrief(
+        id=lesson.id,
+        student_id=lesson.student_id,
+        student_name=content.student.name,
+        started_at=lesson.started_at,
+        complaint=lesson.complaint,
+        finished=lesson.finished,
+        balls=sum(len(shots) for shots in content.shots.values()),
+        answers=len(content.answers),
+        decided=content.decisions[-1].cause if content.decisions else None,
+    )
+
+
+def diagnosis_view(diagnosis: Diagnosis, case: Case, knowledge: Knowledge) -> DiagnosisOut:
+    """A diagnosis with words, spreads and the drills kept back."""
+    probabilities = {c.id: c.probability for c in diagnosis.causes}
+    pattern = diagnosis.pattern
+    kept_back = withheld_for(
+        diagnosis.start_with,
+        knowledge,
+        case.limits,
+        probabilities,
+        pattern.path_deg.value if pattern.path_deg else None,
+    )
+    known = {name: getattr(pattern, name) for name in type(pattern).__dataclass_fields__}
+    return DiagnosisOut(
+        ranking=ranking_of(diagnosis, knowledge),
+        standing=StandingOut.model_validate(diagnosis.standing),
+        words={c: probability_word(p, knowledge.numbers) for c, p in probabilities.items()},
+        spreads={
+            name: Spread(value=e.value, se=e.se)
+            for name, e in known.items()
+            if isinstance(e, Estimate)
+        },
+        ball_ways={
+            c.id: BallWay(start_deg=c.ball_way_deg[0], curve_deg=c.ball_way_deg[1])
+            for c in diagnosis.causes
+        },
+        withheld=[WithheldDrill(id=w.drill, reason=_why(w, knowledge)) for w in kept_back],
+        knowledge_version=knowledge.version,
+    )
+
+
+def _why(withheld: Withheld, knowledge: Knowledge) -> str:
+    names = {limit.id: limit.name.lower() for limit in knowledge.cautions.limits}
+    reasons = []
+    if withheld.limits:
+        reasons.append("flagged: " + ", ".join(names[limit] for limit in withheld.limits))
+    reasons += [f"would make “{knowledge.cause[c].name.lower()}” worse" for c in withheld.worse_for]
+    if withheld.path_too_far_in_to_out:
+        reasons.append("the path is in-to-out already")
+    return "; ".join(reasons)

@@ -1,0 +1,1 @@
+"""How is the program called from a shell?"""

@@ -1,0 +1,16 @@
+"""Which commands are there?"""
+
+import typer
+
+from firm_footing.cli.rank import rank
+from firm_footing.cli.serve import demo, serve
+
+app = typer.Typer(
+    name="firm-footing",
+    help="From ball flight, divot and strike to the footwork and pressure causes behind them.",
+    no_args_is_help=True,
+    add_completion=False,
+)
+app.command()(rank)
+app.command()(demo)
+app.command()(serve)

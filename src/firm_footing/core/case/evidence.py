@@ -1,0 +1,158 @@
+"""What was seen, in the golfer-neutral frame and in SI?
+
+A `Case` is the one value every door hands in: the database, a case file, a simulated student.
+"""
+
+from typing import Annotated, Literal
+
+from pydantic import BaseModel, BeforeValidator, ConfigDict, Field
+
+from firm_footing.core.frame import Handedness, NeutralDirection
+from firm_footing.core.knowledge.vocabulary import Answer, Limit, Source
+
+Contact = Literal["clean", "fat", "thin", "top", "hosel", "toe"]
+DivotDepth = Literal["none", "shallow", "normal", "deep"]
+BlockKind = Literal["baseline", "trial", "retest"]
+Surface = Literal["turf", "mat"]
+PressureSchool = Literal["recentre", "steady", "stay_lead"]
+HeelToeSchool = Literal["undecided", "mid_foot", "heels", "forefoot"]
+LeadFootSchool = Literal["undecided", "lead_heel", "lead_toe"]
+StartSchool = Literal["ground_up", "upper_led", "arms_led"]
+
+Number = Annotated[float, Field(strict=True)]
+"""A number, and not a truth value that would pass for one."""
+
+
+def _whole(value: object) -> object:
+    """Let 2 and 2.0 through as JSON does, but no text and no truth value."""
+    if isinstance(value, bool) or not isinstance(value, int | float):
+        raise ValueError("give a whole number")
+    return value
+
+
+Index = Annotated[int, Field(ge=0), BeforeValidator(_whole)]
+"""Which one, counted from 0."""
+
+Bearing = Annotated[float, Field(strict=True, ge=-90, le=90)]
+Millimetres = Annotated[float, Field(strict=True, ge=-80, le=80)]
+Centimetres = Annotated[float, Field(strict=True, ge=-60, le=60)]
+Handicap = Annotated[float, Field(strict=True, ge=-10, le=54)]
+
+
+class Strict(BaseModel):
+    """Base of everything that comes in from outside: unknown keys and NaN are errors."""
+
+    model_config = ConfigDict(extra="forbid", frozen=True, allow_inf_nan=False)
+
+
+class ShotReadings(Strict):
+    """What a ball shows that is the same in every frame and unit.
+
+    `heel_toe_mm` + toe, `low_high_mm` + high on the face, centimetres along the target line from
+    the ball, + on the target side.
+    """
+
+    contact: Contact | None = None
+    heel_toe_mm: Millimetres | None = None
+    low_high_mm: Millimetres | None = None
+    divot_start_cm: Centimetres | None = None
+    divot_length_cm: Annotated[float, Field(strict=True, gt=0, le=60)] | None = None
+    divot_depth: DivotDepth | None = None
+    brush_start_cm: Centimetres | None = None
+    launch_deg: Annotated[float, Field(strict=True, ge=-10, le=80)] | None = None
+    spin_rpm: Annotated[float, Field(strict=True, ge=0, le=20000)] | None = None
+    attack_deg: Annotated[float, Field(strict=True, ge=-30, le=30)] | None = None
+    dynamic_loft_deg: Annotated[float, Field(strict=True, ge=-10, le=80)] | None = None
+    drill_ok: bool | None = None
+
+
+class Shot(ShotReadings):
+    """One ball. Words and measurements may stand together; measurements win."""
+
+    start: NeutralDirection | None = Field(None, description="Where the ball started")
+    curve: NeutralDirection | None = Field(None, description="To which side it curved")
+    start_deg: Bearing | None = Field(None, description="Start bearing, + push side")
+    curve_deg: Bearing | None = Field(None, description="Landing minus start bearing, + push side")
+    divot_direction_deg: Bearing | None = Field(None, description="+ push side")
+    spin_axis_deg: Bearing | None = Field(None, description="+ curves to the push side")
+    path_deg: Bearing | None = Field(None, description="Club path, + in-to-out")
+    face_deg: Bearing | None = Field(None, description="Face to target, + push side")
+    side_m: Annotated[float, Field(strict=True, ge=-200, le=200)] | None = Field(
+        None, description="Landing place from the target line, + push side"
+    )
+    carry_m: Annotated[float, Field(strict=True, ge=0, le=400)] | None = None
+    apex_m: Annotated[float, Field(strict=True, ge=0, le=100)] | None = None
+    ball_speed_mps: Annotated[float, Field(strict=True, ge=0, le=200)] | None = None
+    club_speed_mps: Annotated[float, Field(strict=True, ge=0, le=150)] | None = None
+
+
+class Stance(Strict):
+    """How the student stands, in degrees and centimetres."""
+
+    lead_flare_deg: Annotated[float, Field(strict=True, ge=-30, le=90)] | None = None
+    trail_drop_cm: Annotated[float, Field(strict=True, ge=-40, le=60)] | None = None
+    width_cm: Annotated[float, Field(strict=True, ge=0, le=150)] | None = None
+    ball_from_lead_heel_cm: Annotated[float, Field(strict=True, ge=-60, le=100)] | None = None
+    hands_to_body_cm: Annotated[float, Field(strict=True, ge=0, le=80)] | None = None
+
+
+class Block(Strict):
+    """Balls hit one after the other with one club and, in a trial, one drill."""
+
+    kind: BlockKind = "baseline"
+    club: str = "7i"
+    drill: str | None = None
+    expected_carry_m: Annotated[float, Field(strict=True, gt=0, le=400)] | None = None
+    effort_pct: Annotated[float, Field(strict=True, gt=0, le=120)] | None = None
+    surface: Surface | None = None
+    teed: bool | None = None
+    stance: Stance | None = None
+    shots: tuple[Shot, ...] = ()
+
+
+class Reading(Strict):
+    """One answer to one check, from one source, before or after."""
+
+    check: str
+    answer: Answer
+    source: Source | None = Field(None, description="None: the first source of the check")
+    block: Index | None = Field(
+        None, description="Index of the block it was seen with; None: seen without a drill"
+    )
+
+
+class Trace(Strict):
+    """One swing's pressure trace, as recorded."""
+
+    block: Index | None = None
+    shot: Index | None = None
+    columns: tuple[str, ...]
+    samples: tuple[tuple[Number | None, ...], ...]
+    events: dict[str, Number] = Field(default_factory=dict)
+
+
+class School(Strict):
+    """Which school the instructor follows in each matter of dispute."""
+
+    pressure: PressureSchool = "recentre"
+    heel_toe: HeelToeSchool = "undecided"
+    lead_foot: LeadFootSchool = "undecided"
+    start: StartSchool = "ground_up"
+
+
+class Case(Strict):
+    """All the evidence of one lesson."""
+
+    handedness: Handedness
+    handicap: Handicap | None = None
+    dominant_leg: Literal["lead", "trail"] | None = None
+    limits: tuple[Limit, ...] = ()
+    school: School = School()
+    blocks: tuple[Block, ...] = ()
+    readings: tuple[Reading, ...] = ()
+    traces: tuple[Trace, ...] = ()
+
+    @property
+    def baselines(self) -> tuple[Block, ...]:
+        """The blocks hit with nothing changed: the only ones the diagnosis adds up."""
+        return tuple(b for b in self.blocks if b.kind == "baseline")

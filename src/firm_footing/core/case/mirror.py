@@ -1,0 +1,135 @@
+"""How does a case file become a `Case`, and a `Case` a file?
+
+Mirrored once, converted to SI once; both ways, so that what is written reads back the same.
+"""
+
+from collections.abc import Callable
+from typing import Any
+
+from firm_footing.core.case.evidence import Block, Case, Reading, Shot, ShotReadings
+from firm_footing.core.case.file_format import (
+    CaseFile,
+    FileBlock,
+    FileReading,
+    FileShot,
+    FileStudent,
+    readings_of,
+)
+from firm_footing.core.frame import (
+    Handedness,
+    mirror_deg,
+    to_metres,
+    to_metres_a_second,
+    to_neutral_word,
+    to_real_word,
+)
+
+MIRRORED_DEG = (
+    "start_deg",
+    "curve_deg",
+    "divot_direction_deg",
+    "spin_axis_deg",
+    "path_deg",
+    "face_deg",
+)
+DISTANCES = ("carry", "apex")
+SPEEDS = ("ball_speed", "club_speed")
+BLOCK_FIELDS = ("kind", "club", "drill", "effort_pct", "surface", "teed", "stance")
+
+
+def from_file(file: CaseFile) -> Case:
+    """The golfer-neutral case in SI of a case file."""
+    hand = file.student.handedness
+    blocks = tuple(
+        Block(
+            **_copied(block, BLOCK_FIELDS),
+            expected_carry_m=_each(
+                block.expected_carry, lambda v: to_metres(v, file.units.distance)
+            ),
+            shots=tuple(_neutral_shot(shot, file) for shot in block.shots),
+        )
+        for block in file.blocks
+    )
+    readings = tuple(
+        Reading(check=name, answer=r.answer, source=r.source, block=r.block)
+        for name, answer in file.checks.items()
+        for r in readings_of(answer)
+    )
+    return Case(
+        handedness=hand,
+        handicap=file.student.handicap,
+        dominant_leg=file.student.dominant_leg,
+        limits=file.student.limits,
+        school=file.school,
+        blocks=blocks,
+        readings=readings,
+        traces=file.traces,
+    )
+
+
+def to_file(case: Case, with_limits: bool = False) -> CaseFile:
+    """The case file of a case, in metres; bodily limits stay out unless asked for."""
+    checks: dict[str, tuple[FileReading, ...]] = {}
+    for r in case.readings:
+        reading = FileReading(answer=r.answer, source=r.source, block=r.block)
+        checks[r.check] = (*checks.get(r.check, ()), reading)
+    return CaseFile(
+        format="firm-footing-case",
+        version=1,
+        student=FileStudent(
+            handedness=case.handedness,
+            handicap=case.handicap,
+            dominant_leg=case.dominant_leg,
+            limits=case.limits if with_limits else (),
+        ),
+        school=case.school,
+        blocks=tuple(
+            FileBlock(
+                **_copied(block, BLOCK_FIELDS),
+                expected_carry=block.expected_carry_m,
+                shots=tuple(_real_shot(shot, case.handedness) for shot in block.shots),
+            )
+            for block in case.blocks
+        ),
+        traces=case.traces,
+        checks={k: v[0] if len(v) == 1 else v for k, v in checks.items()},
+    )
+
+
+def _neutral_shot(shot: FileShot, file: CaseFile) -> Shot:
+    hand, units = file.student.handedness, file.units
+    return Shot(
+        **_copied(shot, tuple(ShotReadings.model_fields)),
+        start=_each(shot.start, lambda w: to_neutral_word(w, hand)),
+        curve=_each(shot.curve, lambda w: to_neutral_word(w, hand)),
+        **{n: _each(getattr(shot, n), lambda v: mirror_deg(v, hand)) for n in MIRRORED_DEG},
+        side_m=_each(shot.side, lambda v: to_metres(mirror_deg(v, hand), units.distance)),
+        **{
+            f"{n}_m": _each(getattr(shot, n), lambda v: to_metres(v, units.distance))
+            for n in DISTANCES
+        },
+        **{
+            f"{n}_mps": _each(getattr(shot, n), lambda v: to_metres_a_second(v, units.speed))
+            for n in SPEEDS
+        },
+    )
+
+
+def _real_shot(shot: Shot, hand: Handedness) -> FileShot:
+    return FileShot(
+        **_copied(shot, tuple(ShotReadings.model_fields)),
+        start=_each(shot.start, lambda w: to_real_word(w, hand)),
+        curve=_each(shot.curve, lambda w: to_real_word(w, hand)),
+        **{n: _each(getattr(shot, n), lambda v: mirror_deg(v, hand)) for n in MIRRORED_DEG},
+        side=_each(shot.side_m, lambda v: mirror_deg(v, hand)),
+        **{n: getattr(shot, f"{n}_m") for n in DISTANCES},
+        **{n: getattr(shot, f"{n}_mps") for n in SPEEDS},
+    )
+
+
+def _copied(source: Any, names: tuple[str, ...]) -> dict[str, Any]:
+    return {name: getattr(source, name) for name in names}
+
+
+def _each(value: Any, change: Callable[[Any], Any]) -> Any:
+    return None if value is None else change(value)

@@ -1,0 +1,38 @@
+"""In which frame does the golf happen? Golfer-neutral sides and SI units.
+
+The core knows a *pull side* (negative) and a *push side* (positive), a *lead* and a *trail* foot.
+Which real side that is depends on the golfer's hand and is decided here, once, on the way in and
+once on the way out.
+"""
+
+from firm_footing.core.frame.handedness import (
+    Handedness,
+    NeutralDirection,
+    RealDirection,
+    mirror_deg,
+    to_neutral_word,
+    to_real_word,
+)
+from firm_footing.core.frame.units import (
+    DistanceUnit,
+    SpeedUnit,
+    from_metres,
+    from_metres_a_second,
+    to_metres,
+    to_metres_a_second,
+)
+
+__all__ = [
+    "DistanceUnit",
+    "Handedness",
+    "NeutralDirection",
+    "RealDirection",
+    "SpeedUnit",
+    "from_metres",
+    "from_metres_a_second",
+    "mirror_deg",
+    "to_metres",
+    "to_metres_a_second",
+    "to_neutral_word",
+    "to_real_word",
+]

@@ -1,0 +1,118 @@
+"""Which drills, cautions and schools are there?"""
+
+from typing import Literal
+
+from pydantic import Field, model_validator
+
+from firm_footing.core.knowledge.vocabulary import Entry, Limit
+
+
+class Drill(Entry):
+    """One drill with a pass sign that does not depend on the ball."""
+
+    id: str
+    name: str
+    essence: str
+    pass_sign: str
+    fail_signs: tuple[str, ...] = Field(min_length=1)
+    equipment: tuple[str, ...] = ()
+    targets: tuple[str, ...] = Field(min_length=1)
+    not_for: tuple[str, ...] = ()
+    not_for_path_beyond_deg: float | None = None
+    care_with: tuple[str, ...] = ()
+    limits: tuple[Limit, ...] = ()
+    ball: Literal["none", "some", "all"]
+    on_course: bool = False
+    source: str
+
+
+class LimitName(Entry):
+    """A bodily limit that can withhold a drill."""
+
+    id: Limit
+    name: str
+
+
+class Caution(Entry):
+    """A caution that is always shown."""
+
+    id: str
+    sentence: str
+    source: str
+
+
+class ForceTest(Entry):
+    """A test of which force component a student feels."""
+
+    id: str
+    name: str
+    component: Literal["vertical", "lateral", "rotational", "dominance"]
+    limits: tuple[Limit, ...]
+    source: str
+
+
+class Cautions(Entry):
+    """All of `cautions.yaml`."""
+
+    limits: tuple[LimitName, ...]
+    general: tuple[Caution, ...]
+    force_tests: tuple[ForceTest, ...]
+
+
+class SchoolOption(Entry):
+    """One school's view, and what choosing it changes."""
+
+    id: str
+    name: str
+    sentence: str
+    cause_weight: dict[str, float] = Field(default_factory=dict)
+    check_base: dict[str, float] = Field(default_factory=dict)
+    prefers_drills: tuple[str, ...] = ()
+    source: str
+
+
+class SchoolQuestion(Entry):
+    """A matter on which practitioners disagree."""
+
+    default: str
+    options: tuple[SchoolOption, ...] = Field(min_length=2)
+
+    @model_validator(mode="after")
+    def _default_is_an_option(self) -> "SchoolQuestion":
+        if self.default not in {o.id for o in self.options}:
+            raise ValueError(f"default '{self.default}' is not one of the options")
+        return self
+
+    def option(self, option_id: str) -> SchoolOption:
+        """The option of this id; KeyError when there is none."""
+        for option in self.options:
+            if option.id == option_id:
+                return option
+        raise KeyError(option_id)
+
+
+class Schools(Entry):
+    """All of `schools.yaml`: the four questions."""
+
+    pressure: SchoolQuestion
+    heel_toe: SchoolQuestion
+    lead_foot: SchoolQuestion
+    start: SchoolQuestion
+
+
+class Corridors(Entry):
+    """Lead share in % that each pressure school calls sound: school -> event -> (low, high)."""
+
+    source: str
+    events: tuple[str, ...]
+    lead_pct: dict[str, dict[str, tuple[float, float]]]
+
+    @model_validator(mode="after")
+    def _ordered_and_complete(self) -> "Corridors":
+        for school, by_event in self.lead_pct.items():
+            if set(by_event) != set(self.events):
+                raise ValueError(f"{school}: events differ from the list above")
+            for event, (low, high) in by_event.items():
+                if not 0 <= low < high <= 100:
+                    raise ValueError(f"{school}.{event}: wants 0 <= low < high <= 100")
+        return self

@@ -1,0 +1,259 @@
+"""Do the knowledge files fit together, and where not?
+
+`build_knowledge` takes the parsed contents of every file (it opens none itself) and returns one
+frozen `Knowledge`, or raises `KnowledgeError` naming file and entry.
+"""
+
+import hashlib
+import json
+from collections.abc import Iterable, Iterator, Mapping
+from dataclasses import dataclass
+from functools import cached_property
+from graphlib import CycleError, TopologicalSorter
+from typing import Any, TypeVar
+
+from pydantic import TypeAdapter, ValidationError
+
+from firm_footing.core.knowledge.causes import Cause, Mechanism
+from firm_footing.core.knowledge.coaching import Cautions, Corridors, Drill, Schools
+from firm_footing.core.knowledge.looks import Check, Sign
+from firm_footing.core.knowledge.numbers import Club, Numbers
+from firm_footing.core.knowledge.vocabulary import DIMENSIONS, Entry, Mode
+
+FILES = (
+    "causes",
+    "mechanisms",
+    "checks",
+    "drills",
+    "schools",
+    "corridors",
+    "signs",
+    "cautions",
+    "clubs",
+    "numbers",
+)
+"""Names of the knowledge files, without `.yaml`."""
+
+T = TypeVar("T")
+
+
+class KnowledgeError(ValueError):
+    """A knowledge file is wrong; the message names file and entry."""
+
+
+class ClubsFile(Entry):
+    """All of `clubs.yaml`."""
+
+    source: str
+    clubs: tuple[Club, ...]
+
+
+@dataclass(frozen=True, eq=False)
+class Knowledge:
+    """Everything the trade knows, cross-checked; compared by identity, never changed."""
+
+    causes: tuple[Cause, ...]
+    mechanisms: tuple[Mechanism, ...]
+    checks: tuple[Check, ...]
+    drills: tuple[Drill, ...]
+    schools: Schools
+    corridors: Corridors
+    signs: tuple[Sign, ...]
+    cautions: Cautions
+    clubs: tuple[Club, ...]
+    numbers: Numbers
+    version: str
+
+    @cached_property
+    def cause_index(self) -> dict[str, int]:
+        """Cause id to its place in `causes`."""
+        return {c.id: i for i, c in enumerate(self.causes)}
+
+    @cached_property
+    def cause(self) -> dict[str, Cause]:
+        """Cause id to cause."""
+        return {c.id: c for c in self.causes}
+
+    @cached_property
+    def effects(self) -> dict[tuple[str, Mode | None, str | None], tuple[float, ...]]:
+        """(cause id, mode, side) to the mean shift of the delivery, order of `DIMENSIONS`."""
+        modes: tuple[Mode | None, ...] = (None, "thrown", "stuck")
+        return {
+            (c.id, mode, side): c.effect_in(mode, side).row()
+            for c in self.causes
+            for mode in modes
+            for side in (None, *(s.id for s in c.sides))
+        }
+
+    @cached_property
+    def mechanism(self) -> dict[str, Mechanism]:
+        """Mechanism id to mechanism."""
+        return {m.id: m for m in self.mechanisms}
+
+    @cached_property
+    def check(self) -> dict[str, Check]:
+        """Check id to check."""
+        return {c.id: c for c in self.checks}
+
+    @cached_property
+    def drill(self) -> dict[str, Drill]:
+        """Drill id to drill."""
+        return {d.id: d for d in self.drills}
+
+    @cached_property
+    def club(self) -> dict[str, Club]:
+        """Club id to club."""
+        return {c.id: c for c in self.clubs}
+
+    @cached_property
+    def upstream(self) -> dict[str, tuple[str, ...]]:
+        """Cause id to the causes that can bring it about directly."""
+        return {
+            c.id: tuple(u.id for u in self.causes if c.id in u.upstream_of) for c in self.causes
+        }
+
+
+def build_knowledge(files: Mapping[str, Any]) -> Knowledge:
+    """Validate parsed files (name without ending -> content) into one `Knowledge`.
+
+    Raises
+    ------
+    KnowledgeError
+        Naming the file and the entry that is wrong, for the first thing found wrong.
+
+    """
+    missing = [name for name in FILES if name not in files]
+    if missing:
+        raise KnowledgeError(f"knowledge/{missing[0]}.yaml: the file is missing")
+    clubs = _parse(ClubsFile, "clubs", files)
+    knowledge = Knowledge(
+        causes=_parse(tuple[Cause, ...], "causes", files),
+        mechanisms=_parse(tuple[Mechanism, ...], "mechanisms", files),
+        checks=_parse(tuple[Check, ...], "checks", files),
+        drills=_parse(tuple[Drill, ...], "drills", files),
+        schools=_parse(Schools, "schools", files),
+        corridors=_parse(Corridors, "corridors", files),
+        signs=_parse(tuple[Sign, ...], "signs", files),
+        cautions=_parse(Cautions, "cautions", files),
+        clubs=clubs.clubs,
+        numbers=_parse(Numbers, "numbers", files),
+        version=_version(files),
+    )
+    for problem in _problems(knowledge):
+        raise KnowledgeError(problem)
+    return knowledge
+
+
+def _version(files: Mapping[str, Any]) -> str:
+    """A short fingerprint of the content: the same words and numbers give the same version."""
+    text = json.dumps({name: files[name] for name in FILES}, sort_keys=True, default=str)
+    return hashlib.sha256(text.encode()).hexdigest()[:12]
+
+
+def _parse(kind: type[T], name: str, files: Mapping[str, Any]) -> T:
+    raw = files[name]
+    try:
+        return TypeAdapter(kind).validate_python(raw)
+    except ValidationError as error:
+        first = error.errors()[0]
+        raise KnowledgeError(
+            f"knowledge/{name}.yaml: {_place(raw, first['loc'])}: {first['msg']}"
+        ) from error
+
+
+def _place(raw: Any, path: tuple[int | str, ...]) -> str:
+    """The entry's id and the key inside it, as one would say it."""
+    words: list[str] = []
+    value = raw
+    for step in path:
+        try:
+            value = value[step]
+        except (KeyError, IndexError, TypeError):
+            value = None
+        if isinstance(step, int) and isinstance(value, dict) and "id" in value:
+            words.append(f"entry '{value['id']}'")
+        else:
+            words.append(str(step))
+    return " › ".join(words) or "whole file"
+
+
+def _problems(k: Knowledge) -> Iterator[str]:
+    """Every reference that leads nowhere and every gap, in words."""
+    for name in ("causes", "mechanisms", "checks", "drills", "signs", "clubs"):
+        yield from _twice(name, (entry.id for entry in getattr(k, name)))
+    yield from _cause_problems(k)
+    yield from _look_problems(k)
+    yield from _coaching_problems(k)
+    yield from _coverage_problems(k)
+
+
+def _twice(name: str, ids: Iterable[str]) -> Iterator[str]:
+    seen: set[str] = set()
+    for entry_id in ids:
+        if entry_id in seen:
+            yield f"knowledge/{name}.yaml: entry '{entry_id}': the id stands twice"
+        seen.add(entry_id)
+
+
+def _unknown(where: str, known: Iterable[str], used: Iterable[str], kind: str) -> Iterator[str]:
+    for wanted in sorted(set(used) - set(known)):
+        yield f"knowledge/{where}: no {kind} is called '{wanted}'"
+
+
+def _cause_problems(k: Knowledge) -> Iterator[str]:
+    for c in k.causes:
+        where = f"causes.yaml: entry '{c.id}'"
+        yield from _unknown(where, k.cause, c.upstream_of, "cause")
+        yield from _unknown(where, k.cause, [c.opposite_of] if c.opposite_of else [], "cause")
+        yield from _unknown(where, k.mechanism, (w.mechanism for w in c.workings), "mechanism")
+        yield from _unknown(where, DIMENSIONS, c.effect_stuck, "dimension of the delivery")
+        sides = {s.id for s in c.sides}
+        yield from _unknown(where, sides, (w.side for w in c.workings if w.side), "side")
+        if c.effect_stuck and not c.skill:
+            yield f"knowledge/{where}: effect_stuck needs 'skill: true'"
+    try:
+        graph = {c.id: c.upstream_of for c in k.causes}
+        tuple(TopologicalSorter(graph).static_order())
+    except CycleError as error:
+        circle = " → ".join(reversed(error.args[1]))
+        yield f"knowledge/causes.yaml: upstream links run in a circle: {circle}"
+
+
+def _look_problems(k: Knowledge) -> Iterator[str]:
+    for check in k.checks:
+        where = f"checks.yaml: entry '{check.id}'"
+        yield from _unknown(where, k.cause, check.all_pointers(), "cause")
+        two_modes = {c.id for c in k.causes if c.skill}
+        for cause in {**check.points_thrown, **check.points_stuck}:
+            if cause not in two_modes:
+                yield f"knowledge/{where}: '{cause}' has no two modes"
+    for sign in k.signs:
+        where = f"signs.yaml: entry '{sign.id}'"
+        yield from _unknown(where, k.check, [*sign.answers, *sign.only_if], "check")
+    for group in k.numbers.dependent_looks.groups:
+        where = f"numbers.yaml: dependent_looks › entry '{group.id}'"
+        yield from _unknown(where, k.check, group.checks, "check")
+
+
+def _coaching_problems(k: Knowledge) -> Iterator[str]:
+    for d in k.drills:
+        where = f"drills.yaml: entry '{d.id}'"
+        yield from _unknown(where, k.cause, [*d.targets, *d.not_for, *d.care_with], "cause")
+    for question in ("pressure", "heel_toe", "lead_foot", "start"):
+        for option in getattr(k.schools, question).options:
+            where = f"schools.yaml: {question} › entry '{option.id}'"
+            yield from _unknown(where, k.cause, option.cause_weight, "cause")
+            yield from _unknown(where, k.check, option.check_base, "check")
+            yield from _unknown(where, k.drill, option.prefers_drills, "drill")
+    schools = {o.id for o in k.schools.pressure.options}
+    yield from _unknown("corridors.yaml", schools, k.corridors.lead_pct, "pressure school")
+
+
+def _coverage_problems(k: Knowledge) -> Iterator[str]:
+    pointed = {cause for check in k.checks for cause in check.all_pointers()}
+    drilled = {cause for drill in k.drills for cause in drill.targets}
+    for c in k.causes:
+        if c.id not in pointed:
+            yield f"knowledge/causes.yaml: entry '{c.id}': no check points to it"
+        if c.id not in drilled:
+            yield f"knowledge/causes.yaml: entry '{c.id}': no drill serves it"

@@ -1,0 +1,69 @@
+"""Which words may the knowledge files use?"""
+
+from typing import Literal
+
+from pydantic import BaseModel, ConfigDict
+
+Group = Literal["setup", "backswing", "downswing", "elsewhere"]
+"""Where in the swing a cause sits; the first three are the feet's."""
+
+FEET_GROUPS: tuple[Group, ...] = ("setup", "backswing", "downswing")
+
+Mode = Literal["thrown", "stuck"]
+"""One swing has one mode: the club is thrown out, or left stuck behind."""
+
+Strength = Literal["strong", "moderate", "weak"]
+Source = Literal["look", "film", "mat", "plate", "monitor", "feel"]
+Answer = Literal["yes", "partly", "no", "unknown"]
+View = Literal["setup", "down_the_line", "face_on", "pressure", "finish", "feel"]
+StandingPlace = Literal["down_the_line", "face_on"]
+
+Limit = Literal[
+    "knee", "hip", "ankle", "back", "shoulder", "wrist", "balance", "pregnancy", "heart"
+]
+
+PlanPart = Literal[
+    "lead_foot", "lead_heel", "lead_toe", "trail_foot", "trail_heel", "trail_toe",
+    "both_toes", "both_heels", "hips", "chest", "hands", "grip", "club", "ball", "aim",
+]  # fmt: skip
+"""Parts of the ground plan that a cause or a mechanism can light."""
+
+Move = Literal[
+    "toward_ball", "away_from_ball", "toward_target", "away_from_target", "up", "still"
+]  # fmt: skip
+
+DIMENSIONS: tuple[str, ...] = (
+    "path_deg",
+    "face_to_path_deg",
+    "low_point_cm",
+    "heel_toe_mm",
+    "dynamic_loft_deg",
+    "club_speed_pct",
+)
+"""The delivery: the order of every array of shape (..., 6) in the core.
+
+Golfer-neutral: path and face to path in degrees, + to the push side; low point in cm from the
+ball, + on the target side; strike in mm from the centre of the face, + toward the toe; dynamic
+loft in degrees and club speed in per cent, both against what is usual for club and player.
+"""
+
+
+class Entry(BaseModel):
+    """Base of everything read from a knowledge file: unknown keys are errors, values are frozen."""
+
+    model_config = ConfigDict(extra="forbid", frozen=True, allow_inf_nan=False)
+
+
+class Delivery(Entry):
+    """One value per dimension of the delivery; those left out are zero shifts."""
+
+    path_deg: float = 0.0
+    face_to_path_deg: float = 0.0
+    low_point_cm: float = 0.0
+    heel_toe_mm: float = 0.0
+    dynamic_loft_deg: float = 0.0
+    club_speed_pct: float = 0.0
+
+    def row(self) -> tuple[float, ...]:
+        """The six values in the order of `DIMENSIONS`."""
+        return tuple(float(getattr(self, name)) for name in DIMENSIONS)

@@ -1,0 +1,159 @@
+"""How well does each story predict what was seen at the looks?
+
+A check asks for one hidden fact. The fact follows from the causes by noisy-OR with a leak,
+
+    P(fact | S) = 1 - (1 - base) * prod over causes in S pointed to (1 - q),
+    q = 1 - (1 - P(yes | that cause alone)) / (1 - base),
+
+so that one cause alone gives just the stated probability. Answers are readings of the fact, wrong
+as often as their source is. 'Partly' is a mixture of yes and no.
+"""
+
+from collections.abc import Iterable, Mapping
+from functools import lru_cache
+from types import MappingProxyType
+from typing import NamedTuple
+
+import numpy as np
+from numpy.typing import NDArray
+
+from firm_footing.core.case import Case, Reading
+from firm_footing.core.knowledge import Check, Knowledge
+from firm_footing.core.knowledge.numbers import DependentGroup, Numbers
+from firm_footing.core.knowledge.vocabulary import Mode, Source
+from firm_footing.core.reasoning.evidence import Piece
+from firm_footing.core.reasoning.stories import Stories
+
+FloatArray = NDArray[np.float64]
+
+
+@lru_cache(maxsize=512)
+def fact_probability(stories: Stories, check_id: str, base: float) -> FloatArray:
+    """(stories,) P(the fact this check asks for | story), given its base rate."""
+    check = stories.knowledge.check[check_id]
+    present = stories.story_members
+    log_absent = np.where(
+        stories.stuck > 0,
+        present @ _log_blocked(stories.knowledge, check, base, "stuck"),
+        present @ _log_blocked(stories.knowledge, check, base, "thrown"),
+    )
+    return 1.0 - (1.0 - base) * np.exp(log_absent)
+
+
+@lru_cache(maxsize=32)
+def fact_table(stories: Stories, asked: tuple[tuple[str, float], ...]) -> FloatArray:
+    """(stories, looks) the same for several checks with their base rates."""
+    return np.stack([fact_probability(stories, name, base) for name, base in asked], axis=1)
+
+
+def _log_blocked(knowledge: Knowledge, check: Check, base: float, mode: Mode) -> FloatArray:
+    """(causes,) log(1 - q) of each cause."""
+    out = np.zeros(len(knowledge.causes))
+    for cause, strength in check.pointers(mode).items():
+        alone = max(knowledge.numbers.pointer[strength], base)
+        out[knowledge.cause_index[cause]] = np.log1p(-alone) - np.log1p(-base)
+    return out
+
+
+@lru_cache(maxsize=256)
+def base_rates(
+    knowledge: Knowledge, handicap: float, overrides: tuple[tuple[str, float], ...]
+) -> Mapping[str, float]:
+    """Base rate of every check for this player, as far as a school does not say otherwise."""
+    rates = {c.id: c.base_rate(handicap) for c in knowledge.checks}
+    return MappingProxyType(rates | dict(overrides))
+
+
+def counted_readings(case: Case) -> dict[str, list[Reading]]:
+    """The answers that count, by check: told apart from 'could not tell' and from drills."""
+    counted: dict[str, list[Reading]] = {}
+    for reading in case.readings:
+        in_force = reading.block is not None and case.blocks[reading.block].kind != "baseline"
+        if reading.answer != "unknown" and not in_force:
+            counted.setdefault(reading.check, []).append(reading)
+    return counted
+
+
+def answer_given_fact(readings: Iterable[Reading], check: Check, n: Numbers) -> tuple[float, float]:
+    """P(these answers | fact is not so), P(these answers | fact is so)."""
+    without, with_fact = 1.0, 1.0
+    for reading in readings:
+        error = n.reading_error[reading.source or check.sources[0]]
+        yes = {"yes": 1.0, "no": 0.0, "partly": n.partly.yes_share}[reading.answer]
+        no = {"yes": 0.0, "no": 1.0, "partly": n.partly.no_share}[reading.answer]
+        without *= yes * error + no * (1 - error)
+        with_fact *= yes * (1 - error) + no * error
+    return without, with_fact
+
+
+class AnswerLikelihood(NamedTuple):
+    """(stories,) log P(the answers | story), and one over that probability."""
+
+    log: FloatArray
+    inverse: FloatArray
+
+
+@lru_cache(maxsize=512)
+def answer_likelihood(
+    stories: Stories, check_id: str, base: float, without: float, with_fact: float
+) -> AnswerLikelihood:
+    """Likelihood of the answers to one check, from `answer_given_fact`."""
+    fact = fact_probability(stories, check_id, base)
+    likelihood = without + (with_fact - without) * fact
+    return AnswerLikelihood(np.log(likelihood), 1.0 / likelihood)
+
+
+def look_pieces(
+    counted: Mapping[str, list[Reading]], stories: Stories, bases: Mapping[str, float]
+) -> list[Piece]:
+    """Evidence of the looks: log-likelihood of every story, check by check.
+
+    k answered checks of one dependent group count 1 / (1 + discount (k - 1)) each; what is lost
+    without one of them takes into account that the others then count more.
+    """
+    knowledge = stories.knowledge
+    discount = knowledge.numbers.dependent_looks.discount
+    pieces = []
+    for members in _groups(counted, knowledge):
+        found = {m: likelihood_of(m, counted[m], stories, bases[m]) for m in members}
+        k = len(members)
+        if k == 1:
+            name, alone = members[0], found[members[0]]
+            pieces.append(Piece(name, alone.log, inverse=alone.inverse))
+            continue
+        weight, weight_without = 1 / (1 + discount * (k - 1)), 1 / (1 + discount * (k - 2))
+        together = sum((f.log for f in found.values()), np.zeros(len(stories.set_of)))
+        for name, one in found.items():
+            lost = weight * together - weight_without * (together - one.log)
+            pieces.append(Piece(name, weight * one.log, lost, weight))
+    return pieces
+
+
+def likelihood_of(
+    check_id: str, readings: Iterable[Reading], stories: Stories, base: float
+) -> AnswerLikelihood:
+    """How probable these answers to one check are under every story."""
+    knowledge = stories.knowledge
+    given = answer_given_fact(readings, knowledge.check[check_id], knowledge.numbers)
+    return answer_likelihood(stories, check_id, base, *given)
+
+
+def _groups(counted: Mapping[str, list[Reading]], knowledge: Knowledge) -> list[list[str]]:
+    """Answered checks by what they were one look at; a check by itself is its own group."""
+    groups: dict[str, list[str]] = {}
+    for name, readings in counted.items():
+        sources = {r.source or knowledge.check[name].sources[0] for r in readings}
+        of = next(
+            (
+                g.id
+                for g in knowledge.numbers.dependent_looks.groups
+                if name in g.checks and _applies(g, sources)
+            ),
+            f"alone:{name}",
+        )
+        groups.setdefault(of, []).append(name)
+    return list(groups.values())
+
+
+def _applies(group: DependentGroup, sources: set[Source]) -> bool:
+    return group.sources is None or bool(sources & set(group.sources))

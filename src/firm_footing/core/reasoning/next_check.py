@@ -1,0 +1,140 @@
+"""What should be looked at next?
+
+The look that tells most, per second on the tee, about which cause to start with.
+"""
+
+from collections.abc import Collection, Mapping
+from dataclasses import dataclass
+
+import numpy as np
+from numpy.typing import NDArray
+
+from firm_footing.core.knowledge import Check
+from firm_footing.core.knowledge.vocabulary import Source
+from firm_footing.core.reasoning.looks import fact_table
+from firm_footing.core.reasoning.posterior import Posterior
+from firm_footing.core.reasoning.stories import Stories
+
+FloatArray = NDArray[np.float64]
+
+
+@dataclass(frozen=True)
+class NextCheck:
+    """A look not yet taken, with what it would tell.
+
+    gain_bits : mutual information between its yes/no answer and the cause to start with
+    seconds : what it takes, without setting up
+    source : the means it would be taken with
+    """
+
+    id: str
+    gain_bits: float
+    seconds: int
+    source: Source
+
+
+def start_of_each_set(stories: Stories, root: FloatArray) -> NDArray[np.int_]:
+    """(sets,) the cause to start with if that set were the truth.
+
+    It is the root of the set that ranks highest now; the number of causes stands for none.
+    """
+    score = np.append(root, -1.0)[stories.roots_listed]
+    best = score.argmax(axis=1)
+    out: NDArray[np.int_] = stories.roots_listed[np.arange(len(best)), best]
+    return out
+
+
+def next_checks(
+    stories: Stories,
+    now: Posterior,
+    bases: Mapping[str, float],
+    answered: Collection[str],
+    at_hand: Collection[Source] | None = None,
+) -> list[NextCheck]:
+    """Looks not yet answered, the best gain per second first.
+
+    Each look costs its own seconds plus setting up. Looks whose sources are all missing from
+    `at_hand` (None: everything is at hand) are left out, as are those that tell next to nothing.
+    """
+    knowledge, numbers = stories.knowledge, stories.knowledge.numbers
+    open_checks = [
+        (check, source)
+        for check in knowledge.checks
+        if check.id not in answered and (source := _first_at_hand(check, at_hand)) is not None
+    ]
+    if not open_checks:
+        return []
+    errors = np.array([numbers.reading_error[source] for _, source in open_checks])
+    order = {name: column for column, name in enumerate(bases)}
+    columns = [order[check.id] for check, _ in open_checks]
+    facts = fact_table(stories, tuple(bases.items()))
+    start = start_of_each_set(stories, now.root)[stories.set_of]
+    fact, of_decision = fact_with_decision(now.story, start, facts, len(knowledge.causes) + 1)
+    gains = information_gain(fact[:, columns], of_decision, errors)
+    found = [
+        NextCheck(check.id, float(gain), check.seconds, source)
+        for (check, source), gain in zip(open_checks, gains, strict=True)
+        if gain >= numbers.decision.trace_of_gain_bits
+    ]
+    setup = numbers.decision.setup_seconds
+    return sorted(found, key=lambda c: -c.gain_bits / (c.seconds + setup))
+
+
+def fact_with_decision(
+    story: FloatArray, decision: NDArray[np.int_], facts: FloatArray, decisions: int
+) -> tuple[FloatArray, FloatArray]:
+    """How facts and the decision go together.
+
+    Parameters
+    ----------
+    story : (stories,) probabilities
+    decision : (stories,) which decision each story calls for, 0 … decisions - 1
+    facts : (stories, looks) P(the fact | story)
+
+    Returns
+    -------
+    (decisions, looks) P(decision and fact), and (decisions,) P(decision).
+
+    """
+    picks = np.zeros((decisions, len(story)))
+    picks[decision, np.arange(len(story))] = story
+    fact: FloatArray = picks @ facts
+    of_decision = np.bincount(decision, weights=story, minlength=decisions)
+    return fact, of_decision.astype(np.float64, copy=False)
+
+
+def information_gain(fact: FloatArray, of_decision: FloatArray, errors: FloatArray) -> FloatArray:
+    """Mutual information in bits between each look's yes/no answer and the decision.
+
+    Parameters
+    ----------
+    fact : (decisions, looks) P(decision and fact)
+    of_decision : (decisions,) P(decision)
+    errors : (looks,) how often the answer is wrong
+
+    Returns
+    -------
+    (looks,) bits, never negative.
+
+    """
+    yes = errors * of_decision[:, None] + (1 - 2 * errors) * fact
+    no = of_decision[:, None] - yes
+    nats = (
+        (_xlogx(yes) + _xlogx(no)).sum(axis=0)
+        - _xlogx(of_decision).sum()
+        - _xlogx(yes.sum(axis=0))
+        - _xlogx(no.sum(axis=0))
+    )
+    out: FloatArray = np.maximum(nats / np.log(2), 0.0)
+    return out
+
+
+def _xlogx(x: FloatArray) -> FloatArray:
+    """X log x, zero at zero."""
+    return x * np.log(np.where(x > 0, x, 1.0))
+
+
+def _first_at_hand(check: Check, at_hand: Collection[Source] | None) -> Source | None:
+    if at_hand is None:
+        return check.sources[0]
+    return next((s for s in check.sources if s in at_hand), None)

@@ -1,0 +1,92 @@
+"""How probable is each cause now, and how probable would it be without one piece of evidence?"""
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+import numpy as np
+from numpy.typing import NDArray
+
+from firm_footing.core.reasoning.evidence import Piece
+from firm_footing.core.reasoning.stories import Stories
+
+FloatArray = NDArray[np.float64]
+
+NEARLY_SURE = 1.0 - 1e-6
+"""Above this, P(absent) is summed by itself: 1 - P(present) would lose digits."""
+
+
+@dataclass(frozen=True, eq=False)
+class Posterior:
+    """Probabilities after all the evidence.
+
+    story : (stories,) sums to one
+    cause_set : (sets,) sums to one
+    present : (causes,) P(cause present)
+    root : (causes,) P(cause present and no cause directly upstream of it is)
+    bits : (pieces, causes) log2 of the cause's odds with everything minus without that piece
+    """
+
+    story: FloatArray
+    cause_set: FloatArray
+    present: FloatArray
+    root: FloatArray
+    bits: FloatArray
+
+
+def posterior(
+    stories: Stories, prior: FloatArray, log_telling: FloatArray, pieces: Sequence[Piece]
+) -> Posterior:
+    """Combine prior and evidence exactly, over all stories.
+
+    Parameters
+    ----------
+    prior : (stories,) prior of each story's set of causes
+    log_telling : (stories,) log probability of each story given its set
+    pieces : the evidence
+
+    """
+    total = add_up(log_telling, pieces)
+    story = story_weights(total, prior)
+    rows = np.empty((len(pieces) + 1, len(story)))
+    rows[0] = story
+    for row, piece in zip(rows[1:], pieces, strict=True):
+        if piece.inverse is not None:
+            np.multiply(story, piece.inverse, out=row)
+        else:
+            row[:] = story_weights(total - piece.removed, prior)
+    log_odds = _log2_odds(rows, stories)
+    return Posterior(
+        story=story,
+        cause_set=stories.to_sets(story),
+        present=story @ stories.story_members,
+        root=story @ stories.story_roots,
+        bits=log_odds[0] - log_odds[1:],
+    )
+
+
+def add_up(start: FloatArray, pieces: Sequence[Piece]) -> FloatArray:
+    """(stories,) `start` plus the log-likelihoods of all pieces."""
+    total = start.copy()
+    for piece in pieces:
+        total += piece.adds
+    return total
+
+
+def story_weights(logs: FloatArray, prior: FloatArray) -> FloatArray:
+    """(stories,) prior × exp(logs), summing to one."""
+    weights: FloatArray = logs - logs.max()
+    np.exp(weights, out=weights)
+    weights *= prior
+    weights /= weights.sum()
+    return weights
+
+
+def _log2_odds(rows: FloatArray, stories: Stories) -> FloatArray:
+    """(rows, causes) log2 of P(present) / P(absent); rows need not sum to one."""
+    present = rows @ stories.story_members
+    absent = rows.sum(axis=1, keepdims=True) - present
+    sure = (present > NEARLY_SURE * (present + absent)).any(axis=0)
+    if sure.any():
+        absent[:, sure] = rows @ stories.story_absent[:, sure]
+    out: FloatArray = np.log2(present / absent)
+    return out

@@ -1,0 +1,250 @@
+"""Which sets of causes could there be, and how likely is each before anything is seen?
+
+    set    {over_effort, trail_heel_pops}
+    story  the same, club stuck behind          (one mode for all causes of a swing)
+    story  the same, club thrown out
+
+Causes come by themselves or are brought about: n of them come by themselves with the stated
+probability of n, each set of n as often as the product of its base weights says; then every
+present cause adds each of its downstream ones with the strength of the links (noisy-OR):
+
+    P(S) = sum over R in S of  P(|R|) * prod(w in R) / e_|R|(w)
+                               * prod over S less R of (1 - (1-l)^k)  * prod outside S of (1-l)^k
+
+with k the number of causes directly upstream in S and e_n the elementary symmetric polynomial
+(the sum over all sets of n). Sets larger than the limit are left out and the rest sums to one.
+That is a Bayesian network with a node for each cause that comes by itself, one for each that is
+present, and one that counts.
+"""
+
+from dataclasses import dataclass
+from functools import cached_property, lru_cache
+from itertools import combinations, product
+
+import numpy as np
+from numpy.typing import NDArray
+
+from firm_footing.core.knowledge import FEET_GROUPS, Cause, Knowledge
+from firm_footing.core.knowledge.numbers import Prior
+from firm_footing.core.knowledge.vocabulary import Mode
+
+FloatArray = NDArray[np.float64]
+IntArray = NDArray[np.int_]
+
+THROWN, STUCK, NO_MODE = 0, 1, -1
+
+
+@dataclass(frozen=True, eq=False)
+class Stories:
+    """Every set of causes and every story, as arrays.
+
+    members : (sets, causes) 1.0 where the cause is present
+    roots : (sets, causes) 1.0 where it is present and no cause directly upstream of it is
+    links_into : (sets, causes) how many causes directly upstream of this one are present
+    set_of : (stories,) which set a story belongs to
+    mode : (stories,) THROWN, STUCK or NO_MODE
+    side : (stories, causes) 0 or 1, which side a two-sided cause takes; -1 otherwise
+    log_side : (stories,) log probability of the sides taken
+    shift : (6, stories) summed mean effect on the delivery, order of DIMENSIONS
+    spread2 : (6, stories) summed variance of the effects
+    scatter_factor : (stories,) how much wider the balls scatter
+    """
+
+    knowledge: Knowledge
+    members: FloatArray
+    roots: FloatArray
+    links_into: FloatArray
+    set_of: IntArray
+    mode: IntArray
+    side: IntArray
+    log_side: FloatArray
+    shift: FloatArray
+    spread2: FloatArray
+    scatter_factor: FloatArray
+
+    @cached_property
+    def members_listed(self) -> IntArray:
+        """(sets, most) indices of each set's causes, filled up with the number of causes."""
+        return _listed(self.members)
+
+    @cached_property
+    def sizes(self) -> IntArray:
+        """(sets,) number of causes in each set."""
+        counts: IntArray = self.members.sum(axis=1).astype(np.int_)
+        return counts
+
+    @cached_property
+    def story_members(self) -> FloatArray:
+        """(stories, causes) `members` of each story's set."""
+        return np.asfortranarray(self.members[self.set_of])
+
+    @cached_property
+    def story_absent(self) -> FloatArray:
+        """(stories, causes) 1.0 where the cause is not present."""
+        return np.asfortranarray(1.0 - self.story_members)
+
+    @cached_property
+    def story_roots(self) -> FloatArray:
+        """(stories, causes) `roots` of each story's set."""
+        return np.asfortranarray(self.roots[self.set_of])
+
+    def to_sets(self, of_stories: FloatArray) -> FloatArray:
+        """(sets,) sum over the stories of each set."""
+        return np.bincount(self.set_of, weights=of_stories).astype(np.float64, copy=False)
+
+    @cached_property
+    def stuck(self) -> FloatArray:
+        """(stories,) 1.0 where the club is stuck behind."""
+        return np.where(self.mode == STUCK, 1.0, 0.0)
+
+    @cached_property
+    def in_second_telling(self) -> FloatArray:
+        """(stories, causes) 1.0 where a present cause is stuck, or takes its second side."""
+        skill = np.array([c.skill for c in self.knowledge.causes])
+        stuck = self.story_members * self.stuck[:, None] * skill
+        return np.asfortranarray(np.where(self.side == 1, 1.0, stuck))
+
+    @cached_property
+    def outside_feet(self) -> NDArray[np.bool_]:
+        """(sets,) True where no cause of the set is the feet's."""
+        feet = np.array([c.group in FEET_GROUPS for c in self.knowledge.causes])
+        out: NDArray[np.bool_] = self.members[:, feet].sum(axis=1) == 0
+        return out
+
+    @cached_property
+    def scatter_levels(self) -> tuple[FloatArray, IntArray]:
+        """The different scatter factors, and (stories,) which of them each story has."""
+        return np.unique(self.scatter_factor, return_inverse=True)
+
+    @cached_property
+    def roots_listed(self) -> IntArray:
+        """(sets, most) indices of each set's roots, filled up with the number of causes."""
+        return _listed(self.roots)
+
+    def log_telling(self, probability_stuck: float) -> FloatArray:
+        """(stories,) log probability of the story's mode and sides, given its set.
+
+        probability_stuck : P(stuck) for this player, 0 to 1
+        """
+        with np.errstate(divide="ignore"):
+            by_mode = np.log([1.0 - probability_stuck, probability_stuck, 1.0])
+        out: FloatArray = by_mode[self.mode] + self.log_side
+        return out
+
+
+def _listed(marked: FloatArray) -> IntArray:
+    """(sets, most) columns marked in each row, filled up with the number of columns."""
+    most = int(marked.sum(axis=1).max())
+    order = np.argsort(-marked, axis=1, kind="stable")[:, :most]
+    is_marked = np.take_along_axis(marked, order, axis=1) > 0
+    return np.where(is_marked, order, marked.shape[1])
+
+
+@lru_cache(maxsize=4)
+def enumerate_stories(knowledge: Knowledge) -> Stories:
+    """All stories of this knowledge; computed once for each."""
+    causes = knowledge.causes
+    most = len(knowledge.numbers.prior.causes_present) - 1
+    sets = [s for n in range(most + 1) for s in combinations(range(len(causes)), n)]
+    members = np.zeros((len(sets), len(causes)))
+    for row, chosen in enumerate(sets):
+        members[row, list(chosen)] = 1.0
+    upstream = np.array([[1.0 if c.id in u.upstream_of else 0.0 for c in causes] for u in causes])
+    links_into = members @ upstream
+    told = [
+        (row, mode, sides)
+        for row, chosen in enumerate(sets)
+        for mode, sides in _tellings([causes[i] for i in chosen])
+    ]
+    shift, spread2 = _effects(knowledge, [[causes[i] for i in sets[r]] for r, _, _ in told], told)
+    factors = np.array([[c.scatter_factor for c in causes]])
+    set_of = np.array([row for row, _, _ in told])
+    return Stories(
+        knowledge=knowledge,
+        members=members,
+        roots=members * (links_into == 0),
+        links_into=links_into,
+        set_of=set_of,
+        mode=np.array([{"thrown": THROWN, "stuck": STUCK, None: NO_MODE}[m] for _, m, _ in told]),
+        side=_sides_taken(causes, [sides for _, _, sides in told]),
+        log_side=np.array([-np.log(2.0) * len(sides) for _, _, sides in told]),
+        shift=shift,
+        spread2=spread2,
+        scatter_factor=np.where(members > 0, factors, 1.0).max(axis=1)[set_of],
+    )
+
+
+@lru_cache(maxsize=64)
+def set_prior(stories: Stories, weights: tuple[float, ...]) -> FloatArray:
+    """(sets,) prior probability of each set of causes; sums to one.
+
+    weights : one base weight for each cause, 0 < weight < 1
+    """
+    prior = stories.knowledge.numbers.prior
+    not_added = (1.0 - prior.link_strength) ** stories.links_into
+    outside = np.where(stories.members > 0, 1.0, not_added).prod(axis=1)
+    each = np.append(weights, 0.0)[stories.members_listed]
+    added = np.append(1.0 - not_added, np.ones((len(not_added), 1)), axis=1)
+    added = np.take_along_axis(added, stories.members_listed, axis=1)
+    by_itself = np.zeros((len(outside), len(prior.causes_present)))
+    by_itself[:, 0] = 1.0
+    for w, x in zip(each.T, added.T, strict=True):  # multiply out prod (w t + x), power by power
+        by_itself[:, 1:] = by_itself[:, 1:] * x[:, None] + by_itself[:, :-1] * w[:, None]
+        by_itself[:, 0] *= x
+    out: FloatArray = outside * (by_itself @ (prior.causes_present / _symmetric(weights, prior)))
+    out /= out.sum()
+    return out
+
+
+def _symmetric(weights: tuple[float, ...], prior: Prior) -> FloatArray:
+    """e_0 … e_most: the sums over all sets of n causes of the product of their weights."""
+    sums = np.zeros(len(prior.causes_present))
+    sums[0] = 1.0
+    for w in weights:
+        sums[1:] += sums[:-1] * w
+    return sums
+
+
+def _tellings(causes: list[Cause]) -> list[tuple[Mode | None, dict[str, str]]]:
+    """The modes and sides in which one set of causes can be told."""
+    modes: tuple[Mode | None, ...] = (
+        ("thrown", "stuck") if any(c.skill for c in causes) else (None,)
+    )
+    two_sided = [c for c in causes if c.sides]
+    choices = product(*[[s.id for s in c.sides] for c in two_sided])
+    sides = [dict(zip([c.id for c in two_sided], ids, strict=True)) for ids in choices]
+    return [(mode, side) for mode in modes for side in sides]
+
+
+def _sides_taken(causes: tuple[Cause, ...], told: list[dict[str, str]]) -> IntArray:
+    """(stories, causes) index of the side each two-sided cause takes, -1 where it takes none."""
+    taken = np.full((len(told), len(causes)), -1)
+    for column, cause in enumerate(causes):
+        index = {side.id: i for i, side in enumerate(cause.sides)}
+        if index:
+            taken[:, column] = [index.get(sides.get(cause.id, ""), -1) for sides in told]
+    return taken
+
+
+def _effects(
+    knowledge: Knowledge,
+    sets: list[list[Cause]],
+    told: list[tuple[int, Mode | None, dict[str, str]]],
+) -> tuple[FloatArray, FloatArray]:
+    """Summed mean shift and summed variance of every story, both (6, stories)."""
+    spread = knowledge.numbers.delivery.effect_spread
+    rows = {key: np.array(row) for key, row in knowledge.effects.items()}
+    shift, spread2 = np.zeros((len(told), 6)), np.zeros((len(told), 6))
+    for i, (causes, (_, mode, sides)) in enumerate(zip(sets, told, strict=True)):
+        for cause in causes:
+            row = rows[cause.id, mode, sides.get(cause.id)]
+            shift[i] += row
+            spread2[i] += (spread * row) ** 2
+    return np.ascontiguousarray(shift.T), np.ascontiguousarray(spread2.T)
+
+
+@lru_cache(maxsize=64)
+def base_weights(knowledge: Knowledge, factors: tuple[tuple[str, float], ...]) -> tuple[float, ...]:
+    """Base weight of every cause, multiplied by a school's factor where it has one."""
+    factor = dict(factors)
+    return tuple(c.base_weight * factor.get(c.id, 1.0) for c in knowledge.causes)

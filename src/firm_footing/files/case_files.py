@@ -1,0 +1,127 @@
+"""Does this file hold a case, and if not, what is wrong where?"""
+
+import json
+from collections.abc import Iterable, Sequence
+from dataclasses import dataclass
+from difflib import get_close_matches
+from pathlib import Path
+from typing import Any
+
+from pydantic import ValidationError
+
+from firm_footing.core.case import Case, CaseFile, from_file
+from firm_footing.core.case.file_format import ANSWER_SHAPES, readings_of
+from firm_footing.core.knowledge import Knowledge
+
+
+@dataclass
+class BadCaseError(Exception):
+    """A case file that cannot be read: where in it, what is wrong, what would be right."""
+
+    place: str
+    problem: str
+    remedy: str
+
+    def __str__(self) -> str:
+        """One line without the file's name."""
+        return f"{self.place}: {self.problem}; {self.remedy}"
+
+
+def read_case_file(path: Path, knowledge: Knowledge) -> Case:
+    """The case in a file; BadCaseError says in one line what is wrong."""
+    try:
+        text = path.read_text(encoding="utf-8-sig")
+    except OSError as error:
+        raise BadCaseError(
+            "file", str(error.strerror or error).lower(), "check the path"
+        ) from error
+    except UnicodeDecodeError as error:
+        raise BadCaseError(f"byte {error.start}", "not UTF-8 text", "save as UTF-8") from error
+    return from_file(parse_case(text, knowledge))
+
+
+def parse_case(text: str, knowledge: Knowledge) -> CaseFile:
+    """A case file from its text, checked against the knowledge's ids."""
+    try:
+        raw = json.loads(text, parse_constant=_no_constant)
+    except json.JSONDecodeError as error:
+        place = f"line {error.lineno}, column {error.colno}"
+        raise BadCaseError(place, f"not JSON ({error.msg.lower()})", "mend it there") from error
+    except RecursionError as error:
+        raise BadCaseError("file", "nested too deeply", "it is not a case file") from error
+    return check_case(raw, knowledge)
+
+
+def check_case(raw: Any, knowledge: Knowledge) -> CaseFile:
+    """A case file from parsed JSON, checked against the knowledge's ids."""
+    try:
+        case = CaseFile.model_validate(raw)
+    except ValidationError as error:
+        raise first_problem(error.errors()) from error
+    check_sense(case, knowledge)
+    return case
+
+
+def check_sense(case: CaseFile, knowledge: Knowledge) -> None:
+    """BadCaseError when the file fits its schema but names what is not there."""
+    for i, block in enumerate(case.blocks):
+        _known(f"blocks.{i}.club", block.club, knowledge.club, "club")
+        if block.drill is not None:
+            _known(f"blocks.{i}.drill", block.drill, knowledge.drill, "drill")
+        elif block.kind == "trial":
+            raise BadCaseError(f"blocks.{i}", "a trial names its drill", "add the key 'drill'")
+    for name, answer in case.checks.items():
+        _known(f"checks.{name}", name, knowledge.check, "check")
+        for reading in readings_of(answer):
+            _block_exists(f"checks.{name}.block", reading.block, case)
+    for i, trace in enumerate(case.traces):
+        _block_exists(f"traces.{i}.block", trace.block, case)
+        for row, sample in enumerate(trace.samples):
+            if len(sample) != len(trace.columns):
+                raise BadCaseError(
+                    f"traces.{i}.samples.{row}",
+                    f"{len(sample)} values for {len(trace.columns)} columns",
+                    "give one value for each column, null where there is none",
+                )
+
+
+def _block_exists(place: str, block: int | None, case: CaseFile) -> None:
+    if block is not None and block >= len(case.blocks):
+        raise BadCaseError(
+            place, f"there is no block {block}", f"blocks count from 0 to {len(case.blocks) - 1}"
+        )
+
+
+def _no_constant(name: str) -> Any:
+    raise BadCaseError("file", f"{name} is not a number in JSON", "leave the key out if not known")
+
+
+def _known(place: str, value: str, known: Iterable[str], kind: str) -> None:
+    known = list(known)
+    if value in known:
+        return
+    near = get_close_matches(value, known, n=1)
+    remedy = f"did you mean '{near[0]}'?" if near else f"known are {', '.join(known[:8])} …"
+    raise BadCaseError(place, f"no {kind} is called '{value}'", remedy)
+
+
+def first_problem(problems: Sequence[Any]) -> BadCaseError:
+    """The first of Pydantic's problems, in words."""
+    first = problems[0]
+    place = ".".join(str(step) for step in first["loc"] if step not in ANSWER_SHAPES) or "file"
+    return BadCaseError(place, *_in_words(first))
+
+
+def _in_words(problem: Any) -> tuple[str, str]:
+    """What is wrong and what would be right."""
+    kind, context = problem["type"], problem.get("ctx", {})
+    if kind == "extra_forbidden":
+        return "unknown key", "remove it or correct its spelling"
+    if kind == "missing":
+        return "missing", "add it"
+    if kind == "literal_error":
+        return f"'{problem['input']}' is not allowed", f"one of {context['expected']}"
+    if kind.startswith("union_tag"):
+        return "neither a word, an answer with its source nor a list", "see docs/case.schema.json"
+    message = problem["msg"].removeprefix("Value error, ")
+    return message[0].lower() + message[1:], f"it holds {problem['input']!r:.60}"

@@ -1,0 +1,1 @@
+"""Where are students and lessons kept? SQLite through SQLModel."""

@@ -1,0 +1,107 @@
+"""How does a lesson become a case, and a case a lesson?"""
+
+from sqlmodel import Session
+
+from firm_footing.core.case import Block as CaseBlock
+from firm_footing.core.case import Case, Reading
+from firm_footing.core.knowledge import Knowledge
+from firm_footing.store.lessons import LessonContent
+from firm_footing.store.tables import (
+    Block,
+    CheckAnswer,
+    Lesson,
+    LoggedShot,
+    Note,
+    PressureTrace,
+    Student,
+    new_id,
+)
+
+BLOCK_FIELDS = (
+    "kind", "club", "drill", "expected_carry_m", "effort_pct", "surface", "teed", "stance"
+)  # fmt: skip
+
+
+def case_of(content: LessonContent) -> Case:
+    """The evidence of a lesson, for the core."""
+    index = {block.id: i for i, block in enumerate(content.blocks)}
+    student = content.student
+    return Case(
+        handedness=student.handedness,
+        handicap=student.handicap,
+        dominant_leg=student.dominant_leg,
+        limits=student.limits,
+        school=content.lesson.school,
+        blocks=tuple(
+            CaseBlock(
+                **{name: getattr(block, name) for name in BLOCK_FIELDS},
+                shots=tuple(shot.observed for shot in content.shots[block.id]),
+            )
+            for block in content.blocks
+        ),
+        readings=tuple(
+            Reading(
+                check=a.check_id,
+                answer=a.answer,
+                source=a.source,
+                block=None if a.block_id is None else index[a.block_id],
+            )
+            for a in content.answers
+        ),
+        traces=tuple(
+            t.content.model_copy(
+                update={"block": None if t.block_id is None else index[t.block_id]}
+            )
+            for t in content.traces
+        ),
+    )
+
+
+def store_case(
+    session: Session,
+    case: Case,
+    student: Student,
+    knowledge: Knowledge,
+    notes: tuple[str, ...] = (),
+    complaint: str = "",
+) -> Lesson:
+    """Open a case as a new lesson of this student, all of it or nothing."""
+    lesson = Lesson(student_id=student.id, school=case.school, complaint=complaint)
+    session.add(student)
+    session.flush()
+    session.add(lesson)
+    session.flush()
+    blocks = [
+        Block(lesson_id=lesson.id, position=i, **{name: getattr(b, name) for name in BLOCK_FIELDS})
+        for i, b in enumerate(case.blocks or (CaseBlock(),))
+    ]
+    session.add_all(blocks)
+    session.flush()
+    for row, block in zip(blocks, case.blocks, strict=False):
+        session.add_all(
+            LoggedShot(id=new_id(), block_id=row.id, position=i, observed=shot)
+            for i, shot in enumerate(block.shots)
+        )
+    for reading in case.readings:
+        session.add(
+            CheckAnswer(
+                id=new_id(),
+                lesson_id=lesson.id,
+                check_id=reading.check,
+                answer=reading.answer,
+                source=reading.source or knowledge.check[reading.check].sources[0],
+                block_id=None if reading.block is None else blocks[reading.block].id,
+            )
+        )
+    session.add_all(
+        PressureTrace(
+            lesson_id=lesson.id,
+            block_id=None if t.block is None else blocks[t.block].id,
+            position=i,
+            content=t,
+        )
+        for i, t in enumerate(case.traces)
+    )
+    session.add_all(Note(lesson_id=lesson.id, text=text) for text in notes)
+    session.commit()
+    return lesson

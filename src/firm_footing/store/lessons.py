@@ -1,0 +1,138 @@
+"""What belongs to a lesson, and in which order?"""
+
+from dataclasses import dataclass
+from typing import Any
+
+from sqlmodel import Session, col, select
+
+from firm_footing.core.case import School
+from firm_footing.store.errors import not_found, refused
+from firm_footing.store.history import Step
+from firm_footing.store.students import get_student
+from firm_footing.store.tables import (
+    Block,
+    CheckAnswer,
+    Decision,
+    Lesson,
+    LoggedShot,
+    Note,
+    PressureTrace,
+    Student,
+)
+
+
+@dataclass(frozen=True)
+class LessonContent:
+    """A lesson with everything in it, each part in the order it happened."""
+
+    lesson: Lesson
+    student: Student
+    blocks: list[Block]
+    shots: dict[str, list[LoggedShot]]
+    answers: list[CheckAnswer]
+    traces: list[PressureTrace]
+    notes: list[Note]
+    decisions: list[Decision]
+
+
+def get_lesson(session: Session, lesson_id: str) -> Lesson:
+    """The lesson of this id; NotFoundError when there is none."""
+    lesson = session.get(Lesson, lesson_id)
+    if lesson is None:
+        raise not_found("lesson", lesson_id)
+    return lesson
+
+
+def recent_lessons(session: Session, most: int = 30) -> list[Lesson]:
+    """The newest lessons of all students."""
+    return list(session.exec(select(Lesson).order_by(col(Lesson.started_at).desc()).limit(most)))
+
+
+def content_of(session: Session, lesson_id: str) -> LessonContent:
+    """Everything in a lesson."""
+    lesson = get_lesson(session, lesson_id)
+    blocks = list(
+        session.exec(
+            select(Block).where(Block.lesson_id == lesson_id).order_by(col(Block.position))
+        )
+    )
+    shots: dict[str, list[LoggedShot]] = {block.id: [] for block in blocks}
+    for shot in session.exec(
+        select(LoggedShot)
+        .where(col(LoggedShot.block_id).in_(shots))
+        .order_by(col(LoggedShot.position))
+    ):
+        shots[shot.block_id].append(shot)
+    return LessonContent(
+        lesson=lesson,
+        student=get_student(session, lesson.student_id),
+        blocks=blocks,
+        shots=shots,
+        answers=_of(session, CheckAnswer, lesson_id, "answered_at"),
+        traces=_of(session, PressureTrace, lesson_id, "position"),
+        notes=_of(session, Note, lesson_id, "written_at"),
+        decisions=_of(session, Decision, lesson_id, "decided_at"),
+    )
+
+
+def _of(session: Session, table: Any, lesson_id: str, order: str) -> list[Any]:
+    rows = session.exec(
+        select(table).where(table.lesson_id == lesson_id).order_by(getattr(table, order))
+    )
+    return list(rows)
+
+
+def add_lesson(session: Session, lesson: Lesson, club: str = "7i") -> Lesson:
+    """Keep a new lesson with an empty baseline block of this club."""
+    get_student(session, lesson.student_id)
+    session.add(lesson)
+    session.flush()
+    session.add(Block(lesson_id=lesson.id, position=0, club=club))
+    session.commit()
+    return lesson
+
+
+def change_lesson(session: Session, lesson_id: str, values: dict[str, Any]) -> None:
+    """Give a lesson new values: complaint, school, what is at hand, finished."""
+    lesson = get_lesson(session, lesson_id)
+    if isinstance(values.get("school"), dict):
+        values["school"] = School(**values["school"])
+    with Step(session, lesson_id, "change of the lesson") as step:
+        step.change(lesson, **values)
+
+
+def delete_lesson(session: Session, lesson_id: str) -> None:
+    """Delete a lesson with all that belongs to it; the database cascades."""
+    session.delete(get_lesson(session, lesson_id))
+    session.commit()
+
+
+def get_block(session: Session, lesson_id: str, block_id: str) -> Block:
+    """The block of this id in this lesson; NotFoundError when there is none."""
+    block = session.get(Block, block_id)
+    if block is None or block.lesson_id != lesson_id:
+        raise not_found("block", block_id)
+    return block
+
+
+def put_block(session: Session, lesson_id: str, block_id: str, values: dict[str, Any]) -> Block:
+    """Add a block under the client's id, or change the one that has it."""
+    get_lesson(session, lesson_id)
+    block = session.get(Block, block_id)
+    with Step(session, lesson_id, "change of the block") as step:
+        if block is None:
+            last = session.exec(
+                select(Block.position)
+                .where(Block.lesson_id == lesson_id)
+                .order_by(col(Block.position).desc())
+            ).first()
+            position = 0 if last is None else last + 1
+            block = Block(id=block_id, lesson_id=lesson_id, position=position, **values)
+            step.add(block)
+        elif block.lesson_id != lesson_id:
+            raise refused(
+                "This block belongs to another lesson.", "block_id", "Nothing was changed."
+            )
+        else:
+            step.change(block, **values)
+    return block

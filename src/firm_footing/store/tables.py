@@ -1,0 +1,164 @@
+"""Which tables are there?
+
+Everything is kept golfer-neutral and in SI. A ball's readings are one JSON column validated as the
+core's `Shot`: what can be seen of a ball is said once, in the core.
+"""
+
+from datetime import datetime
+from typing import Any, Literal
+from uuid import uuid4
+
+from sqlalchemy import CheckConstraint, Column, ForeignKey, Index, String
+from sqlmodel import Field, SQLModel
+
+from firm_footing.core.case import School, Shot, Stance, Trace
+from firm_footing.core.case.evidence import BlockKind, Surface
+from firm_footing.core.frame import Handedness
+from firm_footing.core.knowledge.vocabulary import Answer, Limit, Source
+from firm_footing.store.columns import AsJson, Instant, now
+
+AgeGroup = Literal["junior", "adult", "senior"]
+
+
+def new_id() -> str:
+    """A new id for a row nobody outside has named."""
+    return str(uuid4())
+
+
+def _belongs_to(table: str, nullable: bool = False) -> Any:
+    return Column(
+        String, ForeignKey(f"{table}.id", ondelete="CASCADE"), nullable=nullable, index=True
+    )
+
+
+class Student(SQLModel, table=True):
+    """Someone who takes lessons."""
+
+    id: str = Field(default_factory=new_id, primary_key=True)
+    name: str
+    handedness: Handedness = Field(sa_type=String)
+    handicap: float | None = None
+    dominant_leg: Literal["lead", "trail"] | None = Field(default=None, sa_type=String)
+    age_group: AgeGroup = Field(default="adult", sa_type=String)
+    limits: tuple[Limit, ...] = Field(
+        default=(), sa_column=Column(AsJson(tuple[Limit, ...]), nullable=False)
+    )
+    about: str = ""
+    created_at: datetime = Field(default_factory=now, sa_type=Instant)
+
+
+class Lesson(SQLModel, table=True):
+    """One lesson of one student."""
+
+    id: str = Field(default_factory=new_id, primary_key=True)
+    student_id: str = Field(sa_column=_belongs_to("student"))
+    complaint: str = ""
+    school: School = Field(default=School(), sa_column=Column(AsJson(School), nullable=False))
+    at_hand: tuple[Source, ...] | None = Field(
+        default=None, sa_column=Column(AsJson(tuple[Source, ...] | None))
+    )
+    finished: bool = False
+    started_at: datetime = Field(default_factory=now, sa_type=Instant)
+
+
+class Block(SQLModel, table=True):
+    """Balls hit one after the other with one club."""
+
+    id: str = Field(default_factory=new_id, primary_key=True)
+    lesson_id: str = Field(sa_column=_belongs_to("lesson"))
+    position: int
+    kind: BlockKind = Field(default="baseline", sa_type=String)
+    club: str = "7i"
+    drill: str | None = None
+    expected_carry_m: float | None = None
+    effort_pct: float | None = None
+    surface: Surface | None = Field(default=None, sa_type=String)
+    teed: bool | None = None
+    stance: Stance | None = Field(default=None, sa_column=Column(AsJson(Stance)))
+
+
+class LoggedShot(SQLModel, table=True):
+    """One ball; its id is made by the client, so that a repeated request stores it once."""
+
+    __tablename__ = "shot"
+
+    id: str = Field(primary_key=True)
+    block_id: str = Field(sa_column=_belongs_to("block"))
+    position: int
+    observed: Shot = Field(sa_column=Column(AsJson(Shot), nullable=False))
+    touched: dict[str, float] = Field(
+        default_factory=dict,
+        sa_column=Column(AsJson(dict[str, float]), nullable=False),
+        description="Where the drawing was touched, for its mark only: never evidence",
+    )
+    hit_at: datetime = Field(default_factory=now, sa_type=Instant)
+
+
+class CheckAnswer(SQLModel, table=True):
+    """One answer to one check from one source; its id is made by the client."""
+
+    __tablename__ = "check_answer"
+    __table_args__ = (
+        CheckConstraint("answer IN ('yes', 'partly', 'no', 'unknown')", name="answer_is_a_word"),
+        Index("ix_check_answer_lesson_check", "lesson_id", "check_id"),
+    )
+
+    id: str = Field(primary_key=True)
+    lesson_id: str = Field(sa_column=_belongs_to("lesson"))
+    check_id: str
+    answer: Answer = Field(sa_type=String)
+    source: Source = Field(sa_type=String)
+    block_id: str | None = Field(default=None, sa_column=_belongs_to("block", nullable=True))
+    answered_at: datetime = Field(default_factory=now, sa_type=Instant)
+
+
+class PressureTrace(SQLModel, table=True):
+    """One swing's pressure trace as recorded."""
+
+    __tablename__ = "pressure_trace"
+
+    id: str = Field(default_factory=new_id, primary_key=True)
+    lesson_id: str = Field(sa_column=_belongs_to("lesson"))
+    block_id: str | None = Field(default=None, sa_column=_belongs_to("block", nullable=True))
+    position: int
+    content: Trace = Field(sa_column=Column(AsJson(Trace), nullable=False))
+
+
+class Note(SQLModel, table=True):
+    """A note of the instructor's."""
+
+    id: str = Field(default_factory=new_id, primary_key=True)
+    lesson_id: str = Field(sa_column=_belongs_to("lesson"))
+    text: str
+    written_at: datetime = Field(default_factory=now, sa_type=Instant)
+
+
+class Decision(SQLModel, table=True):
+    """The cause the instructor chose, and what the ranking said at that moment."""
+
+    id: str = Field(default_factory=new_id, primary_key=True)
+    lesson_id: str = Field(sa_column=_belongs_to("lesson"))
+    cause: str
+    reason: str = ""
+    ranking: dict[str, Any] = Field(sa_column=Column(AsJson(dict[str, Any]), nullable=False))
+    knowledge_version: str
+    decided_at: datetime = Field(default_factory=now, sa_type=Instant)
+
+
+class Change(SQLModel, table=True):
+    """One change of one row of a lesson, kept so that it can be undone and redone.
+
+    `step` numbers what the instructor did: all changes of one step are undone together.
+    """
+
+    __table_args__ = (Index("ix_change_lesson_step", "lesson_id", "step"),)
+
+    id: int | None = Field(default=None, primary_key=True)
+    lesson_id: str = Field(sa_column=_belongs_to("lesson"))
+    step: int
+    what: str
+    table: str
+    row_id: str
+    before: dict[str, Any] | None = Field(default=None, sa_column=Column(AsJson(dict[str, Any])))
+    after: dict[str, Any] | None = Field(default=None, sa_column=Column(AsJson(dict[str, Any])))
+    undone: bool = False

@@ -1,0 +1,161 @@
+"""Lessons over HTTP: saved at every touch, repeated safely, undone and redone."""
+
+from typing import Any
+
+import pytest
+from fastapi.testclient import TestClient
+from httpx import Response
+
+SHOT = {"start": "pull", "curve": "push", "heel_toe_mm": -14}
+
+
+@pytest.fixture
+def lesson(client: TestClient) -> dict[str, Any]:
+    student = client.post("/api/students", json={"name": "Oda", "handedness": "right"}).json()
+    return client.post(f"/api/students/{student['id']}/lessons", json={}).json()  # type: ignore[no-any-return]
+
+
+def log(client: TestClient, lesson: dict[str, Any], shot: str, **observed: Any) -> Response:
+    body = {"block_id": lesson["blocks"][0]["id"], "observed": observed}
+    return client.put(f"/api/lessons/{lesson['id']}/shots/{shot}", json=body)  # type: ignore[return-value]
+
+
+def balls(client: TestClient, lesson: dict[str, Any]) -> list[dict[str, Any]]:
+    now = client.get(f"/api/lessons/{lesson['id']}").json()
+    return [s["observed"] for b in now["blocks"] for s in b["shots"]]
+
+
+def test_a_repeated_request_stores_a_ball_once(client: TestClient, lesson: dict[str, Any]) -> None:
+    for _ in range(3):
+        assert log(client, lesson, "one", **SHOT).status_code == 200
+    assert len(balls(client, lesson)) == 1
+    undone = client.post(f"/api/lessons/{lesson['id']}/undo").json()
+    assert undone["undo"] is None
+    assert balls(client, lesson) == []
+
+
+def test_undo_and_redo_walk_through_every_kind_of_step(
+    client: TestClient, lesson: dict[str, Any]
+) -> None:
+    base = f"/api/lessons/{lesson['id']}"
+    log(client, lesson, "one", **SHOT)
+    log(client, lesson, "one", **SHOT, contact="fat")
+    answer = {"check_id": "grip_weak", "answer": "yes"}
+    client.put(f"{base}/answers/a1", json=answer)
+    client.put(f"{base}/notes/n1", json={"text": "Left the bag open."})
+    client.patch(base, json={"complaint": "Slices", "school": {"heel_toe": "heels"}})
+    block = lesson["blocks"][0]["id"]
+    client.put(f"{base}/blocks/{block}", json={"club": "d", "expected_carry_m": 190})
+    client.delete(f"{base}/shots/one")
+    states = [client.get(base).json()]
+    while states[-1]["undo"] is not None:
+        states.append(client.post(f"{base}/undo").json())
+    assert len(states) == 8
+    assert states[-1]["blocks"] == lesson["blocks"]
+    assert [s["answers"] == [] for s in states] == [False] * 5 + [True] * 3
+    for state in reversed(states[:-1]):
+        again = client.post(f"{base}/redo").json()
+        for key in ("blocks", "answers", "notes", "complaint", "school", "undo"):
+            assert again[key] == state[key]
+    assert client.post(f"{base}/redo").json()["redo"] is None
+
+
+def test_a_new_step_after_undo_forgets_what_was_undone(
+    client: TestClient, lesson: dict[str, Any]
+) -> None:
+    log(client, lesson, "one", **SHOT)
+    client.post(f"/api/lessons/{lesson['id']}/undo")
+    now = log(client, lesson, "two", start="push").json()
+    assert now["redo"] is None
+    assert [b["start"] for b in balls(client, lesson)] == ["push"]
+
+
+def test_the_diagnosis_of_a_lesson_is_one_call(client: TestClient, lesson: dict[str, Any]) -> None:
+    for i in range(8):
+        log(client, lesson, f"ball{i}", **SHOT)
+    for i, check in enumerate(["trail_heel_up_early", "path_diverges_late"]):
+        body = {"check_id": check, "answer": "yes"}
+        client.put(f"/api/lessons/{lesson['id']}/answers/a{i}", json=body)
+    found = client.get(f"/api/lessons/{lesson['id']}/diagnosis").json()
+    ranking = found["ranking"]
+    assert ranking["start_with"] == "trail_heel_pops"
+    assert len(ranking["causes"]) == 29
+    assert found["words"][ranking["causes"][0]["id"]] in ("likely", "very_likely", "possible")
+    assert found["spreads"]["heel_toe_mm"]["value"] == pytest.approx(-14)
+    feel_only = client.get(
+        f"/api/lessons/{lesson['id']}/diagnosis", params={"at_hand": ["feel"]}
+    ).json()
+    assert len(feel_only["ranking"]["next_checks"]) < len(ranking["next_checks"])
+
+
+def test_a_decision_keeps_what_was_said_and_by_which_knowledge(
+    client: TestClient, lesson: dict[str, Any]
+) -> None:
+    log(client, lesson, "one", **SHOT)
+    url = f"/api/lessons/{lesson['id']}"
+    decided = client.post(f"{url}/decisions", json={"cause": "weak_grip", "reason": "I saw it"})
+    assert decided.status_code == 201
+    kept = decided.json()["decisions"][0]
+    now = client.get(f"{url}/diagnosis").json()
+    assert kept["knowledge_version"] == now["knowledge_version"]
+    assert kept["ranking"] == now["ranking"]
+    assert kept["reason"] == "I saw it"
+
+
+def test_several_answers_to_one_check_stand_side_by_side(
+    client: TestClient, lesson: dict[str, Any]
+) -> None:
+    url = f"/api/lessons/{lesson['id']}/answers"
+    client.put(f"{url}/a1", json={"check_id": "toes_going_back", "answer": "no", "source": "feel"})
+    now = client.put(f"{url}/a2", json={"check_id": "toes_going_back", "answer": "yes"}).json()
+    assert [(a["answer"], a["source"]) for a in now["answers"]] == [("no", "feel"), ("yes", "film")]
+
+
+ERRORS = [
+    ("GET", "/api/lessons/nowhere", None, 404, "not_found"),
+    ("GET", "/api/nowhere", None, 404, "http"),
+    ("POST", "/api/students", {"name": " ", "handedness": "right"}, 422, "bad_input"),
+    ("POST", "/api/students", {"name": "A", "handedness": "both"}, 422, "bad_input"),
+    ("POST", "/api/students", {"name": "A", "handedness": "left", "x": 1}, 422, "bad_input"),
+    ("PUT", "/api/lessons/{id}/shots/s", {"block_id": "no", "observed": {}}, 404, "not_found"),
+    ("PUT", "/api/lessons/{id}/answers/a", {"check_id": "x", "answer": "yes"}, 409, "refused"),
+    ("PUT", "/api/lessons/{id}/blocks/b", {"club": "9w"}, 409, "refused"),
+    ("POST", "/api/lessons/{id}/decisions", {"cause": "bad_luck"}, 409, "refused"),
+    ("POST", "/api/cases", {"format": "other"}, 422, "bad_input"),
+]
+
+
+@pytest.mark.parametrize(("method", "url", "body", "status", "code"), ERRORS)
+def test_every_error_has_one_shape(
+    client: TestClient,
+    lesson: dict[str, Any],
+    method: str,
+    url: str,
+    body: object,
+    status: int,
+    code: str,
+) -> None:
+    answer = client.request(method, url.format(id=lesson["id"]), json=body)
+    assert answer.status_code == status
+    error = answer.json()
+    assert set(error) == {"code", "message", "hint", "where"}
+    assert error["code"] == code
+    assert error["message"].endswith(".")
+    assert error["hint"]
+
+
+def test_deleting_a_student_takes_everything_along(
+    client: TestClient, lesson: dict[str, Any]
+) -> None:
+    log(client, lesson, "one", **SHOT)
+    client.delete(f"/api/students/{lesson['student']['id']}")
+    assert client.get(f"/api/lessons/{lesson['id']}").status_code == 404
+    assert client.get("/api/day").json() == {"students": [], "lessons": []}
+
+
+def test_students_can_be_changed(client: TestClient, lesson: dict[str, Any]) -> None:
+    url = f"/api/students/{lesson['student']['id']}"
+    client.patch(url, json={"handicap": 12, "limits": ["knee"]})
+    changed = client.patch(url, json={"handicap": None}).json()
+    assert changed["handicap"] is None
+    assert changed["limits"] == ["knee"]

@@ -1,0 +1,81 @@
+"""axe finds nothing on any page, in the sun and in the bay."""
+
+import json
+from pathlib import Path
+from typing import Any
+
+import pytest
+from playwright.sync_api import Page, expect
+
+pytestmark = pytest.mark.browser
+AXE = Path(__file__).parents[2] / "web" / "node_modules" / "axe-core" / "axe.min.js"
+
+
+def violations(page: Page) -> list[Any]:
+    page.wait_for_timeout(400)  # Vuetify fades in; colours are judged once they are there
+    page.add_script_tag(path=AXE)
+    found = page.evaluate("axe.run().then((result) => result.violations)")
+    return [(v["id"], [n["target"] for n in v["nodes"]][:4]) for v in found]
+
+
+@pytest.fixture(params=["sun", "bay"])
+def lit(page: Page, request: pytest.FixtureRequest) -> Page:
+    kept = json.dumps({"mode": request.param})
+    page.add_init_script(f"localStorage.setItem('firm-footing-settings', '{kept}')")
+    return page
+
+
+def open_lesson(page: Page, name: str) -> None:
+    page.goto("/")
+    page.get_by_role("link", name=name).first.click()
+    expect(page.get_by_test_id("causes")).to_be_visible()
+
+
+def test_the_day_and_a_new_student(lit: Page) -> None:
+    lit.goto("/")
+    expect(lit.get_by_role("heading", name="Students")).to_be_visible()
+    assert violations(lit) == []
+    lit.get_by_role("button", name="New student").click()
+    expect(lit.get_by_label("Name")).to_be_visible()
+    assert violations(lit) == []
+
+
+def test_a_student(lit: Page) -> None:
+    lit.goto("/")
+    lit.get_by_role("link", name="Wendel Carrow right-handed").click()
+    expect(lit.get_by_role("heading", name="Wendel Carrow")).to_be_visible()
+    assert violations(lit) == []
+
+
+def test_the_shots_of_a_lesson(lit: Page) -> None:
+    open_lesson(lit, "Oda Brack")
+    lit.get_by_test_id("causes").locator("li.cause").first.get_by_role("button").first.click()
+    assert violations(lit) == []
+    lit.get_by_role("list", name="Balls").get_by_role("button").first.click()
+    assert violations(lit) == []
+    lit.keyboard.press("?")
+    assert violations(lit) == []
+
+
+def test_the_looks_of_a_lesson(lit: Page) -> None:
+    open_lesson(lit, "Jory Pask")
+    lit.get_by_role("link", name="Look").click()
+    expect(lit.get_by_role("heading", name="Set-up")).to_be_visible()
+    assert violations(lit) == []
+
+
+def test_the_lesson_as_a_whole_and_the_settings(lit: Page) -> None:
+    open_lesson(lit, "Oda Brack")
+    lit.get_by_role("button", name="This lesson").click()
+    expect(lit.get_by_role("link", name="Save as case file")).to_be_visible()
+    assert violations(lit) == []
+    lit.keyboard.press("Escape")
+    lit.get_by_role("button", name="Settings").click()
+    expect(lit.get_by_text("Distances")).to_be_visible()
+    assert violations(lit) == []
+
+
+def test_an_address_that_leads_nowhere(lit: Page) -> None:
+    lit.goto("/no/such/page")
+    expect(lit.get_by_text("There is no such page.")).to_be_visible()
+    assert violations(lit) == []

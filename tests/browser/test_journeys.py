@@ -1,0 +1,185 @@
+"""What an instructor does, in a real browser, on the application as it is started."""
+
+import re
+
+import pytest
+from playwright.sync_api import Page, expect
+
+from tests.browser.conftest import Finger
+
+pytestmark = pytest.mark.browser
+
+# Parts of the drawings: the range, then the turf strip within the ground, then the face.
+PULL_STARTS = [0.46, 0.45, 0.47, 0.45, 0.46, 0.44, 0.46, 0.45]
+LANDINGS = [0.50, 0.49, 0.51, 0.50, 0.48, 0.49, 0.51, 0.49]
+TURF_X, TURF_Y = 0.85, [0.55, 0.50, 0.58, 0.52, 0.56, 0.50, 0.54, 0.57]
+HEEL_X = [0.62, 0.66, 0.70, 0.64, 0.68, 0.61, 0.72, 0.66]
+
+
+def new_lesson(page: Page, name: str) -> None:
+    page.get_by_role("button", name="New lesson", exact=True).tap()
+    expect(page.get_by_role("link", name=name)).to_be_visible()
+    expect(page.get_by_test_id("range")).to_be_visible()
+
+
+def look(page: Page, question: str, answer: str) -> None:
+    page.get_by_role("group", name=question).get_by_role("button", name=answer, exact=True).tap()
+
+
+def saved(page: Page) -> None:
+    expect(page.get_by_test_id("saved")).to_have_text("Saved")
+
+
+def first_cause(page: Page) -> str:
+    return page.get_by_test_id("causes").locator("li .name").first.inner_text()
+
+
+def test_eight_balls_by_touch_and_three_looks(page: Page, finger: Finger) -> None:
+    page.goto("/")
+    page.get_by_role("button", name="New student").tap()
+    page.get_by_label("Name").fill("Ruth Tamsin")
+    page.get_by_label("Handicap").fill("19")
+    page.get_by_role("button", name="Add student").tap()
+    new_lesson(page, "Ruth Tamsin")
+    expect(page.get_by_test_id("pattern")).to_contain_text("No balls yet")
+    for i in range(8):  # the third touch fills what is filled already: it begins the next ball
+        finger.drag("range", (PULL_STARTS[i], 0.4), (LANDINGS[i], 0.35))
+        finger.tap("ground", (TURF_X, TURF_Y[i]))
+        finger.tap("face", (HEEL_X[i], 0.55))
+    expect(page.get_by_role("list", name="Balls").get_by_role("button")).to_have_count(8)
+    expect(page.get_by_test_id("pattern")).to_contain_text(re.compile("Pull.*to the heel"))
+    page.get_by_role("link", name="Look").tap()
+    look(page, "Does the trail heel lift before the arms are down?", "Yes")
+    look(page, "Is the club on plane until late and then off its way?", "Yes")
+    look(page, "Does the seat leave its line toward the ball?", "No")
+    saved(page)
+    heel = page.get_by_test_id("cause-trail_heel_pops")
+    expect(heel).to_contain_text("Start here")
+    expect(page.get_by_test_id("standing")).to_contain_text("well ahead")
+    assert first_cause(page) == "Trail heel leaves the ground early"
+    page.reload()
+    expect(heel).to_contain_text("Start here")
+    expect(page.get_by_role("link", name="Shots 8")).to_be_visible()
+    expect(page.get_by_role("link", name="Look 3")).to_be_visible()
+    page.get_by_role("link", name="Shots 8").tap()
+    expect(page.locator(".flight")).to_have_count(8)
+    expect(page.locator(".divot")).to_have_count(8)
+    heel.get_by_role("button", name="Decide on this cause").tap()
+    expect(heel).to_contain_text("Decided")
+
+
+def test_a_left_hander_wholly_by_keyboard(page: Page) -> None:
+    page.goto("/")
+    keys = page.keyboard
+    page.get_by_role("button", name="New student").focus()
+    keys.press("Enter")
+    expect(page.get_by_label("Name")).to_be_focused()
+    keys.type("Corin Yelland")
+    keys.press("Tab")
+    page.get_by_role("button", name="Left-handed").focus()
+    keys.press("Enter")
+    keys.press("Tab")
+    keys.type("24")
+    page.get_by_role("button", name="Add student").focus()
+    keys.press("Enter")
+    page.get_by_role("button", name="New lesson", exact=True).focus()
+    keys.press("Enter")
+    expect(page.get_by_test_id("range")).to_be_visible()
+    for _ in range(8):
+        for key in ("3", "e", "s", "c", *[","] * 16):  # straight, fat, divot 15 cm behind
+            keys.press(key)
+        keys.press("Enter")
+    expect(page.get_by_role("list", name="Balls").get_by_role("button")).to_have_count(8)
+    for key in ("4", "e"):  # one ball starts right: a left-hander's pull
+        keys.press(key)
+    expect(page.get_by_role("button", name="Ball 9: starts right")).to_be_visible()
+    keys.press("Delete")
+    expect(page.get_by_role("list", name="Balls").get_by_role("button")).to_have_count(8)
+    asked = page.get_by_test_id("next-look").locator(".question")
+    for _ in range(4):
+        before = asked.inner_text()
+        keys.press("y" if re.search("impact|stay back|after the top|ahead", before) else "n")
+        expect(asked).not_to_have_text(before)
+    saved(page)
+    start = page.locator("[data-testid^=cause-]", has_text="Start here")
+    expect(start).to_have_attribute("data-testid", re.compile("hang_back|late_shift"))
+    page.reload()
+    expect(page.get_by_role("link", name="Shots 8")).to_be_visible()
+    expect(page.get_by_role("link", name="Look 4")).to_be_visible()
+    assert page.locator(".labels .start").first.text_content() == "Lead"
+    keys.press("?")
+    expect(page.get_by_test_id("keys")).to_be_visible()
+    keys.press("Escape")
+    expect(page.get_by_test_id("keys")).to_be_hidden()
+
+
+def test_undo_edit_and_delete_a_ball(page: Page, finger: Finger) -> None:
+    page.goto("/")
+    page.get_by_role("button", name="New lesson with Bastian Roe").tap()
+    tape = page.get_by_role("list", name="Balls").get_by_role("button")
+    finger.drag("range", (0.46, 0.4), (0.50, 0.35))
+    page.get_by_role("button", name="Fat").tap()
+    expect(tape).to_have_count(1)
+    expect(
+        page.get_by_role("button", name="Ball 1: starts left, curves right, fat")
+    ).to_be_visible()
+    saved(page)
+    page.get_by_test_id("undo").tap()
+    expect(page.get_by_role("button", name="Ball 1: starts left, curves right")).to_be_visible()
+    page.get_by_test_id("redo").tap()
+    tape.first.tap()
+    details = page.get_by_test_id("details")
+    details.get_by_label("Start", exact=True).select_option("far left")
+    details.get_by_label("Carry").fill("120")
+    details.get_by_label("Carry").press("Tab")
+    expect(page.get_by_role("button", name="Ball 1: starts far left")).to_be_visible()
+    details.get_by_role("button", name="Delete ball").tap()
+    expect(tape).to_have_count(0)
+    saved(page)
+    page.get_by_test_id("undo").tap()
+    expect(tape).to_have_count(1)
+
+
+def test_a_cause_opens_its_evidence_and_lights_its_chain(page: Page) -> None:
+    page.goto("/")
+    page.get_by_role("link", name=re.compile("Oda Brack.*open")).tap()
+    cause = page.get_by_test_id("causes").locator("li.cause").nth(1)
+    cause.get_by_role("button").first.tap()
+    expect(cause).to_contain_text("bits")
+    expect(page.get_by_role("list", name="Chain from cause to ball")).to_be_visible()
+    expect(page.get_by_test_id("chain").locator("circle").first).to_be_visible()
+
+
+def test_a_lesson_saves_as_a_case_file_and_opens_again(page: Page) -> None:
+    page.goto("/")
+    page.get_by_role("link", name=re.compile("Ines Vollard")).first.tap()
+    page.get_by_role("button", name="This lesson").tap()
+    with page.expect_download() as got:
+        page.get_by_role("link", name="Save as case file").tap()
+    path = got.value.path()
+    page.goto("/")
+    page.get_by_label("Case file").set_input_files(
+        {"name": "borrowed.case.json", "mimeType": "application/json", "buffer": path.read_bytes()}
+    )
+    expect(page.get_by_role("link", name="borrowed")).to_be_visible()
+    expect(page.get_by_role("link", name="Shots 10")).to_be_visible()
+    page.goto("/")
+    page.get_by_label("Case file").set_input_files(
+        {"name": "notes.json", "mimeType": "application/json", "buffer": b"not a case"}
+    )
+    expect(page.get_by_role("alert")).to_contain_text("Nothing was changed")
+
+
+@pytest.mark.offline
+def test_without_connection_entries_wait_and_arrive(page: Page, finger: Finger) -> None:
+    page.goto("/")
+    page.get_by_role("button", name="New lesson with Jory Pask").tap()
+    expect(page.get_by_test_id("range")).to_be_visible()
+    page.route("**/api/lessons/**", lambda route: route.fulfill(status=503, body="gone"))
+    page.get_by_role("button", name="Thin").tap()
+    expect(page.get_by_test_id("saved")).to_contain_text("No connection: 1 change kept here")
+    expect(page.get_by_role("list", name="Balls").get_by_role("button")).to_have_count(1)
+    page.unroute("**/api/lessons/**")
+    saved(page)
+    page.reload()
+    expect(page.get_by_role("button", name="Ball 1: thin")).to_be_visible()

@@ -1,0 +1,49 @@
+"""Smaller knowledge for oracles: the real files cut down to a few causes."""
+
+from copy import deepcopy
+from typing import Any
+
+import yaml
+
+from firm_footing.core.knowledge import Knowledge, build_knowledge
+from firm_footing.core.knowledge.library import FILES
+from firm_footing.files.knowledge_files import KNOWLEDGE_FOLDER
+
+
+def real_files() -> dict[str, Any]:
+    return deepcopy(_READ)
+
+
+_READ = {
+    name: yaml.safe_load((KNOWLEDGE_FOLDER / f"{name}.yaml").read_text(encoding="utf-8"))
+    for name in FILES
+}
+
+
+def cut_down(causes: set[str], files: dict[str, Any] | None = None) -> Knowledge:
+    """The knowledge of these causes alone: their links, their checks, their drills."""
+    f = files or real_files()
+    f["causes"] = [c for c in f["causes"] if c["id"] in causes]
+    for cause in f["causes"]:
+        cause["upstream_of"] = [u for u in cause["upstream_of"] if u in causes]
+        if cause.get("opposite_of") not in causes:
+            cause.pop("opposite_of", None)
+    for check in f["checks"]:
+        for key in ("points", "points_thrown", "points_stuck"):
+            check[key] = {c: s for c, s in check.get(key, {}).items() if c in causes}
+    f["checks"] = [c for c in f["checks"] if c["points"]]
+    checks = {c["id"] for c in f["checks"]}
+    for drill in f["drills"]:
+        for key in ("targets", "not_for", "care_with"):
+            drill[key] = [c for c in drill.get(key, ()) if c in causes]
+    f["drills"] = [d for d in f["drills"] if d["targets"]]
+    drills = {d["id"] for d in f["drills"]}
+    f["signs"] = []
+    for group in f["numbers"]["dependent_looks"]["groups"]:
+        group["checks"] = [c for c in group["checks"] if c in checks]
+    for question in f["schools"].values():
+        for option in question["options"]:
+            for key, known in (("cause_weight", causes), ("check_base", checks)):
+                option[key] = {k: v for k, v in option.get(key, {}).items() if k in known}
+            option["prefers_drills"] = [d for d in option.get("prefers_drills", ()) if d in drills]
+    return build_knowledge(f)

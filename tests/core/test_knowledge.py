@@ -1,0 +1,119 @@
+"""Do the knowledge files hold what they must, and is a wrong one named clearly?"""
+
+import re
+from collections.abc import Callable
+from typing import Any
+
+import pytest
+
+from firm_footing.core.case import Case, Reading
+from firm_footing.core.knowledge import Knowledge, KnowledgeError, build_knowledge
+from firm_footing.core.reasoning import diagnose
+from tests.core.sub_knowledge import real_files
+
+Edit = Callable[[dict[str, Any]], object]
+
+
+def entry(files: dict[str, Any], name: str, entry_id: str) -> dict[str, Any]:
+    return next(e for e in files[name] if e["id"] == entry_id)
+
+
+def test_all_of_the_trade_is_there(knowledge: Knowledge) -> None:
+    sizes = [len(x) for x in (knowledge.causes, knowledge.checks, knowledge.drills)]
+    assert sizes == [29, 52, 37]
+    assert len(knowledge.mechanisms) == 9
+    assert len(knowledge.signs) == 8
+    assert len(knowledge.clubs) == 17
+
+
+def test_every_entry_says_where_it_is_from(knowledge: Knowledge) -> None:
+    for kind in ("causes", "mechanisms", "checks", "drills", "signs"):
+        for e in getattr(knowledge, kind):
+            assert re.search("common practice|published|estimate", e.source), e.id
+
+
+WRONG: list[tuple[Edit, str]] = [
+    (
+        lambda f: entry(f, "causes", "over_effort")["upstream_of"].append("over_efort"),
+        r"causes.yaml: entry 'over_effort': no cause is called 'over_efort'",
+    ),
+    (
+        lambda f: entry(f, "causes", "hang_back")["upstream_of"].append("weak_grip"),
+        r"causes.yaml: upstream links run in a circle: .*hang_back",
+    ),
+    (
+        lambda f: entry(f, "checks", "grip_weak")["points"].update(weak_grp="strong"),
+        r"checks.yaml: entry 'grip_weak': no cause is called 'weak_grp'",
+    ),
+    (
+        lambda f: entry(f, "checks", "grip_weak").update(base=1.2),
+        r"checks.yaml: entry 'grip_weak': .*between 0 and 1",
+    ),
+    (
+        lambda f: entry(f, "drills", "belt_stick").update(limits=["elbow"]),
+        r"drills.yaml: entry 'belt_stick' › limits › 0: Input should be 'knee'",
+    ),
+    (
+        lambda f: entry(f, "drills", "fit_check").update(targets=["weak_grip"]),
+        r"causes.yaml: entry 'club_fit': no drill serves it",
+    ),
+    (
+        lambda f: (
+            f["checks"].remove(entry(f, "checks", "head_held_back_hips_lead"))
+            or (
+                entry(f, "checks", "half_or_more_trail_at_impact")["points"].pop(
+                    "hips_slide_head_stays"
+                )
+                and entry(f, "checks", "hands_flip")["points"].pop("hips_slide_head_stays")
+                and entry(f, "checks", "finish_falls_back")["points"].pop("hips_slide_head_stays")
+            )
+        ),
+        r"causes.yaml: entry 'hips_slide_head_stays': no check points to it",
+    ),
+    (
+        lambda f: f["causes"].append(entry(f, "causes", "aim_off")),
+        r"causes.yaml: entry 'aim_off': the id stands twice",
+    ),
+    (
+        lambda f: f["numbers"]["prior"].update(causes_present=[0.5, 0.6]),
+        r"numbers.yaml: prior › causes_present: .*sum to 1",
+    ),
+    (
+        lambda f: entry(f, "causes", "aim_off").update(colour="red"),
+        r"causes.yaml: entry 'aim_off' › colour: Extra inputs are not permitted",
+    ),
+    (
+        lambda f: f["corridors"]["lead_pct"]["steady"].update(top=[30, 10]),
+        r"corridors.yaml: .*steady.top: wants 0 <= low < high",
+    ),
+]
+
+
+@pytest.mark.parametrize(("edit", "message"), WRONG, ids=[m[:40] for _, m in WRONG])
+def test_a_wrong_entry_is_named(edit: Edit, message: str) -> None:
+    files = real_files()
+    edit(files)
+    with pytest.raises(KnowledgeError, match=message):
+        build_knowledge(files)
+
+
+def test_adding_a_cause_touches_no_code() -> None:
+    files = real_files()
+    new = entry(files, "causes", "reach_to_ball") | {
+        "id": "cold_hands",
+        "name": "Hands are cold",
+        "upstream_of": ["early_release"],
+    }
+    files["causes"].append(new)
+    entry(files, "drills", "grip_reset")["targets"].append("cold_hands")
+    files["checks"].append(
+        entry(files, "checks", "grip_weak")
+        | {"id": "fingers_blue", "points": {"cold_hands": "strong"}}
+    )
+    knowledge = build_knowledge(files)
+    case = Case(
+        handedness="right",
+        readings=(Reading(check="fingers_blue", answer="yes", source="mat"),),
+    )
+    assert diagnose(case, knowledge).start_with == "cold_hands"
+    assert knowledge.version != build_knowledge(real_files()).version

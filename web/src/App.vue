@@ -1,0 +1,25 @@
+<script setup lang="ts">
+import { watch } from 'vue'
+import { useTheme } from 'vuetify'
+import { useKnowledge } from '@/api/knowledge'
+import { useSettings } from '@/ui/settings'
+
+const settings = useSettings()
+const theme = useTheme()
+watch(
+  () => settings.mode,
+  (mode) => {
+    theme.change(mode)
+  },
+  { immediate: true },
+)
+void useKnowledge().load()
+</script>
+
+<template>
+  <v-app>
+    <router-view v-slot="{ Component, route }">
+      <component :is="Component" :key="String(route.params.id ?? route.name)" />
+    </router-view>
+  </v-app>
+</template>

@@ -1,0 +1,176 @@
+<script setup lang="ts">
+// The day: who was here, who comes, and the way into a lesson.
+import { computed, ref, useTemplateRef } from 'vue'
+import { useRouter } from 'vue-router'
+import type { Lesson, Student } from '@/api/client'
+import { useKnowledge } from '@/api/knowledge'
+import LessonList from '@/day/LessonList.vue'
+import StudentForm from '@/day/StudentForm.vue'
+import { useDay } from '@/day/useDay'
+import SettingsMenu from '@/ui/SettingsMenu.vue'
+import StateMessage from '@/ui/StateMessage.vue'
+
+const router = useRouter()
+const known = useKnowledge()
+const { day, failure, problem, busy, load, begin, openFile } = useDay()
+const adding = ref(false)
+const chooser = useTemplateRef<HTMLInputElement>('chooser')
+const empty = computed(() => day.value?.students.length === 0)
+void load()
+
+function go(lesson: Lesson | null): void {
+  if (lesson) void router.push({ name: 'lesson', params: { id: lesson.id } })
+}
+async function added(student: Student): Promise<void> {
+  adding.value = false
+  await load()
+  void router.push({ name: 'student', params: { id: student.id } })
+}
+async function chosen(event: Event): Promise<void> {
+  const input = event.target as HTMLInputElement
+  const file = input.files?.[0]
+  if (file) go(await openFile(file))
+  input.value = ''
+}
+function detail(student: Student): string {
+  const parts = [student.handedness === 'left' ? 'left-handed' : 'right-handed']
+  if (student.handicap !== null) parts.push(`handicap ${handicapWord(student.handicap)}`)
+  if (student.age_group !== 'adult') parts.push(student.age_group)
+  if (student.limits.length > 0) parts.push('limits flagged')
+  return parts.join(' · ')
+}
+function handicapWord(handicap: number): string {
+  return handicap < 0 ? `+${String(-handicap)}` : String(handicap)
+}
+</script>
+
+<template>
+  <main class="page">
+    <header class="top">
+      <div>
+        <h1>Firm Footing</h1>
+        <p class="quiet">From ball, divot and strike to the feet behind them</p>
+      </div>
+      <div class="actions">
+        <v-btn color="primary" variant="flat" @click="adding = true">New student</v-btn>
+        <v-btn @click="chooser?.click()">Open a case file</v-btn>
+        <SettingsMenu />
+      </div>
+      <input
+        ref="chooser"
+        class="hidden"
+        type="file"
+        accept=".json,application/json"
+        aria-label="Case file"
+        @change="chosen"
+      />
+    </header>
+    <v-alert v-if="problem" type="error" variant="tonal" class="mb-4" role="alert">
+      {{ problem.message }} {{ problem.hint }}
+    </v-alert>
+    <v-card v-if="adding" class="pa-5 mb-6" variant="outlined">
+      <h2 class="mb-4">New student</h2>
+      <StudentForm @added="added" @cancelled="adding = false" />
+    </v-card>
+    <StateMessage
+      v-if="failure"
+      inside
+      kind="error"
+      :title="failure.message"
+      :hint="failure.hint"
+      @retry="load"
+    />
+    <StateMessage v-else-if="!day" inside kind="loading" title="Looking up the day" />
+    <StateMessage
+      v-else-if="empty && !adding"
+      inside
+      kind="empty"
+      title="Nobody is here yet."
+      hint="Add a student to begin a lesson, or open a case file from a colleague."
+    />
+    <div v-else class="columns">
+      <section aria-labelledby="lessons">
+        <h2 id="lessons">Lessons</h2>
+        <LessonList :lessons="day.lessons" :causes="known.causes" with-names />
+      </section>
+      <section aria-labelledby="students">
+        <h2 id="students">Students</h2>
+        <ul class="students">
+          <li v-for="student in day.students" :key="student.id">
+            <router-link class="who" :to="{ name: 'student', params: { id: student.id } }">
+              <span class="strong">{{ student.name }}</span>
+              <span class="quiet">{{ detail(student) }}</span>
+            </router-link>
+            <v-btn
+              :disabled="busy"
+              :aria-label="`New lesson with ${student.name}`"
+              @click="begin(student).then(go)"
+            >
+              New lesson
+            </v-btn>
+          </li>
+        </ul>
+      </section>
+    </div>
+  </main>
+</template>
+
+<style scoped>
+.top {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 16px;
+  justify-content: space-between;
+  align-items: center;
+  padding-bottom: 16px;
+  margin-bottom: 20px;
+  border-bottom: 2px solid rgb(var(--v-theme-ink));
+}
+.actions {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 12px;
+}
+.hidden {
+  display: none;
+}
+h1 {
+  font-size: 28px;
+}
+h2 {
+  font-size: 20px;
+  margin-bottom: 8px;
+}
+.columns {
+  display: grid;
+  grid-template-columns: 3fr 2fr;
+  gap: 36px;
+}
+.students {
+  list-style: none;
+  padding: 0;
+}
+.students li {
+  display: flex;
+  align-items: center;
+  justify-content: space-between;
+  gap: 12px;
+  border-bottom: 1px solid rgb(var(--v-theme-line));
+  padding: 6px 0;
+}
+.who {
+  display: grid;
+  flex: 1;
+  padding: 6px 0;
+  color: inherit;
+  text-decoration: none;
+}
+.who:hover .strong {
+  text-decoration: underline;
+}
+@media (max-width: 860px) {
+  .columns {
+    grid-template-columns: 1fr;
+  }
+}
+</style>

@@ -1,0 +1,76 @@
+<script setup lang="ts">
+// Lessons in a list: whose, when, what about, how far.
+import type { Knowledge, Shape } from '@/api/client'
+import { count } from '@/ui/words'
+
+type Brief = Shape['LessonBrief']
+defineProps<{
+  lessons: Brief[]
+  causes: Map<string, Knowledge['causes'][number]>
+  withNames?: boolean
+}>()
+
+const DAY_MS = 24 * 3600 * 1000
+
+function when(iso: string): string {
+  const date = new Date(iso)
+  const midnight = new Date().setHours(0, 0, 0, 0)
+  if (date.getTime() >= midnight) return 'Today'
+  if (date.getTime() >= midnight - DAY_MS) return 'Yesterday'
+  return date.toLocaleDateString(undefined, { day: 'numeric', month: 'short', year: 'numeric' })
+}
+function state(lesson: Brief): string {
+  return lesson.finished ? 'finished' : lesson.decided !== null ? 'decided' : 'open'
+}
+</script>
+
+<template>
+  <p v-if="lessons.length === 0" class="quiet">No lesson yet.</p>
+  <ul v-else class="lessons">
+    <li v-for="lesson in lessons" :key="lesson.id">
+      <router-link :to="{ name: 'lesson', params: { id: lesson.id } }">
+        <span class="line">
+          <span class="strong">{{
+            withNames ? lesson.student_name : when(lesson.started_at)
+          }}</span>
+          <span class="quiet"
+            >{{ withNames ? `${when(lesson.started_at)} · ` : '' }}{{ state(lesson) }}</span
+          >
+        </span>
+        <span v-if="lesson.complaint">“{{ lesson.complaint }}”</span>
+        <span class="quiet">
+          {{ count(lesson.balls, 'ball') }}, {{ count(lesson.answers, 'answer') }}
+          <template v-if="lesson.decided">
+            · {{ causes.get(lesson.decided)?.name ?? lesson.decided }}</template
+          >
+        </span>
+      </router-link>
+    </li>
+  </ul>
+</template>
+
+<style scoped>
+.lessons {
+  list-style: none;
+  padding: 0;
+}
+.lessons a {
+  display: grid;
+  gap: 2px;
+  padding: 12px 14px;
+  margin-bottom: 8px;
+  border: 1.5px solid rgb(var(--v-theme-line));
+  border-radius: 10px;
+  color: inherit;
+  text-decoration: none;
+  background: rgb(var(--v-theme-surface));
+}
+.lessons a:hover {
+  border-color: rgb(var(--v-theme-ink));
+}
+.line {
+  display: flex;
+  justify-content: space-between;
+  gap: 12px;
+}
+</style>

@@ -1,0 +1,123 @@
+<script setup lang="ts">
+// A new student: a name and a hand are enough.
+import { ref } from 'vue'
+import { ApiError, ask, client, type Shape, type Student } from '@/api/client'
+import { useKnowledge } from '@/api/knowledge'
+
+const emit = defineEmits<{ added: [student: Student]; cancelled: [] }>()
+const known = useKnowledge()
+
+const name = ref('')
+const hand = ref<Student['handedness']>('right')
+const handicap = ref('')
+const age = ref<Student['age_group']>('adult')
+const limits = ref<Student['limits']>([])
+const about = ref('')
+const busy = ref(false)
+const problem = ref<ApiError | null>(null)
+
+const handicapRule = (value: string) =>
+  value === '' ||
+  (Number(value) >= -10 && Number(value) <= 54) ||
+  'From −10 (plus 10) to 54, or empty'
+const nameRule = (value: string) => value.trim() !== '' || 'A name, so that you find them again'
+
+async function add(): Promise<void> {
+  if (nameRule(name.value) !== true || handicapRule(handicap.value) !== true) return
+  busy.value = true
+  const body: Shape['NewStudent'] = {
+    name: name.value,
+    handedness: hand.value,
+    handicap: handicap.value === '' ? null : Number(handicap.value),
+    age_group: age.value,
+    limits: limits.value,
+    about: about.value,
+  }
+  try {
+    emit('added', await ask(client.POST('/api/students', { body })))
+  } catch (error) {
+    problem.value = error as ApiError
+  } finally {
+    busy.value = false
+  }
+}
+</script>
+
+<template>
+  <v-form class="form" aria-label="New student" @submit.prevent="add">
+    <v-text-field
+      v-model="name"
+      label="Name"
+      autofocus
+      :rules="[nameRule]"
+      validate-on="blur"
+      maxlength="80"
+    />
+    <fieldset>
+      <legend>Plays</legend>
+      <v-btn-toggle v-model="hand" mandatory divided variant="outlined">
+        <v-btn value="right">Right-handed</v-btn>
+        <v-btn value="left">Left-handed</v-btn>
+      </v-btn-toggle>
+    </fieldset>
+    <v-text-field
+      v-model="handicap"
+      label="Handicap (empty: not known)"
+      inputmode="decimal"
+      :rules="[handicapRule]"
+    />
+    <fieldset>
+      <legend>Age</legend>
+      <v-btn-toggle v-model="age" mandatory divided variant="outlined">
+        <v-btn value="junior">Junior</v-btn>
+        <v-btn value="adult">Adult</v-btn>
+        <v-btn value="senior">Senior</v-btn>
+      </v-btn-toggle>
+    </fieldset>
+    <v-select
+      v-model="limits"
+      label="Bodily limits to respect (private)"
+      multiple
+      chips
+      :items="known.knowledge?.cautions.limits ?? []"
+      item-title="name"
+      item-value="id"
+    />
+    <v-text-field v-model="about" label="About (sport, what they told you)" maxlength="2000" />
+    <p v-if="age === 'junior'" class="quiet">
+      A guardian agrees before film or data of a minor are taken.
+    </p>
+    <p v-if="problem" role="alert" class="problem">{{ problem.message }} {{ problem.hint }}</p>
+    <div class="actions">
+      <v-btn type="submit" color="primary" variant="flat" :loading="busy">Add student</v-btn>
+      <v-btn variant="text" @click="$emit('cancelled')">Cancel</v-btn>
+    </div>
+  </v-form>
+</template>
+
+<style scoped>
+.form {
+  display: grid;
+  grid-template-columns: repeat(auto-fit, minmax(280px, 1fr));
+  gap: 16px 20px;
+  align-items: start;
+}
+fieldset {
+  border: 0;
+}
+legend {
+  font-size: 14px;
+  color: rgb(var(--v-theme-quiet));
+}
+.actions,
+.problem {
+  grid-column: 1 / -1;
+}
+.actions {
+  display: flex;
+  gap: 12px;
+}
+.problem {
+  color: rgb(var(--v-theme-error));
+}
+</style>

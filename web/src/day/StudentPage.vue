@@ -1,0 +1,129 @@
+<script setup lang="ts">
+// A student: who they are and their lessons.
+import { ref, shallowRef } from 'vue'
+import { useRouter } from 'vue-router'
+import { ApiError, ask, client, type Shape, type Student } from '@/api/client'
+import { useKnowledge } from '@/api/knowledge'
+import LessonList from '@/day/LessonList.vue'
+import { useDay } from '@/day/useDay'
+import SettingsMenu from '@/ui/SettingsMenu.vue'
+import StateMessage from '@/ui/StateMessage.vue'
+
+const props = defineProps<{ id: string }>()
+const router = useRouter()
+const known = useKnowledge()
+const { begin, busy, problem } = useDay()
+const student = shallowRef<Student | null>(null)
+const lessons = shallowRef<Shape['LessonBrief'][]>([])
+const failure = shallowRef<ApiError | null>(null)
+const deleting = ref(false)
+
+async function load(): Promise<void> {
+  const params = { path: { student_id: props.id } }
+  try {
+    lessons.value = await ask(client.GET('/api/students/{student_id}/lessons', { params }))
+    student.value = await ask(client.GET('/api/students/{student_id}', { params }))
+    failure.value = null
+  } catch (error) {
+    failure.value = error as ApiError
+  }
+}
+void load()
+
+async function start(): Promise<void> {
+  if (student.value === null) return
+  const lesson = await begin(student.value)
+  if (lesson) void router.push({ name: 'lesson', params: { id: lesson.id } })
+}
+async function remove(): Promise<void> {
+  const params = { path: { student_id: props.id } }
+  await ask(client.DELETE('/api/students/{student_id}', { params }))
+  void router.push('/')
+}
+function limitNames(limits: Student['limits']): string {
+  const names = new Map(known.knowledge?.cautions.limits.map((l) => [l.id, l.name.toLowerCase()]))
+  return limits.map((l) => names.get(l) ?? l).join(', ')
+}
+</script>
+
+<template>
+  <main class="page">
+    <p><router-link to="/">The day</router-link></p>
+    <StateMessage
+      v-if="failure"
+      kind="error"
+      :title="failure.message"
+      :hint="failure.hint"
+      @retry="load"
+    />
+    <StateMessage v-else-if="!student" kind="loading" title="Looking up the student" />
+    <template v-else>
+      <header class="top">
+        <div>
+          <h1>{{ student.name }}</h1>
+          <p class="quiet">
+            {{ student.handedness === 'left' ? 'Left-handed' : 'Right-handed' }}
+            <template v-if="student.handicap !== null">
+              · handicap
+              {{ student.handicap < 0 ? `+${-student.handicap}` : student.handicap }}</template
+            >
+            <template v-if="student.age_group !== 'adult'"> · {{ student.age_group }}</template>
+          </p>
+          <p v-if="student.about">{{ student.about }}</p>
+          <p v-if="student.limits.length">Respect: {{ limitNames(student.limits) }}</p>
+        </div>
+        <div class="actions">
+          <v-btn color="primary" variant="flat" :loading="busy" @click="start">New lesson</v-btn>
+          <SettingsMenu />
+        </div>
+      </header>
+      <p v-if="problem" role="alert">{{ problem.message }} {{ problem.hint }}</p>
+      <h2>Lessons</h2>
+      <LessonList :lessons="lessons" :causes="known.causes" />
+      <section class="danger">
+        <v-btn v-if="!deleting" variant="text" @click="deleting = true">Delete this student</v-btn>
+        <v-card v-else variant="outlined" class="pa-4">
+          <p class="strong">Delete {{ student.name }} with all {{ lessons.length }} lessons?</p>
+          <p>
+            This cannot be undone. Save the lessons you want to keep first: open one, “Save as case
+            file”.
+          </p>
+          <div class="actions mt-3">
+            <v-btn color="error" @click="remove">Delete for good</v-btn>
+            <v-btn variant="text" @click="deleting = false">Keep</v-btn>
+          </div>
+        </v-card>
+      </section>
+    </template>
+  </main>
+</template>
+
+<style scoped>
+.top {
+  display: flex;
+  flex-wrap: wrap;
+  justify-content: space-between;
+  gap: 16px;
+  padding: 8px 0 16px;
+  margin-bottom: 20px;
+  border-bottom: 2px solid rgb(var(--v-theme-ink));
+}
+.actions {
+  display: flex;
+  gap: 12px;
+  align-items: center;
+}
+h1 {
+  font-size: 28px;
+}
+h2 {
+  font-size: 20px;
+  margin-bottom: 8px;
+}
+.danger {
+  margin-top: 40px;
+}
+a {
+  color: inherit;
+}
+</style>

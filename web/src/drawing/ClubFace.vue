@@ -1,0 +1,147 @@
+<script setup lang="ts">
+// The club face, drawn large: touch where the ball met it.
+import { computed, useTemplateRef } from 'vue'
+import type { Handedness, LoggedShot } from '@/api/client'
+import { strikeOf } from '@/drawing/marks'
+import { inDrawing } from '@/drawing/pointer'
+
+const props = defineProps<{
+  hand: Handedness
+  shots: LoggedShot[]
+  newest: string | null
+  kind: string
+  seen: 'front' | 'player'
+  lit: 'heel' | 'toe' | null
+}>()
+const emit = defineEmits<{ touched: [strike: { heelToeMm: number; lowHighMm: number }] }>()
+
+const WIDTH = 330
+const HEIGHT = 262
+const CENTRE = { x: 165, y: 142 }
+const PX_PER_MM = 3.5
+/** Drawn with the heel on the right. */
+const IRON =
+  'M52 222C30 200 26 120 50 70C58 50 84 46 104 54L262 112C284 120 296 138 294 168L288 206C286 218 278 224 264 224Z'
+const WOOD =
+  'M40 150C40 84 96 52 166 52C236 52 292 84 292 144C292 200 240 226 166 226C92 226 40 206 40 150Z'
+const svg = useTemplateRef<SVGSVGElement>('svg')
+
+const heelRight = computed(() => (props.hand === 'right') === (props.seen === 'front'))
+const mirrored = (x: number) => (heelRight.value ? x : WIDTH - x)
+const isWood = computed(() => props.kind === 'driver' || props.kind === 'wood')
+const marks = computed(() =>
+  props.shots.flatMap((shot) => {
+    const strike = strikeOf(shot)
+    if (strike === null) return []
+    const x = mirrored(CENTRE.x - strike.heelToeMm * PX_PER_MM)
+    return [{ id: shot.id, x, y: CENTRE.y - strike.lowHighMm * PX_PER_MM }]
+  }),
+)
+
+function touch(event: PointerEvent): void {
+  if (svg.value === null || event.button !== 0) return
+  const at = inDrawing(event, svg.value)
+  const heelToe = Math.round((CENTRE.x - mirrored(at.x)) / PX_PER_MM)
+  const lowHigh = Math.round((CENTRE.y - at.y) / PX_PER_MM)
+  emit('touched', { heelToeMm: limit(heelToe, 40), lowHighMm: limit(lowHigh, 30) })
+}
+function limit(mm: number, most: number): number {
+  return Math.max(-most, Math.min(most, mm))
+}
+</script>
+
+<template>
+  <svg
+    ref="svg"
+    class="club"
+    :viewBox="`0 0 ${WIDTH} ${HEIGHT}`"
+    role="img"
+    :aria-label="`Club face with ${marks.length} strikes`"
+    data-testid="face"
+    @pointerdown="touch"
+  >
+    <rect class="touchable" :width="WIDTH" :height="HEIGHT" />
+    <g :transform="heelRight ? '' : `translate(${WIDTH} 0) scale(-1 1)`">
+      <path
+        class="hosel"
+        :d="isWood ? 'M262 76L286 14L314 22L288 96Z' : 'M262 112L292 22L322 32L294 150Z'"
+      />
+      <clipPath id="head"><path :d="isWood ? WOOD : IRON" /></clipPath>
+      <path class="head" :d="isWood ? WOOD : IRON" />
+      <g clip-path="url(#head)">
+        <rect v-if="lit === 'heel'" class="lit" x="206" y="40" width="120" height="190" />
+        <rect v-if="lit === 'toe'" class="lit" x="20" y="40" width="96" height="190" />
+        <line
+          v-for="i in 6"
+          :key="i"
+          class="groove"
+          x1="92"
+          x2="238"
+          :y1="92 + i * 19"
+          :y2="92 + i * 19"
+        />
+      </g>
+      <path class="outline" :d="isWood ? WOOD : IRON" />
+    </g>
+    <path class="cross" :d="`M${CENTRE.x - 9} ${CENTRE.y}h18M${CENTRE.x} ${CENTRE.y - 9}v18`" />
+    <circle
+      v-for="mark in marks"
+      :key="mark.id"
+      :class="['mark', { newest: mark.id === newest }]"
+      :cx="mark.x"
+      :cy="mark.y"
+      :r="mark.id === newest ? 11 : 7"
+    />
+    <text :x="mirrored(58)" y="252">toe</text>
+    <text :x="mirrored(278)" y="252">heel</text>
+  </svg>
+</template>
+
+<style scoped>
+.club {
+  display: block;
+  width: 100%;
+  height: 100%;
+  touch-action: manipulation;
+  cursor: crosshair;
+}
+.touchable {
+  fill: transparent;
+}
+.head {
+  fill: rgb(var(--v-theme-surface));
+}
+.outline {
+  fill: none;
+  stroke: rgb(var(--v-theme-ink));
+  stroke-width: 2.5;
+}
+.hosel {
+  fill: rgb(var(--v-theme-panel));
+  stroke: rgb(var(--v-theme-ink));
+  stroke-width: 2.5;
+}
+.groove {
+  stroke: rgb(var(--v-theme-line));
+  stroke-width: 1.6;
+}
+.lit {
+  fill: rgb(var(--v-theme-clay));
+  fill-opacity: 0.35;
+}
+.cross {
+  stroke: rgb(var(--v-theme-ink));
+  stroke-width: 2;
+}
+.mark {
+  fill: rgb(var(--v-theme-ink));
+  fill-opacity: 0.35;
+}
+.mark.newest {
+  fill-opacity: 1;
+}
+text {
+  font-size: 17px;
+  text-anchor: middle;
+}
+</style>

@@ -1,0 +1,200 @@
+<script setup lang="ts">
+// The ground from above: both shoes, the ball, the turf ruler; the chosen cause's chain lit on it.
+import { computed, ref, useTemplateRef } from 'vue'
+import type { Handedness, Knowledge, LoggedShot } from '@/api/client'
+import ChainMarks from '@/drawing/ChainMarks.vue'
+import { GROUND, litOnPlan, shoeParts, SHOES } from '@/drawing/chain'
+import { divotOf, type DivotMark } from '@/drawing/marks'
+import { inDrawing } from '@/drawing/pointer'
+import type { Point } from '@/drawing/range'
+import ShoePrint from '@/drawing/ShoePrint.vue'
+import { pushSign } from '@/ui/frame'
+import { signed } from '@/ui/units'
+
+const props = defineProps<{
+  hand: Handedness
+  shots: LoggedShot[]
+  newest: string | null
+  chain: readonly string[]
+  knowledge: Knowledge
+  footWords: { lead: string; trail: string }
+}>()
+const emit = defineEmits<{
+  touched: [divot: { startCm: number; lengthCm: number | null; directionDeg: number | null }]
+}>()
+
+const DRAG_CM = 4
+const svg = useTemplateRef<SVGSVGElement>('svg')
+const from = ref<Point | null>(null)
+
+const left = computed(() => props.hand === 'left')
+const flip = computed(() => (left.value ? `translate(${String(GROUND.width)} 0) scale(-1 1)` : ''))
+const mirrored = (x: number) => (left.value ? GROUND.width - x : x)
+const lit = computed(() => litOnPlan(props.chain, props.knowledge))
+const parts = computed(() => shoeParts(lit.value))
+const divots = computed(() =>
+  props.shots.flatMap((shot) => {
+    const divot = divotOf(shot)
+    return divot ? [{ id: shot.id, ...divot }] : []
+  }),
+)
+const TICKS = [10, 5, 0, -5, -10]
+
+/** A divot as a line; the plan is mirrored as a whole, so push is to the right here. */
+function line(divot: DivotMark): { x1: number; y1: number; x2: number; y2: number } {
+  const { ball, pxPerCm } = GROUND
+  const angle = (divot.directionDeg * Math.PI) / 180
+  const y1 = ball.y - divot.startCm * pxPerCm
+  const length = divot.lengthCm * pxPerCm
+  const x1 = ball.x - (length / 2) * Math.sin(angle)
+  return { x1, y1, x2: x1 + length * Math.sin(angle), y2: y1 - length * Math.cos(angle) }
+}
+
+function press(event: PointerEvent): void {
+  if (svg.value === null || event.button !== 0) return
+  const at = inDrawing(event, svg.value)
+  const x = mirrored(at.x)
+  if (x < GROUND.turf.x || x > GROUND.turf.x + GROUND.turf.width) return
+  svg.value.setPointerCapture(event.pointerId)
+  from.value = at
+}
+function release(event: PointerEvent): void {
+  if (from.value === null || svg.value === null) return
+  const at = inDrawing(event, svg.value)
+  const cm = (y: number) => (GROUND.ball.y - y) / GROUND.pxPerCm
+  const ahead = cm(at.y) - cm(from.value.y)
+  const sideways = ((at.x - from.value.x) / GROUND.pxPerCm) * pushSign(props.hand)
+  const drawn = Math.hypot(ahead, sideways) >= DRAG_CM && ahead > 0
+  emit('touched', {
+    startCm: Math.round(cm(from.value.y)),
+    lengthCm: drawn ? Math.round(Math.hypot(ahead, sideways)) : null,
+    directionDeg: drawn ? Math.round((Math.atan2(sideways, ahead) * 180) / Math.PI) : null,
+  })
+  from.value = null
+}
+</script>
+
+<template>
+  <svg
+    ref="svg"
+    class="ground"
+    :viewBox="`0 0 ${GROUND.width} ${GROUND.height}`"
+    role="img"
+    :aria-label="`Ground from above with ${divots.length} divots`"
+    data-testid="ground"
+    @pointerdown="press"
+    @pointerup="release"
+    @pointercancel="from = null"
+  >
+    <defs>
+      <pattern
+        id="hatch"
+        width="7"
+        height="7"
+        patternUnits="userSpaceOnUse"
+        patternTransform="rotate(45)"
+      >
+        <line class="hatch" x1="0" y1="0" x2="0" y2="7" />
+      </pattern>
+    </defs>
+    <g :transform="flip">
+      <rect
+        class="turf"
+        :x="GROUND.turf.x"
+        y="4"
+        :width="GROUND.turf.width"
+        :height="GROUND.height - 8"
+        rx="10"
+        data-testid="turf"
+      />
+      <line class="target" :x1="GROUND.ball.x" y1="8" :x2="GROUND.ball.x" :y2="GROUND.height - 8" />
+      <ShoePrint v-bind="SHOES.lead" which="lead" :lit="parts" :turn="-14" />
+      <ShoePrint v-bind="SHOES.trail" which="trail" :lit="parts" :turn="4" />
+      <clipPath id="turf">
+        <rect :x="GROUND.turf.x" y="4" :width="GROUND.turf.width" :height="GROUND.height - 8" />
+      </clipPath>
+      <line
+        v-for="divot in divots"
+        :key="divot.id"
+        :class="['divot', { newest: divot.id === newest }]"
+        v-bind="line(divot)"
+        clip-path="url(#turf)"
+      />
+      <circle class="ball" :cx="GROUND.ball.x" :cy="GROUND.ball.y" r="9" />
+    </g>
+    <g class="labels">
+      <text :class="left ? 'start' : 'end'" :x="mirrored(68)" :y="SHOES.lead.y + 6">
+        {{ footWords.lead }}
+      </text>
+      <text :class="left ? 'start' : 'end'" :x="mirrored(68)" :y="SHOES.trail.y + 6">
+        {{ footWords.trail }}
+      </text>
+      <g v-for="cm in TICKS" :key="cm">
+        <text
+          class="tick"
+          :x="mirrored(GROUND.turf.x - 20)"
+          :y="GROUND.ball.y - cm * GROUND.pxPerCm + 5"
+        >
+          {{ cm === 0 ? 'ball' : signed(cm) }}
+        </text>
+      </g>
+    </g>
+    <ChainMarks :lit="lit" :chain="chain" :left="left" />
+  </svg>
+</template>
+
+<style scoped>
+.ground {
+  display: block;
+  width: 100%;
+  height: 100%;
+  touch-action: none;
+}
+.turf {
+  fill: rgb(var(--v-theme-turf));
+  cursor: crosshair;
+}
+.hatch {
+  stroke: rgb(var(--v-theme-line));
+  stroke-width: 1.6;
+}
+.target {
+  stroke: rgb(var(--v-theme-ink));
+  stroke-opacity: 0.5;
+  stroke-dasharray: 5 6;
+  pointer-events: none;
+}
+.divot {
+  stroke: rgb(var(--v-theme-ink));
+  stroke-opacity: 0.32;
+  stroke-width: 5;
+  stroke-linecap: round;
+  pointer-events: none;
+}
+.divot.newest {
+  stroke-opacity: 1;
+  stroke-width: 8;
+}
+.ball {
+  fill: rgb(var(--v-theme-surface));
+  stroke: rgb(var(--v-theme-ink));
+  stroke-width: 2.5;
+  pointer-events: none;
+}
+.labels text {
+  font-size: 17px;
+  text-anchor: middle;
+  font-weight: 700;
+  pointer-events: none;
+}
+.labels .start {
+  text-anchor: start;
+}
+.labels .end {
+  text-anchor: end;
+}
+.labels .tick {
+  font-weight: 400;
+  font-size: 16px;
+}
+</style>

@@ -1,0 +1,274 @@
+<script setup lang="ts">
+// The range from above: press where the ball started, let go where it came down.
+import { computed, onMounted, onUnmounted, ref, useTemplateRef } from 'vue'
+import type { Handedness, LoggedShot } from '@/api/client'
+import { flightOf } from '@/drawing/marks'
+import { inDrawing } from '@/drawing/pointer'
+import {
+  arcPath,
+  ballAt,
+  flightPath,
+  fromPoint,
+  ringsFor,
+  toPoint,
+  type Point,
+  type Range,
+} from '@/drawing/range'
+import { pushSign } from '@/ui/frame'
+import type { DistanceUnit } from '@/ui/settings'
+import { fromMetres, toMetres } from '@/ui/units'
+
+const props = defineProps<{
+  hand: Handedness
+  shots: LoggedShot[]
+  newest: string | null
+  expectedM: number
+  unit: DistanceUnit
+  way: { start_deg: number; curve_deg: number } | null
+}>()
+const emit = defineEmits<{
+  touched: [flight: { startDeg: number; curveDeg: number | null; carryM: number | null }]
+}>()
+
+const TAP_PX = 14
+const svg = useTemplateRef<SVGSVGElement>('svg')
+const pressed = ref<Point | null>(null)
+const dragged = ref<Point | null>(null)
+
+const sign = computed(() => pushSign(props.hand))
+const flights = computed(() =>
+  props.shots.flatMap((shot) => {
+    const mark = flightOf(shot)
+    return mark ? [{ id: shot.id, ...mark }] : []
+  }),
+)
+const longest = computed(() =>
+  Math.max(props.expectedM, ...flights.value.map((f) => f.carryM ?? 0)),
+)
+const size = ref({ width: 780, height: 300 })
+const range = computed<Range>(() => ({ ...size.value, reachM: longest.value * 1.12 }))
+const ball = computed(() => ballAt(range.value))
+const watcher = new ResizeObserver(([box]) => {
+  const { width, height } = box?.contentRect ?? { width: 0, height: 0 }
+  if (width > 0 && height > 0) size.value = { width, height }
+})
+onMounted(() => {
+  if (svg.value) watcher.observe(svg.value)
+})
+onUnmounted(() => {
+  watcher.disconnect()
+})
+const rings = computed(() =>
+  ringsFor(fromMetres(range.value.reachM, props.unit)).map((d) => ({
+    label: `${String(d)} ${props.unit}`,
+    metres: toMetres(d, props.unit),
+  })),
+)
+const zones = computed(() =>
+  [-9, -4, 4, 9].map((deg) => ({ deg, ...toPoint(deg, range.value.reachM * 1.09, range.value) })),
+)
+const ZONE_WORDS = ['far left', 'left', 'right', 'far right']
+const edges = computed(() =>
+  [-6, -2, 2, 6].map((deg) => toPoint(deg, range.value.reachM * 1.04, range.value)),
+)
+
+function path(flight: {
+  startDeg: number
+  curveDeg: number | null
+  carryM: number | null
+}): string {
+  const carry = flight.carryM ?? props.expectedM
+  return flightPath(
+    flight.startDeg * sign.value,
+    (flight.curveDeg ?? 0) * sign.value,
+    carry,
+    range.value,
+  )
+}
+function end(flight: { startDeg: number; curveDeg: number | null; carryM: number | null }): Point {
+  const carry = flight.carryM ?? props.expectedM
+  return toPoint((flight.startDeg + (flight.curveDeg ?? 0)) * sign.value, carry, range.value)
+}
+const wayPath = computed(() =>
+  props.way
+    ? flightPath(
+        props.way.start_deg * sign.value,
+        props.way.curve_deg * sign.value,
+        props.expectedM,
+        range.value,
+      )
+    : null,
+)
+
+function press(event: PointerEvent): void {
+  if (svg.value === null || event.button !== 0) return
+  svg.value.setPointerCapture(event.pointerId)
+  pressed.value = inDrawing(event, svg.value)
+  dragged.value = pressed.value
+}
+function drag(event: PointerEvent): void {
+  if (pressed.value !== null && svg.value !== null) dragged.value = inDrawing(event, svg.value)
+}
+function release(event: PointerEvent): void {
+  if (pressed.value === null || svg.value === null) return
+  const start = fromPoint(pressed.value, range.value)
+  const at = inDrawing(event, svg.value)
+  const landing = fromPoint(at, range.value)
+  const moved = Math.hypot(at.x - pressed.value.x, at.y - pressed.value.y) > TAP_PX
+  const startDeg = clamp(start.bearingDeg) * sign.value
+  emit('touched', {
+    startDeg,
+    curveDeg: moved ? clamp(landing.bearingDeg) * sign.value - startDeg : null,
+    carryM: moved ? landing.carryM : null,
+  })
+  cancel()
+}
+function cancel(): void {
+  pressed.value = null
+  dragged.value = null
+}
+function clamp(deg: number): number {
+  return Math.max(-40, Math.min(40, deg))
+}
+const draft = computed(() => {
+  if (pressed.value === null || dragged.value === null) return null
+  const start = fromPoint(pressed.value, range.value)
+  const landing = fromPoint(dragged.value, range.value)
+  return flightPath(
+    start.bearingDeg,
+    landing.bearingDeg - start.bearingDeg,
+    landing.carryM,
+    range.value,
+  )
+})
+</script>
+
+<template>
+  <svg
+    ref="svg"
+    class="range"
+    :viewBox="`0 0 ${size.width} ${size.height}`"
+    role="img"
+    :aria-label="`Range from above with ${flights.length} balls`"
+    data-testid="range"
+    @pointerdown="press"
+    @pointermove="drag"
+    @pointerup="release"
+    @pointercancel="cancel"
+  >
+    <line
+      v-for="(p, i) in edges"
+      :key="i"
+      class="edge"
+      :x1="ball.x"
+      :y1="ball.y"
+      :x2="p.x"
+      :y2="p.y"
+    />
+    <g v-for="ring in rings" :key="ring.metres">
+      <path class="ring" :d="arcPath(ring.metres, 12, range)" />
+      <text
+        class="small"
+        :x="toPoint(12.5, ring.metres, range).x + 8"
+        :y="toPoint(12.5, ring.metres, range).y + 4"
+      >
+        {{ ring.label }}
+      </text>
+    </g>
+    <line class="target" :x1="ball.x" :y1="ball.y" :x2="ball.x" y2="24" />
+    <path class="flag" :d="`M${ball.x} 28V6l18 6-18 6`" />
+    <text v-for="(zone, i) in zones" :key="zone.deg" class="small zone" :x="zone.x" :y="zone.y">
+      {{ ZONE_WORDS[i] }}
+    </text>
+    <path v-if="wayPath" class="way" :d="wayPath" data-testid="ball-way" />
+    <g
+      v-for="flight in flights"
+      :key="flight.id"
+      :class="['flight', { newest: flight.id === newest }]"
+    >
+      <path :class="{ guessed: flight.curveDeg === null }" :d="path(flight)" />
+      <circle
+        v-if="flight.curveDeg !== null"
+        :cx="end(flight).x"
+        :cy="end(flight).y"
+        :r="flight.id === newest ? 8 : 4.5"
+      />
+    </g>
+    <path v-if="draft" class="draft" :d="draft" />
+    <circle class="ball" :cx="ball.x" :cy="ball.y" r="5" />
+  </svg>
+</template>
+
+<style scoped>
+.range {
+  display: block;
+  width: 100%;
+  height: 100%;
+  touch-action: none;
+  cursor: crosshair;
+}
+.edge {
+  stroke: rgb(var(--v-theme-line));
+  stroke-opacity: 0.35;
+}
+.ring {
+  fill: none;
+  stroke: rgb(var(--v-theme-line));
+  stroke-width: 1.5;
+}
+.target {
+  stroke: rgb(var(--v-theme-ink));
+  stroke-width: 2;
+  stroke-dasharray: 7 7;
+}
+.flag {
+  fill: rgb(var(--v-theme-paper));
+  stroke: rgb(var(--v-theme-ink));
+  stroke-width: 2;
+}
+.small {
+  font-size: 15px;
+}
+.zone {
+  text-anchor: middle;
+}
+.flight path {
+  fill: none;
+  stroke: rgb(var(--v-theme-ink));
+  stroke-opacity: 0.4;
+  stroke-width: 2;
+}
+.flight path.guessed {
+  stroke-dasharray: 3 5;
+}
+.flight circle {
+  fill: rgb(var(--v-theme-paper));
+  stroke: rgb(var(--v-theme-ink));
+  stroke-width: 2;
+}
+.flight.newest path {
+  stroke-opacity: 1;
+  stroke-width: 5;
+}
+.flight.newest circle {
+  fill: rgb(var(--v-theme-ink));
+}
+.way {
+  fill: none;
+  stroke: rgb(var(--v-theme-clay));
+  stroke-width: 10;
+  stroke-opacity: 0.45;
+  stroke-linecap: round;
+}
+.draft {
+  fill: none;
+  stroke: rgb(var(--v-theme-ink));
+  stroke-width: 3;
+  stroke-dasharray: 6 6;
+}
+.ball {
+  fill: rgb(var(--v-theme-surface));
+  stroke: rgb(var(--v-theme-ink));
+  stroke-width: 2;
+}
+</style>

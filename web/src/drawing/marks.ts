@@ -1,0 +1,62 @@
+// What a logged ball looks like on the drawings. Measured first, then where the finger was, then
+// the middle of the word.
+import type { LoggedShot } from '@/api/client'
+import { middleOf } from '@/ui/frame'
+
+export interface FlightMark {
+  startDeg: number
+  curveDeg: number | null
+  carryM: number | null
+}
+
+/** Golfer-neutral flight of a ball, or null when its start is not known. */
+export function flightOf(shot: LoggedShot): FlightMark | null {
+  const { observed, touched } = shot
+  const start =
+    observed.start_deg ?? touched.start_deg ?? (observed.start ? middleOf(observed.start) : null)
+  if (start === null || start === undefined) return null
+  return { startDeg: start, curveDeg: curveOf(shot, start), carryM: observed.carry_m ?? null }
+}
+
+function curveOf(shot: LoggedShot, startDeg: number): number | null {
+  const { observed, touched } = shot
+  if (observed.curve_deg != null) return observed.curve_deg
+  if (observed.side_m != null && observed.carry_m) {
+    return (Math.atan2(observed.side_m, observed.carry_m) * 180) / Math.PI - startDeg
+  }
+  if (touched.curve_deg !== undefined) return touched.curve_deg
+  return observed.curve ? middleOf(observed.curve) : null
+}
+
+export interface DivotMark {
+  startCm: number
+  lengthCm: number
+  directionDeg: number
+}
+
+const USUAL_LENGTH_CM = 12
+
+export function divotOf(shot: LoggedShot): DivotMark | null {
+  const { observed } = shot
+  const start = observed.divot_start_cm ?? observed.brush_start_cm
+  if (start === null || start === undefined) return null
+  return {
+    startCm: start,
+    lengthCm: observed.divot_length_cm ?? USUAL_LENGTH_CM,
+    directionDeg: observed.divot_direction_deg ?? 0,
+  }
+}
+
+export interface StrikeMark {
+  heelToeMm: number
+  lowHighMm: number
+}
+
+const WORD_STRIKES: Record<string, number> = { hosel: -30, toe: 25 }
+
+export function strikeOf(shot: LoggedShot): StrikeMark | null {
+  const { observed } = shot
+  const heelToe = observed.heel_toe_mm ?? WORD_STRIKES[observed.contact ?? '']
+  if (heelToe === undefined) return null
+  return { heelToeMm: heelToe, lowHighMm: observed.low_high_mm ?? 0 }
+}

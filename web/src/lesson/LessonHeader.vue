@@ -1,0 +1,159 @@
+<script setup lang="ts">
+// Whose lesson, which stage, what can be undone, whether all is saved.
+import { mdiArrowULeftTop, mdiArrowURightTop, mdiKeyboardOutline } from '@mdi/js'
+import { computed } from 'vue'
+import type { Knowledge, Lesson } from '@/api/client'
+import LessonMenu from '@/lesson/LessonMenu.vue'
+import type { OpenLesson } from '@/lesson/useLesson'
+import SettingsMenu from '@/ui/SettingsMenu.vue'
+import { count } from '@/ui/words'
+
+const props = defineProps<{
+  open: OpenLesson
+  lesson: Lesson
+  stage: 'shots' | 'look'
+  knowledge: Knowledge
+}>()
+defineEmits<{ keys: [] }>()
+
+const balls = computed(() => props.open.shots.value.length)
+const about = computed(() => {
+  const { handedness, handicap } = props.lesson.student
+  const parts = [handedness === 'left' ? 'left-handed' : 'right-handed']
+  if (handicap !== null)
+    parts.push(`handicap ${handicap < 0 ? `+${String(-handicap)}` : String(handicap)}`)
+  return parts.join(' · ')
+})
+const saved = computed(() => {
+  const { state, waiting } = props.open.saving.value
+  if (state === 'saved') return 'Saved'
+  if (state === 'saving') return 'Saving'
+  return `No connection: ${count(waiting, 'change')} kept here`
+})
+</script>
+
+<template>
+  <header class="bar">
+    <div class="who">
+      <h1>
+        <router-link class="name" :to="{ name: 'student', params: { id: lesson.student.id } }">{{
+          lesson.student.name
+        }}</router-link>
+      </h1>
+      <span class="quiet">{{ about }}</span>
+    </div>
+    <nav aria-label="Stages">
+      <router-link
+        :class="{ here: stage === 'shots' }"
+        :to="{ name: 'lesson', params: { id: lesson.id, stage: 'shots' } }"
+      >
+        Shots <span class="number">{{ balls }}</span>
+      </router-link>
+      <router-link
+        :class="{ here: stage === 'look' }"
+        :to="{ name: 'lesson', params: { id: lesson.id, stage: 'look' } }"
+      >
+        Look <span class="number">{{ lesson.answers.length }}</span>
+      </router-link>
+    </nav>
+    <div class="tools">
+      <span class="saved quiet" role="status" data-testid="saved">{{ saved }}</span>
+      <v-btn
+        variant="text"
+        :icon="mdiArrowULeftTop"
+        :disabled="!lesson.undo && open.saving.value.state === 'saved'"
+        :aria-label="lesson.undo ? `Undo ${lesson.undo}` : 'Undo'"
+        :title="lesson.undo ? `Undo ${lesson.undo} (Ctrl+Z)` : 'Nothing to undo'"
+        data-testid="undo"
+        @click="open.undo"
+      />
+      <v-btn
+        variant="text"
+        :icon="mdiArrowURightTop"
+        :disabled="!lesson.redo"
+        :aria-label="lesson.redo ? `Redo ${lesson.redo}` : 'Redo'"
+        :title="lesson.redo ? `Redo ${lesson.redo} (Ctrl+Y)` : 'Nothing to redo'"
+        data-testid="redo"
+        @click="open.redo"
+      />
+      <v-btn
+        class="keyboard"
+        variant="text"
+        :icon="mdiKeyboardOutline"
+        aria-label="Keys (?)"
+        title="Keys (?)"
+        @click="$emit('keys')"
+      />
+      <LessonMenu :open="open" :lesson="lesson" :knowledge="knowledge" />
+      <SettingsMenu />
+    </div>
+  </header>
+</template>
+
+<style scoped>
+.bar {
+  flex: none;
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 4px 24px;
+  min-height: 64px;
+  padding: 4px 12px 4px 20px;
+  border-bottom: 2px solid rgb(var(--v-theme-ink));
+  background: rgb(var(--v-theme-surface));
+}
+.who {
+  display: grid;
+  line-height: 1.2;
+}
+h1 {
+  font-size: 19px;
+  line-height: 1.2;
+}
+.name {
+  font-weight: 700;
+  color: inherit;
+  text-decoration: none;
+}
+.who .quiet {
+  font-size: 14px;
+}
+nav {
+  display: flex;
+  gap: 4px;
+  margin-left: auto;
+}
+nav a {
+  display: flex;
+  align-items: center;
+  gap: 8px;
+  min-height: 52px;
+  padding: 0 16px;
+  color: inherit;
+  font-size: 17px;
+  text-decoration: none;
+  border-bottom: 4px solid transparent;
+}
+nav a.here {
+  font-weight: 700;
+  border-bottom-color: rgb(var(--v-theme-ink));
+}
+nav .number {
+  font-size: 15px;
+}
+.tools {
+  display: flex;
+  align-items: center;
+}
+.saved {
+  font-size: 14px;
+  margin-right: 8px;
+  min-width: 52px;
+  text-align: right;
+}
+@media (pointer: coarse) and (max-width: 700px) {
+  .keyboard {
+    display: none;
+  }
+}
+</style>

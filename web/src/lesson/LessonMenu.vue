@@ -1,0 +1,131 @@
+<script setup lang="ts">
+// What belongs to the lesson as a whole: complaint, school, what is at hand, notes, the case file.
+import { mdiNotebookOutline } from '@mdi/js'
+import { computed, ref } from 'vue'
+import type { Knowledge, Lesson, Source } from '@/api/client'
+import type { OpenLesson } from '@/lesson/useLesson'
+
+const props = defineProps<{ open: OpenLesson; lesson: Lesson; knowledge: Knowledge }>()
+
+const SOURCES: { value: Source; title: string }[] = [
+  { value: 'look', title: 'eyes' },
+  { value: 'feel', title: 'feel' },
+  { value: 'film', title: 'film' },
+  { value: 'mat', title: 'pressure mat' },
+  { value: 'plate', title: 'force plate' },
+  { value: 'monitor', title: 'launch monitor' },
+]
+const QUESTIONS = [
+  { key: 'pressure', title: 'Pressure school' },
+  { key: 'heel_toe', title: 'Heel and toe' },
+  { key: 'lead_foot', title: 'Lead foot' },
+  { key: 'start', title: 'Start of the downswing' },
+] as const
+
+const note = ref('')
+const atHand = computed(() => props.lesson.at_hand ?? SOURCES.map((s) => s.value))
+const caseUrl = computed(() => `/api/lessons/${props.lesson.id}/case`)
+
+function setSchool(key: (typeof QUESTIONS)[number]['key'], value: string): void {
+  props.open.changeLesson({ school: { ...props.lesson.school, [key]: value } as Lesson['school'] })
+}
+function addNote(): void {
+  if (note.value.trim() === '') return
+  props.open.putNote(crypto.randomUUID(), note.value)
+  note.value = ''
+}
+</script>
+
+<template>
+  <v-menu :close-on-content-click="false" location="bottom end">
+    <template #activator="{ props: activator }">
+      <v-btn
+        v-bind="activator"
+        variant="text"
+        :icon="mdiNotebookOutline"
+        aria-label="This lesson"
+        title="This lesson"
+      />
+    </template>
+    <v-card tag="aside" aria-label="This lesson" class="pa-5 sheet" width="420">
+      <v-textarea
+        label="Complaint, in the student's words"
+        rows="2"
+        auto-grow
+        maxlength="2000"
+        :model-value="lesson.complaint"
+        @change="
+          (e: Event) => open.changeLesson({ complaint: (e.target as HTMLTextAreaElement).value })
+        "
+      />
+      <v-select
+        v-for="q in QUESTIONS"
+        :key="q.key"
+        :label="q.title"
+        :items="
+          knowledge.schools[q.key].options.map((o) => ({
+            title: o.name,
+            value: o.id,
+            subtitle: o.sentence,
+          }))
+        "
+        :model-value="lesson.school[q.key]"
+        @update:model-value="(v: string) => setSchool(q.key, v)"
+      />
+      <v-select
+        label="At hand for looks"
+        multiple
+        :items="SOURCES"
+        :model-value="atHand"
+        @update:model-value="(v: Source[]) => open.changeLesson({ at_hand: v })"
+      />
+      <div>
+        <v-textarea v-model="note" label="Note" rows="1" auto-grow maxlength="2000" />
+        <v-btn class="mt-2" :disabled="note.trim() === ''" @click="addNote">Keep note</v-btn>
+      </div>
+      <ul v-if="lesson.notes.length" class="notes">
+        <li v-for="n in lesson.notes" :key="n.id">
+          <span>{{ n.text }}</span>
+          <v-btn
+            variant="text"
+            size="small"
+            :aria-label="`Delete note: ${n.text}`"
+            @click="open.deleteNote(n.id)"
+            >Delete</v-btn
+          >
+        </li>
+      </ul>
+      <div class="row">
+        <v-btn :href="caseUrl" download>Save as case file</v-btn>
+        <v-btn @click="open.changeLesson({ finished: !lesson.finished })">
+          {{ lesson.finished ? 'Reopen lesson' : 'Finish lesson' }}
+        </v-btn>
+      </div>
+    </v-card>
+  </v-menu>
+</template>
+
+<style scoped>
+.sheet {
+  display: grid;
+  gap: 14px;
+  max-height: 82vh;
+  overflow-y: auto;
+}
+.notes {
+  list-style: none;
+  padding: 0;
+}
+.notes li {
+  display: flex;
+  justify-content: space-between;
+  align-items: center;
+  gap: 8px;
+  border-bottom: 1px solid rgb(var(--v-theme-line));
+}
+.row {
+  display: flex;
+  gap: 12px;
+  flex-wrap: wrap;
+}
+</style>

@@ -1,0 +1,148 @@
+<script setup lang="ts">
+// One lesson: the stage on the left, the decision always in view on the right.
+import { computed, ref, watch } from 'vue'
+import { useKnowledge } from '@/api/knowledge'
+import DecisionColumn from '@/lesson/decide/DecisionColumn.vue'
+import KeysHelp from '@/lesson/KeysHelp.vue'
+import LessonHeader from '@/lesson/LessonHeader.vue'
+import LookStage from '@/lesson/look/LookStage.vue'
+import ShotsStage from '@/lesson/shots/ShotsStage.vue'
+import { useBallEntry } from '@/lesson/shots/useBallEntry'
+import { useLesson } from '@/lesson/useLesson'
+import { useLessonKeys } from '@/lesson/useLessonKeys'
+import { useSettings } from '@/ui/settings'
+import StateMessage from '@/ui/StateMessage.vue'
+
+const props = defineProps<{ id: string; stage?: string }>()
+const known = useKnowledge()
+const settings = useSettings()
+const open = useLesson(props.id)
+const { lesson, diagnosis, failure, refusal } = open
+void open.load()
+
+const blockId = ref<string | null>(null)
+watch(lesson, (now) => {
+  const blocks = now?.blocks ?? []
+  if (!blocks.some((b) => b.id === blockId.value)) blockId.value = blocks[0]?.id ?? null
+})
+const entry = useBallEntry(open, () => blockId.value)
+const chosenCause = ref<string | null>(null)
+const showKeys = ref(false)
+const stage = computed(() => (props.stage === 'look' ? 'look' : 'shots'))
+useLessonKeys({ open, entry, settings, chosenCause, showKeys, blockId })
+watch(lesson, (now) => {
+  if (now) document.title = `${now.student.name} · Firm Footing`
+})
+</script>
+
+<template>
+  <StateMessage
+    v-if="failure"
+    kind="error"
+    :title="failure.message"
+    :hint="failure.hint"
+    @retry="open.load"
+  />
+  <StateMessage
+    v-else-if="known.error"
+    kind="error"
+    :title="known.error.message"
+    :hint="known.error.hint"
+    @retry="known.load"
+  />
+  <StateMessage v-else-if="!lesson || !known.knowledge" kind="loading" title="Opening the lesson" />
+  <div v-else class="lesson">
+    <LessonHeader
+      :open="open"
+      :lesson="lesson"
+      :stage="stage"
+      :knowledge="known.knowledge"
+      @keys="showKeys = !showKeys"
+    />
+    <v-alert
+      v-if="refusal"
+      class="refusal"
+      type="error"
+      variant="tonal"
+      closable
+      role="alert"
+      @click:close="refusal = null"
+    >
+      {{ refusal.message }} {{ refusal.hint }}
+    </v-alert>
+    <main class="body">
+      <ShotsStage
+        v-if="stage === 'shots'"
+        v-model:block="blockId"
+        class="stage"
+        :open="open"
+        :lesson="lesson"
+        :entry="entry"
+        :diagnosis="diagnosis"
+        :knowledge="known.knowledge"
+        :cause="chosenCause"
+      />
+      <LookStage
+        v-else
+        class="stage"
+        :open="open"
+        :lesson="lesson"
+        :diagnosis="diagnosis"
+        :knowledge="known.knowledge"
+      />
+      <DecisionColumn
+        v-model:chosen="chosenCause"
+        class="column"
+        :open="open"
+        :lesson="lesson"
+        :diagnosis="diagnosis"
+        :knowledge="known.knowledge"
+      />
+    </main>
+    <KeysHelp v-if="showKeys" @close="showKeys = false" />
+  </div>
+</template>
+
+<style scoped>
+.lesson {
+  display: flex;
+  flex-direction: column;
+  height: 100dvh;
+}
+.body {
+  flex: 1;
+  min-height: 0;
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) 444px;
+}
+.stage {
+  min-width: 0;
+  min-height: 0;
+  background: rgb(var(--v-theme-paper));
+}
+.column {
+  min-height: 0;
+  border-left: 2px solid rgb(var(--v-theme-ink));
+}
+.refusal {
+  flex: none;
+}
+@media (max-width: 1000px) {
+  .lesson {
+    height: auto;
+    min-height: 100dvh;
+  }
+  .body {
+    grid-template-columns: minmax(0, 1fr);
+  }
+  .column {
+    border-left: 0;
+    border-top: 2px solid rgb(var(--v-theme-ink));
+  }
+}
+@media (max-width: 1199px) and (min-width: 1001px) {
+  .body {
+    grid-template-columns: minmax(0, 1fr) 390px;
+  }
+}
+</style>

@@ -1,0 +1,138 @@
+<script setup lang="ts">
+// The decision, always in view: what fits, how sure, and the one look that would tell most.
+import { computed, ref } from 'vue'
+import type { Diagnosis, Knowledge, Lesson } from '@/api/client'
+import CauseRow from '@/lesson/decide/CauseRow.vue'
+import NextLook from '@/lesson/decide/NextLook.vue'
+import type { OpenLesson } from '@/lesson/useLesson'
+import StateMessage from '@/ui/StateMessage.vue'
+import { standingWord, sureWord } from '@/ui/words'
+
+const chosen = defineModel<string | null>('chosen', { required: true })
+const props = defineProps<{
+  open: OpenLesson
+  lesson: Lesson
+  diagnosis: Diagnosis | null
+  knowledge: Knowledge
+}>()
+
+const FEW = 4
+const all = ref(false)
+const ranking = computed(() => props.diagnosis?.ranking ?? null)
+const causes = computed(() => {
+  const ranked = ranking.value?.causes ?? []
+  const first = ranked.slice(0, all.value ? ranked.length : FEW)
+  const start = ranked.find((c) => c.id === ranking.value?.start_with)
+  return start && !first.includes(start) ? [...first, start] : first
+})
+const opened = computed(
+  () => chosen.value ?? (ranking.value?.enough ? ranking.value.start_with : null),
+)
+const decided = computed(() => props.lesson.decisions.at(-1)?.cause ?? null)
+const outside = computed(() => Math.round(100 * (ranking.value?.outside_feet ?? 0)))
+const nothingYet = computed(
+  () => ranking.value?.pattern.balls === 0 && props.lesson.answers.length === 0,
+)
+</script>
+
+<template>
+  <aside class="decision" aria-label="Decision">
+    <StateMessage
+      v-if="!diagnosis || !ranking"
+      inside
+      kind="loading"
+      title="Weighing the evidence"
+    />
+    <template v-else>
+      <header>
+        <h2>What fits so far</h2>
+        <p data-testid="standing">{{ standingWord(diagnosis, knowledge) }}</p>
+        <p v-if="!ranking.schools_agree" class="quiet">
+          Not every school would start with the same cause.
+        </p>
+      </header>
+      <p v-if="nothingYet" class="quiet">
+        Before the first ball every list is only how common a cause is. Log balls or answer looks,
+        and it moves.
+      </p>
+      <div class="scroll" tabindex="0" role="region" aria-label="Causes">
+        <ol class="causes" data-testid="causes">
+          <CauseRow
+            v-for="cause in causes"
+            :key="cause.id"
+            :cause="cause"
+            :open-up="opened === cause.id"
+            :start="ranking.start_with === cause.id"
+            :decided="decided === cause.id"
+            :diagnosis="diagnosis"
+            :knowledge="knowledge"
+            :lesson="lesson"
+            @choose="chosen = chosen === cause.id ? null : cause.id"
+            @decide="open.decide(cause.id, '')"
+          />
+        </ol>
+        <div class="foot">
+          <p class="outside">
+            Not in the feet
+            <span class="quiet">{{
+              sureWord(outside >= 65 ? 'likely' : outside >= 35 ? 'possible' : 'unlikely')
+            }}</span>
+            <span class="number">{{ outside }}</span>
+          </p>
+          <button type="button" class="more" @click="all = !all">
+            {{ all ? 'Show the first few' : `Show all ${ranking.causes.length}` }}
+          </button>
+        </div>
+      </div>
+      <NextLook
+        class="next"
+        :open="open"
+        :diagnosis="diagnosis"
+        :knowledge="knowledge"
+        :hand="lesson.student.handedness"
+      />
+    </template>
+  </aside>
+</template>
+
+<style scoped>
+.decision {
+  display: flex;
+  flex-direction: column;
+  gap: 8px;
+  padding: 12px 20px;
+  background: rgb(var(--v-theme-surface));
+}
+h2 {
+  font-size: 19px;
+}
+.scroll {
+  flex: 1;
+  min-height: 0;
+  overflow-y: auto;
+  margin: 0 -8px;
+  padding: 0 8px;
+}
+.causes {
+  list-style: none;
+  padding: 0;
+}
+.foot {
+  display: flex;
+  justify-content: space-between;
+  align-items: center;
+}
+.outside {
+  display: flex;
+  gap: 10px;
+  align-items: baseline;
+  padding-left: 10px;
+}
+.more {
+  min-height: 40px;
+  text-decoration: underline;
+}
+.next {
+  flex: none;
+}
+</style>

@@ -1,0 +1,118 @@
+// Every key of the lesson screen, in one table: what handles them and what shows them read it.
+import type { AnswerWord, Direction, Shot } from '@/api/client'
+
+export const START_KEYS = ['1', '2', '3', '4', '5'] as const
+export const CURVE_KEYS = ['q', 'w', 'e', 'r', 't'] as const
+export const CONTACT_KEYS: readonly [string, NonNullable<Shot['contact']>][] = [
+  ['a', 'clean'],
+  ['s', 'fat'],
+  ['d', 'thin'],
+  ['f', 'top'],
+  ['g', 'hosel'],
+  ['h', 'toe'],
+]
+/** Strike by key, from the heel to the toe, in millimetres. */
+export const STRIKE_KEYS: readonly [string, number][] = [
+  ['z', -22],
+  ['x', -11],
+  ['c', 0],
+  ['v', 11],
+  ['b', 22],
+]
+export const ANSWER_KEYS: readonly [string, AnswerWord][] = [
+  ['y', 'yes'],
+  ['p', 'partly'],
+  ['n', 'no'],
+  ['u', 'unknown'],
+]
+
+export interface Actions {
+  start: (direction: Direction) => void
+  curve: (direction: Direction) => void
+  contact: (word: NonNullable<Shot['contact']>) => void
+  strike: (mm: number) => void
+  divot: (byCm: number) => void
+  carry: (by: number) => void
+  answer: (word: AnswerWord) => void
+  next: () => void
+  step: (by: 1 | -1) => void
+  remove: () => void
+  undo: () => void
+  redo: () => void
+  help: () => void
+  escape: () => void
+}
+
+/** Do what a key means; false when it means nothing here. */
+export function act(
+  event: Pick<KeyboardEvent, 'key' | 'ctrlKey' | 'metaKey' | 'shiftKey' | 'altKey'>,
+  directions: readonly Direction[],
+  actions: Actions,
+): boolean {
+  const key = event.key.length === 1 ? event.key.toLowerCase() : event.key
+  if (event.ctrlKey || event.metaKey) return undoKey(key, event.shiftKey, actions)
+  if (event.altKey) return false
+  const byKey: Record<string, () => void> = {
+    Enter: actions.next,
+    ArrowLeft: () => {
+      actions.step(-1)
+    },
+    ArrowRight: () => {
+      actions.step(1)
+    },
+    Delete: actions.remove,
+    Escape: actions.escape,
+    '?': actions.help,
+    ',': () => {
+      actions.divot(-1)
+    },
+    '.': () => {
+      actions.divot(1)
+    },
+    '-': () => {
+      actions.carry(-5)
+    },
+    '+': () => {
+      actions.carry(5)
+    },
+    '=': () => {
+      actions.carry(5)
+    },
+  }
+  const start = directions[START_KEYS.indexOf(key as (typeof START_KEYS)[number])]
+  const curve = directions[CURVE_KEYS.indexOf(key as (typeof CURVE_KEYS)[number])]
+  const contact = CONTACT_KEYS.find(([k]) => k === key)
+  const strike = STRIKE_KEYS.find(([k]) => k === key)
+  const answer = ANSWER_KEYS.find(([k]) => k === key)
+  if (start) actions.start(start)
+  else if (curve) actions.curve(curve)
+  else if (contact) actions.contact(contact[1])
+  else if (strike) actions.strike(strike[1])
+  else if (answer) actions.answer(answer[1])
+  else if (byKey[key]) byKey[key]()
+  else return false
+  return true
+}
+
+function undoKey(key: string, shift: boolean, actions: Actions): boolean {
+  if (key === 'z' && !shift) actions.undo()
+  else if (key === 'y' || (key === 'z' && shift)) actions.redo()
+  else return false
+  return true
+}
+
+export const KEY_HELP: readonly { keys: string; what: string }[] = [
+  { keys: '1 2 3 4 5', what: 'the ball starts far left, left, straight, right, far right' },
+  { keys: 'Q W E R T', what: 'it curves far left, left, not, right, far right' },
+  { keys: 'A S D F G H', what: 'contact: clean, fat, thin, top, hosel, toe' },
+  { keys: 'Z X C V B', what: 'strike from the heel to the toe' },
+  { keys: ', .', what: 'divot starts 1 cm further back or ahead (first: at the ball)' },
+  { keys: '− +', what: 'carry 5 less or more (first: as expected)' },
+  { keys: 'Enter', what: 'next ball' },
+  { keys: '← →', what: 'choose an earlier or later ball' },
+  { keys: 'Delete', what: 'delete the chosen or newest ball' },
+  { keys: 'Y P N U', what: 'answer the next look: yes, partly, no, could not tell' },
+  { keys: 'Ctrl+Z Ctrl+Y', what: 'undo, redo' },
+  { keys: 'Esc', what: 'let go of a chosen ball or cause' },
+  { keys: '?', what: 'show or hide these keys' },
+]

@@ -1,0 +1,128 @@
+<script setup lang="ts">
+// One look: the question, what to look for, its seconds, one touch to answer.
+import { computed, ref } from 'vue'
+import type { Answer, AnswerWord, Handedness, Knowledge, Source } from '@/api/client'
+import type { OpenLesson } from '@/lesson/useLesson'
+import { useSettings } from '@/ui/settings'
+import { ANSWER_WORDS, say } from '@/ui/words'
+
+type Check = Knowledge['checks'][number]
+const props = defineProps<{
+  check: Check
+  answers: Answer[]
+  suggested: boolean
+  hand: Handedness
+  open: OpenLesson
+}>()
+
+const ALL_SOURCES: Source[] = ['look', 'film', 'mat', 'plate', 'monitor', 'feel']
+const settings = useSettings()
+const source = ref<Source>(props.answers.at(-1)?.source ?? props.check.sources[0] ?? 'look')
+const speaker = computed(() => ({ hand: props.hand, sides: settings.sides }))
+const mine = computed(() => props.answers.find((a) => a.source === source.value && !a.block_id))
+const others = computed(() => props.answers.filter((a) => a !== mine.value))
+
+function choose(word: AnswerWord): void {
+  if (mine.value?.answer === word) props.open.deleteAnswer(mine.value.id)
+  else props.open.putAnswer(props.check.id, word, source.value)
+}
+</script>
+
+<template>
+  <li :class="['check', { suggested }]">
+    <div class="words">
+      <p class="question">{{ say(check.question, speaker) }}</p>
+      <p class="quiet small">
+        <span v-if="suggested" class="tells">would tell most now · </span
+        >{{ say(check.look_for, speaker) }}
+        <span v-for="a in others" :key="a.id">
+          · {{ a.source }}: {{ ANSWER_WORDS[a.answer].toLowerCase() }}</span
+        >
+      </p>
+    </div>
+    <label class="by">
+      <span class="quiet small">{{ check.seconds }} s, by</span>
+      <select v-model="source" :aria-label="`Source for: ${check.question}`">
+        <option v-for="s in ALL_SOURCES" :key="s" :value="s">{{ s }}</option>
+      </select>
+    </label>
+    <div class="answers" role="group" :aria-label="check.question">
+      <button
+        v-for="(label, word) in ANSWER_WORDS"
+        :key="word"
+        type="button"
+        :class="{ on: mine?.answer === word }"
+        :aria-pressed="mine?.answer === word"
+        @click="choose(word)"
+      >
+        {{ word === 'unknown' ? '?' : label
+        }}<span v-if="word === 'unknown'" class="d-sr-only">{{ label }}</span>
+      </button>
+    </div>
+  </li>
+</template>
+
+<style scoped>
+.check {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) auto auto;
+  align-items: center;
+  gap: 4px 14px;
+  padding: 6px 10px;
+  border-bottom: 1px solid rgb(var(--v-theme-line));
+}
+.suggested {
+  background: rgb(var(--v-theme-panel));
+  border-radius: 8px;
+}
+.tells {
+  font-weight: 700;
+}
+.small {
+  font-size: 14px;
+}
+.by {
+  display: grid;
+  justify-items: end;
+}
+select {
+  min-height: 32px;
+  border: 1px solid rgb(var(--v-theme-line));
+  border-radius: 6px;
+  padding: 0 4px;
+  color: rgb(var(--v-theme-ink));
+  background: rgb(var(--v-theme-surface));
+}
+.answers {
+  display: flex;
+}
+.answers button {
+  min-width: 52px;
+  min-height: 48px;
+  padding: 0 8px;
+  border: 1.5px solid rgb(var(--v-theme-ink));
+  background: rgb(var(--v-theme-surface));
+}
+.answers button + button {
+  border-left: 0;
+}
+.answers button:first-child {
+  border-radius: 10px 0 0 10px;
+}
+.answers button:last-child {
+  border-radius: 0 10px 10px 0;
+}
+.answers .on {
+  background: rgb(var(--v-theme-ink));
+  color: rgb(var(--v-theme-surface));
+  font-weight: 700;
+}
+@media (max-width: 700px) {
+  .check {
+    grid-template-columns: 1fr auto;
+  }
+  .words {
+    grid-column: 1 / -1;
+  }
+}
+</style>

@@ -1,0 +1,118 @@
+<script setup lang="ts">
+// The balls as a tape: the newest stands out, an earlier one can be chosen to be changed.
+import { computed, nextTick, useTemplateRef, watch } from 'vue'
+import type { Handedness, LoggedShot } from '@/api/client'
+import type { BallEntry } from '@/lesson/shots/useBallEntry'
+import { directionWord, strikeWord } from '@/ui/words'
+
+const props = defineProps<{ entry: BallEntry; hand: Handedness }>()
+const { shots, newest, chosenId, openId } = props.entry
+
+const says = computed(() => {
+  if (chosenId.value !== null) return `Changing ball ${String(numberOf(chosenId.value))}`
+  if (openId.value !== null) return `Ball ${String(numberOf(openId.value))} is open`
+  return `Next: ball ${String(shots.value.length + 1)}`
+})
+const tape = useTemplateRef<HTMLElement>('tape')
+watch(
+  [newest, () => shots.value.length],
+  async () => {
+    await nextTick()
+    if (tape.value) tape.value.scrollLeft = offsetOf(tape.value)
+  },
+  { immediate: true },
+)
+/** How far to scroll the tape sideways so that the newest ball is in view; the page stays. */
+function offsetOf(list: HTMLElement): number {
+  const ball = list.querySelector<HTMLElement>('.newest')
+  if (ball === null) return list.scrollLeft
+  return ball.offsetLeft - list.offsetLeft - (list.clientWidth - ball.offsetWidth) / 2
+}
+function numberOf(id: string): number {
+  return shots.value.findIndex((s) => s.id === id) + 1
+}
+function inWords(shot: LoggedShot): string {
+  const { start, curve, contact, heel_toe_mm } = shot.observed
+  const parts = []
+  if (start) parts.push(`starts ${directionWord(start, props.hand)}`)
+  if (curve)
+    parts.push(curve === 'straight' ? 'no curve' : `curves ${directionWord(curve, props.hand)}`)
+  if (contact) parts.push(contact)
+  if (heel_toe_mm != null) parts.push(strikeWord(heel_toe_mm))
+  return parts.join(', ') || 'nothing noted'
+}
+</script>
+
+<template>
+  <div class="row">
+    <ol ref="tape" class="tape" aria-label="Balls">
+      <li v-for="(shot, i) in shots" :key="shot.id">
+        <button
+          type="button"
+          :class="{ newest: shot.id === newest, chosen: shot.id === chosenId }"
+          :aria-pressed="shot.id === chosenId"
+          :aria-label="`Ball ${i + 1}: ${inWords(shot)}`"
+          :title="inWords(shot)"
+          @click="entry.choose(shot.id)"
+        >
+          {{ i + 1 }}
+        </button>
+      </li>
+    </ol>
+    <span class="quiet says" role="status">{{ says }}</span>
+    <button class="next" type="button" @click="entry.next">
+      {{ chosenId ? 'Done' : 'Next ball' }} <span class="key" aria-hidden="true">Enter</span>
+    </button>
+  </div>
+</template>
+
+<style scoped>
+.row {
+  flex: none;
+  display: flex;
+  align-items: center;
+  gap: 12px;
+}
+.tape {
+  flex: 1;
+  display: flex;
+  gap: 6px;
+  padding: 3px;
+  margin: -3px;
+  list-style: none;
+  overflow-x: auto;
+}
+button {
+  min-width: 48px;
+  min-height: 48px;
+  border: 1.5px solid rgb(var(--v-theme-line));
+  border-radius: 10px;
+  background: rgb(var(--v-theme-surface));
+  font-variant-numeric: tabular-nums;
+}
+button.newest {
+  background: rgb(var(--v-theme-ink));
+  color: rgb(var(--v-theme-surface));
+  font-weight: 700;
+}
+button.chosen {
+  outline: 3px solid rgb(var(--v-theme-slate));
+  outline-offset: -1px;
+}
+.says {
+  font-size: 15px;
+  white-space: nowrap;
+}
+@media (max-width: 1240px) {
+  .says {
+    position: absolute;
+    clip-path: inset(50%);
+  }
+}
+.next {
+  padding: 0 16px;
+  border: 2px solid rgb(var(--v-theme-ink));
+  font-weight: 700;
+  white-space: nowrap;
+}
+</style>

@@ -1,0 +1,137 @@
+<script setup lang="ts">
+// Which block of balls: its club, what carry is expected, and the way to another block.
+import { computed } from 'vue'
+import type { Block, Knowledge, Lesson } from '@/api/client'
+import type { OpenLesson } from '@/lesson/useLesson'
+import { useSettings } from '@/ui/settings'
+import { fromMetres, toMetres } from '@/ui/units'
+import { capital } from '@/ui/words'
+
+const chosen = defineModel<string | null>({ required: true })
+const props = defineProps<{
+  open: OpenLesson
+  lesson: Lesson
+  block: Block
+  knowledge: Knowledge
+}>()
+const settings = useSettings()
+
+const blocks = computed(() =>
+  props.lesson.blocks.map((b) => ({
+    value: b.id,
+    title: `${capital(b.kind)} · ${clubName(b.club)}`,
+  })),
+)
+const clubs = computed(() => props.knowledge.clubs.map((c) => ({ value: c.id, title: c.name })))
+const expected = computed(() =>
+  props.block.expected_carry_m === null
+    ? ''
+    : fromMetres(props.block.expected_carry_m, settings.distance).toFixed(0),
+)
+const surfaces = [
+  { value: 'turf', title: 'Turf' },
+  { value: 'mat', title: 'Mat' },
+]
+
+function clubName(id: string): string {
+  return props.knowledge.clubs.find((c) => c.id === id)?.name ?? id
+}
+function setExpected(event: Event): void {
+  const value = Number((event.target as HTMLInputElement).value)
+  const metres = value > 0 ? Math.min(400, toMetres(value, settings.distance)) : null
+  props.open.putBlock(props.block.id, { expected_carry_m: metres })
+}
+function another(): void {
+  const id = crypto.randomUUID()
+  const { club, surface, expected_carry_m } = props.block
+  props.open.putBlock(id, { kind: 'retest', club, surface, expected_carry_m })
+  chosen.value = id
+}
+</script>
+
+<template>
+  <div class="bar">
+    <label v-if="blocks.length > 1">
+      <span class="quiet">Block</span>
+      <select v-model="chosen">
+        <option v-for="b in blocks" :key="b.value" :value="b.value">{{ b.title }}</option>
+      </select>
+    </label>
+    <label>
+      <span class="quiet">Club</span>
+      <select
+        :value="block.club"
+        @change="open.putBlock(block.id, { club: ($event.target as HTMLSelectElement).value })"
+      >
+        <option v-for="c in clubs" :key="c.value" :value="c.value">{{ c.title }}</option>
+      </select>
+    </label>
+    <label>
+      <span class="quiet">Carry, {{ settings.distance }}</span>
+      <input
+        inputmode="numeric"
+        aria-label="Expected carry"
+        title="The carry you expect with this club; it makes lost distance"
+        :value="expected"
+        placeholder="expected"
+        @change="setExpected"
+      />
+    </label>
+    <label>
+      <span class="quiet">From</span>
+      <select
+        :value="block.surface ?? ''"
+        @change="
+          open.putBlock(block.id, {
+            surface: (($event.target as HTMLSelectElement).value || null) as Block['surface'],
+          })
+        "
+      >
+        <option value="">not noted</option>
+        <option v-for="s in surfaces" :key="s.value" :value="s.value">{{ s.title }}</option>
+      </select>
+    </label>
+    <button class="another" type="button" @click="another">New block</button>
+  </div>
+</template>
+
+<style scoped>
+.bar {
+  display: grid;
+  justify-items: start;
+  gap: 6px;
+  font-size: 15px;
+}
+label {
+  display: grid;
+  grid-template-columns: 66px auto;
+  align-items: center;
+}
+select,
+input {
+  min-height: 40px;
+  padding: 0 8px;
+  border: 1.5px solid rgb(var(--v-theme-line));
+  border-radius: 8px;
+  background: rgb(var(--v-theme-surface));
+  color: rgb(var(--v-theme-ink));
+  font: inherit;
+  font-weight: 700;
+}
+select {
+  max-width: 150px;
+}
+input {
+  width: 112px;
+}
+@media (max-width: 600px) {
+  .bar {
+    grid-template-columns: 1fr 1fr;
+  }
+}
+.another {
+  padding: 0;
+  min-height: 40px;
+  text-decoration: underline;
+}
+</style>

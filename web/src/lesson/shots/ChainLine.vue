@@ -1,0 +1,32 @@
+<script setup lang="ts">
+// The chosen cause's chain in words; the numbers are those on the plan.
+import type { Handedness, Knowledge } from '@/api/client'
+import { useSettings } from '@/ui/settings'
+import { linkWord, say } from '@/ui/words'
+
+defineProps<{ chain: readonly string[]; knowledge: Knowledge; hand: Handedness }>()
+const settings = useSettings()
+</script>
+
+<template>
+  <ol class="chain" aria-label="Chain from cause to ball">
+    <li v-for="(id, i) in chain" :key="id">
+      <span class="number">{{ i + 1 }}</span>
+      {{ say(linkWord(id, knowledge), { hand, sides: settings.sides }) }}
+    </li>
+  </ol>
+</template>
+
+<style scoped>
+.chain {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0 14px;
+  padding: 0;
+  list-style: none;
+  font-size: 15px;
+}
+.number {
+  color: rgb(var(--v-theme-clay));
+}
+</style>

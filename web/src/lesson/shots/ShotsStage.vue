@@ -1,0 +1,216 @@
+<script setup lang="ts">
+// The plan of the ground: range above, shoes, turf and face below. A ball is up to three touches.
+import { computed } from 'vue'
+import type { Diagnosis, Knowledge, Lesson } from '@/api/client'
+import ClubFace from '@/drawing/ClubFace.vue'
+import GroundPlan from '@/drawing/GroundPlan.vue'
+import { WIDER } from '@/drawing/range'
+import RangeFan from '@/drawing/RangeFan.vue'
+import BallDetails from '@/lesson/shots/BallDetails.vue'
+import BallTape from '@/lesson/shots/BallTape.vue'
+import BlockBar from '@/lesson/shots/BlockBar.vue'
+import ChainLine from '@/lesson/shots/ChainLine.vue'
+import ContactStrip from '@/lesson/shots/ContactStrip.vue'
+import PatternLine from '@/lesson/shots/PatternLine.vue'
+import type { BallEntry } from '@/lesson/shots/useBallEntry'
+import type { OpenLesson } from '@/lesson/useLesson'
+import { useSettings } from '@/ui/settings'
+import { say } from '@/ui/words'
+
+const block = defineModel<string | null>('block', { required: true })
+const props = defineProps<{
+  open: OpenLesson
+  lesson: Lesson
+  entry: BallEntry
+  diagnosis: Diagnosis | null
+  knowledge: Knowledge
+  cause: string | null
+}>()
+
+const FALLBACK_CARRY_M = 130
+const settings = useSettings()
+const hand = computed(() => props.lesson.student.handedness)
+const shown = computed(() => props.lesson.blocks.find((b) => b.id === block.value))
+const { shots, newest, currentId } = props.entry
+const current = computed(() => shots.value.find((s) => s.id === currentId.value) ?? null)
+const kind = computed(
+  () => props.knowledge.clubs.find((c) => c.id === shown.value?.club)?.kind ?? 'iron',
+)
+const chain = computed(
+  () => props.diagnosis?.ranking.causes.find((c) => c.id === props.cause)?.chain ?? [],
+)
+const way = computed(() => {
+  const found = props.cause === null ? undefined : props.diagnosis?.ball_ways[props.cause]
+  return found && (found.start_deg !== 0 || found.curve_deg !== 0) ? found : null
+})
+const footWords = computed(() => {
+  const speaker = { hand: hand.value, sides: settings.sides }
+  return { lead: say('Lead', speaker), trail: say('Trail', speaker) }
+})
+const strikeLit = computed(() =>
+  chain.value.includes('heel_strike') ? 'heel' : chain.value.includes('toe_strike') ? 'toe' : null,
+)
+const seenWords = { front: 'as you look at the face', player: 'as the player sees it' }
+</script>
+
+<template>
+  <section class="shots" aria-label="Shots">
+    <div class="range-box">
+      <BlockBar
+        v-if="shown"
+        v-model="block"
+        class="block-bar"
+        :open="open"
+        :lesson="lesson"
+        :block="shown"
+        :knowledge="knowledge"
+      />
+      <p class="hint quiet">
+        Press where it started, let go where it landed<br />angles drawn {{ WIDER }} × wide
+      </p>
+      <RangeFan
+        :hand="hand"
+        :shots="shots"
+        :newest="newest"
+        :expected-m="shown?.expected_carry_m ?? FALLBACK_CARRY_M"
+        :unit="settings.distance"
+        :way="way"
+        @touched="entry.flight"
+      />
+    </div>
+    <div class="between">
+      <PatternLine :diagnosis="diagnosis" :hand="hand" :brief="chain.length > 0" />
+      <ChainLine v-if="chain.length" :chain="chain" :knowledge="knowledge" :hand="hand" />
+    </div>
+    <div class="close-up">
+      <figure>
+        <figcaption>
+          Touch the turf: divot <span class="quiet">cm ahead of the ball</span>
+        </figcaption>
+        <GroundPlan
+          :hand="hand"
+          :shots="shots"
+          :newest="newest"
+          :chain="chain"
+          :knowledge="knowledge"
+          :foot-words="footWords"
+          @touched="entry.divot"
+        />
+      </figure>
+      <figure>
+        <figcaption>
+          Touch the face: strike
+          <button
+            class="seen quiet"
+            type="button"
+            @click="settings.faceSeen = settings.faceSeen === 'front' ? 'player' : 'front'"
+          >
+            {{ seenWords[settings.faceSeen] }}
+          </button>
+        </figcaption>
+        <ClubFace
+          :hand="hand"
+          :shots="shots"
+          :newest="newest"
+          :kind="kind"
+          :seen="settings.faceSeen"
+          :lit="strikeLit"
+          @touched="entry.strike"
+        />
+      </figure>
+    </div>
+    <ContactStrip :contact="current?.observed.contact ?? null" @contact="entry.contact" />
+    <BallTape :entry="entry" :hand="hand" />
+    <BallDetails
+      v-if="entry.chosenId.value && current"
+      :shot="current"
+      :hand="hand"
+      :unit="settings.distance"
+      :entry="entry"
+    />
+  </section>
+</template>
+
+<style scoped>
+.shots {
+  position: relative;
+  display: flex;
+  flex-direction: column;
+  gap: 8px;
+  padding: 10px 20px 12px;
+}
+.range-box {
+  position: relative;
+  flex: 1 1 200px;
+  min-height: 150px;
+}
+.block-bar {
+  position: absolute;
+  left: 0;
+  top: 0;
+}
+.hint {
+  position: absolute;
+  left: 0;
+  bottom: 0;
+  font-size: 14px;
+  pointer-events: none;
+}
+.between {
+  flex: none;
+  border-bottom: 2px solid rgb(var(--v-theme-line));
+  padding-bottom: 4px;
+}
+.close-up {
+  flex: none;
+  display: grid;
+  grid-template-columns: 430fr 330fr;
+  gap: 16px;
+  height: 238px;
+}
+figure {
+  display: flex;
+  flex-direction: column;
+  min-height: 0;
+  min-width: 0;
+}
+figure svg {
+  flex: 1;
+  min-height: 0;
+}
+figcaption {
+  display: flex;
+  flex-wrap: wrap;
+  justify-content: space-between;
+  gap: 0 12px;
+  font-size: 15px;
+}
+.seen {
+  text-decoration: underline;
+  font-size: 14px;
+  min-height: 24px;
+}
+@media (max-width: 1000px) {
+  .range-box {
+    flex: none;
+    height: 30vh;
+  }
+}
+@media (max-width: 600px) {
+  .close-up {
+    grid-template-columns: 1fr;
+    height: auto;
+  }
+  .range-box {
+    height: auto;
+  }
+  .range-box > svg {
+    height: 300px;
+  }
+  .block-bar,
+  .hint {
+    position: static;
+    text-align: left;
+  }
+}
+</style>

@@ -1,0 +1,123 @@
+// Logging a ball by up to three touches, any of which may be skipped.
+//
+//   touch ──► the open ball gets it ──► touching what is filled, or Enter, begins the next ball
+import { computed, ref } from 'vue'
+import type { LoggedShot, Shot } from '@/api/client'
+import type { OpenLesson, Touched } from '@/lesson/useLesson'
+import { toWord } from '@/ui/frame'
+
+export type Part = 'flight' | 'divot' | 'strike' | 'contact'
+
+const PARTS: Record<Part, readonly (keyof Shot)[]> = {
+  flight: ['start', 'curve', 'start_deg', 'curve_deg', 'carry_m', 'side_m'],
+  divot: ['divot_start_cm', 'divot_length_cm', 'divot_direction_deg', 'brush_start_cm'],
+  strike: ['heel_toe_mm', 'low_high_mm'],
+  contact: ['contact'],
+}
+const ROUND_CARRY_M = 5
+
+export function useBallEntry(open: OpenLesson, blockId: () => string | null) {
+  /** The ball touches go to; null: the next touch begins a new one. */
+  const openId = ref<string | null>(null)
+  /** An earlier ball chosen to be changed. */
+  const chosenId = ref<string | null>(null)
+
+  const shots = computed(
+    () => open.lesson.value?.blocks.find((b) => b.id === blockId())?.shots ?? [],
+  )
+  const currentId = computed(() => chosenId.value ?? openId.value)
+  const newest = computed(() => currentId.value ?? shots.value.at(-1)?.id ?? null)
+
+  function find(id: string | null): LoggedShot | undefined {
+    return shots.value.find((s) => s.id === id)
+  }
+
+  function fill(part: Part, values: Shot, touched: Touched = {}): void {
+    const block = blockId()
+    if (block === null) return
+    let ball = find(currentId.value)
+    if (ball && chosenId.value === null && isFilled(ball, part)) ball = undefined
+    const id = ball?.id ?? crypto.randomUUID()
+    if (chosenId.value === null) openId.value = id
+    const observed = { ...without(ball?.observed ?? {}, part), ...values }
+    open.putShot(id, block, observed, { ...keptTouches(ball?.touched ?? {}, part), ...touched })
+  }
+
+  /** A single value by keyboard: what is there already stays, another value replaces it. */
+  function set(values: Shot): void {
+    const block = blockId()
+    if (block === null) return
+    const ball = find(currentId.value)
+    const id = ball?.id ?? crypto.randomUUID()
+    if (chosenId.value === null) openId.value = id
+    open.putShot(id, block, { ...(ball?.observed ?? {}), ...values }, ball?.touched ?? {})
+  }
+
+  function flight(f: { startDeg: number; curveDeg: number | null; carryM: number | null }): void {
+    const values: Shot = { start: toWord(f.startDeg) }
+    const touched: Touched = { start_deg: f.startDeg }
+    if (f.curveDeg !== null && f.carryM !== null) {
+      values.curve = toWord(f.curveDeg)
+      values.carry_m = Math.round(f.carryM / ROUND_CARRY_M) * ROUND_CARRY_M
+      touched.curve_deg = f.curveDeg
+    }
+    fill('flight', values, touched)
+  }
+  function divot(d: {
+    startCm: number
+    lengthCm: number | null
+    directionDeg: number | null
+  }): void {
+    const values: Shot = { divot_start_cm: d.startCm }
+    if (d.lengthCm !== null) values.divot_length_cm = d.lengthCm
+    if (d.directionDeg !== null) values.divot_direction_deg = d.directionDeg
+    fill('divot', values)
+  }
+  function strike(s: { heelToeMm: number; lowHighMm: number }): void {
+    fill('strike', { heel_toe_mm: s.heelToeMm, low_high_mm: s.lowHighMm })
+  }
+  function contact(word: NonNullable<Shot['contact']>): void {
+    fill('contact', { contact: word })
+  }
+
+  function next(): void {
+    openId.value = null
+    chosenId.value = null
+  }
+  function choose(id: string | null): void {
+    chosenId.value = chosenId.value === id ? null : id
+    openId.value = null
+  }
+  function step(by: 1 | -1): void {
+    const at = shots.value.findIndex((s) => s.id === newest.value)
+    const to = shots.value[at + by]
+    if (to) {
+      chosenId.value = to.id
+      openId.value = null
+    } else if (by === 1) next()
+  }
+  function remove(): void {
+    const id = newest.value
+    if (id === null) return
+    next()
+    open.deleteShot(id)
+  }
+
+  const state = { openId, chosenId, currentId, newest, shots }
+  return { ...state, fill, set, flight, divot, strike, contact, next, choose, step, remove }
+}
+
+export type BallEntry = ReturnType<typeof useBallEntry>
+
+function isFilled(ball: LoggedShot, part: Part): boolean {
+  return PARTS[part].some((name) => ball.observed[name] != null)
+}
+
+function without(observed: Shot, part: Part): Shot {
+  const names = new Set<string>(PARTS[part])
+  return Object.fromEntries(Object.entries(observed).filter(([name]) => !names.has(name)))
+}
+
+function keptTouches(touched: Touched, part: Part): Touched {
+  return part === 'flight' ? {} : touched
+}

@@ -1,0 +1,145 @@
+// One open lesson: what is in it, what it amounts to, and every way to change it.
+// A change shows at once, goes out through the outbox, and the server's version settles it.
+import { computed, onScopeDispose, ref, shallowRef } from 'vue'
+import { ApiError, ask, client } from '@/api/client'
+import type { Answer, AnswerWord, Diagnosis, Lesson, Shape, Shot, Source } from '@/api/client'
+import { Outbox, type Write } from '@/api/outbox'
+
+export type Saving = { state: 'saved' | 'saving' | 'unreachable'; waiting: number }
+
+export function useLesson(id: string) {
+  const lesson = ref<Lesson | null>(null)
+  const diagnosis = shallowRef<Diagnosis | null>(null)
+  const failure = shallowRef<ApiError | null>(null)
+  const refusal = shallowRef<ApiError | null>(null)
+  const saving = ref<Saving>({ state: 'saved', waiting: 0 })
+
+  const outbox = new Outbox(id, {
+    settled(arrived) {
+      if (outbox.empty) lesson.value = arrived
+      void weigh()
+    },
+    waiting(waiting, unreachable) {
+      const state = waiting === 0 ? 'saved' : unreachable ? 'unreachable' : 'saving'
+      saving.value = { state, waiting }
+    },
+    refused(error) {
+      refusal.value = error
+      void load()
+    },
+  })
+  onScopeDispose(() => {
+    outbox.close()
+  })
+
+  async function load(): Promise<void> {
+    const path = { lesson_id: id }
+    try {
+      const [arrived] = await Promise.all([
+        ask(client.GET('/api/lessons/{lesson_id}', { params: { path } })),
+        weigh(),
+      ])
+      lesson.value = arrived
+      failure.value = null
+    } catch (error) {
+      failure.value = error as ApiError
+    }
+  }
+
+  let asked = 0
+  async function weigh(): Promise<void> {
+    const mine = ++asked
+    const path = { lesson_id: id }
+    const call = client.GET('/api/lessons/{lesson_id}/diagnosis', { params: { path } })
+    try {
+      const found = await ask(call)
+      if (mine === asked) diagnosis.value = found
+    } catch (error) {
+      if (mine === asked) refusal.value = error as ApiError
+    }
+  }
+
+  function put(write: Write): void {
+    refusal.value = null
+    outbox.put(write)
+  }
+
+  const shots = computed(() => lesson.value?.blocks.flatMap((b) => b.shots) ?? [])
+
+  function putShot(shotId: string, blockId: string, observed: Shot, touched: Touched): void {
+    const block = lesson.value?.blocks.find((b) => b.id === blockId)
+    if (block === undefined) return
+    const known = block.shots.find((s) => s.id === shotId)
+    if (known) Object.assign(known, { observed, touched })
+    else {
+      const hit_at = new Date().toISOString()
+      const shot = { id: shotId, block_id: blockId, observed, touched, hit_at }
+      block.shots.push(shot as (typeof block.shots)[number])
+    }
+    const body = { block_id: blockId, observed: observed as Shape['Shot'], touched }
+    put({ kind: 'shot', lesson: id, id: shotId, body })
+  }
+
+  function deleteShot(shotId: string): void {
+    for (const block of lesson.value?.blocks ?? []) {
+      block.shots = block.shots.filter((s) => s.id !== shotId)
+    }
+    put({ kind: 'shot-gone', lesson: id, id: shotId })
+  }
+
+  /** Answer a look; an earlier answer from the same source, seen without a drill, is replaced. */
+  function putAnswer(checkId: string, answer: AnswerWord, source: Source): void {
+    const answers = lesson.value?.answers
+    if (!answers) return
+    const same = (a: Answer) => a.check_id === checkId && a.source === source && !a.block_id
+    const known = answers.find(same)
+    const answerId = known?.id ?? crypto.randomUUID()
+    if (known) known.answer = answer
+    else {
+      const answered_at = new Date().toISOString()
+      answers.push({ id: answerId, check_id: checkId, answer, source, block_id: null, answered_at })
+    }
+    const body = { check_id: checkId, answer, source, block_id: null }
+    put({ kind: 'answer', lesson: id, id: answerId, body })
+  }
+
+  function deleteAnswer(answerId: string): void {
+    if (!lesson.value) return
+    lesson.value.answers = lesson.value.answers.filter((a) => a.id !== answerId)
+    put({ kind: 'answer-gone', lesson: id, id: answerId })
+  }
+
+  function putBlock(blockId: string, body: Shape['BlockIn']): void {
+    const known = lesson.value?.blocks.find((b) => b.id === blockId)
+    if (known) Object.assign(known, body)
+    put({ kind: 'block', lesson: id, id: blockId, body })
+  }
+
+  function changeLesson(body: Shape['LessonChange']): void {
+    if (lesson.value) Object.assign(lesson.value, body)
+    put({ kind: 'lesson', lesson: id, id, body })
+  }
+
+  function putNote(noteId: string, text: string): void {
+    put({ kind: 'note', lesson: id, id: noteId, body: { text } })
+  }
+  function deleteNote(noteId: string): void {
+    put({ kind: 'note-gone', lesson: id, id: noteId })
+  }
+  function decide(cause: string, reason: string): void {
+    put({ kind: 'decision', lesson: id, id: crypto.randomUUID(), body: { cause, reason } })
+  }
+  function undo(): void {
+    put({ kind: 'undo', lesson: id, id })
+  }
+  function redo(): void {
+    put({ kind: 'redo', lesson: id, id })
+  }
+
+  const acts = { putShot, deleteShot, putAnswer, deleteAnswer, putBlock, changeLesson }
+  const more = { putNote, deleteNote, decide, undo, redo, load }
+  return { lesson, diagnosis, failure, refusal, saving, shots, ...acts, ...more }
+}
+
+export type Touched = Record<string, number>
+export type OpenLesson = ReturnType<typeof useLesson>

@@ -1,0 +1,97 @@
+// The keyboard of the lesson screen: everything a finger can do.
+import { onMounted, onUnmounted, type Ref } from 'vue'
+import type { AnswerWord, Shot } from '@/api/client'
+import { useKnowledge } from '@/api/knowledge'
+import { act, type Actions } from '@/lesson/keys'
+import type { BallEntry } from '@/lesson/shots/useBallEntry'
+import type { OpenLesson } from '@/lesson/useLesson'
+import type { useSettings } from '@/ui/settings'
+import { leftToRight } from '@/ui/frame'
+import { toMetres } from '@/ui/units'
+
+interface Parts {
+  open: OpenLesson
+  entry: BallEntry
+  settings: ReturnType<typeof useSettings>
+  chosenCause: Ref<string | null>
+  showKeys: Ref<boolean>
+  blockId: Ref<string | null>
+}
+
+const FALLBACK_CARRY_M = 130
+
+export function useLessonKeys({ open, entry, settings, chosenCause, showKeys, blockId }: Parts) {
+  const known = useKnowledge()
+  const current = (): Shot =>
+    entry.shots.value.find((s) => s.id === entry.currentId.value)?.observed ?? {}
+
+  function answer(word: AnswerWord): void {
+    const next = open.diagnosis.value?.ranking.next_checks[0]
+    const check = next && known.checks.get(next.id)
+    if (check) open.putAnswer(check.id, word, check.sources[0] ?? 'look')
+  }
+  function carry(by: number): void {
+    const block = open.lesson.value?.blocks.find((b) => b.id === blockId.value)
+    const now = current().carry_m
+    const from = now ?? block?.expected_carry_m ?? FALLBACK_CARRY_M
+    const step = now == null ? 0 : toMetres(by, settings.distance)
+    entry.set({ carry_m: Math.max(0, from + step) })
+  }
+  const actions: Actions = {
+    start: (start) => {
+      entry.set({ start })
+    },
+    curve: (curve) => {
+      entry.set({ curve })
+    },
+    contact: (contact) => {
+      entry.set({ contact })
+    },
+    strike: (mm) => {
+      entry.set({ heel_toe_mm: mm })
+    },
+    divot: (by) => {
+      const now = current().divot_start_cm
+      entry.set({ divot_start_cm: now == null ? 0 : now + by })
+    },
+    carry,
+    answer,
+    next: entry.next,
+    step: entry.step,
+    remove: entry.remove,
+    undo: open.undo,
+    redo: open.redo,
+    help: () => {
+      showKeys.value = !showKeys.value
+    },
+    escape: () => {
+      if (showKeys.value) showKeys.value = false
+      else if (chosenCause.value !== null) chosenCause.value = null
+      else entry.next()
+    },
+  }
+
+  function onKey(event: KeyboardEvent): void {
+    const hand = open.lesson.value?.student.handedness
+    if (hand === undefined || !isFree(event)) return
+    const single = event.key.length === 1 && !event.ctrlKey && !event.metaKey
+    if (single && !settings.keys && event.key !== '?') return
+    if (act(event, leftToRight(hand), actions)) event.preventDefault()
+  }
+  onMounted(() => {
+    window.addEventListener('keydown', onKey)
+  })
+  onUnmounted(() => {
+    window.removeEventListener('keydown', onKey)
+  })
+}
+
+/** Not while something is typed, chosen from a list, or a control is about to be pressed. */
+function isFree(event: KeyboardEvent): boolean {
+  const target = event.target as HTMLElement | null
+  if (target === null) return true
+  if (target.closest('input, textarea, select, [role="listbox"], .v-overlay-container'))
+    return false
+  const pressable = target.closest('button, a, [role="button"]') !== null
+  return !(pressable && (event.key === 'Enter' || event.key === ' '))
+}

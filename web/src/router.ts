@@ -1,0 +1,22 @@
+import { createRouter, createWebHistory } from 'vue-router'
+import DayPage from '@/day/DayPage.vue'
+
+export const router = createRouter({
+  history: createWebHistory(),
+  routes: [
+    { path: '/', name: 'day', component: DayPage },
+    {
+      path: '/students/:id',
+      name: 'student',
+      component: () => import('@/day/StudentPage.vue'),
+      props: true,
+    },
+    {
+      path: '/lessons/:id/:stage(shots|look)?',
+      name: 'lesson',
+      component: () => import('@/lesson/LessonPage.vue'),
+      props: true,
+    },
+    { path: '/:rest(.*)', name: 'lost', component: () => import('@/ui/LostPage.vue') },
+  ],
+})

@@ -1,0 +1,52 @@
+// How this instructor wants to see things; kept in the browser.
+import { defineStore } from 'pinia'
+import { ref, watch } from 'vue'
+
+export type Mode = 'sun' | 'bay'
+export type SideWords = 'lead_trail' | 'left_right'
+export type DistanceUnit = 'yd' | 'm'
+
+interface Kept {
+  mode: Mode
+  sides: SideWords
+  distance: DistanceUnit
+  keys: boolean
+  faceSeen: 'front' | 'player'
+}
+
+const KEPT = 'firm-footing-settings'
+const FIRST: Kept = {
+  mode: 'sun',
+  sides: 'lead_trail',
+  distance: 'yd',
+  keys: true,
+  faceSeen: 'front',
+}
+
+function kept(): Kept {
+  try {
+    return { ...FIRST, ...(JSON.parse(localStorage.getItem(KEPT) ?? '{}') as Partial<Kept>) }
+  } catch {
+    return FIRST
+  }
+}
+
+export const useSettings = defineStore('settings', () => {
+  const start = kept()
+  const mode = ref(start.mode)
+  const sides = ref(start.sides)
+  const distance = ref(start.distance)
+  const keys = ref(start.keys)
+  const faceSeen = ref(start.faceSeen)
+  watch([mode, sides, distance, keys, faceSeen], () => {
+    const now: Kept = {
+      mode: mode.value,
+      sides: sides.value,
+      distance: distance.value,
+      keys: keys.value,
+      faceSeen: faceSeen.value,
+    }
+    localStorage.setItem(KEPT, JSON.stringify(now))
+  })
+  return { mode, sides, distance, keys, faceSeen }
+})

@@ -1,0 +1,20 @@
+// Metres inside, yards or metres on the screen.
+import type { DistanceUnit } from '@/ui/settings'
+
+const METRES: Record<DistanceUnit, number> = { m: 1, yd: 0.9144 }
+
+export function fromMetres(metres: number, unit: DistanceUnit): number {
+  return metres / METRES[unit]
+}
+
+export function toMetres(value: number, unit: DistanceUnit): number {
+  return value * METRES[unit]
+}
+
+/** A signed number with a real minus, as it is read aloud. */
+export function signed(value: number, digits = 0): string {
+  const rounded = Number(value.toFixed(digits))
+  const text = Math.abs(rounded).toFixed(digits)
+  if (rounded === 0) return text
+  return rounded > 0 ? `+${text}` : `−${text}`
+}

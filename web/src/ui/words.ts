@@ -1,0 +1,149 @@
+// What things are called on the screen.
+import type { Diagnosis, Direction, Handedness, Knowledge } from '@/api/client'
+import type { SideWords } from '@/ui/settings'
+import { signed } from '@/ui/units'
+
+export interface Speaker {
+  hand: Handedness
+  sides: SideWords
+}
+
+/** "trail heel", "pull side" in the words the instructor chose. */
+export function say(text: string, { hand, sides }: Speaker): string {
+  if (sides === 'lead_trail') return text
+  const lead = hand === 'right' ? 'left' : 'right'
+  const trail = hand === 'right' ? 'right' : 'left'
+  return text
+    .replace(/\blead\b/g, lead)
+    .replace(/\bLead\b/g, capital(lead))
+    .replace(/\btrail\b/g, trail)
+    .replace(/\bTrail\b/g, capital(trail))
+    .replace(/\bpull side\b/g, `${lead} side`)
+    .replace(/\bpush side\b/g, `${trail} side`)
+}
+
+export function capital(text: string): string {
+  return text.charAt(0).toUpperCase() + text.slice(1)
+}
+
+/** A direction as an onlooker says it. */
+export function directionWord(direction: Direction, hand: Handedness): string {
+  if (direction === 'straight') return 'straight'
+  const pull = direction.endsWith('pull')
+  const side = pull === (hand === 'right') ? 'left' : 'right'
+  return direction.startsWith('far') ? `far ${side}` : side
+}
+
+/** Golfer-neutral degrees as an onlooker says them: "5° left". */
+export function degreesWord(deg: number, hand: Handedness): string {
+  const size = Math.abs(deg).toFixed(0)
+  if (size === '0') return 'straight'
+  const side = deg < 0 === (hand === 'right') ? 'left' : 'right'
+  return `${size}° ${side}`
+}
+
+export const ANSWER_WORDS = {
+  yes: 'Yes',
+  partly: 'Partly',
+  no: 'No',
+  unknown: 'Could not tell',
+} as const
+
+export const VIEW_WORDS = {
+  setup: 'Set-up',
+  down_the_line: 'Down the line',
+  face_on: 'Face on',
+  pressure: 'Pressure',
+  finish: 'Finish',
+  feel: 'Feel',
+} as const
+
+export const CONTACTS = ['clean', 'fat', 'thin', 'top', 'hosel', 'toe'] as const
+
+export function sureWord(id: string): string {
+  return id.replace(/_/g, ' ')
+}
+
+const END_WORDS: Record<string, string> = {
+  path_minus: 'path to the pull side',
+  path_plus: 'path to the push side',
+  face_shut: 'face shut to the path',
+  face_open: 'face open to the path',
+  turf_behind: 'low point back',
+  turf_ahead: 'low point forward',
+  heel_strike: 'heel strike',
+  toe_strike: 'toe strike',
+  loft_added: 'more loft',
+  loft_lost: 'less loft',
+  speed_lost: 'slower',
+  speed_gained: 'faster',
+}
+
+/** One link of a chain: a cause, a mechanism or an effect on club and ball. */
+export function linkWord(id: string, knowledge: Knowledge): string {
+  const cause = knowledge.causes.find((c) => c.id === id)
+  const mechanism = knowledge.mechanisms.find((m) => m.id === id)
+  return cause?.label ?? mechanism?.label ?? END_WORDS[id] ?? sureWord(id)
+}
+
+/** A piece of evidence in a few words. */
+export function evidenceWord(
+  id: string,
+  diagnosis: Diagnosis,
+  knowledge: Knowledge,
+  answers: Map<string, string>,
+  hand: Handedness,
+): string {
+  const known = diagnosis.spreads
+  const value = (name: string) => known[name]?.value ?? 0
+  switch (id) {
+    case 'pattern.path_deg':
+      return `path ${degreesWord(value('path_deg'), hand)}`
+    case 'pattern.start_deg':
+      return `starts ${degreesWord(value('start_deg'), hand)}`
+    case 'pattern.face_to_path_deg': {
+      const deg = value('face_to_path_deg')
+      if (Math.abs(deg) < 0.5) return 'face square to the path'
+      return `face ${Math.abs(deg).toFixed(0)}° ${deg > 0 ? 'open' : 'shut'} to the path`
+    }
+    case 'pattern.low_point_cm':
+      return `low point ${signed(value('low_point_cm'))} cm`
+    case 'pattern.heel_toe_mm':
+      return strikeWord(value('heel_toe_mm'))
+    case 'pattern.dynamic_loft_deg':
+      return `loft ${signed(value('dynamic_loft_deg'))}°`
+    case 'pattern.club_speed_pct':
+      return `club speed ${signed(value('club_speed_pct'))} %`
+    case 'pattern.scatter':
+      return 'how far the balls scatter'
+    case 'pattern.two_way':
+      return diagnosis.ranking.pattern.two_way ? 'two-way miss' : 'no two-way miss'
+  }
+  const check = knowledge.checks.find((c) => c.id === id)
+  return `${check?.label ?? id}: ${answers.get(id) ?? 'not answered'}`
+}
+
+export function strikeWord(mm: number): string {
+  const size = Math.abs(mm).toFixed(0)
+  if (Math.abs(mm) < 3) return 'centre strike'
+  return `${size} mm to the ${mm < 0 ? 'heel' : 'toe'}`
+}
+
+/** Where the decision stands, in one sentence. */
+export function standingWord(diagnosis: Diagnosis, knowledge: Knowledge): string {
+  const { kind, leading, balls_missing: balls, answers_missing: answers } = diagnosis.standing
+  switch (kind) {
+    case 'settled':
+      return 'The first is well ahead of the rest.'
+    case 'open':
+      return `Open between two: ${leading.map((id) => linkWord(id, knowledge)).join(' or ')}.`
+    case 'unclear':
+      return 'No cause stands out yet; a look would help.'
+    case 'too_little':
+      return `Not enough yet: ${count(balls, 'more ball')} or ${count(answers, 'more answer')}.`
+  }
+}
+
+export function count(n: number, noun: string): string {
+  return n === 1 ? `1 ${noun}` : `${String(n)} ${noun}s`
+}
