@@ -11,6 +11,9 @@ from firm_footing.core.knowledge.library import FILES
 KNOWLEDGE_FOLDER = Path(__file__).parents[3] / "knowledge"
 """The folder at the root of the checkout, from which the program is installed and run."""
 
+SAFE_LOADER = getattr(yaml, "CSafeLoader", yaml.SafeLoader)
+"""The safe loader, in C where PyYAML was built with it: starting takes half a second less."""
+
 
 def load_knowledge_from(folder: Path) -> Knowledge:
     """Read and validate every knowledge file of a folder; KnowledgeError names file and entry."""
@@ -20,7 +23,7 @@ def load_knowledge_from(folder: Path) -> Knowledge:
         if not path.is_file():
             raise KnowledgeError(f"knowledge/{name}.yaml: the file is missing in {folder}")
         try:
-            contents[name] = yaml.safe_load(path.read_text(encoding="utf-8"))
+            contents[name] = yaml.load(path.read_text(encoding="utf-8"), Loader=SAFE_LOADER)
         except yaml.YAMLError as error:
             raise KnowledgeError(f"knowledge/{name}.yaml: not readable as YAML: {error}") from error
     return build_knowledge(contents)

@@ -3,7 +3,7 @@
 `diagnose` is a pure function: a case and the knowledge in, a diagnosis out.
 """
 
-from collections.abc import Collection, Iterable, Iterator, Mapping, Sequence
+from collections.abc import Collection, Iterable, Mapping, Sequence
 from dataclasses import dataclass
 from itertools import product
 from typing import NamedTuple
@@ -65,15 +65,16 @@ class RankedCause:
     @property
     def speaks_for(self) -> tuple[Weighed, ...]:
         """What makes this cause likelier, the largest first."""
-        return tuple(sorted((w for w in self._weighed() if w.bits > 0), key=lambda w: -w.bits))
+        return tuple(Weighed(name, bits) for bits, name in self._in_order()[::-1] if bits > 0)
 
     @property
     def speaks_against(self) -> tuple[Weighed, ...]:
         """What makes this cause less likely, the largest first."""
-        return tuple(sorted((w for w in self._weighed() if w.bits < 0), key=lambda w: w.bits))
+        return tuple(Weighed(name, bits) for bits, name in self._in_order() if bits < 0)
 
-    def _weighed(self) -> Iterator[Weighed]:
-        return map(Weighed, self.bits[0], self.bits[1].tolist())
+    def _in_order(self) -> list[tuple[float, str]]:
+        """Bits and evidence, from the strongest against to the strongest for."""
+        return sorted(zip(self.bits[1].tolist(), self.bits[0], strict=True))
 
 
 @dataclass(frozen=True)
