@@ -4,12 +4,12 @@ PORT ?= 8700
 BIN := .venv/bin
 WEB_SOURCES := $(shell find web/src web/public web/index.html web/vite.config.ts -type f)
 
-.PHONY: help setup demo serve dev build test test-fast lint format generate bench screenshots clean
+.PHONY: help setup demo serve dev build test test-fast lint format generate bench measure screenshots clean
 
 help:
 	@echo "make demo   set up and start the application with demo data"
 	@echo "make test   set up and pass all tests"
-	@echo "also: setup, serve, dev, build, lint, format, generate, bench, screenshots, clean"
+	@echo "also: setup, serve, dev, build, lint, format, generate, bench, measure, screenshots, clean"
 
 setup: .venv/.ready
 
@@ -68,6 +68,10 @@ generate: setup web/node_modules/.ready
 bench: setup build
 	scripts/ensure_chromium.sh
 	$(BIN)/python -m bench
+
+# How good the ranking is on simulated students; takes some minutes.
+measure: setup
+	$(BIN)/python -m bench.measure --seed 1 --students 2000
 
 screenshots: setup build
 	scripts/ensure_chromium.sh

@@ -61,7 +61,8 @@ def test_there_and_back_says_the_same(client: TestClient, knowledge: Knowledge) 
     assert after.blocks == before.blocks
     assert after.traces == before.traces
     assert saved.json()["notes"] == FILE["notes"]
-    assert client.get(f"{url}/diagnosis").json()["ranking"] == mine
+    everything = {"at_hand": ["look", "film", "mat", "plate", "monitor", "feel"]}
+    assert client.get(f"{url}/diagnosis", params=everything).json()["ranking"] == mine
 
 
 def test_what_is_private_stays_out_unless_asked_for(client: TestClient) -> None:

@@ -88,6 +88,39 @@ def test_the_diagnosis_of_a_lesson_is_one_call(client: TestClient, lesson: dict[
     assert len(feel_only["ranking"]["next_checks"]) < len(ranking["next_checks"])
 
 
+def test_two_causes_can_be_held_against_each_other(
+    client: TestClient, lesson: dict[str, Any]
+) -> None:
+    for i in range(6):
+        log(client, lesson, f"ball{i}", **SHOT)
+    url = f"/api/lessons/{lesson['id']}/between"
+    found = client.get(url, params={"one": "trail_heel_pops", "other": "weak_grip"}).json()
+    assert found["probability"] > 0.5
+    assert {"pattern.heel_toe_mm", "pattern.path_deg"} <= {e["evidence"] for e in found["evidence"]}
+    assert all(look["source"] in ("look", "film", "feel") for look in found["looks"])
+    same = client.get(url, params={"one": "weak_grip", "other": "weak_grip"})
+    assert same.status_code == 409
+
+
+def test_schools_that_would_start_elsewhere_are_named(
+    client: TestClient, lesson: dict[str, Any]
+) -> None:
+    url = f"/api/lessons/{lesson['id']}"
+    for i in range(8):
+        log(client, lesson, f"b{i}", start="pull", curve="straight", heel_toe_mm=-5)
+    body = {"check_id": "trail_heel_deep_going_back", "answer": "yes"}
+    client.put(f"{url}/answers/a", json=body)
+    found = client.get(f"{url}/diagnosis").json()
+    assert not found["ranking"]["schools_agree"]
+    for said in found["schools_say"]:
+        assert said["start_with"] != found["ranking"]["start_with"]
+        client.patch(url, json={"school": {said["question"]: said["option"]}})
+        other = client.get(f"{url}/diagnosis").json()
+        assert other["ranking"]["start_with"] == said["start_with"]
+        client.patch(url, json={"school": {}})
+    assert found["schools_say"]
+
+
 def test_a_decision_keeps_what_was_said_and_by_which_knowledge(
     client: TestClient, lesson: dict[str, Any]
 ) -> None:

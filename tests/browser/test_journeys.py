@@ -150,6 +150,17 @@ def test_a_cause_opens_its_evidence_and_lights_its_chain(page: Page) -> None:
     expect(page.get_by_test_id("chain").locator("circle").first).to_be_visible()
 
 
+def test_why_not_the_other(page: Page) -> None:
+    page.goto("/")
+    page.get_by_role("link", name=re.compile("Oda Brack.*open")).tap()
+    cause = page.get_by_test_id("cause-trail_heel_pops")
+    cause.get_by_role("button").first.tap()
+    cause.get_by_label("Why not the other cause").select_option("toes coming down")
+    separates = cause.get_by_test_id("why-not")
+    expect(separates).to_contain_text("seat leaves its line: yes")
+    expect(separates).to_contain_text("Would tell them apart")
+
+
 def test_a_lesson_saves_as_a_case_file_and_opens_again(page: Page) -> None:
     page.goto("/")
     page.get_by_role("link", name=re.compile("Ines Vollard")).first.tap()

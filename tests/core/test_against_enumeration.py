@@ -107,7 +107,12 @@ def enumerated(case: Case, k: Knowledge) -> tuple[dict[str, float], dict[str, fl
                 v = var[name] + e.se**2
                 log -= 0.5 * ((e.value - mean[name]) ** 2 / v + math.log(v))
         if pattern.two_way is not None:
-            yes = n.two_way.stuck if mode == "stuck" else n.two_way.ordinary
+            stuck_club = any(
+                w.mechanism == n.two_way.mechanism and w.mode in (None, mode or "thrown")
+                for c in chosen
+                for w in k.cause[c].workings
+            )
+            yes = n.two_way.stuck if stuck_club else n.two_way.ordinary
             log += math.log(yes if pattern.two_way else 1 - yes)
         for check_id, readings in given.items():
             check = k.check[check_id]

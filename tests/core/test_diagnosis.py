@@ -186,3 +186,14 @@ def test_wide_scatter_speaks_for_full_effort(knowledge: Knowledge) -> None:
         return next(c.probability for c in found.causes if c.id == "over_effort")
 
     assert effort(5.0) > effort(1.0)
+
+
+def test_a_two_way_miss_points_to_a_stuck_club(knowledge: Knowledge) -> None:
+    blocks = [Shot(start="far_push", curve="straight")] * 4
+    hooks = [Shot(start="push", curve="far_pull")] * 4
+    found = diagnose(case(blocks + hooks, handicap=3), knowledge)
+    rush = next(c for c in found.causes if c.id == "early_lead_rush")
+    bits = {w.evidence: w.bits for w in rush.speaks_for}
+    assert found.pattern.two_way
+    assert bits["pattern.two_way"] > 0.5
+    assert rush.chain[1] == "stuck_inside"

@@ -7,6 +7,7 @@ from fastapi import APIRouter, Query
 from firm_footing.api.context import Known, RowId, Store
 from firm_footing.api.errors import responses
 from firm_footing.api.shapes import (
+    BetweenOut,
     BlockIn,
     DecisionIn,
     DiagnosisOut,
@@ -16,9 +17,9 @@ from firm_footing.api.shapes import (
     NoteIn,
     ShotIn,
 )
-from firm_footing.api.views import diagnosis_view, lesson_view
+from firm_footing.api.views import between_view, diagnosis_view, lesson_view
 from firm_footing.core.knowledge.vocabulary import Source
-from firm_footing.core.reasoning import diagnose, ranking_of
+from firm_footing.core.reasoning import between, diagnose, ranking_of, weigh
 from firm_footing.store import decisions, history, lessons, notes, shots
 from firm_footing.store.cases import case_of
 from firm_footing.store.errors import refused
@@ -119,8 +120,8 @@ def add_decision(session: Store, known: Known, lesson_id: RowId, decision: Decis
     """Kept with what the ranking says now and the version of the knowledge that says it."""
     if decision.cause not in known.cause:
         raise refused(f"No cause is called '{decision.cause}'.", "cause", "Nothing was changed.")
-    case = case_of(lessons.content_of(session, lesson_id))
-    ranking = ranking_of(diagnose(case, known), known)
+    content = lessons.content_of(session, lesson_id)
+    ranking = ranking_of(diagnose(case_of(content), known, content.lesson.at_hand), known)
     decisions.add_decision(
         session, lesson_id, decision.cause, decision.reason, ranking, known.version
     )
@@ -141,6 +142,27 @@ def read_diagnosis(
     case = case_of(content)
     means = at_hand if at_hand is not None else content.lesson.at_hand
     return diagnosis_view(diagnose(case, known, means), case, known)
+
+
+@router.get(
+    "/lessons/{lesson_id}/between", summary="Why this cause and not that one", responses=ERRORS
+)
+def read_between(
+    session: Store,
+    known: Known,
+    lesson_id: RowId,
+    one: Annotated[str, Query(examples=["trail_heel_pops"])],
+    other: Annotated[str, Query(examples=["toes_in_downswing"])],
+) -> BetweenOut:
+    """The evidence that separates the two, and the looks that would."""
+    content = lessons.content_of(session, lesson_id)
+    for name, cause in (("one", one), ("other", other)):
+        if cause not in known.cause:
+            raise refused(f"No cause is called '{cause}'.", name, "Nothing was changed.")
+    if one == other:
+        raise refused("These are the same cause.", "other", "Choose two different ones.")
+    found = between(weigh(case_of(content), known), one, other, content.lesson.at_hand)
+    return between_view(found)
 
 
 @router.post("/lessons/{lesson_id}/undo", summary="Take back the last step", responses=ERRORS)

@@ -14,6 +14,7 @@ from firm_footing.core.case.evidence import BlockKind, Handicap, Number, Surface
 from firm_footing.core.frame import Handedness
 from firm_footing.core.knowledge.vocabulary import Answer, Limit, Source
 from firm_footing.core.reasoning import Ranking
+from firm_footing.core.reasoning.ranking import EvidenceBits
 from firm_footing.core.reasoning.standing import StandingKind
 from firm_footing.store.tables import AgeGroup
 
@@ -253,6 +254,35 @@ class StandingOut(Out):
     answers_missing: int
 
 
+class SchoolSays(BaseModel):
+    """What a school would start with, everything else staying as chosen."""
+
+    question: Literal["heel_toe", "lead_foot"]
+    option: str
+    start_with: str
+
+
+class LookOut(Out):
+    """A look and what it would tell."""
+
+    id: str
+    gain_bits: float
+    seconds: int
+    source: Source
+
+
+class BetweenOut(BaseModel):
+    """Why one cause and not the other."""
+
+    one: str
+    other: str
+    probability: float = Field(description="That it is the one, were it just one of the two")
+    evidence: list[EvidenceBits] = Field(
+        description="+ for the one, - for the other, largest first"
+    )
+    looks: list[LookOut] = Field(description="Looks that would tell which")
+
+
 class WithheldDrill(BaseModel):
     """A drill kept back, and why."""
 
@@ -268,5 +298,6 @@ class DiagnosisOut(BaseModel):
     words: dict[str, str] = Field(description="Cause id to how sure, in words")
     spreads: dict[str, Spread] = Field(description="Known numbers of the pattern")
     ball_ways: dict[str, BallWay] = Field(description="Cause id to what it does to the ball")
+    schools_say: list[SchoolSays] = Field(description="Schools that would start elsewhere")
     withheld: list[WithheldDrill]
     knowledge_version: str

@@ -4,6 +4,7 @@ import typer
 
 from firm_footing.cli.rank import rank
 from firm_footing.cli.serve import demo, serve
+from firm_footing.cli.simulate import simulate
 
 app = typer.Typer(
     name="firm-footing",
@@ -14,3 +15,4 @@ app = typer.Typer(
 app.command()(rank)
 app.command()(demo)
 app.command()(serve)
+app.command()(simulate)

@@ -19,7 +19,7 @@ from firm_footing.standins.student import SimulatedStudent, answer, hit_block, m
 from firm_footing.store.cases import store_case
 from firm_footing.store.columns import now
 from firm_footing.store.decisions import add_decision
-from firm_footing.store.tables import Student
+from firm_footing.store.tables import USUALLY_AT_HAND, Student
 
 PEOPLE = Path(__file__).with_name("demo.yaml")
 STUDENT_FIELDS = ("name", "about", "handedness", "handicap", "dominant_leg", "age_group")
@@ -58,6 +58,7 @@ def _add_lesson(
     )
     lesson = store_case(session, case, student, knowledge, complaint=plan["complaint"])
     lesson.started_at = now() - timedelta(days=plan["days_ago"], minutes=20)
+    lesson.at_hand = tuple(plan.get("at_hand", USUALLY_AT_HAND))
     lesson.finished = plan.get("finished", False)
     session.add(lesson)
     session.commit()

@@ -1,11 +1,16 @@
 """How would a student with known causes hit balls and look?
 
-A simulated student: causes shift a personal delivery, balls scatter around it, and the balls and
-looks are noted as an instructor would note them. All of it is random from one seed.
+A mechanical stand-in that does not share the ranking's assumptions. One severity for each cause
+drives everything it does; people differ with heavy tails and with path and face hanging together;
+balls scatter with a tail, tire and go wild now and then; what a look shows is a threshold on what
+the causes add up to, seen by an instructor who has a bias of their own. All random from one seed.
 """
 
+import math
 from collections.abc import Sequence
 from dataclasses import dataclass
+from statistics import NormalDist
+from typing import Any
 
 import numpy as np
 from numpy.random import Generator
@@ -14,26 +19,63 @@ from numpy.typing import NDArray
 from firm_footing.core.case import Block, Reading, Shot
 from firm_footing.core.frame import NeutralDirection
 from firm_footing.core.knowledge import DIMENSIONS, Knowledge
+from firm_footing.core.knowledge.numbers import Club
 from firm_footing.core.knowledge.vocabulary import Mode
 
 FloatArray = NDArray[np.float64]
 PATH, FACE_TO_PATH, LOW_POINT, STRIKE, LOFT, SPEED = range(len(DIMENSIONS))
-LANDING_SPREAD_PCT = 3.0
-"""Carry differs from ball to ball by this much for no reason that is modelled."""
+NORMAL = NormalDist()
+
+# Estimates of ours, all different in kind from what the ranking assumes.
+SEVERITY_SHAPE = 4.0  # gamma: mean 1, standard deviation one half, never negative
+PERSON_TAIL_DF = 5.0
+PATH_FACE_CORRELATION = -0.3  # who swings out to in holds the face open
+SCATTER_SPREAD = 0.2  # log: some people are steadier than others
+WILD_BALL = 0.04
+TIRING = 0.015  # wider scatter with every ball
+PARTLY_BAND = 0.22  # latent distance from the threshold that looks like 'partly'
+CANNOT_TELL = 0.04
+OBSERVER_SPREAD = 0.35  # log: some instructors see more than others
+LANDING_SPREAD_PCT = 4.0
 
 
 @dataclass(frozen=True)
 class SimulatedStudent:
     """A student whose causes are known.
 
+    severity : cause id to how strongly it is there, 1 on average
     delivery : (6,) what their balls scatter around, order of DIMENSIONS
+    scatter : (6,) how they scatter
+    eye : how often, against the stated error, the instructor errs
     """
 
     causes: tuple[str, ...]
+    severity: dict[str, float]
     mode: Mode
     handicap: float
     delivery: FloatArray
-    scatter_factor: float
+    scatter: FloatArray
+    eye: float
+
+
+def draw_causes(knowledge: Knowledge, rng: Generator, most: int = 3) -> tuple[str, ...]:
+    """Causes that come by themselves, then what the links add to them; at most `most`."""
+    prior = knowledge.numbers.prior
+    weights = np.array([c.base_weight for c in knowledge.causes])
+    count = int(rng.choice(len(prior.causes_present), p=prior.causes_present))
+    picked = rng.choice(len(weights), size=count, replace=False, p=weights / weights.sum())
+    present = [knowledge.causes[i].id for i in picked]
+    for name in present:  # grows while it is walked: what was added can add again
+        for other in knowledge.cause[name].upstream_of:
+            if other not in present and rng.random() < prior.link_strength:
+                present.append(other)
+    return tuple(present[:most])
+
+
+def draw_mode(handicap: float, knowledge: Knowledge, rng: Generator) -> Mode:
+    """Thrown or stuck, by skill."""
+    stuck = knowledge.numbers.stuck_mode.probability(handicap)
+    return "stuck" if rng.random() < stuck else "thrown"
 
 
 def make_student(
@@ -41,17 +83,33 @@ def make_student(
 ) -> SimulatedStudent:
     """Draw one person with these causes; two-sided causes take a side at random."""
     numbers = knowledge.numbers.delivery
-    delivery = rng.normal(0.0, numbers.person_sd.row())
+    person = rng.standard_t(PERSON_TAIL_DF, size=len(DIMENSIONS))
+    person *= math.sqrt((PERSON_TAIL_DF - 2) / PERSON_TAIL_DF)
+    together = PATH_FACE_CORRELATION
+    person[FACE_TO_PATH] = (
+        together * person[PATH] + math.sqrt(1 - together**2) * person[FACE_TO_PATH]
+    )
+    delivery = person * np.array(numbers.person_sd.row())
     delivery[LOW_POINT] += numbers.cause_free_low_point_cm(handicap)
+    severity = {}
     for name in causes:
         cause = knowledge.cause[name]
         side = cause.sides[int(rng.integers(2))].id if cause.sides else None
+        severity[name] = float(rng.gamma(SEVERITY_SHAPE, 1 / SEVERITY_SHAPE))
         row = np.array(knowledge.effects[name, mode if cause.skill else None, side])
-        delivery += row * rng.normal(1.0, numbers.effect_spread, size=len(row))
+        delivery += severity[name] * row
     delivery[LOW_POINT] = max(delivery[LOW_POINT], numbers.low_point_floor_cm)
     delivery[STRIKE] = max(delivery[STRIKE], numbers.strike_floor_mm)
     factor = max((knowledge.cause[c].scatter_factor for c in causes), default=1.0)
-    return SimulatedStudent(tuple(causes), mode, handicap, delivery, factor)
+    return SimulatedStudent(
+        causes=tuple(causes),
+        severity=severity,
+        mode=mode,
+        handicap=handicap,
+        delivery=delivery,
+        scatter=np.array(numbers.ball_sd.row()) * factor * rng.lognormal(0.0, SCATTER_SPREAD),
+        eye=float(rng.lognormal(0.0, OBSERVER_SPREAD)),
+    )
 
 
 def hit_block(
@@ -63,59 +121,87 @@ def hit_block(
     rng: Generator,
 ) -> Block:
     """A baseline block of this many balls, noted in words as an instructor would."""
-    spread = np.array(knowledge.numbers.delivery.ball_sd.row()) * student.scatter_factor
-    shots = tuple(
-        _note(rng.normal(student.delivery, spread), club_id, expected_carry_m, knowledge, rng)
-        for _ in range(balls)
+    shots = []
+    for number in range(balls):
+        wild = 3.0 if rng.random() < WILD_BALL else 1.0
+        spread = student.scatter * wild * (1 + TIRING * number)
+        ball = rng.normal(student.delivery, spread)
+        shots.append(_note(ball, club_id, expected_carry_m, knowledge, rng))
+    return Block(
+        club=club_id, expected_carry_m=expected_carry_m, surface="turf", shots=tuple(shots)
     )
-    return Block(club=club_id, expected_carry_m=expected_carry_m, surface="turf", shots=shots)
 
 
 def answer(
     student: SimulatedStudent, check_id: str, knowledge: Knowledge, rng: Generator
 ) -> Reading:
-    """What an instructor would answer to this look, right as often as the source is."""
+    """What an instructor would answer to this look.
+
+    The causes push a latent amount past the threshold that makes the sign seen; near it the
+    answer is 'partly'. The source errs as often as it is said to, times the instructor's eye.
+    """
     check, numbers = knowledge.check[check_id], knowledge.numbers
-    absent = 1.0 - check.base_rate(student.handicap)
+    base = NORMAL.inv_cdf(check.base_rate(student.handicap))
+    latent = base + rng.normal()
     for cause, strength in check.pointers(student.mode).items():
-        if cause in student.causes:
-            absent *= (1.0 - numbers.pointer[strength]) / (1.0 - check.base_rate(student.handicap))
+        if cause in student.severity:
+            push = NORMAL.inv_cdf(max(numbers.pointer[strength], NORMAL.cdf(base))) - base
+            latent += push * student.severity[cause]
     source = check.sources[0]
-    fact = rng.random() > absent
-    wrong = rng.random() < numbers.reading_error[source]
-    return Reading(check=check_id, answer="yes" if fact != wrong else "no", source=source)
+    if rng.random() < CANNOT_TELL:
+        return Reading(check=check_id, answer="unknown", source=source)
+    if abs(latent) < PARTLY_BAND:
+        return Reading(check=check_id, answer="partly", source=source)
+    wrong = rng.random() < min(0.45, numbers.reading_error[source] * student.eye)
+    return Reading(check=check_id, answer="yes" if (latent > 0) != wrong else "no", source=source)
 
 
 def _note(
     ball: FloatArray, club_id: str, expected_m: float, knowledge: Knowledge, rng: Generator
 ) -> Shot:
     """One ball as it is noted on the tee."""
-    club, numbers = knowledge.club[club_id], knowledge.numbers
-    loss = numbers.carry_loss
+    club = knowledge.club[club_id]
+    start, curve = _flight(ball, club)
+    contact = _contact(ball, rng)
+    carry = expected_m * (1 - _lost(ball, club, knowledge) / 100)
+    carry *= 1 + rng.normal(0.0, LANDING_SPREAD_PCT) / 100
+    took_turf = club.kind not in ("driver", "wood") and contact not in ("top", "thin", "hosel")
+    seen: dict[str, Any] = {
+        "start": "far_push" if contact == "hosel" else _word(start, knowledge),
+        "curve": _word(curve, knowledge),
+        "contact": contact,
+        "heel_toe_mm": round(float(np.clip(ball[STRIKE] + rng.normal(0, 2), -34, 34))),
+        "low_high_mm": round(float(np.clip(-1.2 * ball[LOW_POINT], -12, 12))),
+        "carry_m": round(max(carry, 0.15 * expected_m) * (0.5 if contact == "hosel" else 1.0)),
+    }
+    if took_turf:
+        length = float(np.clip(rng.normal(12, 2), 6, 20))
+        seen["divot_start_cm"] = round(float(ball[LOW_POINT]) - length / 2)
+        seen["divot_direction_deg"] = round(float(ball[PATH]) + rng.normal(0, 3))
+    return Shot.model_validate(seen)
+
+
+def _flight(ball: FloatArray, club: Club) -> tuple[float, float]:
+    """Start and curve in degrees, the curve from the tilt of the spin axis.
+
+    Axis tilt = atan(tan(face to path) / sin(spin loft)); 0.4 degrees of curve for each degree of
+    tilt (from memory). The ranking uses a straight line instead.
+    """
     start = ball[PATH] + club.start_face_share * ball[FACE_TO_PATH]
-    curve = club.curve_per_deg * ball[FACE_TO_PATH]
-    lost = (
+    spin_loft = math.radians(max(8.0, club.dynamic_loft_deg + ball[LOFT]))
+    tilt = math.atan(math.tan(math.radians(ball[FACE_TO_PATH])) / math.sin(spin_loft))
+    return float(start), 0.4 * math.degrees(tilt)
+
+
+def _lost(ball: FloatArray, club: Club, knowledge: Knowledge) -> float:
+    """Per cent of carry lost."""
+    loss = knowledge.numbers.carry_loss
+    return float(
         min(loss.per_strike_10mm_squared * (ball[STRIKE] / 10) ** 2, loss.strike_cap)
         + loss.per_face_to_path_deg_squared * ball[FACE_TO_PATH] ** 2
         + loss.per_low_point_cm_behind * max(0.0, -ball[LOW_POINT])
         + club.loss_per_loft_deg * max(0.0, ball[LOFT])
         - loss.per_club_speed_pct * ball[SPEED]
-        + rng.normal(0.0, LANDING_SPREAD_PCT)
-    )
-    contact = _contact(ball, rng)
-    carry = expected_m * max(0.15, 1 - lost / 100) * (0.5 if contact == "hosel" else 1.0)
-    took_turf = club.kind not in ("driver", "wood") and contact not in ("top", "thin", "hosel")
-    return Shot.model_validate(
-        {
-            "start": "far_push" if contact == "hosel" else _word(start, knowledge),
-            "curve": _word(curve, knowledge),
-            "contact": contact,
-            "heel_toe_mm": round(float(np.clip(ball[STRIKE], -34, 34))),
-            "low_high_mm": round(float(np.clip(-1.2 * ball[LOW_POINT], -12, 12))),
-            "divot_start_cm": round(float(ball[LOW_POINT] - 6)) if took_turf else None,
-            "divot_direction_deg": round(float(ball[PATH])) if took_turf else None,
-            "carry_m": round(float(carry)),
-        }
     )
 
 

@@ -17,6 +17,9 @@ from firm_footing.core.frame import Handedness
 from firm_footing.core.knowledge.vocabulary import Answer, Limit, Source
 from firm_footing.store.columns import AsJson, Instant, now
 
+USUALLY_AT_HAND: tuple[Source, ...] = ("look", "film", "feel")
+"""Most instructors have eyes, a phone and the student's feel; mats and monitors are added."""
+
 AgeGroup = Literal["junior", "adult", "senior"]
 
 
@@ -55,7 +58,7 @@ class Lesson(SQLModel, table=True):
     complaint: str = ""
     school: School = Field(default=School(), sa_column=Column(AsJson(School), nullable=False))
     at_hand: tuple[Source, ...] | None = Field(
-        default=None, sa_column=Column(AsJson(tuple[Source, ...] | None))
+        default=USUALLY_AT_HAND, sa_column=Column(AsJson(tuple[Source, ...] | None))
     )
     finished: bool = False
     started_at: datetime = Field(default_factory=now, sa_type=Instant)

@@ -232,6 +232,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/lessons/{lesson_id}/between": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Why this cause and not that one
+         * @description The evidence that separates the two, and the looks that would.
+         */
+        get: operations["read_between"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/lessons/{lesson_id}/undo": {
         parameters: {
             query?: never;
@@ -449,6 +469,31 @@ export interface components {
             good_player: number;
             /** Handicap 25 */
             handicap_25: number;
+        };
+        /**
+         * BetweenOut
+         * @description Why one cause and not the other.
+         */
+        BetweenOut: {
+            /** One */
+            one: string;
+            /** Other */
+            other: string;
+            /**
+             * Probability
+             * @description That it is the one, were it just one of the two
+             */
+            probability: number;
+            /**
+             * Evidence
+             * @description + for the one, - for the other, largest first
+             */
+            evidence: components["schemas"]["EvidenceBits"][];
+            /**
+             * Looks
+             * @description Looks that would tell which
+             */
+            looks: components["schemas"]["LookOut"][];
         };
         /**
          * BlockIn
@@ -851,6 +896,11 @@ export interface components {
             ball_ways: {
                 [key: string]: components["schemas"]["BallWay"];
             };
+            /**
+             * Schools Say
+             * @description Schools that would start elsewhere
+             */
+            schools_say: components["schemas"]["SchoolSays"][];
             /** Withheld */
             withheld: components["schemas"]["WithheldDrill"][];
             /** Knowledge Version */
@@ -1234,6 +1284,23 @@ export interface components {
             name: string;
         };
         /**
+         * LookOut
+         * @description A look and what it would tell.
+         */
+        LookOut: {
+            /** Id */
+            id: string;
+            /** Gain Bits */
+            gain_bits: number;
+            /** Seconds */
+            seconds: number;
+            /**
+             * Source
+             * @enum {string}
+             */
+            source: "look" | "film" | "mat" | "plate" | "monitor" | "feel";
+        };
+        /**
          * Mechanism
          * @description What sits between a cause and the club; only used to explain.
          */
@@ -1485,6 +1552,21 @@ export interface components {
             default: string;
             /** Options */
             options: components["schemas"]["SchoolOption"][];
+        };
+        /**
+         * SchoolSays
+         * @description What a school would start with, everything else staying as chosen.
+         */
+        SchoolSays: {
+            /**
+             * Question
+             * @enum {string}
+             */
+            question: "heel_toe" | "lead_foot";
+            /** Option */
+            option: string;
+            /** Start With */
+            start_with: string;
         };
         /**
          * Schools
@@ -2662,6 +2744,67 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["DiagnosisOut"];
+                };
+            };
+            /** @description Not readable */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorShape"];
+                };
+            };
+            /** @description Not found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorShape"];
+                };
+            };
+            /** @description Refused */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorShape"];
+                };
+            };
+            /** @description Bad input */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorShape"];
+                };
+            };
+        };
+    };
+    read_between: {
+        parameters: {
+            query: {
+                one: string;
+                other: string;
+            };
+            header?: never;
+            path: {
+                lesson_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BetweenOut"];
                 };
             };
             /** @description Not readable */

@@ -33,9 +33,9 @@ const PLACES: Record<PlanPart, { x: number; y: number }> = {
   both_heels: { x: HEEL_X - 14, y: 131 },
   hips: { x: 118, y: 131 },
   chest: { x: 150, y: 131 },
-  hands: { x: 244, y: 108 },
-  grip: { x: 244, y: 108 },
-  club: { x: 256, y: 160 },
+  hands: { x: 230, y: 106 },
+  grip: { x: 230, y: 106 },
+  club: { x: 232, y: 162 },
   ball: { x: 366, y: 131 },
   aim: { x: 282, y: 34 },
 }

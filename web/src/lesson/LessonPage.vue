@@ -27,6 +27,15 @@ watch(lesson, (now) => {
 })
 const entry = useBallEntry(open, () => blockId.value)
 const chosenCause = ref<string | null>(null)
+/** The chosen cause; when none is chosen and the case is settled, the one to start with. */
+const shownCause = computed(() => {
+  const ranking = diagnosis.value?.ranking
+  return chosenCause.value ?? (ranking?.enough ? ranking.start_with : null)
+})
+/** Touching the open cause closes it: '' is none, and stays none. */
+function touchCause(id: string): void {
+  chosenCause.value = shownCause.value === id ? '' : id
+}
 const showKeys = ref(false)
 const stage = computed(() => (props.stage === 'look' ? 'look' : 'shots'))
 useLessonKeys({ open, entry, settings, chosenCause, showKeys, blockId })
@@ -80,7 +89,7 @@ watch(lesson, (now) => {
         :entry="entry"
         :diagnosis="diagnosis"
         :knowledge="known.knowledge"
-        :cause="chosenCause"
+        :cause="shownCause"
       />
       <LookStage
         v-else
@@ -91,12 +100,13 @@ watch(lesson, (now) => {
         :knowledge="known.knowledge"
       />
       <DecisionColumn
-        v-model:chosen="chosenCause"
         class="column"
+        :opened="shownCause"
         :open="open"
         :lesson="lesson"
         :diagnosis="diagnosis"
         :knowledge="known.knowledge"
+        @touch-cause="touchCause"
       />
     </main>
     <KeysHelp v-if="showKeys" @close="showKeys = false" />

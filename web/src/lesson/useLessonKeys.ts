@@ -66,7 +66,7 @@ export function useLessonKeys({ open, entry, settings, chosenCause, showKeys, bl
     },
     escape: () => {
       if (showKeys.value) showKeys.value = false
-      else if (chosenCause.value !== null) chosenCause.value = null
+      else if (chosenCause.value) chosenCause.value = ''
       else entry.next()
     },
   }

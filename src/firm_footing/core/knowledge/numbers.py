@@ -64,7 +64,9 @@ class DeliveryNumbers(Entry):
 
 
 class TwoWay(Entry):
-    """When a block counts as a two-way miss, and how often that is."""
+    """When a block counts as a two-way miss, and how often that is, with the mechanism or not."""
+
+    mechanism: str
 
     ordinary: float = Field(gt=0, lt=1)
     stuck: float = Field(gt=0, lt=1)

@@ -6,7 +6,18 @@ A *set* is up to three causes present at once; a *story* is a set together with 
 or stuck) and the side of its two-sided causes. All stories are enumerated; nothing is sampled.
 """
 
+from firm_footing.core.reasoning.between import Between, between
 from firm_footing.core.reasoning.diagnosis import Diagnosis, RankedCause, diagnose
 from firm_footing.core.reasoning.ranking import Ranking, ranking_of
+from firm_footing.core.reasoning.weighing import weigh
 
-__all__ = ["Diagnosis", "RankedCause", "Ranking", "diagnose", "ranking_of"]
+__all__ = [
+    "Between",
+    "Diagnosis",
+    "RankedCause",
+    "Ranking",
+    "between",
+    "diagnose",
+    "ranking_of",
+    "weigh",
+]

@@ -5,6 +5,8 @@ variance what differs between people plus half of each effect squared, plus the 
 what was read. One `Piece` for each number, so that each can be taken away again.
 """
 
+from functools import lru_cache
+
 import numpy as np
 from numpy.typing import NDArray
 
@@ -97,7 +99,10 @@ def _scatter(scatter: Scatter, stories: Stories) -> FloatArray:
     return out
 
 
+@lru_cache(maxsize=8)
 def _two_way(seen: bool, stories: Stories) -> FloatArray:
+    """A two-way miss points to a stuck club, whatever got it stuck."""
     numbers = stories.knowledge.numbers.two_way
-    yes = np.where(stories.stuck > 0, numbers.stuck, numbers.ordinary)
+    stuck = stories.working_through(numbers.mechanism)
+    yes = np.where(stuck, numbers.stuck, numbers.ordinary)
     return np.log(yes if seen else 1.0 - yes)

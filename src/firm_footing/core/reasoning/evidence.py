@@ -1,11 +1,19 @@
 """What is one piece of evidence?"""
 
 from dataclasses import dataclass
+from typing import NamedTuple
 
 import numpy as np
 from numpy.typing import NDArray
 
 FloatArray = NDArray[np.float64]
+
+
+class Weighed(NamedTuple):
+    """A piece of evidence and what it does, in bits of log2 odds."""
+
+    evidence: str
+    bits: float
 
 
 @dataclass(frozen=True, eq=False)

@@ -51,10 +51,32 @@ def next_checks(
     answered: Collection[str],
     at_hand: Collection[Source] | None = None,
 ) -> list[NextCheck]:
-    """Looks not yet answered, the best gain per second first.
+    """Looks not yet answered by what they would tell about where to start, best per second first.
 
-    Each look costs its own seconds plus setting up. Looks whose sources are all missing from
-    `at_hand` (None: everything is at hand) are left out, as are those that tell next to nothing.
+    Looks whose sources are all missing from `at_hand` (None: everything is at hand) are left out,
+    as are those that tell next to nothing.
+    """
+    start = start_of_each_set(stories, now.root)[stories.set_of]
+    decisions = len(stories.knowledge.causes) + 1
+    return best_checks(stories, now.story, start, decisions, bases, answered, at_hand)
+
+
+def best_checks(
+    stories: Stories,
+    story: FloatArray,
+    decision: NDArray[np.int_],
+    decisions: int,
+    bases: Mapping[str, float],
+    answered: Collection[str],
+    at_hand: Collection[Source] | None,
+) -> list[NextCheck]:
+    """Looks by what they would tell about any decision, best per second first.
+
+    Parameters
+    ----------
+    story : (stories,) probabilities
+    decision : (stories,) which decision each story calls for, 0 … decisions - 1
+
     """
     knowledge, numbers = stories.knowledge, stories.knowledge.numbers
     open_checks = [
@@ -68,8 +90,7 @@ def next_checks(
     order = {name: column for column, name in enumerate(bases)}
     columns = [order[check.id] for check, _ in open_checks]
     facts = fact_table(stories, tuple(bases.items()))
-    start = start_of_each_set(stories, now.root)[stories.set_of]
-    fact, of_decision = fact_with_decision(now.story, start, facts, len(knowledge.causes) + 1)
+    fact, of_decision = fact_with_decision(story, decision, facts, decisions)
     gains = information_gain(fact[:, columns], of_decision, errors)
     found = [
         NextCheck(check.id, float(gain), check.seconds, source)

@@ -2,6 +2,7 @@
 // One cause: how sure, in a word, a number and a length; opened, what spoke for and against it.
 import { computed } from 'vue'
 import type { CauseRank, Diagnosis, Knowledge, Lesson } from '@/api/client'
+import WhyNot from '@/lesson/decide/WhyNot.vue'
 import { useSettings } from '@/ui/settings'
 import { ANSWER_WORDS, evidenceWord, say, sureWord } from '@/ui/words'
 
@@ -87,6 +88,14 @@ function inWords(id: string): string {
             .join(', ')
         }}
       </p>
+      <WhyNot
+        :lesson="lesson.id"
+        :cause="cause.id"
+        :diagnosis="diagnosis"
+        :knowledge="knowledge"
+        :in-words="inWords"
+        :say="(text) => say(text, speaker)"
+      />
       <button v-if="!decided" type="button" class="decide" @click="$emit('decide')">
         Decide on this cause
       </button>

@@ -6,15 +6,16 @@ import CauseRow from '@/lesson/decide/CauseRow.vue'
 import NextLook from '@/lesson/decide/NextLook.vue'
 import type { OpenLesson } from '@/lesson/useLesson'
 import StateMessage from '@/ui/StateMessage.vue'
-import { standingWord, sureWord } from '@/ui/words'
+import { linkWord, standingWord, sureWord } from '@/ui/words'
 
-const chosen = defineModel<string | null>('chosen', { required: true })
 const props = defineProps<{
   open: OpenLesson
   lesson: Lesson
   diagnosis: Diagnosis | null
   knowledge: Knowledge
+  opened: string | null
 }>()
+defineEmits<{ touchCause: [id: string] }>()
 
 const FEW = 4
 const all = ref(false)
@@ -25,11 +26,13 @@ const causes = computed(() => {
   const start = ranked.find((c) => c.id === ranking.value?.start_with)
   return start && !first.includes(start) ? [...first, start] : first
 })
-const opened = computed(
-  () => chosen.value ?? (ranking.value?.enough ? ranking.value.start_with : null),
-)
 const decided = computed(() => props.lesson.decisions.at(-1)?.cause ?? null)
 const outside = computed(() => Math.round(100 * (ranking.value?.outside_feet ?? 0)))
+/** "Heels school would start with: toes going back." */
+function schoolWord(said: Diagnosis['schools_say'][number]): string {
+  const option = props.knowledge.schools[said.question].options.find((o) => o.id === said.option)
+  return `${option?.name ?? said.option} school would start with: ${linkWord(said.start_with, props.knowledge)}.`
+}
 const nothingYet = computed(
   () => ranking.value?.pattern.balls === 0 && props.lesson.answers.length === 0,
 )
@@ -47,8 +50,8 @@ const nothingYet = computed(
       <header>
         <h2>What fits so far</h2>
         <p data-testid="standing">{{ standingWord(diagnosis, knowledge) }}</p>
-        <p v-if="!ranking.schools_agree" class="quiet">
-          Not every school would start with the same cause.
+        <p v-for="said in diagnosis.schools_say" :key="said.question + said.option" class="quiet">
+          {{ schoolWord(said) }}
         </p>
       </header>
       <p v-if="nothingYet" class="quiet">
@@ -67,7 +70,7 @@ const nothingYet = computed(
             :diagnosis="diagnosis"
             :knowledge="knowledge"
             :lesson="lesson"
-            @choose="chosen = chosen === cause.id ? null : cause.id"
+            @choose="$emit('touchCause', cause.id)"
             @decide="open.decide(cause.id, '')"
           />
         </ol>

@@ -1,0 +1,45 @@
+"""Where do case files with known truth come from?"""
+
+import json
+from pathlib import Path
+from typing import Annotated
+
+import numpy as np
+import typer
+
+from firm_footing.core.case import to_file
+from firm_footing.core.knowledge import Knowledge
+from firm_footing.files.knowledge_files import load_knowledge
+from firm_footing.standins.measure import draw_student, proposed
+
+
+def simulate(
+    seed: Annotated[int, typer.Option(help="The same seed writes the same files")],
+    students: Annotated[int, typer.Option(min=1, help="How many students")],
+    out: Annotated[Path, typer.Option(help="Folder for the files; made if missing")],
+) -> None:
+    """Write case files of simulated students, each with its hidden truth beside it.
+
+    Every student has ten baseline balls and the eight looks the program would propose.
+    """
+    knowledge = load_knowledge()
+    out.mkdir(parents=True, exist_ok=True)
+    for number in range(students):
+        own = seed * 1_000_000 + number
+        student, case, _ = draw_student(own, knowledge)
+        case = proposed(student, case, knowledge, np.random.default_rng([own, 1]))
+        stem = out / f"student-{seed}-{number:05}"
+        file = to_file(case).model_dump(mode="json", exclude_none=True)
+        _write(stem.with_suffix(".case.json"), file)
+        _write(stem.with_suffix(".truth.json"), truth_of(student.causes, knowledge))
+    typer.echo(f"{students} case files and their truths are in {out}")
+
+
+def truth_of(causes: tuple[str, ...], knowledge: Knowledge) -> dict[str, list[str]]:
+    """All causes that are present, and those with nothing upstream of them present."""
+    roots = [c for c in causes if not set(knowledge.upstream[c]) & set(causes)]
+    return {"causes": list(causes), "roots": roots}
+
+
+def _write(path: Path, content: object) -> None:
+    path.write_text(json.dumps(content, indent=1) + "\n", encoding="utf-8")

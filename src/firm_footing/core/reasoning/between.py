@@ -1,0 +1,78 @@
+"""Why this cause and not that one?
+
+What separates two causes: the evidence that speaks for one against the other, and the looks that
+would tell which of them it is, were it just one of the two.
+"""
+
+from collections.abc import Collection
+from dataclasses import dataclass
+
+import numpy as np
+
+from firm_footing.core.knowledge.vocabulary import Source
+from firm_footing.core.reasoning.evidence import Weighed
+from firm_footing.core.reasoning.next_check import NextCheck, best_checks
+from firm_footing.core.reasoning.posterior import add_up, story_weights
+from firm_footing.core.reasoning.weighing import Weighing
+
+
+@dataclass(frozen=True)
+class Between:
+    """What separates `one` from `other`.
+
+    probability : P(one without the other | exactly one of the two)
+    evidence : bits toward `one` (+) or toward `other` (-), the largest first
+    looks : the looks that would tell which, the best per second first
+    """
+
+    one: str
+    other: str
+    probability: float
+    evidence: tuple[Weighed, ...]
+    looks: tuple[NextCheck, ...]
+
+
+def between(
+    weighing: Weighing, one: str, other: str, at_hand: Collection[Source] | None = None
+) -> Between:
+    """Separate two causes.
+
+    Bits of a piece: log2 odds of "one without the other" against "the other without one", with
+    everything, minus the same without that piece.
+
+    Raises
+    ------
+    KeyError
+        When no cause has one of the ids.
+
+    """
+    stories, index = weighing.stories, weighing.knowledge.cause_index
+    first, second = (stories.story_members[:, index[c]] for c in (one, other))
+    only_first, only_second = first * (1 - second), second * (1 - first)
+    prior = weighing.prior[stories.set_of]
+    total = add_up(weighing.log_telling, weighing.pieces)
+
+    def log2_odds(logs: np.typing.NDArray[np.float64]) -> float:
+        weights = story_weights(logs, prior)
+        return float(np.log2((weights @ only_first) / (weights @ only_second)))
+
+    everything = log2_odds(total)
+    evidence = [Weighed(p.id, everything - log2_odds(total - p.removed)) for p in weighing.pieces]
+    one_of_two = weighing.now.story * (only_first + only_second)
+    return Between(
+        one=one,
+        other=other,
+        probability=float((weighing.now.story @ only_first) / one_of_two.sum()),
+        evidence=tuple(sorted(evidence, key=lambda w: -abs(w.bits))),
+        looks=tuple(
+            best_checks(
+                stories,
+                one_of_two / one_of_two.sum(),
+                only_first.astype(np.int_),
+                2,
+                weighing.bases,
+                weighing.counted.keys(),
+                at_hand,
+            )
+        ),
+    )

@@ -1,0 +1,107 @@
+"""All the evidence of a case, weighed once: what every conclusion is drawn from."""
+
+from collections.abc import Iterable, Mapping, Sequence
+from dataclasses import dataclass
+
+import numpy as np
+from numpy.typing import NDArray
+
+from firm_footing.core.ball import Pattern, read_pattern
+from firm_footing.core.case import Case, Reading, School
+from firm_footing.core.knowledge import Knowledge
+from firm_footing.core.knowledge.coaching import SchoolOption
+from firm_footing.core.reasoning.delivery import delivery_pieces
+from firm_footing.core.reasoning.evidence import Piece
+from firm_footing.core.reasoning.looks import base_rates, counted_readings, look_pieces
+from firm_footing.core.reasoning.posterior import Posterior, posterior
+from firm_footing.core.reasoning.stories import (
+    Stories,
+    base_weights,
+    enumerate_stories,
+    set_prior,
+)
+
+FloatArray = NDArray[np.float64]
+
+
+@dataclass(frozen=True, eq=False)
+class Weighing:
+    """A case with its evidence weighed.
+
+    counted : check id to the answers that count
+    bases : check id to its base rate for this player and school
+    pieces : the evidence
+    prior : (sets,) prior of each set of causes under the chosen schools
+    log_telling : (stories,) log probability of each story given its set
+    now : the probabilities after all the evidence
+    """
+
+    case: Case
+    stories: Stories
+    handicap: float
+    pattern: Pattern
+    counted: Mapping[str, list[Reading]]
+    bases: Mapping[str, float]
+    pieces: Sequence[Piece]
+    prior: FloatArray
+    log_telling: FloatArray
+    now: Posterior
+
+    @property
+    def knowledge(self) -> Knowledge:
+        """The knowledge it was weighed by."""
+        return self.stories.knowledge
+
+    @property
+    def answers(self) -> int:
+        """How many answers count."""
+        return sum(len(readings) for readings in self.counted.values())
+
+
+def weigh(case: Case, knowledge: Knowledge) -> Weighing:
+    """Weigh the baseline balls and the answers given without a drill."""
+    stories = enumerate_stories(knowledge)
+    handicap = knowledge.numbers.handicap_left_out if case.handicap is None else case.handicap
+    pattern = read_pattern(case.baselines, knowledge)
+    counted = counted_readings(case)
+    options = school_options(case.school, knowledge)
+    bases = school_bases(knowledge, handicap, options)
+    pieces = delivery_pieces(pattern, stories, handicap) + look_pieces(counted, stories, bases)
+    log_telling = stories.log_telling(knowledge.numbers.stuck_mode.probability(handicap))
+    prior = school_prior(stories, options)
+    return Weighing(
+        case=case,
+        stories=stories,
+        handicap=handicap,
+        pattern=pattern,
+        counted=counted,
+        bases=bases,
+        pieces=pieces,
+        prior=prior,
+        log_telling=log_telling,
+        now=posterior(stories, prior[stories.set_of], log_telling, pieces),
+    )
+
+
+def school_options(school: School, knowledge: Knowledge) -> tuple[SchoolOption, SchoolOption]:
+    """The two matters of dispute that change how common causes and signs are."""
+    schools = knowledge.schools
+    return schools.heel_toe.option(school.heel_toe), schools.lead_foot.option(school.lead_foot)
+
+
+def school_bases(
+    knowledge: Knowledge, handicap: float, options: Sequence[SchoolOption]
+) -> Mapping[str, float]:
+    """Base rate of every check for this player under these schools."""
+    overrides = _merged(o.check_base for o in options)
+    return base_rates(knowledge, handicap, tuple(overrides.items()))
+
+
+def school_prior(stories: Stories, options: Sequence[SchoolOption]) -> FloatArray:
+    """(sets,) prior under these schools."""
+    factors = _merged(o.cause_weight for o in options)
+    return set_prior(stories, base_weights(stories.knowledge, tuple(factors.items())))
+
+
+def _merged(parts: Iterable[Mapping[str, float]]) -> dict[str, float]:
+    return {key: value for part in parts for key, value in part.items()}

@@ -1,0 +1,99 @@
+<script setup lang="ts">
+// Why this cause and not that one: what separates the two, and the look that would.
+import { computed, ref, shallowRef, watch } from 'vue'
+import { ApiError, ask, client, type Diagnosis, type Knowledge, type Shape } from '@/api/client'
+import { useKnowledge } from '@/api/knowledge'
+
+const props = defineProps<{
+  lesson: string
+  cause: string
+  diagnosis: Diagnosis
+  knowledge: Knowledge
+  inWords: (id: string) => string
+  say: (text: string) => string
+}>()
+
+const FEW = 4
+const LEAST_BITS = 0.1
+const known = useKnowledge()
+const other = ref('')
+const found = shallowRef<Shape['BetweenOut'] | null>(null)
+const problem = shallowRef<ApiError | null>(null)
+const name = (id: string) => props.say(known.causes.get(id)?.label ?? id)
+
+const others = computed(() =>
+  props.diagnosis.ranking.causes.filter((c) => c.id !== props.cause).map((c) => c.id),
+)
+const rows = computed(() =>
+  (found.value?.evidence ?? []).filter((e) => Math.abs(e.bits) >= LEAST_BITS).slice(0, FEW),
+)
+const look = computed(() => {
+  const first = found.value?.looks[0]
+  const check = first && known.checks.get(first.id)
+  return check ? { ...first, question: props.say(check.question) } : null
+})
+
+watch([other, () => props.diagnosis], async () => {
+  if (other.value === '') {
+    found.value = null
+    return
+  }
+  const params = {
+    path: { lesson_id: props.lesson },
+    query: { one: props.cause, other: other.value },
+  }
+  try {
+    found.value = await ask(client.GET('/api/lessons/{lesson_id}/between', { params }))
+    problem.value = null
+  } catch (error) {
+    problem.value = error as ApiError
+  }
+})
+</script>
+
+<template>
+  <div class="why-not" data-testid="why-not">
+    <label>
+      Why not
+      <select v-model="other" aria-label="Why not the other cause">
+        <option value="">another cause …</option>
+        <option v-for="id in others" :key="id" :value="id">{{ name(id) }}</option>
+      </select>
+    </label>
+    <p v-if="problem" role="alert">{{ problem.message }} {{ problem.hint }}</p>
+    <template v-else-if="found">
+      <ul>
+        <li v-for="row in rows" :key="row.evidence">
+          <span class="strong">{{ row.bits > 0 ? name(cause) : name(other) }}</span>
+          by {{ Math.abs(row.bits).toFixed(1) }} bits: {{ inWords(row.evidence) }}
+        </li>
+      </ul>
+      <p v-if="rows.length === 0">Nothing seen so far separates the two.</p>
+      <p v-if="look">
+        <span class="quiet">Would tell them apart, {{ look.seconds }} s:</span> {{ look.question }}
+      </p>
+    </template>
+  </div>
+</template>
+
+<style scoped>
+.why-not {
+  display: grid;
+  gap: 4px;
+  padding: 6px 0;
+}
+select {
+  min-height: 40px;
+  max-width: 260px;
+  padding: 0 6px;
+  border: 1.5px solid rgb(var(--v-theme-line));
+  border-radius: 8px;
+  background: rgb(var(--v-theme-surface));
+  color: rgb(var(--v-theme-ink));
+  font: inherit;
+}
+ul {
+  list-style: none;
+  padding: 0;
+}
+</style>
