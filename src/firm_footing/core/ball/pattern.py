@@ -11,7 +11,8 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 
-from firm_footing.core.ball.readings import QUANTITIES, READINGS, BlockReadings, read_balls
+from firm_footing.core.ball.information import BallInformation, information_of
+from firm_footing.core.ball.readings import QUANTITIES, Reading
 from firm_footing.core.ball.robust import Location, locate
 from firm_footing.core.ball.shape import is_two_way, shape_name
 from firm_footing.core.case import Block
@@ -89,35 +90,29 @@ def read_pattern(blocks: Sequence[Block], knowledge: Knowledge) -> Pattern:
     balls = [(shot, block) for block in blocks for shot in block.shots]
     if not balls:
         return Pattern(balls=0)
-    readings = read_balls(balls, knowledge)
+    said = [information_of(shot, block, knowledge) for shot, block in balls]
     location = locate(
-        readings.values,
-        readings.sds,
-        readings.design,
-        _ball_scatter(numbers),
+        np.array([b.precision for b in said]),
+        np.array([b.pull for b in said]),
+        np.array([b.size2 for b in said]),
+        np.array([float(b.readings) for b in said]),
+        np.array([b.hosel for b in said]),
         numbers.delivery.ball_tail_df,
-        readings.hosel,
     )
     known = _known(location)
-    start = _shown(readings, location, "start")
-    curve = _shown(readings, location, "curve")
+    start = _shown([b.start for b in said], location)
+    curve = _shown([b.curve for b in said], location)
     return Pattern(
         balls=len(balls),
         start_deg=start,
         curve_deg=curve,
         directions=_directions(location),
         club_speed_pct=_club_speed(known, [b.club for b in blocks if b.shots], knowledge),
-        scatter=_scatter(location, numbers),
+        scatter=_scatter(said, location, numbers),
         shape=_shape(start, curve, numbers),
-        two_way=_two_way(readings, numbers),
+        two_way=_two_way(said, numbers),
         **known,
     )
-
-
-def _ball_scatter(numbers: Numbers) -> FloatArray:
-    """(quantities,) how one player's balls scatter."""
-    sd = numbers.delivery.ball_sd
-    return np.array([*sd.row()[:5], numbers.carry_loss.ball_sd_pct])
 
 
 def _known(location: Location) -> dict[str, Estimate | None]:
@@ -135,16 +130,15 @@ def _directions(location: Location) -> tuple[FloatArray, FloatArray] | None:
     return (location.mean[:2], precision) if precision.any() else None
 
 
-def _shown(readings: BlockReadings, location: Location, name: str) -> Estimate | None:
+def _shown(readings: Sequence[Reading | None], location: Location) -> Estimate | None:
     """Mean of one reading as the eye would take it, wild balls weighing less."""
-    column = READINGS.index(name)
-    made = np.isfinite(readings.sds[:, column])
-    if not made.any():
+    made = [(w, r.value) for w, r in zip(location.weights.tolist(), readings, strict=True) if r]
+    if not made:
         return None
-    weights, values = location.weights[made], readings.values[made, column]
-    mean = float(weights @ values / weights.sum())
-    spread = float(np.sqrt(weights @ (values - mean) ** 2 / weights.sum()))
-    return Estimate(mean, max(spread, 1.0) / float(np.sqrt(made.sum())))
+    total = sum(w for w, _ in made)
+    mean = sum(w * value for w, value in made) / total
+    spread = (sum(w * (value - mean) ** 2 for w, value in made) / total) ** 0.5
+    return Estimate(mean, max(spread, 1.0) / len(made) ** 0.5)
 
 
 def _shape(start: Estimate | None, curve: Estimate | None, numbers: Numbers) -> str | None:
@@ -153,12 +147,11 @@ def _shape(start: Estimate | None, curve: Estimate | None, numbers: Numbers) -> 
     return shape_name(start.value, curve.value, numbers.shape)
 
 
-def _two_way(readings: BlockReadings, numbers: Numbers) -> bool | None:
-    columns = [READINGS.index("start"), READINGS.index("curve")]
-    both = np.isfinite(readings.sds[:, columns]).all(axis=1)
-    if both.sum() < 2 * numbers.two_way.least_each:
+def _two_way(said: Sequence[BallInformation], numbers: Numbers) -> bool | None:
+    pairs = [(b.start.value, b.curve.value) for b in said if b.start and b.curve]
+    if len(pairs) < 2 * numbers.two_way.least_each:
         return None
-    return is_two_way(readings.values[both][:, columns].tolist(), numbers.two_way)
+    return is_two_way(pairs, numbers.two_way)
 
 
 def _club_speed(
@@ -182,11 +175,18 @@ def _club_speed(
     return Estimate(-(lost.value - explained) / loss.per_club_speed_pct, se)
 
 
-def _scatter(location: Location, numbers: Numbers) -> Scatter | None:
+def _scatter(
+    said: Sequence[BallInformation], location: Location, numbers: Numbers
+) -> Scatter | None:
     """All balls' distances from their middle together; wild ones count as merely far."""
-    if len(location.readings) < numbers.delivery.scatter_least_balls:
+    if len(said) < numbers.delivery.scatter_least_balls:
         return None
     fitted = int(np.linalg.matrix_rank(location.precision))
-    freedom = int(location.readings.sum()) - fitted
-    capped = np.minimum(location.distances2, WINSOR_PER_READING * location.readings)
-    return Scatter(float(capped.sum()), freedom, location.scatter_share) if freedom > 0 else None
+    freedom = sum(b.readings for b in said) - fitted
+    sum2 = sum(
+        min(d2, WINSOR_PER_READING * b.readings)
+        for d2, b in zip(location.distances2.tolist(), said, strict=True)
+    )
+    own = sum(b.own_variance for b in said)
+    noise = sum(b.noise_variance for b in said)
+    return Scatter(sum2, freedom, own / (own + noise)) if freedom > 0 else None

@@ -12,14 +12,12 @@ Each ball is a row of linear readings of six quantities; one that was not made i
 """
 
 import math
-from functools import lru_cache
 from typing import Final, Literal, NamedTuple
 
 import numpy as np
 from numpy.typing import NDArray
 
 from firm_footing.core.case import Block, Shot
-from firm_footing.core.knowledge import Knowledge
 from firm_footing.core.knowledge.numbers import Club, Numbers
 
 FloatArray = NDArray[np.float64]
@@ -58,35 +56,6 @@ class Reading(NamedTuple):
 
     value: float
     sd: float
-
-
-class BlockReadings(NamedTuple):
-    """All readings of n balls, ready for `locate`.
-
-    values, sds : (n, readings), sds inf where a reading was not made
-    design : (n, readings, quantities)
-    hosel : (n,) struck with the hosel
-    """
-
-    values: FloatArray
-    sds: FloatArray
-    design: FloatArray
-    hosel: NDArray[np.bool_]
-
-
-def read_balls(balls: list[tuple[Shot, Block]], knowledge: Knowledge) -> BlockReadings:
-    """The readings of these balls; a hosel ball says nothing about path and face."""
-    numbers = knowledge.numbers
-    rows = [read_ball(s, b, knowledge.club[b.club], numbers) for s, b in balls]
-    none = Reading(0.0, math.inf)
-    flat = [number for row in rows for reading in row for number in reading or none]
-    table = np.array(flat).reshape(len(rows), len(READINGS), 2)
-    return BlockReadings(
-        values=table[:, :, 0],
-        sds=table[:, :, 1],
-        design=np.array([_design(knowledge.club[b.club]) for _, b in balls]),
-        hosel=np.array([s.contact == "hosel" for s, _ in balls], dtype=bool),
-    )
 
 
 def read_ball(shot: Shot, block: Block, club: Club, numbers: Numbers) -> tuple[Reading | None, ...]:
@@ -134,8 +103,7 @@ def curve_deg(shot: Shot, numbers: Numbers, start: Reading | None) -> Reading | 
     return _word(shot.curve, numbers)
 
 
-@lru_cache(maxsize=64)
-def _design(club: Club) -> FloatArray:
+def design_of(club: Club) -> FloatArray:
     """(readings, quantities) what each reading reads, with this club."""
     share, curve = club.start_face_share, club.curve_per_deg
     design = np.zeros((len(READINGS), len(QUANTITIES)))

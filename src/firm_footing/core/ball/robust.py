@@ -1,4 +1,4 @@
-"""Where is the middle of readings that scatter, when one of them may be wild?
+"""Where is the middle of balls that scatter, when one of them may be wild?
 
 Location under a multivariate Student's t, by iterated reweighting: the maximum-likelihood location
 for heavy tails (Lange, Little & Taylor 1989, from memory), but with no ball weighing more than one.
@@ -28,76 +28,48 @@ class Location:
     precision : (d, d), information of all balls together; zero or singular where little was read
     weights : (n,), below one for balls far out
     distances2 : (n,), squared standardised distance of each ball from the middle
-    readings : (n,), how many readings each ball has
-    scatter_share : part of the readings' variance that is the player's own scatter, 0 to 1
     """
 
     mean: FloatArray
     precision: FloatArray
     weights: FloatArray
     distances2: FloatArray
-    readings: NDArray[np.int_]
-    scatter_share: float
 
 
 def locate(
-    values: FloatArray,
-    sds: FloatArray,
-    design: FloatArray,
-    scatter_sd: FloatArray,
-    tail_df: float,
+    precision: FloatArray,
+    pull: FloatArray,
+    size2: FloatArray,
+    readings: FloatArray,
     certain: NDArray[np.bool_],
+    tail_df: float,
 ) -> Location:
-    """Robust middle of n balls with r linear readings of d quantities each.
+    """Robust middle of n balls in d quantities.
 
     Parameters
     ----------
-    values : (n, r)
-        The readings; ignored where `sds` is inf.
-    sds : (n, r)
-        One standard deviation of each reading, inf where it was not made.
-    design : (n, r, d)
-        reading = design @ quantity + noise.
-    scatter_sd : (d,)
-        How one player's balls scatter around their middle.
-    tail_df : float
-        Degrees of freedom of the tails; large means Gaussian.
+    precision : (n, d, d), pull : (n, d), size2 : (n,), readings : (n,)
+        What each ball says: its squared distance from a middle m is
+        size2 - 2 pull @ m + m @ precision @ m.
     certain : (n,) bool
         Balls that keep full weight however far out they are (a shank is information).
+    tail_df : float
+        Degrees of freedom of the tails; large means Gaussian.
 
     """
-    made = np.isfinite(sds)
-    h = np.where(made[:, :, None], design, 0.0)
-    noise = np.where(made, sds, 1.0) ** 2
-    scatter = (h * scatter_sd**2) @ h.swapaxes(1, 2)
-    inverse = np.linalg.inv(scatter + noise[:, :, None] * np.eye(values.shape[1]))
-    z = np.where(made, values, 0.0)[:, :, None]
-    h_inverse = h.swapaxes(1, 2) @ inverse
-    information = h_inverse @ h
-    pull = (h_inverse @ z)[:, :, 0]
-    size2 = (z.swapaxes(1, 2) @ inverse @ z)[:, 0, 0]
-    counts = made.sum(axis=1)
-
     n, d = pull.shape
-    flat = information.reshape(n, d * d)
+    flat = precision.reshape(n, d * d)
     vague = VAGUE * np.eye(d)
-    weights, before = np.ones(n), np.zeros(n)
+    weights: FloatArray = np.ones(n)
+    before: FloatArray = np.zeros(n)
     for _ in range(MOST_ITERATIONS):
-        precision = (weights @ flat).reshape(d, d)
-        mean = np.linalg.solve(precision + vague, weights @ pull)
-        distances2 = np.maximum(size2 - 2 * (pull @ mean) + information @ mean @ mean, 0.0)
+        together = (weights @ flat).reshape(d, d)
+        mean = np.linalg.solve(together + vague, weights @ pull)
+        squares = flat @ np.outer(mean, mean).ravel()
+        distances2 = np.maximum(size2 - 2 * (pull @ mean) + squares, 0.0)
         if np.abs(weights - before).max() < SETTLED:
             break
         before = weights
-        tail = np.minimum((tail_df + counts) / (tail_df + distances2), 1.0)
+        tail = np.minimum((tail_df + readings) / (tail_df + distances2), 1.0)
         weights = np.where(certain, 1.0, tail)
-    own = float(np.trace(scatter, axis1=1, axis2=2).sum())
-    total = own + float(noise[made].sum())
-    return Location(
-        mean=mean,
-        precision=precision,
-        weights=weights,
-        distances2=distances2,
-        readings=counts,
-        scatter_share=own / total if total > 0 else 0.0,
-    )
+    return Location(np.asarray(mean, dtype=np.float64), together, weights, distances2)

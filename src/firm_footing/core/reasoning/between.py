@@ -12,7 +12,7 @@ import numpy as np
 from firm_footing.core.knowledge.vocabulary import Source
 from firm_footing.core.reasoning.evidence import Weighed
 from firm_footing.core.reasoning.next_check import NextCheck, best_checks
-from firm_footing.core.reasoning.posterior import add_up, story_weights
+from firm_footing.core.reasoning.posterior import story_weights
 from firm_footing.core.reasoning.weighing import Weighing
 
 
@@ -50,7 +50,7 @@ def between(
     first, second = (stories.story_members[:, index[c]] for c in (one, other))
     only_first, only_second = first * (1 - second), second * (1 - first)
     prior = weighing.prior[stories.set_of]
-    total = add_up(weighing.log_telling, weighing.pieces)
+    total = weighing.now.log_story
 
     def log2_odds(logs: np.typing.NDArray[np.float64]) -> float:
         weights = story_weights(logs, prior)

@@ -27,6 +27,7 @@ SCATTER_NODES, _NODE_WEIGHTS = np.polynomial.hermite_e.hermegauss(7)
 LOG_NODE_WEIGHTS = np.log(_NODE_WEIGHTS / _NODE_WEIGHTS.sum())
 
 
+@lru_cache(maxsize=64)
 def expected_delivery(stories: Stories, handicap: float) -> tuple[FloatArray, FloatArray]:
     """Mean (6, stories) and variance (6, stories) of the delivery under every story."""
     numbers = stories.knowledge.numbers.delivery

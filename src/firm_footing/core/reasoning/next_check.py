@@ -5,6 +5,7 @@ The look that tells most, per second on the tee, about which cause to start with
 
 from collections.abc import Collection, Mapping
 from dataclasses import dataclass
+from typing import Any
 
 import numpy as np
 from numpy.typing import NDArray
@@ -102,7 +103,10 @@ def best_checks(
 
 
 def fact_with_decision(
-    story: FloatArray, decision: NDArray[np.int_], facts: FloatArray, decisions: int
+    story: FloatArray,
+    decision: NDArray[np.int_],
+    facts: NDArray[np.floating[Any]],
+    decisions: int,
 ) -> tuple[FloatArray, FloatArray]:
     """How facts and the decision go together.
 
@@ -117,9 +121,9 @@ def fact_with_decision(
     (decisions, looks) P(decision and fact), and (decisions,) P(decision).
 
     """
-    picks = np.zeros((decisions, len(story)))
+    picks = np.zeros((decisions, len(story)), dtype=facts.dtype)
     picks[decision, np.arange(len(story))] = story
-    fact: FloatArray = picks @ facts
+    fact: FloatArray = (picks @ facts).astype(np.float64)
     of_decision = np.bincount(decision, weights=story, minlength=decisions)
     return fact, of_decision.astype(np.float64, copy=False)
 

@@ -11,6 +11,9 @@ from firm_footing.core.reasoning.stories import Stories
 
 FloatArray = NDArray[np.float64]
 
+LARGEST_LOG = 600.0
+"""exp of more would overflow; a story that unlikely has no weight left to restore."""
+
 NEARLY_SURE = 1.0 - 1e-6
 """Above this, P(absent) is summed by itself: 1 - P(present) would lose digits."""
 
@@ -24,6 +27,7 @@ class Posterior:
     present : (causes,) P(cause present)
     root : (causes,) P(cause present and no cause directly upstream of it is)
     bits : (pieces, causes) log2 of the cause's odds with everything minus without that piece
+    log_story : (stories,) log-likelihood of all the evidence and of the telling, without the prior
     """
 
     story: FloatArray
@@ -31,6 +35,7 @@ class Posterior:
     present: FloatArray
     root: FloatArray
     bits: FloatArray
+    log_story: FloatArray
 
 
 def posterior(
@@ -47,13 +52,17 @@ def posterior(
     """
     total = add_up(log_telling, pieces)
     story = story_weights(total, prior)
+    best = int(total.argmax())
     rows = np.empty((len(pieces) + 1, len(story)))
     rows[0] = story
     for row, piece in zip(rows[1:], pieces, strict=True):
         if piece.inverse is not None:
             np.multiply(story, piece.inverse, out=row)
         else:
-            row[:] = story_weights(total - piece.removed, prior)
+            np.subtract(piece.removed[best], piece.removed, out=row)
+            np.minimum(row, LARGEST_LOG, out=row)
+            np.exp(row, out=row)
+            row *= story
     log_odds = _log2_odds(rows, stories)
     return Posterior(
         story=story,
@@ -61,6 +70,7 @@ def posterior(
         present=story @ stories.story_members,
         root=story @ stories.story_roots,
         bits=log_odds[0] - log_odds[1:],
+        log_story=total,
     )
 
 

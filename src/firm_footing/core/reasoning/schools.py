@@ -1,12 +1,16 @@
 """Would every school start with the same cause?"""
 
+from collections.abc import Mapping
+from functools import lru_cache
 from itertools import product
+from typing import NamedTuple
 
 import numpy as np
 from numpy.typing import NDArray
 
+from firm_footing.core.knowledge import Knowledge
 from firm_footing.core.reasoning.looks import likelihood_of
-from firm_footing.core.reasoning.posterior import add_up
+from firm_footing.core.reasoning.stories import Stories
 from firm_footing.core.reasoning.weighing import Weighing, school_bases, school_prior
 
 FloatArray = NDArray[np.float64]
@@ -22,22 +26,45 @@ def first_by_school(weighing: Weighing) -> dict[School, str]:
     changes how common an answered sign is.
     """
     stories, knowledge, counted = weighing.stories, weighing.knowledge, weighing.counted
-    schools = knowledge.schools
-    total = add_up(weighing.log_telling, weighing.pieces)
-    asked = {p.id: p for p in weighing.pieces if p.id in counted}
+    table = _school_table(stories, weighing.handicap)
+    asked = {p.id: p for p in weighing.pieces if p.id in counted and p.id in _disputed(knowledge)}
     by_bases: dict[tuple[float, ...], FloatArray] = {}
-    weights, names = [], []
-    for options in product(schools.heel_toe.options, schools.lead_foot.options):
-        other = school_bases(knowledge, weighing.handicap, options)
-        key = tuple(other[name] for name in asked)
+    likelihoods = []
+    for bases in table.bases:
+        key = tuple(bases[name] for name in asked)
         if key not in by_bases:
-            logs = total.copy()
+            logs = weighing.now.log_story - weighing.now.log_story.max()
             for piece in asked.values():
-                if other[piece.id] != weighing.bases[piece.id]:
-                    anew = likelihood_of(piece.id, counted[piece.id], stories, other[piece.id])
+                if bases[piece.id] != weighing.bases[piece.id]:
+                    anew = likelihood_of(piece.id, counted[piece.id], stories, bases[piece.id])
                     logs += piece.weight * anew.log - piece.adds
-            by_bases[key] = stories.to_sets(np.exp(logs - logs.max()))
-        weights.append(by_bases[key] * school_prior(stories, options))
-        names.append((options[0].id, options[1].id))
-    firsts = (np.array(weights) @ stories.roots).argmax(axis=1)
-    return {name: knowledge.causes[i].id for name, i in zip(names, firsts, strict=True)}
+            by_bases[key] = stories.to_sets(np.exp(logs))
+        likelihoods.append(by_bases[key])
+    firsts = ((np.array(likelihoods) * table.priors) @ stories.roots).argmax(axis=1)
+    return {name: knowledge.causes[i].id for name, i in zip(table.schools, firsts, strict=True)}
+
+
+class _SchoolTable(NamedTuple):
+    """Every combination of schools, its base rates, and its prior (schools, sets)."""
+
+    schools: list[School]
+    bases: list[Mapping[str, float]]
+    priors: FloatArray
+
+
+@lru_cache(maxsize=64)
+def _school_table(stories: Stories, handicap: float) -> _SchoolTable:
+    schools = stories.knowledge.schools
+    combined = list(product(schools.heel_toe.options, schools.lead_foot.options))
+    return _SchoolTable(
+        schools=[(heel_toe.id, lead_foot.id) for heel_toe, lead_foot in combined],
+        bases=[school_bases(stories.knowledge, handicap, options) for options in combined],
+        priors=np.array([school_prior(stories, options) for options in combined]),
+    )
+
+
+@lru_cache(maxsize=4)
+def _disputed(knowledge: Knowledge) -> frozenset[str]:
+    """Checks whose base rate some school changes."""
+    questions = (knowledge.schools.heel_toe, knowledge.schools.lead_foot)
+    return frozenset(check for q in questions for o in q.options for check in o.check_base)
