@@ -16,9 +16,16 @@ from bench.lessons import full_lesson, write_case_files
 from firm_footing.core.case import Case
 from firm_footing.core.knowledge import Knowledge
 from firm_footing.core.reasoning import diagnose
-from firm_footing.core.reasoning.looks import base_rates, counted_readings, look_pieces
+from firm_footing.core.reasoning.looks import (
+    answer_likelihood,
+    base_rates,
+    counted_readings,
+    group_pieces,
+    look_pieces,
+)
 from firm_footing.core.reasoning.posterior import posterior
 from firm_footing.core.reasoning.stories import base_weights, enumerate_stories, set_prior
+from firm_footing.core.reasoning.weighing import weigh_balls
 
 Row = tuple[str, str, str]
 
@@ -35,11 +42,37 @@ def measure() -> Iterator[Row]:
     yield "discrete part, ours, median of 45", "-", f"{median(ours):.1f} ms"
     yield "discrete part, library's inference, median of 3", "-", f"{median(theirs):.0f} ms"
     yield "ratio, links and limit in both", "at least 50", f"{ratio:.0f} x"
-    whole = _milliseconds(lambda case: diagnose(case, knowledge), lessons * 12)
-    again = _milliseconds(lambda case: diagnose(case, knowledge), [lessons[0]] * 60)
-    yield "whole diagnosis, 40 balls, 25 answers, median of 108", "5 ms", f"{median(whole):.1f} ms"
-    yield "the same, one lesson again and again", "5 ms", f"{median(again):.1f} ms"
+    for name, changed in (("an answer", _another_answer), ("a ball", _another_ball)):
+        steps = [changed(case, i) for case in lessons for i in range(12)]
+        found = _milliseconds(lambda case: diagnose(case, knowledge), steps)
+        yield f"whole diagnosis after {name} more, median of 108", "5 ms", f"{median(found):.1f} ms"
+    fresh = _milliseconds(lambda case: _with_nothing_kept(case, knowledge), lessons * 3)
+    yield "whole diagnosis of a lesson never seen, median of 27", "-", f"{median(fresh):.1f} ms"
     yield "ranking 200 case files in one command", "under 10 s", f"{_rank_files(knowledge):.1f} s"
+
+
+def _another_answer(case: Case, step: int) -> Case:
+    """The lesson with one of its answers turned round: what a touch in the Look stage does."""
+    readings = list(case.readings)
+    old = readings[step]
+    readings[step] = old.model_copy(update={"answer": "no" if old.answer == "yes" else "yes"})
+    return case.model_copy(update={"readings": tuple(readings)})
+
+
+def _another_ball(case: Case, step: int) -> Case:
+    """The lesson with one of its balls struck elsewhere: what a touch of the face does."""
+    block = case.blocks[0]
+    shots = list(block.shots)
+    shots[step] = shots[step].model_copy(update={"heel_toe_mm": float(step)})
+    block = block.model_copy(update={"shots": tuple(shots)})
+    return case.model_copy(update={"blocks": (block,)})
+
+
+def _with_nothing_kept(case: Case, knowledge: Knowledge) -> object:
+    """As in ranking files: nothing of this lesson is in any cache."""
+    for kept in (weigh_balls, answer_likelihood, group_pieces):
+        kept.cache_clear()
+    return diagnose(case, knowledge)
 
 
 def _milliseconds(work: Callable[[Case], object], cases: list[Case]) -> list[float]:

@@ -1,12 +1,11 @@
-"""How much does one ball say about the delivery?
+"""How much does each ball say about the delivery?
 
 A ball's linear readings, with their noise and the player's own scatter, boil down to a few numbers
-that add up over balls. They are kept for balls seen before: in a lesson all but the newest are.
+that add up over balls. All balls at once.
 """
 
 import math
 from dataclasses import dataclass
-from functools import lru_cache
 
 import numpy as np
 from numpy.typing import NDArray
@@ -21,61 +20,58 @@ START, CURVE = READINGS.index("start"), READINGS.index("curve")
 
 @dataclass(frozen=True, eq=False)
 class BallInformation:
-    """What one ball adds.
+    """What n balls add to the middle of their block, ball by ball.
 
-    precision : (quantities, quantities) information about the middle of the block
-    pull : (quantities,) precision @ what this ball alone would say
-    size2 : squared standardised size of its readings
-    readings : how many there are
-    own_variance, noise_variance : the player's scatter and the noise in its readings, summed
+    precision : (n, quantities, quantities) information about the middle
+    pull : (n, quantities) precision @ what this ball alone would say
+    size2 : (n,) squared standardised size of its readings
+    readings : (n,) how many there are
+    scatter_share : part of the readings' variance that is the player's own scatter, 0 to 1
     start, curve : the directions as noted, None where they were not
-    hosel : struck with the hosel
+    hosel : (n,) struck with the hosel
     """
 
     precision: FloatArray
     pull: FloatArray
-    size2: float
-    readings: int
-    own_variance: float
-    noise_variance: float
-    start: Reading | None
-    curve: Reading | None
-    hosel: bool
+    size2: FloatArray
+    readings: NDArray[np.int_]
+    scatter_share: float
+    start: list[Reading | None]
+    curve: list[Reading | None]
+    hosel: NDArray[np.bool_]
 
 
-def information_of(shot: Shot, block: Block, knowledge: Knowledge) -> BallInformation:
-    """What this ball of this block adds."""
-    return _kept(shot, block.club, block.teed, block.expected_carry_m, knowledge)
-
-
-@lru_cache(maxsize=4096)
-def _kept(
-    shot: Shot, club_id: str, teed: bool | None, expected_m: float | None, knowledge: Knowledge
-) -> BallInformation:
-    club, numbers = knowledge.club[club_id], knowledge.numbers
-    block = Block(club=club_id, teed=teed, expected_carry_m=expected_m)
-    row = read_ball(shot, block, club, numbers)
-    made = [i for i, reading in enumerate(row) if reading is not None]
-    read = [reading for reading in row if reading is not None]
-    design = design_of(club)[made]
-    values = np.array([r.value for r in read])
-    noise = np.array([r.sd for r in read]) ** 2
-    scatter = (design * ball_scatter(knowledge) ** 2) @ design.T
-    weights = np.linalg.inv(scatter + np.diag(noise))
+def information_of(balls: list[tuple[Shot, Block]], knowledge: Knowledge) -> BallInformation:
+    """What these balls, each of its block, add."""
+    numbers = knowledge.numbers
+    rows = [read_ball(s, b, knowledge.club[b.club], numbers) for s, b in balls]
+    none = Reading(0.0, math.inf)
+    flat = [number for row in rows for reading in row for number in reading or none]
+    table = np.array(flat).reshape(len(rows), len(READINGS), 2)
+    values, sds = table[:, :, 0], table[:, :, 1]
+    made = np.isfinite(sds)
+    designs = {club: design_of(knowledge.club[club]) for club in {b.club for _, b in balls}}
+    design = np.where(made[:, :, None], np.array([designs[b.club] for _, b in balls]), 0.0)
+    noise = np.where(made, sds, 1.0) ** 2
+    scatter = (design * _ball_scatter(knowledge) ** 2) @ design.swapaxes(1, 2)
+    weights = np.linalg.inv(scatter + noise[:, :, None] * np.eye(len(READINGS)))
+    weighted = design.swapaxes(1, 2) @ weights
+    z = values[:, :, None]
+    own = float(np.trace(scatter, axis1=1, axis2=2).sum())
+    total = own + float(noise[made].sum())
     return BallInformation(
-        precision=design.T @ weights @ design,
-        pull=design.T @ weights @ values,
-        size2=float(values @ weights @ values),
-        readings=len(made),
-        own_variance=float(np.trace(scatter)),
-        noise_variance=math.fsum(noise),
-        start=row[START],
-        curve=row[CURVE],
-        hosel=shot.contact == "hosel",
+        precision=weighted @ design,
+        pull=(weighted @ z)[:, :, 0],
+        size2=(z.swapaxes(1, 2) @ weights @ z)[:, 0, 0],
+        readings=made.sum(axis=1),
+        scatter_share=own / total if total > 0 else 0.0,
+        start=[row[START] for row in rows],
+        curve=[row[CURVE] for row in rows],
+        hosel=np.array([s.contact == "hosel" for s, _ in balls], dtype=bool),
     )
 
 
-def ball_scatter(knowledge: Knowledge) -> FloatArray:
+def _ball_scatter(knowledge: Knowledge) -> FloatArray:
     """(quantities,) how one player's balls scatter, one standard deviation."""
     numbers = knowledge.numbers
     return np.array([*numbers.delivery.ball_sd.row()[:5], numbers.carry_loss.ball_sd_pct])

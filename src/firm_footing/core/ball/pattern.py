@@ -90,18 +90,18 @@ def read_pattern(blocks: Sequence[Block], knowledge: Knowledge) -> Pattern:
     balls = [(shot, block) for block in blocks for shot in block.shots]
     if not balls:
         return Pattern(balls=0)
-    said = [information_of(shot, block, knowledge) for shot, block in balls]
+    said = information_of(balls, knowledge)
     location = locate(
-        np.array([b.precision for b in said]),
-        np.array([b.pull for b in said]),
-        np.array([b.size2 for b in said]),
-        np.array([float(b.readings) for b in said]),
-        np.array([b.hosel for b in said]),
+        said.precision,
+        said.pull,
+        said.size2,
+        said.readings,
+        said.hosel,
         numbers.delivery.ball_tail_df,
     )
     known = _known(location)
-    start = _shown([b.start for b in said], location)
-    curve = _shown([b.curve for b in said], location)
+    start = _shown(said.start, location)
+    curve = _shown(said.curve, location)
     return Pattern(
         balls=len(balls),
         start_deg=start,
@@ -147,8 +147,8 @@ def _shape(start: Estimate | None, curve: Estimate | None, numbers: Numbers) -> 
     return shape_name(start.value, curve.value, numbers.shape)
 
 
-def _two_way(said: Sequence[BallInformation], numbers: Numbers) -> bool | None:
-    pairs = [(b.start.value, b.curve.value) for b in said if b.start and b.curve]
+def _two_way(said: BallInformation, numbers: Numbers) -> bool | None:
+    pairs = [(a.value, b.value) for a, b in zip(said.start, said.curve, strict=True) if a and b]
     if len(pairs) < 2 * numbers.two_way.least_each:
         return None
     return is_two_way(pairs, numbers.two_way)
@@ -175,18 +175,11 @@ def _club_speed(
     return Estimate(-(lost.value - explained) / loss.per_club_speed_pct, se)
 
 
-def _scatter(
-    said: Sequence[BallInformation], location: Location, numbers: Numbers
-) -> Scatter | None:
+def _scatter(said: BallInformation, location: Location, numbers: Numbers) -> Scatter | None:
     """All balls' distances from their middle together; wild ones count as merely far."""
-    if len(said) < numbers.delivery.scatter_least_balls:
+    if len(said.readings) < numbers.delivery.scatter_least_balls:
         return None
     fitted = int(np.linalg.matrix_rank(location.precision))
-    freedom = sum(b.readings for b in said) - fitted
-    sum2 = sum(
-        min(d2, WINSOR_PER_READING * b.readings)
-        for d2, b in zip(location.distances2.tolist(), said, strict=True)
-    )
-    own = sum(b.own_variance for b in said)
-    noise = sum(b.noise_variance for b in said)
-    return Scatter(sum2, freedom, own / (own + noise)) if freedom > 0 else None
+    freedom = int(said.readings.sum()) - fitted
+    capped = np.minimum(location.distances2, WINSOR_PER_READING * said.readings)
+    return Scatter(float(capped.sum()), freedom, said.scatter_share) if freedom > 0 else None

@@ -40,7 +40,7 @@ def locate(
     precision: FloatArray,
     pull: FloatArray,
     size2: FloatArray,
-    readings: FloatArray,
+    readings: NDArray[np.int_],
     certain: NDArray[np.bool_],
     tail_df: float,
 ) -> Location:

@@ -8,12 +8,14 @@ from collections.abc import Collection
 from dataclasses import dataclass
 
 import numpy as np
+from numpy.typing import NDArray
 
 from firm_footing.core.knowledge.vocabulary import Source
 from firm_footing.core.reasoning.evidence import Weighed
 from firm_footing.core.reasoning.next_check import NextCheck, best_checks
-from firm_footing.core.reasoning.posterior import story_weights
 from firm_footing.core.reasoning.weighing import Weighing
+
+FloatArray = NDArray[np.float64]
 
 
 @dataclass(frozen=True)
@@ -49,20 +51,18 @@ def between(
     stories, index = weighing.stories, weighing.knowledge.cause_index
     first, second = (stories.story_members[:, index[c]] for c in (one, other))
     only_first, only_second = first * (1 - second), second * (1 - first)
-    prior = weighing.prior[stories.set_of]
-    total = weighing.now.log_story
+    story = weighing.now.story
 
-    def log2_odds(logs: np.typing.NDArray[np.float64]) -> float:
-        weights = story_weights(logs, prior)
+    def log2_odds(weights: FloatArray) -> float:
         return float(np.log2((weights @ only_first) / (weights @ only_second)))
 
-    everything = log2_odds(total)
-    evidence = [Weighed(p.id, everything - log2_odds(total - p.removed)) for p in weighing.pieces]
-    one_of_two = weighing.now.story * (only_first + only_second)
+    everything = log2_odds(story)
+    evidence = [Weighed(p.id, everything - log2_odds(story * p.restores)) for p in weighing.pieces]
+    one_of_two = story * (only_first + only_second)
     return Between(
         one=one,
         other=other,
-        probability=float((weighing.now.story @ only_first) / one_of_two.sum()),
+        probability=float((story @ only_first) / one_of_two.sum()),
         evidence=tuple(sorted(evidence, key=lambda w: -abs(w.bits))),
         looks=tuple(
             best_checks(

@@ -13,7 +13,7 @@ from numpy.typing import NDArray
 from firm_footing.core.ball import Pattern
 from firm_footing.core.ball.pattern import Scatter
 from firm_footing.core.knowledge import DIMENSIONS
-from firm_footing.core.reasoning.evidence import Piece
+from firm_footing.core.reasoning.evidence import Piece, restoring
 from firm_footing.core.reasoning.stories import Stories
 
 FloatArray = NDArray[np.float64]
@@ -48,11 +48,11 @@ def delivery_pieces(pattern: Pattern, stories: Stories, handicap: float) -> list
         if estimate is not None:
             d = DIMENSIONS.index(name)
             total = variance[d] + estimate.se**2
-            pieces.append(Piece(f"pattern.{name}", _gauss(estimate.value - mean[d], total)))
+            pieces.append(_piece(name, _gauss(estimate.value - mean[d], total)))
     if pattern.scatter is not None:
-        pieces.append(Piece("pattern.scatter", _scatter(pattern.scatter, stories)))
+        pieces.append(_piece("scatter", _scatter(pattern.scatter, stories)))
     if pattern.two_way is not None:
-        pieces.append(Piece("pattern.two_way", _two_way(pattern.two_way, stories)))
+        pieces.append(_piece("two_way", _two_way(pattern.two_way, stories)))
     return pieces
 
 
@@ -71,12 +71,17 @@ def _direction_pieces(pattern: Pattern, mean: FloatArray, variance: FloatArray) 
     joint = -0.5 * (mahalanobis + np.log(determinant)) - LOG_2PI
     if pattern.path_deg is None or pattern.face_to_path_deg is None:
         name = "path_deg" if pattern.path_deg is not None else "start_deg"
-        return [Piece(f"pattern.{name}", joint)]
+        return [_piece(name, joint)]
     path_alone, face_alone = _gauss(off_path, a), _gauss(off_face, b)
     return [
-        Piece("pattern.path_deg", path_alone, lost=joint - face_alone),
-        Piece("pattern.face_to_path_deg", joint - path_alone),
+        _piece("path_deg", path_alone, lost=joint - face_alone),
+        _piece("face_to_path_deg", joint - path_alone),
     ]
+
+
+def _piece(name: str, adds: FloatArray, lost: FloatArray | None = None) -> Piece:
+    """A piece of the pattern; `lost` where it is not what the piece adds."""
+    return Piece(f"pattern.{name}", adds, restoring(adds if lost is None else lost))
 
 
 def _gauss(off: FloatArray, variance: FloatArray) -> FloatArray:

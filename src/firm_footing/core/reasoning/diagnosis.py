@@ -150,9 +150,11 @@ def _ranked(weighing: Weighing) -> tuple[RankedCause, ...]:
 
 def _tellings(stories: Stories, now: Posterior) -> dict[str, tuple[Mode | None, str | None]]:
     """The mode and side in which each cause is most probable now."""
-    second = now.story @ stories.in_second_telling > 0.5 * now.present
+    columns, second = stories.two_tellings
+    shares = dict(zip(columns, (now.story @ second).tolist(), strict=True))
     found: dict[str, tuple[Mode | None, str | None]] = {}
-    for cause, is_second in zip(stories.knowledge.causes, second.tolist(), strict=True):
+    for i, cause in enumerate(stories.knowledge.causes):
+        is_second = shares.get(i, 0.0) > 0.5 * float(now.present[i])
         mode: Mode | None = ("stuck" if is_second else "thrown") if cause.skill else None
         found[cause.id] = mode, cause.sides[is_second].id if cause.sides else None
     return found

@@ -24,19 +24,23 @@ class Piece:
 
     id : a check's id, or `pattern.…`
     adds : (stories,) log-likelihood, up to a constant
-    lost : (stories,) what all the evidence would lose without this piece; None when it is `adds`.
-        It differs where pieces hang together: path and face to path, or looks of one group.
+    restores : (stories,) factor that a story's weight gets back when this piece is taken away, up
+        to a constant. Not simply exp(-adds) where pieces hang together: path and face to path, or
+        looks of one group, which count more when one of them is gone.
     weight : how much this piece counts, below one when it is not independent of others
-    inverse : (stories,) exp(-adds) where it is at hand already, to save time
     """
 
     id: str
     adds: FloatArray
-    lost: FloatArray | None = None
+    restores: FloatArray
     weight: float = 1.0
-    inverse: FloatArray | None = None
 
-    @property
-    def removed(self) -> FloatArray:
-        """(stories,) what to subtract from the total to be without this piece."""
-        return self.adds if self.lost is None else self.lost
+
+LARGEST_LOG = 600.0
+"""exp of more would overflow; a story that unlikely has no weight left to restore."""
+
+
+def restoring(removed: FloatArray) -> FloatArray:
+    """(stories,) `Piece.restores` from the log-likelihood that is lost with the piece."""
+    out: FloatArray = np.exp(np.minimum(removed.max() - removed, LARGEST_LOG))
+    return out

@@ -6,6 +6,8 @@ from firm_footing.core.ball import Pattern
 from firm_footing.core.knowledge import DIMENSIONS, Cause, Club, Knowledge
 from firm_footing.core.knowledge.vocabulary import Mode
 
+FACE_TO_PATH = DIMENSIONS.index("face_to_path_deg")
+
 EFFECT_WORDS: dict[str, tuple[str, str]] = {
     "path_deg": ("path_minus", "path_plus"),
     "face_to_path_deg": ("face_shut", "face_open"),
@@ -25,24 +27,31 @@ def chain_of(
     Mechanisms that need another mode or side are left out; those that work for any cause once
     face and path are far apart come in when the pattern shows it in the cause's direction.
     """
-    reached, ends = _from_knowledge(knowledge, cause.id, mode, side)
     seen = pattern.face_to_path_deg.value if pattern.face_to_path_deg else 0.0
-    own = knowledge.effects[cause.id, mode, side][DIMENSIONS.index("face_to_path_deg")]
-    glancing = tuple(
-        m.id
+    own = knowledge.effects[cause.id, mode, side][FACE_TO_PATH]
+    wide = abs(seen) if own * seen > 0 else 0.0
+    glancing = tuple(m for m, beyond in _glancing(knowledge) if wide > beyond)
+    return _chain(knowledge, cause.id, mode, side, glancing)
+
+
+@lru_cache(maxsize=4)
+def _glancing(knowledge: Knowledge) -> tuple[tuple[str, float], ...]:
+    """Mechanisms that work for any cause, and from which face to path on."""
+    return tuple(
+        (m.id, m.when_face_to_path_beyond_deg)
         for m in knowledge.mechanisms
         if m.when_face_to_path_beyond_deg is not None
-        and abs(seen) > m.when_face_to_path_beyond_deg
-        and own * seen > 0
     )
-    return (cause.id, *reached, *glancing, *ends)
 
 
 @lru_cache(maxsize=256)
-def _from_knowledge(
-    knowledge: Knowledge, cause_id: str, mode: Mode | None, side: str | None
-) -> tuple[tuple[str, ...], tuple[str, ...]]:
-    """The mechanisms and the ends of a cause's chain, as far as no pattern is needed."""
+def _chain(
+    knowledge: Knowledge,
+    cause_id: str,
+    mode: Mode | None,
+    side: str | None,
+    glancing: tuple[str, ...],
+) -> tuple[str, ...]:
     mechanisms = tuple(
         w.mechanism
         for w in knowledge.cause[cause_id].workings
@@ -54,7 +63,7 @@ def _from_knowledge(
         for name, value in zip(DIMENSIONS, knowledge.effects[cause_id, mode, side], strict=True)
         if value and (end := EFFECT_WORDS[name][value > 0]) not in said
     )
-    return mechanisms, ends
+    return (cause_id, *mechanisms, *glancing, *ends)
 
 
 def ball_way(
@@ -63,5 +72,5 @@ def ball_way(
     """Where this cause alone sends a straight ball: start and curve in degrees, + push side."""
     effect = knowledge.effects[cause.id, mode, side]
     path = effect[DIMENSIONS.index("path_deg")]
-    face_to_path = effect[DIMENSIONS.index("face_to_path_deg")]
+    face_to_path = effect[FACE_TO_PATH]
     return path + club.start_face_share * face_to_path, club.curve_per_deg * face_to_path

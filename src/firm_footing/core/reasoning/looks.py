@@ -20,8 +20,8 @@ from numpy.typing import NDArray
 from firm_footing.core.case import Case, Reading
 from firm_footing.core.knowledge import Check, Knowledge
 from firm_footing.core.knowledge.numbers import DependentGroup, Numbers
-from firm_footing.core.knowledge.vocabulary import Mode, Source
-from firm_footing.core.reasoning.evidence import Piece
+from firm_footing.core.knowledge.vocabulary import Mode
+from firm_footing.core.reasoning.evidence import Piece, restoring
 from firm_footing.core.reasoning.stories import Stories
 
 FloatArray = NDArray[np.float64]
@@ -116,21 +116,33 @@ def look_pieces(
     without one of them takes into account that the others then count more.
     """
     knowledge = stories.knowledge
-    discount = knowledge.numbers.dependent_looks.discount
-    pieces = []
+    pieces: list[Piece] = []
     for members in _groups(counted, knowledge):
-        found = {m: likelihood_of(m, counted[m], stories, bases[m]) for m in members}
-        k = len(members)
-        if k == 1:
-            name, alone = members[0], found[members[0]]
-            pieces.append(Piece(name, alone.log, inverse=alone.inverse))
-            continue
-        weight, weight_without = 1 / (1 + discount * (k - 1)), 1 / (1 + discount * (k - 2))
-        together = sum((f.log for f in found.values()), np.zeros(len(stories.set_of)))
-        for name, one in found.items():
-            lost = weight * together - weight_without * (together - one.log)
-            pieces.append(Piece(name, weight * one.log, lost, weight))
+        asked = tuple(
+            (m, bases[m], *answer_given_fact(counted[m], knowledge.check[m], knowledge.numbers))
+            for m in members
+        )
+        pieces += group_pieces(stories, asked)
     return pieces
+
+
+@lru_cache(maxsize=256)
+def group_pieces(
+    stories: Stories, asked: tuple[tuple[str, float, float, float], ...]
+) -> tuple[Piece, ...]:
+    """Pieces of one group: check, base rate, P(answers | no fact), P(answers | fact) of each."""
+    found = {name: answer_likelihood(stories, name, *given) for name, *given in asked}
+    k = len(asked)
+    if k == 1:
+        return tuple(Piece(name, one.log, one.inverse) for name, one in found.items())
+    discount = stories.knowledge.numbers.dependent_looks.discount
+    weight, weight_without = 1 / (1 + discount * (k - 1)), 1 / (1 + discount * (k - 2))
+    together = sum((f.log for f in found.values()), np.zeros(len(stories.set_of)))
+    pieces = []
+    for name, one in found.items():
+        lost = weight * together - weight_without * (together - one.log)
+        pieces.append(Piece(name, weight * one.log, restoring(lost), weight))
+    return tuple(pieces)
 
 
 def likelihood_of(
@@ -144,20 +156,23 @@ def likelihood_of(
 
 def _groups(counted: Mapping[str, list[Reading]], knowledge: Knowledge) -> list[list[str]]:
     """Answered checks by what they were one look at; a check by itself is its own group."""
+    possible = _groups_of_check(knowledge)
     groups: dict[str, list[str]] = {}
     for name, readings in counted.items():
-        sources = {r.source or knowledge.check[name].sources[0] for r in readings}
-        of = next(
-            (
-                g.id
-                for g in knowledge.numbers.dependent_looks.groups
-                if name in g.checks and _applies(g, sources)
-            ),
-            f"alone:{name}",
-        )
+        of = name
+        for group in possible.get(name, ()):
+            sources = {r.source or knowledge.check[name].sources[0] for r in readings}
+            if group.sources is None or sources & set(group.sources):
+                of = f"group:{group.id}"
         groups.setdefault(of, []).append(name)
     return list(groups.values())
 
 
-def _applies(group: DependentGroup, sources: set[Source]) -> bool:
-    return group.sources is None or bool(sources & set(group.sources))
+@lru_cache(maxsize=4)
+def _groups_of_check(knowledge: Knowledge) -> dict[str, list[DependentGroup]]:
+    """Check id to the groups it can belong to; which one depends on its sources."""
+    found: dict[str, list[DependentGroup]] = {}
+    for group in knowledge.numbers.dependent_looks.groups:
+        for name in group.checks:
+            found.setdefault(name, []).append(group)
+    return found

@@ -39,10 +39,12 @@ def start_of_each_set(stories: Stories, root: FloatArray) -> NDArray[np.int_]:
 
     It is the root of the set that ranks highest now; the number of causes stands for none.
     """
-    score = np.append(root, -1.0)[stories.roots_listed]
-    best = score.argmax(axis=1)
-    out: NDArray[np.int_] = stories.roots_listed[np.arange(len(best)), best]
-    return out
+    causes = len(root)
+    value = np.append(root, -1.0)
+    best = stories.roots_listed[:, 0]
+    for other in stories.roots_listed.T[1:]:
+        best = np.where(value[other] > value[best], other, best)
+    return np.minimum(best, causes)
 
 
 def next_checks(

@@ -11,9 +11,6 @@ from firm_footing.core.reasoning.stories import Stories
 
 FloatArray = NDArray[np.float64]
 
-LARGEST_LOG = 600.0
-"""exp of more would overflow; a story that unlikely has no weight left to restore."""
-
 NEARLY_SURE = 1.0 - 1e-6
 """Above this, P(absent) is summed by itself: 1 - P(present) would lose digits."""
 
@@ -51,23 +48,15 @@ def posterior(
 
     """
     total = add_up(log_telling, pieces)
-    story = story_weights(total, prior)
-    best = int(total.argmax())
-    rows = np.empty((len(pieces) + 1, len(story)))
-    rows[0] = story
+    rows = np.empty((len(pieces) + 1, len(total)))
+    rows[0] = story = story_weights(total, prior)
     for row, piece in zip(rows[1:], pieces, strict=True):
-        if piece.inverse is not None:
-            np.multiply(story, piece.inverse, out=row)
-        else:
-            np.subtract(piece.removed[best], piece.removed, out=row)
-            np.minimum(row, LARGEST_LOG, out=row)
-            np.exp(row, out=row)
-            row *= story
-    log_odds = _log2_odds(rows, stories)
+        np.multiply(story, piece.restores, out=row)
+    present, log_odds = _present_and_log2_odds(rows, stories)
     return Posterior(
         story=story,
         cause_set=stories.to_sets(story),
-        present=story @ stories.story_members,
+        present=present[0],
         root=story @ stories.story_roots,
         bits=log_odds[0] - log_odds[1:],
         log_story=total,
@@ -91,12 +80,15 @@ def story_weights(logs: FloatArray, prior: FloatArray) -> FloatArray:
     return weights
 
 
-def _log2_odds(rows: FloatArray, stories: Stories) -> FloatArray:
-    """(rows, causes) log2 of P(present) / P(absent); rows need not sum to one."""
-    present = rows @ stories.story_members
-    absent = rows.sum(axis=1, keepdims=True) - present
-    sure = (present > NEARLY_SURE * (present + absent)).any(axis=0)
+def _present_and_log2_odds(rows: FloatArray, stories: Stories) -> tuple[FloatArray, FloatArray]:
+    """(rows, causes) weight of the cause, and log2 of P(present) / P(absent).
+
+    Rows need not sum to one.
+    """
+    sums = rows @ stories.story_members_and_one
+    present, total = sums[:, :-1], sums[:, -1:]
+    absent = total - present
+    sure = (present > NEARLY_SURE * total).any(axis=0)
     if sure.any():
         absent[:, sure] = rows @ stories.story_absent[:, sure]
-    out: FloatArray = np.log2(present / absent)
-    return out
+    return present, np.log2(present / absent)

@@ -27,20 +27,20 @@ def first_by_school(weighing: Weighing) -> dict[School, str]:
     """
     stories, knowledge, counted = weighing.stories, weighing.knowledge, weighing.counted
     table = _school_table(stories, weighing.handicap)
-    asked = {p.id: p for p in weighing.pieces if p.id in counted and p.id in _disputed(knowledge)}
+    disputed = [p for p in weighing.pieces if p.id in _disputed(knowledge)]
     by_bases: dict[tuple[float, ...], FloatArray] = {}
-    likelihoods = []
-    for bases in table.bases:
-        key = tuple(bases[name] for name in asked)
+    weights = np.empty_like(table.priors)
+    for row, prior, bases in zip(weights, table.priors, table.bases, strict=True):
+        key = tuple(bases[p.id] for p in disputed)
         if key not in by_bases:
             logs = weighing.now.log_story - weighing.now.log_story.max()
-            for piece in asked.values():
+            for piece in disputed:
                 if bases[piece.id] != weighing.bases[piece.id]:
                     anew = likelihood_of(piece.id, counted[piece.id], stories, bases[piece.id])
                     logs += piece.weight * anew.log - piece.adds
             by_bases[key] = stories.to_sets(np.exp(logs))
-        likelihoods.append(by_bases[key])
-    firsts = ((np.array(likelihoods) * table.priors) @ stories.roots).argmax(axis=1)
+        np.multiply(by_bases[key], prior, out=row)
+    firsts = (weights @ stories.roots).argmax(axis=1)
     return {name: knowledge.causes[i].id for name, i in zip(table.schools, firsts, strict=True)}
 
 

@@ -79,6 +79,12 @@ class Stories:
         return np.asfortranarray(self.members[self.set_of])
 
     @cached_property
+    def story_members_and_one(self) -> FloatArray:
+        """(stories, causes + 1) `story_members` and a column of ones, which sums the rest."""
+        one = np.ones((len(self.set_of), 1))
+        return np.asfortranarray(np.append(self.story_members, one, axis=1))
+
+    @cached_property
     def story_absent(self) -> FloatArray:
         """(stories, causes) 1.0 where the cause is not present."""
         return np.asfortranarray(1.0 - self.story_members)
@@ -109,11 +115,18 @@ class Stories:
         return np.where(self.stuck > 0, both[:, STUCK], both[:, THROWN]) > 0
 
     @cached_property
-    def in_second_telling(self) -> FloatArray:
-        """(stories, causes) 1.0 where a present cause is stuck, or takes its second side."""
-        skill = np.array([c.skill for c in self.knowledge.causes])
-        stuck = self.story_members * self.stuck[:, None] * skill
-        return np.asfortranarray(np.where(self.side == 1, 1.0, stuck))
+    def two_tellings(self) -> tuple[list[int], FloatArray]:
+        """Causes that can be told in two ways, and (stories, those) 1.0 in the second way.
+
+        The first way is thrown, or the first side; the second is stuck, or the other side.
+        """
+        causes = self.knowledge.causes
+        columns = [i for i, c in enumerate(causes) if c.skill or c.sides]
+        second = [
+            self.story_members[:, i] * self.stuck if causes[i].skill else self.side[:, i] == 1
+            for i in columns
+        ]
+        return columns, np.asfortranarray(np.array(second, dtype=np.float64).T)
 
     @cached_property
     def outside_feet(self) -> NDArray[np.bool_]:

@@ -2,12 +2,13 @@
 
 from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass
+from functools import lru_cache
 
 import numpy as np
 from numpy.typing import NDArray
 
 from firm_footing.core.ball import Pattern, read_pattern
-from firm_footing.core.case import Case, Reading, School
+from firm_footing.core.case import Block, Case, Reading, School
 from firm_footing.core.knowledge import Knowledge
 from firm_footing.core.knowledge.coaching import SchoolOption
 from firm_footing.core.reasoning.delivery import delivery_pieces
@@ -62,11 +63,11 @@ def weigh(case: Case, knowledge: Knowledge) -> Weighing:
     """Weigh the baseline balls and the answers given without a drill."""
     stories = enumerate_stories(knowledge)
     handicap = knowledge.numbers.handicap_left_out if case.handicap is None else case.handicap
-    pattern = read_pattern(case.baselines, knowledge)
+    pattern, balls_say = weigh_balls(case.baselines, stories, handicap)
     counted = counted_readings(case)
     options = school_options(case.school, knowledge)
     bases = school_bases(knowledge, handicap, options)
-    pieces = delivery_pieces(pattern, stories, handicap) + look_pieces(counted, stories, bases)
+    pieces = [*balls_say, *look_pieces(counted, stories, bases)]
     log_telling = stories.log_telling(knowledge.numbers.stuck_mode.probability(handicap))
     prior = school_prior(stories, options)
     return Weighing(
@@ -81,6 +82,15 @@ def weigh(case: Case, knowledge: Knowledge) -> Weighing:
         log_telling=log_telling,
         now=posterior(stories, prior[stories.set_of], log_telling, pieces),
     )
+
+
+@lru_cache(maxsize=64)
+def weigh_balls(
+    blocks: tuple[Block, ...], stories: Stories, handicap: float
+) -> tuple[Pattern, list[Piece]]:
+    """The pattern of these blocks and its evidence; kept, for the looks come without new balls."""
+    pattern = read_pattern(blocks, stories.knowledge)
+    return pattern, delivery_pieces(pattern, stories, handicap)
 
 
 def school_options(school: School, knowledge: Knowledge) -> tuple[SchoolOption, SchoolOption]:
