@@ -14,6 +14,7 @@ from firm_footing.core.knowledge import Check
 from firm_footing.core.knowledge.vocabulary import Source
 from firm_footing.core.reasoning.looks import fact_table
 from firm_footing.core.reasoning.posterior import Posterior
+from firm_footing.core.reasoning.scratch import scratch
 from firm_footing.core.reasoning.stories import Stories
 
 FloatArray = NDArray[np.float64]
@@ -123,7 +124,8 @@ def fact_with_decision(
     (decisions, looks) P(decision and fact), and (decisions,) P(decision).
 
     """
-    picks = np.zeros((decisions, len(story)), dtype=facts.dtype)
+    picks = scratch("picks", decisions, len(story), facts.dtype)
+    picks[:] = 0.0
     picks[decision, np.arange(len(story))] = story
     fact: FloatArray = (picks @ facts).astype(np.float64)
     of_decision = np.bincount(decision, weights=story, minlength=decisions)

@@ -7,6 +7,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from firm_footing.core.reasoning.evidence import Piece
+from firm_footing.core.reasoning.scratch import scratch
 from firm_footing.core.reasoning.stories import Stories
 
 FloatArray = NDArray[np.float64]
@@ -48,8 +49,9 @@ def posterior(
 
     """
     total = add_up(log_telling, pieces)
-    rows = np.empty((len(pieces) + 1, len(total)))
-    rows[0] = story = story_weights(total, prior)
+    rows = scratch("rows", len(pieces) + 1, len(total))
+    story = story_weights(total, prior)
+    rows[0] = story
     for row, piece in zip(rows[1:], pieces, strict=True):
         np.multiply(story, piece.restores, out=row)
     present, log_odds = _present_and_log2_odds(rows, stories)
