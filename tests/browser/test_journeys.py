@@ -157,7 +157,7 @@ def test_why_not_the_other(page: Page) -> None:
     cause.get_by_role("button").first.tap()
     cause.get_by_label("Why not the other cause").select_option("toes coming down")
     separates = cause.get_by_test_id("why-not")
-    expect(separates).to_contain_text("seat leaves its line: yes")
+    expect(separates).to_contain_text("trail foot does not roll: yes")
     expect(separates).to_contain_text("Would tell them apart")
 
 

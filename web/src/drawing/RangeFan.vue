@@ -168,8 +168,8 @@ const draft = computed(() => {
     <g v-for="ring in rings" :key="ring.metres">
       <path class="ring" :d="arcPath(ring.metres, 12, range)" />
       <text
-        class="small"
-        :x="toPoint(12.5, ring.metres, range).x + 8"
+        class="small label"
+        :x="Math.min(toPoint(12.5, ring.metres, range).x + 8, size.width - 52)"
         :y="toPoint(12.5, ring.metres, range).y + 4"
       >
         {{ ring.label }}

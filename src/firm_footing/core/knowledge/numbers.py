@@ -145,6 +145,7 @@ class Decision(Entry):
     least_answers: int
     first_root: float = Field(gt=0, lt=1)
     ahead_by: float = Field(ge=0, lt=1)
+    close_to: float = Field(gt=0, le=1)
     setup_seconds: int = Field(ge=0)
     trace_of_gain_bits: float = Field(ge=0)
 

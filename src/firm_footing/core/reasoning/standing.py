@@ -61,7 +61,7 @@ def where_it_stands(root: FloatArray, balls: int, answers: int, knowledge: Knowl
         kind, reason = "too_little", f"{have}: wants {more_balls} or {more_answers}"
     elif lead >= d.first_root and ahead:
         kind, reason = "settled", f"{have}, first cause well ahead: {first.name.lower()}"
-    elif not ahead and lead + next_lead >= d.first_root:
+    elif next_lead >= d.close_to * lead and lead + next_lead >= d.first_root:
         names = f"{first.name.lower()}, or {second.name.lower()}"
         kind, reason = "open", f"{have}, open between two: {names}"
     else:

@@ -124,11 +124,6 @@ select {
 input {
   width: 112px;
 }
-@media (max-width: 600px) {
-  .bar {
-    grid-template-columns: 1fr 1fr;
-  }
-}
 .another {
   padding: 0;
   min-height: 40px;

@@ -1,0 +1,95 @@
+import { beforeEach, describe, expect, it } from 'vitest'
+import { ref } from 'vue'
+import type { Lesson, LoggedShot, Shot } from '@/api/client'
+import { useBallEntry } from '@/lesson/shots/useBallEntry'
+import type { OpenLesson, Touched } from '@/lesson/useLesson'
+
+let shots: LoggedShot[]
+let entry: ReturnType<typeof useBallEntry>
+
+beforeEach(() => {
+  const lesson = ref({ blocks: [{ id: 'B', shots: [] }] } as unknown as Lesson)
+  const list = lesson.value.blocks[0]?.shots ?? []
+  shots = list
+  const open = {
+    lesson,
+    putShot(id: string, _block: string, observed: Shot, touched: Touched) {
+      const known = list.find((s) => s.id === id)
+      if (known) Object.assign(known, { observed, touched })
+      else list.push({ id, observed, touched } as unknown as LoggedShot)
+    },
+    deleteShot(id: string) {
+      list.splice(
+        list.findIndex((s) => s.id === id),
+        1,
+      )
+    },
+  } as unknown as OpenLesson
+  entry = useBallEntry(open, () => 'B')
+})
+
+const flight = { startDeg: -4, curveDeg: 5, carryM: 118 }
+
+describe('logging a ball', () => {
+  it('takes up to three touches in any order, any of which may be skipped', () => {
+    entry.strike({ heelToeMm: -12, lowHighMm: 3 })
+    entry.flight(flight)
+    entry.contact('clean')
+    expect(shots).toHaveLength(1)
+    expect(shots[0]?.observed).toEqual({
+      heel_toe_mm: -12,
+      low_high_mm: 3,
+      start: 'pull',
+      curve: 'push',
+      carry_m: 120,
+      contact: 'clean',
+    })
+  })
+  it('keeps where the finger was for the mark, and only a word as evidence', () => {
+    entry.flight(flight)
+    expect(shots[0]?.touched).toEqual({ start_deg: -4, curve_deg: 5 })
+    expect(shots[0]?.observed.start_deg).toBeUndefined()
+  })
+  it('begins the next ball when what is filled is touched again, or at next', () => {
+    entry.contact('clean')
+    entry.contact('fat')
+    entry.next()
+    entry.divot({ startCm: -2, lengthCm: null, directionDeg: null })
+    expect(shots.map((s) => s.observed)).toEqual([
+      { contact: 'clean' },
+      { contact: 'fat' },
+      { divot_start_cm: -2 },
+    ])
+  })
+  it('changes an earlier ball in place once it is chosen, and lets go of it', () => {
+    entry.contact('clean')
+    entry.contact('fat')
+    entry.choose(shots[0]?.id ?? '')
+    entry.contact('thin')
+    entry.contact('top')
+    expect(shots.map((s) => s.observed.contact)).toEqual(['top', 'fat'])
+    entry.next()
+    entry.contact('hosel')
+    expect(shots).toHaveLength(3)
+  })
+  it('replaces a whole flight, so that an old curve never stays behind', () => {
+    entry.flight(flight)
+    entry.choose(shots[0]?.id ?? '')
+    entry.flight({ startDeg: 7, curveDeg: null, carryM: null })
+    expect(shots[0]?.observed).toEqual({ start: 'far_push' })
+    expect(shots[0]?.touched).toEqual({ start_deg: 7 })
+  })
+  it('steps along the tape and deletes the newest or the chosen ball', () => {
+    for (const word of ['clean', 'fat', 'thin'] as const) entry.contact(word)
+    entry.step(-1)
+    entry.remove()
+    expect(shots.map((s) => s.observed.contact)).toEqual(['clean', 'thin'])
+    entry.remove()
+    expect(shots.map((s) => s.observed.contact)).toEqual(['clean'])
+  })
+  it('adds single values by key without beginning a new ball', () => {
+    entry.set({ start: 'pull' })
+    entry.set({ start: 'push', heel_toe_mm: 11 })
+    expect(shots.map((s) => s.observed)).toEqual([{ start: 'push', heel_toe_mm: 11 }])
+  })
+})
