@@ -55,8 +55,8 @@ const nothingYet = computed(
         </p>
       </header>
       <p v-if="nothingYet" class="quiet">
-        Before the first ball every list is only how common a cause is. Log balls or answer looks,
-        and it moves.
+        Before the first ball this is only how common each cause is. Log balls or answer looks, and
+        it moves.
       </p>
       <div class="scroll" tabindex="0" role="region" aria-label="Causes">
         <ol class="causes" data-testid="causes">
@@ -65,7 +65,7 @@ const nothingYet = computed(
             :key="cause.id"
             :cause="cause"
             :open-up="opened === cause.id"
-            :start="ranking.start_with === cause.id"
+            :start="ranking.start_with === cause.id && diagnosis.standing.kind !== 'too_little'"
             :decided="decided === cause.id"
             :diagnosis="diagnosis"
             :knowledge="knowledge"
