@@ -2,7 +2,7 @@ import { describe, expect, it, vi } from 'vitest'
 import { act, type Actions } from '@/lesson/keys'
 import { KEY_HELP } from '@/lesson/keys'
 import { leftToRight, pushSign, toWord } from '@/ui/frame'
-import { signed } from '@/ui/units'
+import { signed, typedNumber } from '@/ui/units'
 import { degreesWord, directionWord, say } from '@/ui/words'
 
 describe('words', () => {
@@ -27,6 +27,11 @@ describe('words', () => {
   it('turns degrees into the words of the trade', () => {
     const words = [-7, -6, -2.1, 2, 2.1, 6.1].map(toWord)
     expect(words).toEqual(['far_pull', 'pull', 'pull', 'straight', 'push', 'far_push'])
+  })
+  it('reads numbers as people type them, and tells nothing from nonsense', () => {
+    expect([' 3,5 ', '−2', '-2.5', '0'].map(typedNumber)).toEqual([3.5, -2, -2.5, 0])
+    expect(['', '   '].map(typedNumber)).toEqual([null, null])
+    expect(['abc', '12 yd', '1e999'].map(typedNumber)).toEqual([undefined, undefined, undefined])
   })
   it('writes a real minus', () => {
     expect([signed(-3.26, 1), signed(2), signed(-0.2)]).toEqual(['−3.3', '+2', '0'])

@@ -18,3 +18,14 @@ export function signed(value: number, digits = 0): string {
   if (rounded === 0) return text
   return rounded > 0 ? `+${text}` : `−${text}`
 }
+
+/**
+ * A number as people type it: decimal comma or point, real minus or hyphen.
+ * null when the field was emptied, undefined when it is not a number.
+ */
+export function typedNumber(text: string): number | null | undefined {
+  const plain = text.trim().replace(',', '.').replace('−', '-')
+  if (plain === '') return null
+  const value = Number(plain)
+  return Number.isFinite(value) ? value : undefined
+}

@@ -5,7 +5,7 @@ import type { Direction, Handedness, LoggedShot, Shot } from '@/api/client'
 import type { BallEntry } from '@/lesson/shots/useBallEntry'
 import { leftToRight, pushSign } from '@/ui/frame'
 import type { DistanceUnit } from '@/ui/settings'
-import { fromMetres, toMetres } from '@/ui/units'
+import { fromMetres, toMetres, typedNumber } from '@/ui/units'
 import { capital, CONTACTS, directionWord } from '@/ui/words'
 
 const props = defineProps<{
@@ -42,9 +42,13 @@ function shown(field: Field): string {
   return field.kind === 'distance' ? fromMetres(value, props.unit).toFixed(0) : String(value)
 }
 function keep(field: Field, event: Event): void {
-  const text = (event.target as HTMLInputElement).value.replace(',', '.').replace('−', '-')
-  const value = Number(text)
-  if (text.trim() === '' || Number.isNaN(value)) {
+  const input = event.target as HTMLInputElement
+  const value = typedNumber(input.value)
+  if (value === undefined) {
+    input.value = shown(field) // not a number: what was there stays
+    return
+  }
+  if (value === null) {
     props.entry.set({ [field.name]: null })
     return
   }

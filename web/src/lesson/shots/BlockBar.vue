@@ -4,7 +4,7 @@ import { computed } from 'vue'
 import type { Block, Knowledge, Lesson } from '@/api/client'
 import type { OpenLesson } from '@/lesson/useLesson'
 import { useSettings } from '@/ui/settings'
-import { fromMetres, toMetres } from '@/ui/units'
+import { fromMetres, toMetres, typedNumber } from '@/ui/units'
 import { capital } from '@/ui/words'
 
 const chosen = defineModel<string | null>({ required: true })
@@ -37,8 +37,13 @@ function clubName(id: string): string {
   return props.knowledge.clubs.find((c) => c.id === id)?.name ?? id
 }
 function setExpected(event: Event): void {
-  const value = Number((event.target as HTMLInputElement).value)
-  const metres = value > 0 ? Math.min(400, toMetres(value, settings.distance)) : null
+  const input = event.target as HTMLInputElement
+  const value = typedNumber(input.value)
+  if (value === undefined || (value !== null && value <= 0)) {
+    input.value = expected.value // not a distance: what was there stays
+    return
+  }
+  const metres = value === null ? null : Math.min(400, toMetres(value, settings.distance))
   props.open.putBlock(props.block.id, { expected_carry_m: metres })
 }
 function another(): void {
