@@ -55,7 +55,7 @@ watch([other, () => props.diagnosis], async () => {
   <div class="why-not" data-testid="why-not">
     <label>
       Why not
-      <select v-model="other" aria-label="Why not the other cause">
+      <select v-model="other" class="native" aria-label="Why not the other cause">
         <option value="">another cause …</option>
         <option v-for="id in others" :key="id" :value="id">{{ name(id) }}</option>
       </select>
@@ -83,14 +83,7 @@ watch([other, () => props.diagnosis], async () => {
   padding: 6px 0;
 }
 select {
-  min-height: 40px;
   max-width: 260px;
-  padding: 0 6px;
-  border: 1.5px solid rgb(var(--v-theme-line));
-  border-radius: 8px;
-  background: rgb(var(--v-theme-surface));
-  color: rgb(var(--v-theme-ink));
-  font: inherit;
 }
 ul {
   list-style: none;

@@ -42,7 +42,7 @@ function choose(word: AnswerWord): void {
     </div>
     <label class="by">
       <span class="quiet small">{{ check.seconds }} s, by</span>
-      <select v-model="source" :aria-label="`Source for: ${check.question}`">
+      <select v-model="source" class="native" :aria-label="`Source for: ${check.question}`">
         <option v-for="s in ALL_SOURCES" :key="s" :value="s">{{ s }}</option>
       </select>
     </label>
@@ -84,14 +84,6 @@ function choose(word: AnswerWord): void {
 .by {
   display: grid;
   justify-items: end;
-}
-select {
-  min-height: 32px;
-  border: 1px solid rgb(var(--v-theme-line));
-  border-radius: 6px;
-  padding: 0 4px;
-  color: rgb(var(--v-theme-ink));
-  background: rgb(var(--v-theme-surface));
 }
 .answers {
   display: flex;

@@ -71,6 +71,7 @@ function keepWord(name: 'start' | 'curve' | 'contact', event: Event): void {
     <label v-for="name in ['start', 'curve'] as const" :key="name">
       {{ capital(name) }}
       <select
+        class="native"
         :aria-label="capital(name)"
         :value="shot.observed[name] ?? ''"
         @change="keepWord(name, $event)"
@@ -82,6 +83,7 @@ function keepWord(name: 'start' | 'curve' | 'contact', event: Event): void {
     <label>
       Contact
       <select
+        class="native"
         aria-label="Contact"
         :value="shot.observed.contact ?? ''"
         @change="keepWord('contact', $event)"
@@ -93,6 +95,7 @@ function keepWord(name: 'start' | 'curve' | 'contact', event: Event): void {
     <label v-for="field in FIELDS" :key="field.name">
       {{ field.label }}{{ field.kind === 'distance' ? `, ${unit}` : '' }}
       <input
+        class="native"
         inputmode="decimal"
         :value="shown(field)"
         placeholder="–"
@@ -129,14 +132,7 @@ label {
 }
 select,
 input {
-  min-height: 40px;
   width: 100%;
-  padding: 0 8px;
-  border: 1.5px solid rgb(var(--v-theme-line));
-  border-radius: 8px;
-  background: rgb(var(--v-theme-surface));
-  color: rgb(var(--v-theme-ink));
-  font: inherit;
   font-size: 16px;
 }
 .buttons {

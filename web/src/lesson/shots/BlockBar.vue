@@ -58,13 +58,14 @@ function another(): void {
   <div class="bar">
     <label v-if="blocks.length > 1">
       <span class="quiet">Block</span>
-      <select v-model="chosen">
+      <select v-model="chosen" class="native">
         <option v-for="b in blocks" :key="b.value" :value="b.value">{{ b.title }}</option>
       </select>
     </label>
     <label>
       <span class="quiet">Club</span>
       <select
+        class="native"
         :value="block.club"
         @change="open.putBlock(block.id, { club: ($event.target as HTMLSelectElement).value })"
       >
@@ -74,6 +75,7 @@ function another(): void {
     <label>
       <span class="quiet">Carry, {{ settings.distance }}</span>
       <input
+        class="native"
         inputmode="numeric"
         aria-label="Expected carry"
         title="The carry you expect with this club; it makes lost distance"
@@ -85,6 +87,7 @@ function another(): void {
     <label>
       <span class="quiet">From</span>
       <select
+        class="native"
         :value="block.surface ?? ''"
         @change="
           open.putBlock(block.id, {
@@ -114,13 +117,6 @@ label {
 }
 select,
 input {
-  min-height: 40px;
-  padding: 0 8px;
-  border: 1.5px solid rgb(var(--v-theme-line));
-  border-radius: 8px;
-  background: rgb(var(--v-theme-surface));
-  color: rgb(var(--v-theme-ink));
-  font: inherit;
   font-weight: 700;
 }
 select {
