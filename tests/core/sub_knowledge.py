@@ -36,6 +36,8 @@ def cut_down(causes: set[str], files: dict[str, Any] | None = None) -> Knowledge
     for drill in f["drills"]:
         for key in ("targets", "not_for", "care_with"):
             drill[key] = [c for c in drill.get(key, ()) if c in causes]
+        if not causes.issuperset(drill.get("constraint", {}).get("removes", ())):
+            del drill["constraint"]
     f["drills"] = [d for d in f["drills"] if d["targets"]]
     drills = {d["id"] for d in f["drills"]}
     f["signs"] = []

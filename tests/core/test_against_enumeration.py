@@ -4,13 +4,22 @@ code, no arrays, no shortcuts. Tolerance 1e-9."""
 import math
 from itertools import combinations, product
 
+import numpy as np
 import pytest
 
 from firm_footing.core.ball import read_pattern
 from firm_footing.core.case import Block, Case, Reading, Shot
 from firm_footing.core.knowledge import DIMENSIONS, Knowledge
 from firm_footing.core.reasoning import diagnose
+from firm_footing.core.reasoning.delivery import (
+    DeliveryReading,
+    delivery_pieces,
+    judge_delivery,
+    reading_of,
+)
 from firm_footing.core.reasoning.looks import answer_given_fact
+from firm_footing.core.reasoning.posterior import posterior
+from firm_footing.core.reasoning.stories import base_weights, enumerate_stories, set_prior
 
 CASE = Case(
     handedness="right",
@@ -35,6 +44,19 @@ CASE = Case(
         Reading(check="trail_heel_up_early", answer="no", source="feel"),
     ),
 )
+
+
+def log_normal(off: list[float], cov: list[list[float]]) -> float:
+    """Log density but for a constant, one number given those before it, by elimination."""
+    rows = [[*row, o] for row, o in zip(cov, off, strict=True)]
+    log = 0.0
+    for i, row in enumerate(rows):
+        log -= 0.5 * (row[-1] ** 2 / row[i] + math.log(row[i]))
+        for below in rows[i + 1 :]:
+            share = below[i] / row[i]
+            for j in range(i, len(row)):
+                below[j] -= share * row[j]
+    return log
 
 
 def enumerated(case: Case, k: Knowledge) -> tuple[dict[str, float], dict[str, float], float]:
@@ -82,30 +104,36 @@ def enumerated(case: Case, k: Knowledge) -> tuple[dict[str, float], dict[str, fl
 
     def log_likelihood(chosen: tuple[str, ...], mode: str | None, sides: dict[str, str]) -> float:
         mean = dict.fromkeys(DIMENSIONS, 0.0)
-        var = {name: getattr(n.delivery.person_sd, name) ** 2 for name in DIMENSIONS}
-        for c in chosen:
+        cov = {
+            (a, b): getattr(n.delivery.person_sd, a) ** 2 if a == b else 0.0
+            for a in DIMENSIONS
+            for b in DIMENSIONS
+        }
+        for c in chosen:  # one severity for all that a cause does
             effect = k.cause[c].effect_in(mode, sides.get(c))  # type: ignore[arg-type]
-            for name in DIMENSIONS:
-                mean[name] += getattr(effect, name)
-                var[name] += (n.delivery.effect_spread * getattr(effect, name)) ** 2
+            for a in DIMENSIONS:
+                mean[a] += getattr(effect, a)
+                for b in DIMENSIONS:
+                    both = getattr(effect, a) * getattr(effect, b)
+                    cov[a, b] += n.delivery.effect_spread**2 * both
         low = mean["low_point_cm"] + n.delivery.cause_free_low_point_cm(handicap)
         mean["low_point_cm"] = max(low, n.delivery.low_point_floor_cm)
         mean["heel_toe_mm"] = max(mean["heel_toe_mm"], n.delivery.strike_floor_mm)
         assert pattern.directions is not None
-        middle, precision = pattern.directions
-        (p, q), (_, r) = precision
-        det = (p + 1e-6) * (r + 1e-6) - q * q
-        a = var["path_deg"] + (r + 1e-6) / det
-        b = var["face_to_path_deg"] + (p + 1e-6) / det
-        c2 = -q / det
-        x, y = middle[0] - mean["path_deg"], middle[1] - mean["face_to_path_deg"]
-        d2 = a * b - c2 * c2
-        log = -0.5 * ((b * x * x - 2 * c2 * x * y + a * y * y) / d2 + math.log(d2))
+        middle, ((p, q), (_, r)) = pattern.directions
+        det = p * r - q * q
+        noise = {
+            ("path_deg", "path_deg"): r / det,
+            ("face_to_path_deg", "face_to_path_deg"): p / det,
+        }
+        noise["path_deg", "face_to_path_deg"] = noise["face_to_path_deg", "path_deg"] = -q / det
+        seen = {"path_deg": middle[0], "face_to_path_deg": middle[1]}
         for name in ("low_point_cm", "heel_toe_mm", "dynamic_loft_deg", "club_speed_pct"):
             e = getattr(pattern, name)
             if e is not None:
-                v = var[name] + e.se**2
-                log -= 0.5 * ((e.value - mean[name]) ** 2 / v + math.log(v))
+                seen[name], noise[name, name] = e.value, e.se**2
+        whole = [[cov[a, b] + noise.get((a, b), 0.0) for b in seen] for a in seen]
+        log = log_normal([seen[a] - mean[a] for a in seen], whole)
         if pattern.two_way is not None:
             stuck_club = any(
                 w.mechanism == n.two_way.mechanism and w.mode in (None, mode or "thrown")
@@ -155,6 +183,34 @@ def test_every_probability_agrees(knowledge: Knowledge) -> None:
     assert {c.id: c.probability for c in found.causes} == pytest.approx(present, abs=1e-9)
     assert {c.id: c.root for c in found.causes} == pytest.approx(root, abs=1e-9)
     assert found.outside_feet == pytest.approx(outside, abs=1e-9)
+
+
+@pytest.mark.parametrize("number", ["low_point_cm", "heel_toe_mm", "path_deg", "club_speed_pct"])
+def test_bits_of_the_pattern_are_what_is_lost_without_that_number(
+    knowledge: Knowledge, number: str
+) -> None:
+    """Checked by weighing a pattern that never had the number."""
+    stories = enumerate_stories(knowledge)
+    pattern = read_pattern(CASE.baselines, knowledge)
+    prior = set_prior(stories, base_weights(knowledge, ()))[stories.set_of]
+    telling = stories.log_telling(0.3)
+    full = posterior(stories, prior, telling, delivery_pieces(pattern, stories, 11)[0])
+    reading = reading_of(pattern)
+    kept = [i for i, name in enumerate(reading.names) if name != number]
+    less = DeliveryReading(
+        tuple(reading.names[i] for i in kept),
+        reading.value[kept],
+        reading.design[kept],
+        reading.noise[kept][:, kept],
+    )
+    weights = np.exp(judge_delivery(less, stories, 11).log + telling) * prior
+    for piece in delivery_pieces(pattern, stories, 11)[0]:
+        if piece.id in ("pattern.scatter", "pattern.two_way"):
+            weights *= np.exp(piece.adds)
+    without = weights @ stories.story_members / weights.sum()
+    row = [p.id for p in delivery_pieces(pattern, stories, 11)[0]].index(f"pattern.{number}")
+    odds = np.log2(full.present / (1 - full.present)) - np.log2(without / (1 - without))
+    assert full.bits[row] == pytest.approx(odds, abs=1e-9)
 
 
 @pytest.mark.parametrize("dropped", ["trail_heel_up_early", "hands_out_first", "club_stuck_behind"])

@@ -31,7 +31,11 @@ EXPECTED = [
     ([FAT] * 8, ["loads_late", "shift_starts_after_top"], "late_shift"),
     ([Shot(start="push", curve="push")] * 8, ["grip_weak"], "weak_grip"),
     ([Shot(start="far_push", curve="straight")] * 8, ["aim_off_line"], "aim_off"),
-    ([Shot(start="pull", curve="push", heel_toe_mm=-10)] * 8, ["hips_static_down"], "static_hips"),
+    (
+        [Shot(start="pull", curve="straight", heel_toe_mm=-8)] * 8,
+        ["hips_static_down"],
+        "static_hips",
+    ),
     ([Shot(start="pull", curve="straight")] * 8, ["trail_foot_slid_back"], "trail_side_shove"),
 ]
 
@@ -84,10 +88,11 @@ def test_effort_is_said_before_the_foot_it_moves(knowledge: Knowledge) -> None:
 
 def test_only_what_was_seen_without_a_drill_counts(knowledge: Knowledge) -> None:
     plain = case([PULL_SLICE_HEEL] * 6)
-    trial = Block(kind="trial", drill="trail_foot_back", shots=(FAT,) * 6)
+    trial = Block(kind="trial", drill="line_and_divots", shots=(FAT,) * 6)  # takes nothing away
+    retest = Block(kind="retest", shots=(FAT,) * 6)
     more = plain.model_copy(
         update={
-            "blocks": (*plain.blocks, trial),
+            "blocks": (*plain.blocks, trial, retest),
             "readings": (Reading(check="grip_weak", answer="yes", block=1),),
         }
     )

@@ -1,27 +1,20 @@
 """What happens in a lesson? Every write answers with the whole lesson as it then is."""
 
-from typing import Annotated
-
-from fastapi import APIRouter, Query
+from fastapi import APIRouter
 
 from firm_footing.api.context import Known, RowId, Store
 from firm_footing.api.errors import responses
 from firm_footing.api.shapes import (
-    BetweenOut,
     BlockIn,
     DecisionIn,
-    DiagnosisOut,
     LessonChange,
     LessonOut,
     NewLesson,
     NoteIn,
     ShotIn,
 )
-from firm_footing.api.views import between_view, diagnosis_view, lesson_view
-from firm_footing.core.knowledge.vocabulary import Source
-from firm_footing.core.reasoning import between, diagnose, ranking_of, weigh
+from firm_footing.api.views import lesson_view
 from firm_footing.store import decisions, history, lessons, notes, shots
-from firm_footing.store.cases import case_of
 from firm_footing.store.errors import refused
 from firm_footing.store.tables import Lesson
 
@@ -117,52 +110,11 @@ def delete_note(session: Store, lesson_id: RowId, note_id: RowId) -> LessonOut:
     responses=ERRORS,
 )
 def add_decision(session: Store, known: Known, lesson_id: RowId, decision: DecisionIn) -> LessonOut:
-    """Kept with what the ranking says now and the version of the knowledge that says it."""
+    """Kept with what the ranking says now, the knowledge that says it, and what it predicts."""
     if decision.cause not in known.cause:
         raise refused(f"No cause is called '{decision.cause}'.", "cause", "Nothing was changed.")
-    content = lessons.content_of(session, lesson_id)
-    ranking = ranking_of(diagnose(case_of(content), known, content.lesson.at_hand), known)
-    decisions.add_decision(
-        session, lesson_id, decision.cause, decision.reason, ranking, known.version
-    )
+    decisions.add_decision(session, lesson_id, decision.cause, decision.reason, known)
     return lesson_view(session, lesson_id)
-
-
-@router.get(
-    "/lessons/{lesson_id}/diagnosis", summary="The causes, ranked by the evidence", responses=ERRORS
-)
-def read_diagnosis(
-    session: Store,
-    known: Known,
-    lesson_id: RowId,
-    at_hand: Annotated[list[Source] | None, Query(description="Means at hand for looks")] = None,
-) -> DiagnosisOut:
-    """All there is to conclude from the lesson, in one call."""
-    content = lessons.content_of(session, lesson_id)
-    case = case_of(content)
-    means = at_hand if at_hand is not None else content.lesson.at_hand
-    return diagnosis_view(diagnose(case, known, means), case, known)
-
-
-@router.get(
-    "/lessons/{lesson_id}/between", summary="Why this cause and not that one", responses=ERRORS
-)
-def read_between(
-    session: Store,
-    known: Known,
-    lesson_id: RowId,
-    one: Annotated[str, Query(examples=["trail_heel_pops"])],
-    other: Annotated[str, Query(examples=["toes_in_downswing"])],
-) -> BetweenOut:
-    """The evidence that separates the two, and the looks that would."""
-    content = lessons.content_of(session, lesson_id)
-    for name, cause in (("one", one), ("other", other)):
-        if cause not in known.cause:
-            raise refused(f"No cause is called '{cause}'.", name, "Nothing was changed.")
-    if one == other:
-        raise refused("These are the same cause.", "other", "Choose two different ones.")
-    found = between(weigh(case_of(content), known), one, other, content.lesson.at_hand)
-    return between_view(found)
 
 
 @router.post("/lessons/{lesson_id}/undo", summary="Take back the last step", responses=ERRORS)

@@ -7,32 +7,19 @@ mirror and convert.
 from datetime import datetime
 from typing import Annotated, Any, Literal
 
-from pydantic import BaseModel, ConfigDict, Field, StringConstraints
+from pydantic import BaseModel, Field, StringConstraints
 
+from firm_footing.api.conclusion_shapes import WhatIfOut
+from firm_footing.api.wire import In, Out
 from firm_footing.core.case import School, Shot, Stance
 from firm_footing.core.case.evidence import BlockKind, Handicap, Number, Surface
 from firm_footing.core.frame import Handedness
 from firm_footing.core.knowledge.vocabulary import Answer, Limit, Source
-from firm_footing.core.reasoning import Ranking
-from firm_footing.core.reasoning.ranking import EvidenceBits
-from firm_footing.core.reasoning.standing import StandingKind
 from firm_footing.store.tables import AgeGroup
 
 Name = Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=80)]
 Text = Annotated[str, StringConstraints(strip_whitespace=True, max_length=2000)]
 ClubId = Annotated[str, StringConstraints(pattern=r"^[a-z0-9]{1,3}$")]
-
-
-class In(BaseModel):
-    """Base of what comes in: unknown keys and NaN are errors."""
-
-    model_config = ConfigDict(extra="forbid", allow_inf_nan=False)
-
-
-class Out(BaseModel):
-    """Base of what goes out."""
-
-    model_config = ConfigDict(from_attributes=True)
 
 
 class NewStudent(In):
@@ -210,6 +197,9 @@ class DecisionOut(Out):
     ranking: dict[str, Any]
     knowledge_version: str
     decided_at: datetime
+    prediction: WhatIfOut | None = Field(
+        description="What the pattern would be without the cause, as predicted then"
+    )
 
 
 class LessonOut(BaseModel):
@@ -229,75 +219,3 @@ class LessonOut(BaseModel):
     decisions: list[DecisionOut]
     undo: str | None = Field(description="What undo would take back")
     redo: str | None = Field(description="What redo would do again")
-
-
-class Spread(BaseModel):
-    """A number of the pattern and its standard error."""
-
-    value: float
-    se: float
-
-
-class BallWay(BaseModel):
-    """Where a cause alone sends a straight ball, degrees, + push side."""
-
-    start_deg: float
-    curve_deg: float
-
-
-class StandingOut(Out):
-    """Where the decision stands."""
-
-    kind: StandingKind
-    leading: list[str] = Field(description="The first two roots")
-    balls_missing: int
-    answers_missing: int
-
-
-class SchoolSays(BaseModel):
-    """What a school would start with, everything else staying as chosen."""
-
-    question: Literal["heel_toe", "lead_foot"]
-    option: str
-    start_with: str
-
-
-class LookOut(Out):
-    """A look and what it would tell."""
-
-    id: str
-    gain_bits: float
-    seconds: int
-    source: Source
-
-
-class BetweenOut(BaseModel):
-    """Why one cause and not the other."""
-
-    one: str
-    other: str
-    probability: float = Field(description="That it is the one, were it just one of the two")
-    evidence: list[EvidenceBits] = Field(
-        description="+ for the one, - for the other, largest first"
-    )
-    looks: list[LookOut] = Field(description="Looks that would tell which")
-
-
-class WithheldDrill(BaseModel):
-    """A drill kept back, and why."""
-
-    id: str
-    reason: str
-
-
-class DiagnosisOut(BaseModel):
-    """The diagnosis of a lesson, for a screen."""
-
-    ranking: Ranking
-    standing: StandingOut
-    words: dict[str, str] = Field(description="Cause id to how sure, in words")
-    spreads: dict[str, Spread] = Field(description="Known numbers of the pattern")
-    ball_ways: dict[str, BallWay] = Field(description="Cause id to what it does to the ball")
-    schools_say: list[SchoolSays] = Field(description="Schools that would start elsewhere")
-    withheld: list[WithheldDrill]
-    knowledge_version: str

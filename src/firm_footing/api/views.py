@@ -4,28 +4,14 @@ from sqlmodel import Session
 
 from firm_footing.api.shapes import (
     AnswerOut,
-    BallWay,
-    BetweenOut,
     BlockOut,
     DecisionOut,
-    DiagnosisOut,
     LessonBrief,
     LessonOut,
-    LookOut,
     NoteOut,
-    SchoolSays,
     ShotOut,
-    Spread,
-    StandingOut,
     StudentOut,
-    WithheldDrill,
 )
-from firm_footing.core.ball import Estimate
-from firm_footing.core.ball.shape import probability_word
-from firm_footing.core.case import Case
-from firm_footing.core.coaching import Withheld, withheld_for
-from firm_footing.core.knowledge import Knowledge
-from firm_footing.core.reasoning import Between, Diagnosis, ranking_of
 from firm_footing.store.history import first_undone, last_done
 from firm_footing.store.lessons import LessonContent, content_of
 from firm_footing.store.tables import Lesson
@@ -78,70 +64,3 @@ def lesson_brief(session: Session, lesson: Lesson) -> LessonBrief:
         answers=len(content.answers),
         decided=content.decisions[-1].cause if content.decisions else None,
     )
-
-
-def diagnosis_view(diagnosis: Diagnosis, case: Case, knowledge: Knowledge) -> DiagnosisOut:
-    """A diagnosis with words, spreads and the drills kept back."""
-    probabilities = {c.id: c.probability for c in diagnosis.causes}
-    pattern = diagnosis.pattern
-    kept_back = withheld_for(
-        diagnosis.start_with,
-        knowledge,
-        case.limits,
-        probabilities,
-        pattern.path_deg.value if pattern.path_deg else None,
-    )
-    known = {name: getattr(pattern, name) for name in type(pattern).__dataclass_fields__}
-    return DiagnosisOut(
-        ranking=ranking_of(diagnosis, knowledge),
-        standing=StandingOut.model_validate(diagnosis.standing),
-        words={c: probability_word(p, knowledge.numbers) for c, p in probabilities.items()},
-        spreads={
-            name: Spread(value=e.value, se=e.se)
-            for name, e in known.items()
-            if isinstance(e, Estimate)
-        },
-        ball_ways={
-            c.id: BallWay(start_deg=c.ball_way_deg[0], curve_deg=c.ball_way_deg[1])
-            for c in diagnosis.causes
-        },
-        schools_say=_schools_say(diagnosis, case),
-        withheld=[WithheldDrill(id=w.drill, reason=_why(w, knowledge)) for w in kept_back],
-        knowledge_version=knowledge.version,
-    )
-
-
-def _schools_say(diagnosis: Diagnosis, case: Case) -> list[SchoolSays]:
-    """Schools that alone would change the first place."""
-    chosen = (case.school.heel_toe, case.school.lead_foot)
-    said = []
-    for (heel_toe, lead_foot), start in diagnosis.first_by_school.items():
-        if start == diagnosis.start_with:
-            continue
-        if lead_foot == chosen[1]:
-            said.append(SchoolSays(question="heel_toe", option=heel_toe, start_with=start))
-        elif heel_toe == chosen[0]:
-            said.append(SchoolSays(question="lead_foot", option=lead_foot, start_with=start))
-    return said
-
-
-def between_view(found: Between) -> BetweenOut:
-    """What separates two causes, for a screen."""
-    return BetweenOut(
-        one=found.one,
-        other=found.other,
-        probability=found.probability,
-        evidence=[{"evidence": w.evidence, "bits": w.bits} for w in found.evidence],
-        looks=[LookOut.model_validate(look) for look in found.looks],
-    )
-
-
-def _why(withheld: Withheld, knowledge: Knowledge) -> str:
-    names = {limit.id: limit.name.lower() for limit in knowledge.cautions.limits}
-    reasons = []
-    if withheld.limits:
-        reasons.append("flagged: " + ", ".join(names[limit] for limit in withheld.limits))
-    reasons += [f"would make “{knowledge.cause[c].name.lower()}” worse" for c in withheld.worse_for]
-    if withheld.path_too_far_in_to_out:
-        reasons.append("the path is in-to-out already")
-    return "; ".join(reasons)

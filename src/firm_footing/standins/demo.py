@@ -14,7 +14,7 @@ from sqlmodel import Session
 
 from firm_footing.core.case import Case
 from firm_footing.core.knowledge import Knowledge
-from firm_footing.core.reasoning import diagnose, ranking_of
+from firm_footing.core.reasoning import diagnose
 from firm_footing.standins.student import SimulatedStudent, answer, hit_block, make_student
 from firm_footing.store.cases import store_case
 from firm_footing.store.columns import now
@@ -63,12 +63,4 @@ def _add_lesson(
     session.add(lesson)
     session.commit()
     if plan.get("decide"):
-        ranking = ranking_of(diagnose(case, knowledge), knowledge)
-        add_decision(
-            session,
-            lesson.id,
-            ranking["start_with"],
-            "",
-            ranking,
-            knowledge.version,
-        )
+        add_decision(session, lesson.id, diagnose(case, knowledge).start_with, "", knowledge)

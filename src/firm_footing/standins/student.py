@@ -9,6 +9,7 @@ the causes add up to, seen by an instructor who has a bias of their own. All ran
 import math
 from collections.abc import Sequence
 from dataclasses import dataclass
+from functools import lru_cache
 from statistics import NormalDist
 from typing import Any
 
@@ -145,8 +146,7 @@ def answer(
     latent = base + rng.normal()
     for cause, strength in check.pointers(student.mode).items():
         if cause in student.severity:
-            push = NORMAL.inv_cdf(max(numbers.pointer[strength], NORMAL.cdf(base))) - base
-            latent += push * student.severity[cause]
+            latent += push_of(numbers.pointer[strength], base) * student.severity[cause]
     source = check.sources[0]
     if rng.random() < CANNOT_TELL:
         return Reading(check=check_id, answer="unknown", source=source)
@@ -154,6 +154,32 @@ def answer(
         return Reading(check=check_id, answer="partly", source=source)
     wrong = rng.random() < min(0.45, numbers.reading_error[source] * student.eye)
     return Reading(check=check_id, answer="yes" if (latent > 0) != wrong else "no", source=source)
+
+
+SEVERITY_GRID = np.linspace(0.0, 5.0, 401)[1:]
+_density = SEVERITY_GRID ** (SEVERITY_SHAPE - 1) * np.exp(-SEVERITY_SHAPE * SEVERITY_GRID)
+SEVERITY_SHARE = _density / _density.sum()
+
+
+@lru_cache(maxsize=512)
+def push_of(stated: float, base: float) -> float:
+    """How far a cause of severity 1 pushes past the threshold at `base` (standard deviations).
+
+    Over people of every severity the sign is then seen as often as the trade says (`stated`):
+    less often in a mild case, more often in a grave one.
+    """
+
+    def seen(push: float) -> float:
+        return math.fsum(
+            share * NORMAL.cdf(base + push * severity)
+            for share, severity in zip(SEVERITY_SHARE.tolist(), SEVERITY_GRID.tolist(), strict=True)
+        )
+
+    low, high = 0.0, 20.0
+    for _ in range(40):
+        middle = (low + high) / 2
+        low, high = (middle, high) if seen(middle) < stated else (low, middle)
+    return low
 
 
 def _note(

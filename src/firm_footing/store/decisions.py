@@ -1,32 +1,35 @@
 """Which cause did the instructor choose, and what did the ranking say then?"""
 
-from collections.abc import Mapping
-from typing import Any
+from dataclasses import asdict
 
 from sqlmodel import Session
 
+from firm_footing.core.knowledge import Knowledge
+from firm_footing.core.reasoning import club_of, diagnose, ranking_of, weigh, without
+from firm_footing.store.cases import case_of
 from firm_footing.store.history import Step
-from firm_footing.store.lessons import get_lesson
+from firm_footing.store.lessons import content_of
 from firm_footing.store.tables import Decision
 
 
 def add_decision(
-    session: Session,
-    lesson_id: str,
-    cause: str,
-    reason: str,
-    ranking: Mapping[str, Any],
-    knowledge_version: str,
-) -> Decision:
-    """Keep a decision with the ranking of this moment and the version of what ranked it."""
-    get_lesson(session, lesson_id)
+    session: Session, lesson_id: str, cause: str, reason: str, knowledge: Knowledge
+) -> None:
+    """Decide on one cause; it can be undone.
+
+    Kept with it: what the ranking says at this moment, the version of the knowledge that says it,
+    and the pattern predicted without the cause.
+    """
+    content = content_of(session, lesson_id)
+    case = case_of(content)
+    ranking = ranking_of(diagnose(case, knowledge, content.lesson.at_hand), knowledge)
     decision = Decision(
         lesson_id=lesson_id,
         cause=cause,
         reason=reason,
         ranking=dict(ranking),
-        knowledge_version=knowledge_version,
+        knowledge_version=knowledge.version,
+        prediction=asdict(without(weigh(case, knowledge), cause, club_of(case, knowledge))),
     )
     with Step(session, lesson_id, "decision") as step:
         step.add(decision)
-    return decision

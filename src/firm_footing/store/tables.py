@@ -145,6 +145,9 @@ class Decision(SQLModel, table=True):
     reason: str = ""
     ranking: dict[str, Any] = Field(sa_column=Column(AsJson(dict[str, Any]), nullable=False))
     knowledge_version: str
+    prediction: dict[str, Any] | None = Field(
+        default=None, sa_column=Column(AsJson(dict[str, Any]), nullable=True)
+    )
     decided_at: datetime = Field(default_factory=now, sa_type=Instant)
 
 

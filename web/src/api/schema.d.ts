@@ -203,49 +203,9 @@ export interface paths {
         put?: never;
         /**
          * Decide on one cause
-         * @description Kept with what the ranking says now and the version of the knowledge that says it.
+         * @description Kept with what the ranking says now, the knowledge that says it, and what it predicts.
          */
         post: operations["add_decision"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/lessons/{lesson_id}/diagnosis": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /**
-         * The causes, ranked by the evidence
-         * @description All there is to conclude from the lesson, in one call.
-         */
-        get: operations["read_diagnosis"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/lessons/{lesson_id}/between": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /**
-         * Why this cause and not that one
-         * @description The evidence that separates the two, and the looks that would.
-         */
-        get: operations["read_between"];
-        put?: never;
-        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -311,6 +271,106 @@ export interface paths {
          * @description It can be undone; an answer already gone is no error.
          */
         delete: operations["delete_answer"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/lessons/{lesson_id}/diagnosis": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * The causes, ranked by the evidence
+         * @description All there is to conclude from the lesson, in one call.
+         */
+        get: operations["read_diagnosis"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/lessons/{lesson_id}/between": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Why this cause and not that one
+         * @description The evidence that separates the two, and the looks that would.
+         */
+        get: operations["read_between"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/lessons/{lesson_id}/separating": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * A short block that would tell two causes apart
+         * @description The best first; empty where no block that this student may hit would tell.
+         */
+        get: operations["read_separating"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/lessons/{lesson_id}/without": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * The pattern without one cause
+         * @description Supposing that the cause is present; what it brought about goes with it.
+         */
+        get: operations["read_without"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/lessons/{lesson_id}/round": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * A round of looks
+         * @description The looks that together tell most in that time, grouped by standing place.
+         */
+        get: operations["read_round"];
+        put?: never;
+        post?: never;
+        delete?: never;
         options?: never;
         head?: never;
         patch?: never;
@@ -784,6 +844,31 @@ export interface components {
             loss_per_loft_deg: number;
         };
         /**
+         * Constraint
+         * @description What a block of balls hit with this drill in force takes away and does by itself.
+         *
+         *     removes : causes that are not at work while it is in force
+         *     everyone : what it does to the delivery of any player
+         *     effort_at_most_pct : a block that names no drill is this one when its effort is no higher
+         */
+        Constraint: {
+            /** Removes */
+            removes: string[];
+            /**
+             * @default {
+             *       "path_deg": 0,
+             *       "face_to_path_deg": 0,
+             *       "low_point_cm": 0,
+             *       "heel_toe_mm": 0,
+             *       "dynamic_loft_deg": 0,
+             *       "club_speed_pct": 0
+             *     }
+             */
+            everyone: components["schemas"]["Delivery"];
+            /** Effort At Most Pct */
+            effort_at_most_pct?: number | null;
+        };
+        /**
          * Day
          * @description The day page: everyone, and the newest lessons.
          */
@@ -831,6 +916,8 @@ export interface components {
              * Format: date-time
              */
             decided_at: string;
+            /** @description What the pattern would be without the cause, as predicted then */
+            prediction: components["schemas"]["WhatIfOut"] | null;
         };
         /**
          * Delivery
@@ -903,6 +990,13 @@ export interface components {
             schools_say: components["schemas"]["SchoolSays"][];
             /** Withheld */
             withheld: components["schemas"]["WithheldDrill"][];
+            /**
+             * Contradictions
+             * @description Checks answered both yes and no
+             */
+            contradictions: string[];
+            /** Verdicts */
+            verdicts: components["schemas"]["VerdictOut"][];
             /** Knowledge Version */
             knowledge_version: string;
         };
@@ -955,6 +1049,7 @@ export interface components {
              * @default false
              */
             on_course: boolean;
+            constraint?: components["schemas"]["Constraint"] | null;
             /** Source */
             source: string;
         };
@@ -1487,6 +1582,18 @@ export interface components {
             schools_agree: boolean;
         };
         /**
+         * RoundOut
+         * @description Looks to take together, grouped by standing place.
+         */
+        RoundOut: {
+            /** Looks */
+            looks: components["schemas"]["LookOut"][];
+            /** Gain Bits */
+            gain_bits: number;
+            /** Seconds */
+            seconds: number;
+        };
+        /**
          * School
          * @description Which school the instructor follows in each matter of dispute.
          */
@@ -1577,6 +1684,40 @@ export interface components {
             heel_toe: components["schemas"]["SchoolQuestion"];
             lead_foot: components["schemas"]["SchoolQuestion"];
             start: components["schemas"]["SchoolQuestion"];
+        };
+        /**
+         * SeenOut
+         * @description What an eye would see of a block, or of a change; + push side, + toe, + ahead.
+         */
+        SeenOut: {
+            start_deg: components["schemas"]["Spread"] | null;
+            curve_deg: components["schemas"]["Spread"] | null;
+            low_point_cm: components["schemas"]["Spread"] | null;
+            heel_toe_mm: components["schemas"]["Spread"] | null;
+            carry_pct: components["schemas"]["Spread"] | null;
+        };
+        /**
+         * SeparatingOut
+         * @description A short block that would tell two causes apart, and what each would show.
+         */
+        SeparatingOut: {
+            /** Drill */
+            drill: string;
+            /** One */
+            one: string;
+            /** Other */
+            other: string;
+            /** Balls */
+            balls: number;
+            /** Seconds */
+            seconds: number;
+            /**
+             * Tells
+             * @description How often it would point to the right one, 0.5 to 1
+             */
+            tells: number;
+            if_one: components["schemas"]["SeenOut"];
+            if_other: components["schemas"]["SeenOut"];
         };
         /**
          * Shot
@@ -1749,6 +1890,17 @@ export interface components {
              * @description The first two roots
              */
             leading: string[];
+            /**
+             * Margin
+             * @description P(root) of the first minus that of the second
+             */
+            margin: number;
+            /**
+             * Bits
+             * @description By how much the first root's odds rose with the evidence
+             */
+            bits: number;
+            turn: components["schemas"]["TurnOut"] | null;
             /** Balls Missing */
             balls_missing: number;
             /** Answers Missing */
@@ -1824,6 +1976,57 @@ export interface components {
             events?: {
                 [key: string]: number;
             };
+        };
+        /**
+         * TurnOut
+         * @description What the look that could most easily change the first place would do.
+         */
+        TurnOut: {
+            /** Check */
+            check: string;
+            /**
+             * Answer
+             * @description null: neither answer would turn it
+             */
+            answer: ("yes" | "no") | null;
+            /** Chance */
+            chance: number;
+            /** Then First */
+            then_first: string;
+        };
+        /**
+         * VerdictOut
+         * @description What a block hit with a constraint said about the two causes that led before it.
+         */
+        VerdictOut: {
+            /** Block */
+            block: number;
+            /** Drill */
+            drill: string;
+            /** One */
+            one: string;
+            /** Other */
+            other: string;
+            /** Balls */
+            balls: number;
+            /**
+             * Bits
+             * @description + for the one, - for the other
+             */
+            bits: number;
+            if_one: components["schemas"]["SeenOut"];
+            if_other: components["schemas"]["SeenOut"];
+            came: components["schemas"]["SeenOut"];
+        };
+        /**
+         * WhatIfOut
+         * @description The pattern as it is and as it would be without one cause.
+         */
+        WhatIfOut: {
+            /** Cause */
+            cause: string;
+            now: components["schemas"]["SeenOut"];
+            without: components["schemas"]["SeenOut"];
         };
         /**
          * WithheldDrill
@@ -2723,128 +2926,6 @@ export interface operations {
             };
         };
     };
-    read_diagnosis: {
-        parameters: {
-            query?: {
-                /** @description Means at hand for looks */
-                at_hand?: ("look" | "film" | "mat" | "plate" | "monitor" | "feel")[] | null;
-            };
-            header?: never;
-            path: {
-                lesson_id: string;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description Successful Response */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["DiagnosisOut"];
-                };
-            };
-            /** @description Not readable */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorShape"];
-                };
-            };
-            /** @description Not found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorShape"];
-                };
-            };
-            /** @description Refused */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorShape"];
-                };
-            };
-            /** @description Bad input */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorShape"];
-                };
-            };
-        };
-    };
-    read_between: {
-        parameters: {
-            query: {
-                one: string;
-                other: string;
-            };
-            header?: never;
-            path: {
-                lesson_id: string;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description Successful Response */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["BetweenOut"];
-                };
-            };
-            /** @description Not readable */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorShape"];
-                };
-            };
-            /** @description Not found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorShape"];
-                };
-            };
-            /** @description Refused */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorShape"];
-                };
-            };
-            /** @description Bad input */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorShape"];
-                };
-            };
-        };
-    };
     undo: {
         parameters: {
             query?: never;
@@ -3043,6 +3124,310 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["LessonOut"];
+                };
+            };
+            /** @description Not readable */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorShape"];
+                };
+            };
+            /** @description Not found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorShape"];
+                };
+            };
+            /** @description Refused */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorShape"];
+                };
+            };
+            /** @description Bad input */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorShape"];
+                };
+            };
+        };
+    };
+    read_diagnosis: {
+        parameters: {
+            query?: {
+                /** @description Means at hand for looks */
+                at_hand?: ("look" | "film" | "mat" | "plate" | "monitor" | "feel")[] | null;
+            };
+            header?: never;
+            path: {
+                lesson_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DiagnosisOut"];
+                };
+            };
+            /** @description Not readable */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorShape"];
+                };
+            };
+            /** @description Not found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorShape"];
+                };
+            };
+            /** @description Refused */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorShape"];
+                };
+            };
+            /** @description Bad input */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorShape"];
+                };
+            };
+        };
+    };
+    read_between: {
+        parameters: {
+            query: {
+                one: string;
+                other: string;
+            };
+            header?: never;
+            path: {
+                lesson_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BetweenOut"];
+                };
+            };
+            /** @description Not readable */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorShape"];
+                };
+            };
+            /** @description Not found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorShape"];
+                };
+            };
+            /** @description Refused */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorShape"];
+                };
+            };
+            /** @description Bad input */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorShape"];
+                };
+            };
+        };
+    };
+    read_separating: {
+        parameters: {
+            query: {
+                one: string;
+                other: string;
+            };
+            header?: never;
+            path: {
+                lesson_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SeparatingOut"][];
+                };
+            };
+            /** @description Not readable */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorShape"];
+                };
+            };
+            /** @description Not found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorShape"];
+                };
+            };
+            /** @description Refused */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorShape"];
+                };
+            };
+            /** @description Bad input */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorShape"];
+                };
+            };
+        };
+    };
+    read_without: {
+        parameters: {
+            query: {
+                cause: string;
+            };
+            header?: never;
+            path: {
+                lesson_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WhatIfOut"];
+                };
+            };
+            /** @description Not readable */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorShape"];
+                };
+            };
+            /** @description Not found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorShape"];
+                };
+            };
+            /** @description Refused */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorShape"];
+                };
+            };
+            /** @description Bad input */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorShape"];
+                };
+            };
+        };
+    };
+    read_round: {
+        parameters: {
+            query?: {
+                /** @description Default 180 */
+                seconds?: number | null;
+            };
+            header?: never;
+            path: {
+                lesson_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RoundOut"];
                 };
             };
             /** @description Not readable */

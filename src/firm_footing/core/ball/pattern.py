@@ -11,6 +11,7 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 
+from firm_footing.core.ball.carry import carry_lost_pct
 from firm_footing.core.ball.information import BallInformation, information_of
 from firm_footing.core.ball.readings import QUANTITIES, Reading
 from firm_footing.core.ball.robust import Location, locate
@@ -162,15 +163,9 @@ def _club_speed(
     if lost is None:
         return None
     loss = knowledge.numbers.carry_loss
-    value = {name: e.value if e else 0.0 for name, e in known.items()}
+    delivery = {name: e.value for name, e in known.items() if e}
     per_loft = sum(knowledge.club[c].loss_per_loft_deg for c in clubs) / len(clubs)
-    strike = loss.per_strike_10mm_squared * (value["heel_toe_mm"] / 10) ** 2
-    explained = (
-        min(strike, loss.strike_cap)
-        + loss.per_face_to_path_deg_squared * value["face_to_path_deg"] ** 2
-        + loss.per_low_point_cm_behind * max(0.0, -value["low_point_cm"])
-        + per_loft * max(0.0, value["dynamic_loft_deg"])
-    )
+    explained = carry_lost_pct(delivery, per_loft, loss)
     se = float(np.hypot(lost.se, loss.model_sd_pct)) / loss.per_club_speed_pct
     return Estimate(-(lost.value - explained) / loss.per_club_speed_pct, se)
 

@@ -113,11 +113,18 @@ def design_of(club: Club) -> FloatArray:
 
 
 def _word(word: str | None, numbers: Numbers) -> Reading | None:
+    """A word is an interval: anything within it alike, and a floor of doubt about its limits."""
     if word is None:
         return None
     sign, size = _WORDS[word]
-    reading = numbers.reading
-    return Reading(sign * reading.word_middle_deg[size], reading.word_sd_deg[size])
+    inner, outer = numbers.shape.word_inner_deg, numbers.shape.word_outer_deg
+    low, high = {
+        "straight": (-inner, inner),
+        "side": (inner, outer),
+        "far": (outer, numbers.reading.word_far_ends_deg),
+    }[size]
+    width_sd = (high - low) / math.sqrt(12)
+    return Reading(sign * (low + high) / 2, math.hypot(width_sd, numbers.reading.word_doubt_deg))
 
 
 def _plain(value: float | None, sd: float) -> Reading | None:

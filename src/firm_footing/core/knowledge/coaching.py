@@ -4,7 +4,20 @@ from typing import Literal
 
 from pydantic import Field, model_validator
 
-from firm_footing.core.knowledge.vocabulary import Entry, Limit
+from firm_footing.core.knowledge.vocabulary import Delivery, Entry, Limit
+
+
+class Constraint(Entry):
+    """What a block of balls hit with this drill in force takes away and does by itself.
+
+    removes : causes that are not at work while it is in force
+    everyone : what it does to the delivery of any player
+    effort_at_most_pct : a block that names no drill is this one when its effort is no higher
+    """
+
+    removes: tuple[str, ...] = Field(min_length=1)
+    everyone: Delivery = Delivery()
+    effort_at_most_pct: float | None = None
 
 
 class Drill(Entry):
@@ -23,7 +36,14 @@ class Drill(Entry):
     limits: tuple[Limit, ...] = ()
     ball: Literal["none", "some", "all"]
     on_course: bool = False
+    constraint: Constraint | None = None
     source: str
+
+    @model_validator(mode="after")
+    def _a_constraint_is_hit_with_balls(self) -> "Drill":
+        if self.constraint and self.ball == "none":
+            raise ValueError("a constraint wants balls, and this drill has none")
+        return self
 
 
 class LimitName(Entry):

@@ -240,7 +240,9 @@ def _look_problems(k: Knowledge) -> Iterator[str]:
 def _coaching_problems(k: Knowledge) -> Iterator[str]:
     for d in k.drills:
         where = f"drills.yaml: entry '{d.id}'"
-        yield from _unknown(where, k.cause, [*d.targets, *d.not_for, *d.care_with], "cause")
+        removed = d.constraint.removes if d.constraint else ()
+        named = [*d.targets, *d.not_for, *d.care_with, *removed]
+        yield from _unknown(where, k.cause, named, "cause")
     for question in ("pressure", "heel_toe", "lead_foot", "start"):
         for option in getattr(k.schools, question).options:
             where = f"schools.yaml: {question} › entry '{option.id}'"

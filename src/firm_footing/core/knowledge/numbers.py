@@ -98,11 +98,22 @@ class Partly(Entry):
     no_share: float = Field(ge=0, le=1)
 
 
-class Reading(Entry):
-    """How well each thing is noted: one standard deviation, and the middle of each word."""
+class Trial(Entry):
+    """What a block of balls with a constraint in force is expected to show."""
 
-    word_middle_deg: dict[Literal["straight", "side", "far"], float]
-    word_sd_deg: dict[Literal["straight", "side", "far"], float]
+    removed_when_done: float = Field(gt=0, lt=1)
+    goes_with_it: float = Field(gt=0, lt=1)
+    everyone_spread: float = Field(ge=0)
+    balls: int = Field(ge=1)
+    seconds_per_ball: int = Field(gt=0)
+    worth_hitting: float = Field(ge=0.5, le=1)
+
+
+class Reading(Entry):
+    """How well each thing is noted: one standard deviation; words by their width and doubt."""
+
+    word_far_ends_deg: float = Field(gt=0)
+    word_doubt_deg: float = Field(gt=0)
     measured_direction_sd_deg: float = Field(gt=0)
     measured_path_sd_deg: float = Field(gt=0)
     measured_face_sd_deg: float = Field(gt=0)
@@ -148,6 +159,9 @@ class Decision(Entry):
     close_to: float = Field(gt=0, le=1)
     setup_seconds: int = Field(ge=0)
     trace_of_gain_bits: float = Field(ge=0)
+    turn_at_most: float = Field(gt=0, le=1)
+    round_seconds: int = Field(gt=0)
+    round_most: int = Field(ge=1)
 
 
 class Numbers(Entry):
@@ -166,6 +180,7 @@ class Numbers(Entry):
     reading: Reading
     contact_says: dict[str, dict[str, tuple[float, float]]]
     carry_loss: CarryLoss
+    trial: Trial
     shape: Shape
     decision: Decision
     words_for_probability: dict[str, float]

@@ -16,14 +16,19 @@ from firm_footing.core.knowledge import Club, Knowledge
 from firm_footing.core.knowledge.vocabulary import Mode, Source
 from firm_footing.core.reasoning.evidence import Weighed
 from firm_footing.core.reasoning.explain import ball_way, chain_of
-from firm_footing.core.reasoning.next_check import NextCheck, next_checks
+from firm_footing.core.reasoning.looks import contradictions
+from firm_footing.core.reasoning.next_check import NextCheck, next_checks, turn_of
 from firm_footing.core.reasoning.posterior import Posterior
 from firm_footing.core.reasoning.schools import first_by_school
-from firm_footing.core.reasoning.standing import Standing, where_it_stands
+from firm_footing.core.reasoning.separating import Verdict, verdicts
+from firm_footing.core.reasoning.standing import Roots, Standing, where_it_stands
 from firm_footing.core.reasoning.stories import Stories
 from firm_footing.core.reasoning.weighing import Weighing, weigh
 
 FloatArray = NDArray[np.float64]
+
+LOOKS_TRIED = 3
+"""How many of the best looks are tried out for what they could change."""
 
 
 @dataclass(frozen=True)
@@ -62,6 +67,8 @@ class Diagnosis:
     """All that is concluded from a case; causes are most probable first.
 
     first_by_school : (heel and toe school, lead foot school) to the cause it would start with
+    contradictions : checks answered with a clear yes and a clear no
+    verdicts : what the blocks hit with a constraint said
     """
 
     pattern: Pattern
@@ -73,6 +80,8 @@ class Diagnosis:
     drills: tuple[str, ...]
     schools_agree: bool
     first_by_school: Mapping[tuple[str, str], str]
+    contradictions: tuple[str, ...]
+    verdicts: tuple[Verdict, ...]
 
 
 def diagnose(
@@ -100,9 +109,11 @@ def diagnose(
     present = {c.id: float(p) for c, p in zip(knowledge.causes, now.present, strict=True)}
     looks = next_checks(stories, now, weighing.bases, weighing.counted.keys(), at_hand)
     firsts = first_by_school(weighing)
+    turns = [turn_of(stories, now, weighing.bases, look) for look in looks[:LOOKS_TRIED]]
+    roots = Roots(before=weighing.prior @ stories.roots, now=now.root)
     return Diagnosis(
         pattern=pattern,
-        standing=where_it_stands(now.root, pattern.balls, weighing.answers, knowledge),
+        standing=where_it_stands(roots, pattern.balls, weighing.answers, turns, knowledge),
         start_with=start,
         causes=_ranked(weighing),
         outside_feet=float(now.cause_set[stories.outside_feet].sum()),
@@ -117,10 +128,12 @@ def diagnose(
         ),
         schools_agree=set(firsts.values()) == {start},
         first_by_school=firsts,
+        contradictions=contradictions(weighing.counted),
+        verdicts=verdicts(weighing, club_of(case, knowledge)),
     )
 
 
-def _club(case: Case, knowledge: Knowledge) -> Club:
+def club_of(case: Case, knowledge: Knowledge) -> Club:
     """The club of the baseline; a 7 iron when there is none yet."""
     return knowledge.club[next((b.club for b in case.baselines), "7i")]
 
@@ -129,7 +142,7 @@ def _ranked(weighing: Weighing) -> tuple[RankedCause, ...]:
     """Every cause, the most probable first."""
     knowledge, now = weighing.knowledge, weighing.now
     tellings = _tellings(weighing.stories, now)
-    club = _club(weighing.case, knowledge)
+    club = club_of(weighing.case, knowledge)
     names = tuple(p.id for p in weighing.pieces)
     found = []
     for i in np.argsort(-now.present, kind="stable").tolist():

@@ -78,6 +78,12 @@ def counted_readings(case: Case) -> dict[str, list[Reading]]:
     return counted
 
 
+def contradictions(counted: Mapping[str, list[Reading]]) -> tuple[str, ...]:
+    """Checks that were answered with a clear yes and with a clear no."""
+    clear = {name: {r.answer for r in readings} for name, readings in counted.items()}
+    return tuple(name for name, answers in clear.items() if {"yes", "no"} <= answers)
+
+
 def answer_given_fact(readings: Iterable[Reading], check: Check, n: Numbers) -> tuple[float, float]:
     """P(these answers | fact is not so), P(these answers | fact is so)."""
     without, with_fact = 1.0, 1.0

@@ -5,14 +5,14 @@ The look that tells most, per second on the tee, about which cause to start with
 
 from collections.abc import Collection, Mapping
 from dataclasses import dataclass
-from typing import Any
+from typing import Any, Literal
 
 import numpy as np
 from numpy.typing import NDArray
 
 from firm_footing.core.knowledge import Check
 from firm_footing.core.knowledge.vocabulary import Source
-from firm_footing.core.reasoning.looks import fact_table
+from firm_footing.core.reasoning.looks import fact_probability, fact_table
 from firm_footing.core.reasoning.posterior import Posterior
 from firm_footing.core.reasoning.scratch import scratch
 from firm_footing.core.reasoning.stories import Stories
@@ -35,13 +35,13 @@ class NextCheck:
     source: Source
 
 
-def start_of_each_set(stories: Stories, root: FloatArray) -> NDArray[np.int_]:
+def start_of_each_set(stories: Stories, present: FloatArray) -> NDArray[np.int_]:
     """(sets,) the cause to start with if that set were the truth.
 
-    It is the root of the set that ranks highest now; the number of causes stands for none.
+    It is the root of the set that is likeliest now; the number of causes stands for none.
     """
-    causes = len(root)
-    value = np.append(root, -1.0)
+    causes = len(present)
+    value = np.append(present, -1.0)
     best = stories.roots_listed[:, 0]
     for other in stories.roots_listed.T[1:]:
         best = np.where(value[other] > value[best], other, best)
@@ -60,7 +60,7 @@ def next_checks(
     Looks whose sources are all missing from `at_hand` (None: everything is at hand) are left out,
     as are those that tell next to nothing.
     """
-    start = start_of_each_set(stories, now.root)[stories.set_of]
+    start = start_of_each_set(stories, now.present)[stories.set_of]
     decisions = len(stories.knowledge.causes) + 1
     return best_checks(stories, now.story, start, decisions, bases, answered, at_hand)
 
@@ -156,6 +156,43 @@ def information_gain(fact: FloatArray, of_decision: FloatArray, errors: FloatArr
     )
     out: FloatArray = np.maximum(nats / np.log(2), 0.0)
     return out
+
+
+@dataclass(frozen=True)
+class Turn:
+    """What one look could still change.
+
+    check : the look
+    answer : the answer that would put another cause first, None where neither would
+    chance : how probable that answer is now
+    then_first : the cause that would lead the roots after it
+    """
+
+    check: str
+    answer: Literal["yes", "no"] | None
+    chance: float
+    then_first: str
+
+
+def turn_of(stories: Stories, now: Posterior, bases: Mapping[str, float], look: NextCheck) -> Turn:
+    """What the answer to this look could change about the first root; the likelier turn of two."""
+    causes = stories.knowledge.causes
+    fact = fact_probability(stories, look.id, bases[look.id])
+    error = stories.knowledge.numbers.reading_error[look.source]
+    says_yes = error + (1 - 2 * error) * fact
+    root_and_yes = (now.story * says_yes) @ stories.story_roots
+    yes = float(now.story @ says_yes)
+    first = int(np.argmax(now.root))
+    either: list[tuple[Literal["yes", "no"], float, FloatArray]] = [
+        ("yes", yes, root_and_yes),
+        ("no", 1 - yes, now.root - root_and_yes),
+    ]
+    turns = [
+        Turn(look.id, answer, chance, causes[int(np.argmax(left))].id)
+        for answer, chance, left in either
+        if int(np.argmax(left)) != first
+    ]
+    return max(turns, key=lambda t: t.chance, default=Turn(look.id, None, 0.0, causes[first].id))
 
 
 def _xlogx(x: FloatArray) -> FloatArray:

@@ -24,7 +24,7 @@ from itertools import combinations, product
 import numpy as np
 from numpy.typing import NDArray
 
-from firm_footing.core.knowledge import FEET_GROUPS, Cause, Knowledge
+from firm_footing.core.knowledge import DIMENSIONS, FEET_GROUPS, Cause, Knowledge
 from firm_footing.core.knowledge.numbers import Prior
 from firm_footing.core.knowledge.vocabulary import Mode
 
@@ -45,8 +45,10 @@ class Stories:
     mode : (stories,) THROWN, STUCK or NO_MODE
     side : (stories, causes) 0 or 1, which side a two-sided cause takes; -1 otherwise
     log_side : (stories,) log probability of the sides taken
-    shift : (6, stories) summed mean effect on the delivery, order of DIMENSIONS
-    spread2 : (6, stories) summed variance of the effects
+    effects : (variants + 1, 6) mean effect on the delivery of each cause in each mode and side,
+        order of DIMENSIONS; the last row is none
+    variant_of : (most, stories) which of them the story's causes take, filled up with the last
+    variant_cause : (variants + 1,) which cause each is of, the number of causes for the last
     scatter_factor : (stories,) how much wider the balls scatter
     """
 
@@ -58,9 +60,15 @@ class Stories:
     mode: IntArray
     side: IntArray
     log_side: FloatArray
-    shift: FloatArray
-    spread2: FloatArray
+    effects: FloatArray
+    variant_of: IntArray
+    variant_cause: IntArray
     scatter_factor: FloatArray
+
+    @cached_property
+    def shift(self) -> FloatArray:
+        """(6, stories) summed mean effect on the delivery, order of DIMENSIONS."""
+        return np.ascontiguousarray(self.effects[self.variant_of].sum(axis=0).T)
 
     @cached_property
     def members_listed(self) -> IntArray:
@@ -136,11 +144,6 @@ class Stories:
         return out
 
     @cached_property
-    def scatter_levels(self) -> tuple[FloatArray, IntArray]:
-        """The different scatter factors, and (stories,) which of them each story has."""
-        return np.unique(self.scatter_factor, return_inverse=True)
-
-    @cached_property
     def roots_listed(self) -> IntArray:
         """(sets, most) indices of each set's roots, filled up with the number of causes."""
         return _listed(self.roots)
@@ -180,7 +183,9 @@ def enumerate_stories(knowledge: Knowledge) -> Stories:
         for row, chosen in enumerate(sets)
         for mode, sides in _tellings([causes[i] for i in chosen])
     ]
-    shift, spread2 = _effects(knowledge, [[causes[i] for i in sets[r]] for r, _, _ in told], told)
+    effects, variant_of, variant_cause = _variants(
+        knowledge, [(sets[r], mode, side) for r, mode, side in told]
+    )
     factors = np.array([[c.scatter_factor for c in causes]])
     set_of = np.array([row for row, _, _ in told])
     return Stories(
@@ -192,8 +197,9 @@ def enumerate_stories(knowledge: Knowledge) -> Stories:
         mode=np.array([{"thrown": THROWN, "stuck": STUCK, None: NO_MODE}[m] for _, m, _ in told]),
         side=_sides_taken(causes, [sides for _, _, sides in told]),
         log_side=np.array([-np.log(2.0) * len(sides) for _, _, sides in told]),
-        shift=shift,
-        spread2=spread2,
+        effects=effects,
+        variant_of=variant_of,
+        variant_cause=variant_cause,
         scatter_factor=np.where(members > 0, factors, 1.0).max(axis=1)[set_of],
     )
 
@@ -250,21 +256,24 @@ def _sides_taken(causes: tuple[Cause, ...], told: list[dict[str, str]]) -> IntAr
     return taken
 
 
-def _effects(
-    knowledge: Knowledge,
-    sets: list[list[Cause]],
-    told: list[tuple[int, Mode | None, dict[str, str]]],
-) -> tuple[FloatArray, FloatArray]:
-    """Summed mean shift and summed variance of every story, both (6, stories)."""
-    spread = knowledge.numbers.delivery.effect_spread
-    rows = {key: np.array(row) for key, row in knowledge.effects.items()}
-    shift, spread2 = np.zeros((len(told), 6)), np.zeros((len(told), 6))
-    for i, (causes, (_, mode, sides)) in enumerate(zip(sets, told, strict=True)):
-        for cause in causes:
-            row = rows[cause.id, mode, sides.get(cause.id)]
-            shift[i] += row
-            spread2[i] += (spread * row) ** 2
-    return np.ascontiguousarray(shift.T), np.ascontiguousarray(spread2.T)
+def _variants(
+    knowledge: Knowledge, told: list[tuple[tuple[int, ...], Mode | None, dict[str, str]]]
+) -> tuple[FloatArray, IntArray, IntArray]:
+    """`effects`, `variant_of` and `variant_cause` of stories given as causes, mode and sides."""
+    causes = knowledge.causes
+    most = max(len(chosen) for chosen, _, _ in told)
+    number: dict[tuple[str, Mode | None, str | None], int] = {}
+    of_story = []
+    for chosen, mode, sides in told:
+        keys = [
+            (causes[i].id, mode if causes[i].skill else None, sides.get(causes[i].id))
+            for i in chosen
+        ]
+        of_story.append([number.setdefault(key, len(number)) for key in keys])
+    padded = [row + [len(number)] * (most - len(row)) for row in of_story]
+    effects = np.array([*(knowledge.effects[key] for key in number), (0.0,) * len(DIMENSIONS)])
+    of_cause = np.array([*(knowledge.cause_index[name] for name, _, _ in number), len(causes)])
+    return effects, np.ascontiguousarray(np.array(padded).T), of_cause
 
 
 @lru_cache(maxsize=64)

@@ -21,6 +21,7 @@ from firm_footing.core.reasoning.stories import (
     enumerate_stories,
     set_prior,
 )
+from firm_footing.core.reasoning.trials import Trial, trial_piece, trials_of
 
 FloatArray = NDArray[np.float64]
 
@@ -32,6 +33,8 @@ class Weighing:
     counted : check id to the answers that count
     bases : check id to its base rate for this player and school
     pieces : the evidence
+    severity : (most, stories) how severe the balls make each cause, see `Joint`; None without any
+    trials : the blocks hit with a constraint that could be judged
     prior : (sets,) prior of each set of causes under the chosen schools
     log_telling : (stories,) log probability of each story given its set
     now : the probabilities after all the evidence
@@ -44,6 +47,8 @@ class Weighing:
     counted: Mapping[str, list[Reading]]
     bases: Mapping[str, float]
     pieces: Sequence[Piece]
+    severity: FloatArray | None
+    trials: Sequence[Trial]
     prior: FloatArray
     log_telling: FloatArray
     now: Posterior
@@ -60,14 +65,20 @@ class Weighing:
 
 
 def weigh(case: Case, knowledge: Knowledge) -> Weighing:
-    """Weigh the baseline balls and the answers given without a drill."""
+    """Weigh the baseline balls, the answers given without a drill, and the trial blocks."""
     stories = enumerate_stories(knowledge)
     handicap = knowledge.numbers.handicap_left_out if case.handicap is None else case.handicap
-    pattern, balls_say = weigh_balls(case.baselines, stories, handicap)
+    baselines = case.baselines
+    pattern, balls_say, severity = weigh_balls(baselines, stories, handicap)
+    said = [
+        (trial, piece)
+        for trial in trials_of(case, knowledge)
+        if (piece := weigh_trial(trial, baselines, stories, handicap)) is not None
+    ]
     counted = counted_readings(case)
     options = school_options(case.school, knowledge)
     bases = school_bases(knowledge, handicap, options)
-    pieces = [*balls_say, *look_pieces(counted, stories, bases)]
+    pieces = [*balls_say, *(p for _, p in said), *look_pieces(counted, stories, bases)]
     log_telling = stories.log_telling(knowledge.numbers.stuck_mode.probability(handicap))
     prior = school_prior(stories, options)
     return Weighing(
@@ -78,6 +89,8 @@ def weigh(case: Case, knowledge: Knowledge) -> Weighing:
         counted=counted,
         bases=bases,
         pieces=pieces,
+        severity=severity,
+        trials=[trial for trial, _ in said],
         prior=prior,
         log_telling=log_telling,
         now=posterior(stories, prior[stories.set_of], log_telling, pieces),
@@ -87,10 +100,22 @@ def weigh(case: Case, knowledge: Knowledge) -> Weighing:
 @lru_cache(maxsize=64)
 def weigh_balls(
     blocks: tuple[Block, ...], stories: Stories, handicap: float
-) -> tuple[Pattern, list[Piece]]:
-    """The pattern of these blocks and its evidence; kept, for the looks come without new balls."""
+) -> tuple[Pattern, list[Piece], FloatArray | None]:
+    """The pattern of these blocks, its evidence and severities.
+
+    Kept, for the looks come without new balls.
+    """
     pattern = read_pattern(blocks, stories.knowledge)
-    return pattern, delivery_pieces(pattern, stories, handicap)
+    return pattern, *delivery_pieces(pattern, stories, handicap)
+
+
+@lru_cache(maxsize=64)
+def weigh_trial(
+    trial: Trial, baselines: tuple[Block, ...], stories: Stories, handicap: float
+) -> Piece | None:
+    """The evidence of a trial block; kept."""
+    _, _, severity = weigh_balls(baselines, stories, handicap)
+    return trial_piece(trial, baselines, severity, stories)
 
 
 def school_options(school: School, knowledge: Knowledge) -> tuple[SchoolOption, SchoolOption]:

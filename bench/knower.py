@@ -1,0 +1,277 @@
+"""How well could anyone do on the simulated students? A reasoner who knows the stand-in exactly.
+
+It weighs every set of one or two causes, mode, side and severity that the stand-in can draw, with
+the stand-in's own tails, thresholds and errors, and proposes its own looks. Of the balls it gets
+either the same reading as the ranking (`same_reading`) or, as an upper bound that no one standing
+on the tee could reach, the student's true middle and scatter (`delivery_known`).
+"""
+
+import math
+from dataclasses import dataclass
+from functools import cached_property
+
+import numpy as np
+from numpy.typing import NDArray
+from scipy.special import ndtr, roots_genlaguerre
+from scipy.stats import gamma
+
+from firm_footing.core.ball import Pattern, read_pattern
+from firm_footing.core.case import Case, Reading
+from firm_footing.core.knowledge import DIMENSIONS, Check, Knowledge
+from firm_footing.standins import student as standin
+from firm_footing.standins.student import SimulatedStudent
+
+FloatArray = NDArray[np.float64]
+
+SEVERITIES = 5
+NODES = np.linspace(0.5 / SEVERITIES, 1 - 0.5 / SEVERITIES, SEVERITIES)
+SEVERITY = gamma.ppf(NODES, standin.SEVERITY_SHAPE, scale=1 / standin.SEVERITY_SHAPE)
+"""Severities of equal probability."""
+
+TAIL, TAIL_WEIGHT = roots_genlaguerre(5, standin.PERSON_TAIL_DF / 2 - 1)
+TAIL_VARIANCE = (standin.PERSON_TAIL_DF - 2) / (2 * TAIL)
+TAIL_WEIGHT = TAIL_WEIGHT / TAIL_WEIGHT.sum()
+"""A person's heavy tail as a mixture of normal ones: relative variance and weight."""
+
+EYES = np.exp(standin.OBSERVER_SPREAD * np.sqrt(3.0) * np.array([-1.0, 0.0, 1.0]))
+EYE_WEIGHT = np.array([1, 4, 1]) / 6
+"""Three-point rule for how good the instructor's eye is."""
+
+
+@dataclass(frozen=True, eq=False)
+class Known:
+    """What is known of the student's delivery: middle and standard error (6,), and how it scatters.
+
+    scatter : how much wider than usual the balls scatter (log) and the doubt of that (log)
+    """
+
+    middle: FloatArray
+    se: FloatArray
+    scatter: tuple[float, float]
+
+
+def same_reading(case: Case, knowledge: Knowledge) -> Known:
+    """The ranking's own reading of the balls."""
+    pattern: Pattern = read_pattern(case.baselines, knowledge)
+    read = [getattr(pattern, name) for name in DIMENSIONS]
+    scatter, doubt = 0.0, math.inf
+    if pattern.scatter is not None:
+        wide = pattern.scatter.sum2 / pattern.scatter.freedom
+        share = pattern.scatter.own_share
+        scatter = 0.5 * math.log(max(0.1, (wide - 1 + share) / share))
+        doubt = 1 / (share * math.sqrt(2 * pattern.scatter.freedom))
+    return Known(
+        np.array([r.value if r else 0.0 for r in read]),
+        np.array([r.se if r else np.inf for r in read]),
+        (scatter, doubt),
+    )
+
+
+def delivery_known(student: SimulatedStudent, knowledge: Knowledge) -> Known:
+    """The truth itself."""
+    usual = knowledge.numbers.delivery.ball_sd.row()[0]
+    wide = math.log(float(student.scatter[0]) / usual)
+    return Known(student.delivery, np.full(len(DIMENSIONS), 0.05), (wide, 0.01))
+
+
+class Knower:
+    """Everything the stand-in can draw, as weighted points.
+
+    causes : (points, 2) indices, the number of causes where there is only one
+    stuck : (points,) True where the mode is stuck, False where thrown
+    severity : (points, 2)
+    shift : (points, 6)
+    """
+
+    def __init__(self, knowledge: Knowledge) -> None:
+        self.knowledge = knowledge
+        rows = list(self._points())
+        self.causes = np.array([r[0] for r in rows])
+        self.stuck = np.array([r[1] for r in rows])
+        self.severity = np.array([r[2] for r in rows])
+        self.shift = np.array([r[3] for r in rows])
+        self.log_prior = np.log([r[4] for r in rows])
+        present = np.zeros((len(rows), len(knowledge.causes) + 1), dtype=np.float32)
+        np.put_along_axis(present, self.causes, 1.0, axis=1)
+        self.present = present[:, :-1]
+
+    def _points(self):  # type: ignore[no-untyped-def]
+        """Causes, stuck, severities, shift and prior weight of each point."""
+        k = self.knowledge
+        none = len(k.causes)
+        for names, prior in _prior_of_sets(k).items():
+            sides = [[s.id for s in k.cause[n].sides] or [None] for n in names]
+            index = [k.cause_index[n] for n in names] + [none] * (2 - len(names))
+            told = [
+                (m, a, b)
+                for m in (False, True)
+                for a in sides[0]
+                for b in (sides[1:] or [[None]])[0]
+            ]
+            for stuck, *taken in told:
+                effect = [
+                    np.array(
+                        k.effects[
+                            n, ("stuck" if stuck else "thrown") if k.cause[n].skill else None, side
+                        ]
+                    )
+                    for n, side in zip(names, taken, strict=False)
+                ]
+                first, second = np.meshgrid(SEVERITY, SEVERITY if len(names) == 2 else [0.0])
+                for grave in zip(first.ravel(), second.ravel(), strict=True):
+                    shift = sum(s * e for s, e in zip(grave, effect, strict=False))
+                    yield index, stuck, grave, shift, prior / (len(told) / 2) / first.size
+
+    @cached_property
+    def usual_facts(self) -> dict[str, tuple[NDArray[np.float32], NDArray[np.float32]]]:
+        """What each look shows, for checks whose base rate is the same for everyone."""
+        return {}
+
+    def seen(
+        self, check: Check, handicap: float
+    ) -> tuple[NDArray[np.float32], NDArray[np.float32]]:
+        """(points,) P(clearly so), P(partly)."""
+        rate = check.base_rate(handicap)
+        key = f"{check.id} {rate:.3f}"
+        if key not in self.usual_facts:
+            base = standin.NORMAL.inv_cdf(rate)
+            latent = np.full(len(self.causes), base)
+            for stuck in (False, True):
+                for name, strength in check.pointers("stuck" if stuck else "thrown").items():
+                    here = (self.causes == self.knowledge.cause_index[name]) & (
+                        self.stuck == stuck
+                    )[:, None]
+                    push = standin.push_of(self.knowledge.numbers.pointer[strength], base)
+                    latent += push * (self.severity * here).sum(axis=1)
+            above = ndtr(latent - standin.PARTLY_BAND)
+            partly = ndtr(latent + standin.PARTLY_BAND) - above
+            self.usual_facts[key] = above.astype(np.float32), partly.astype(np.float32)
+        return self.usual_facts[key]
+
+    def of_delivery(self, known: Known, handicap: float) -> FloatArray:
+        """(points,) log-likelihood of what is known of the delivery, and of the mode."""
+        numbers = self.knowledge.numbers.delivery
+        mean = self.shift.copy()
+        mean[:, standin.LOW_POINT] += numbers.cause_free_low_point_cm(handicap)
+        for d, floor in (
+            (standin.LOW_POINT, numbers.low_point_floor_cm),
+            (standin.STRIKE, numbers.strike_floor_mm),
+        ):
+            mean[:, d] = np.maximum(mean[:, d], floor)
+        off = known.middle - mean
+        sd2 = np.array(numbers.person_sd.row()) ** 2
+        with np.errstate(invalid="ignore"):
+            out = self._path_and_face(off, known.se, sd2)
+        for d in range(2, len(DIMENSIONS)):
+            if np.isfinite(known.se[d]):
+                variance = sd2[d] * TAIL_VARIANCE + known.se[d] ** 2
+                out += np.log((_normal(off[:, d, None], variance) * TAIL_WEIGHT).sum(axis=1))
+        stuck = self.knowledge.numbers.stuck_mode.probability(handicap)
+        return out + np.log(np.where(self.stuck, stuck, 1 - stuck)) + self._of_scatter(known)
+
+    def _path_and_face(self, off: FloatArray, se: FloatArray, sd2: FloatArray) -> FloatArray:
+        together = standin.PATH_FACE_CORRELATION
+        total = np.zeros(len(off))
+        for v, w in zip(TAIL_VARIANCE, TAIL_WEIGHT, strict=True):
+            for v2, w2 in zip(TAIL_VARIANCE, TAIL_WEIGHT, strict=True):
+                a = sd2[0] * v + se[0] ** 2
+                c = together * math.sqrt(sd2[0] * sd2[1]) * v
+                b = sd2[1] * (together**2 * v + (1 - together**2) * v2) + se[1] ** 2
+                face_given_path = off[:, 1] - c / a * off[:, 0]
+                total += w * w2 * _normal(off[:, 0], a) * _normal(face_given_path, b - c * c / a)
+        return np.log(np.maximum(total, 1e-300))
+
+    def _of_scatter(self, known: Known) -> FloatArray:
+        seen, doubt = known.scatter
+        if not math.isfinite(doubt):
+            return np.zeros(len(self.causes))
+        wide = np.array([c.scatter_factor for c in self.knowledge.causes] + [1.0])
+        factor = wide[self.causes].max(axis=1)
+        return np.log(_normal(seen - np.log(factor), standin.SCATTER_SPREAD**2 + doubt**2))
+
+
+class Belief:
+    """What the knower holds of one student, answer by answer."""
+
+    def __init__(self, knower: Knower, known: Known, handicap: float) -> None:
+        self.knower, self.handicap = knower, handicap
+        start = knower.log_prior + knower.of_delivery(known, handicap)
+        self.log = start + np.log(EYE_WEIGHT)[:, None]
+
+    @property
+    def points(self) -> FloatArray:
+        """(eyes, points) sums to one."""
+        weights = np.exp(self.log - self.log.max())
+        return weights / weights.sum()
+
+    @property
+    def present(self) -> FloatArray:
+        """(causes,) P(cause present)."""
+        return self.points.sum(axis=0) @ self.knower.present
+
+    def error(self, check: Check) -> FloatArray:
+        """(eyes,) how often the answer is wrong."""
+        stated = self.knower.knowledge.numbers.reading_error[check.sources[0]]
+        return np.minimum(0.45, stated * EYES)
+
+    def take(self, reading: Reading) -> None:
+        """Weigh one answer."""
+        if reading.answer == "unknown":
+            return
+        check = self.knower.knowledge.check[reading.check]
+        above, partly = self.knower.seen(check, self.handicap)
+        if reading.answer == "partly":
+            self.log += np.log(partly)
+            return
+        wrong = self.error(check)[:, None]
+        yes = above * (1 - wrong) + (1 - above - partly) * wrong
+        self.log += np.log(yes if reading.answer == "yes" else 1 - partly - yes)
+
+    def gains(self, checks: list[Check]) -> FloatArray:
+        """(checks,) bits about the cause to name, from an answer yes, partly or no."""
+        points = self.points.sum(axis=0)
+        value = np.append(points @ self.knower.present, -1.0)
+        pair = self.knower.causes
+        decision = np.where(value[pair[:, 0]] >= value[pair[:, 1]], pair[:, 0], pair[:, 1])
+        picks = np.zeros((len(value), len(points)), dtype=np.float32)
+        picks[decision, np.arange(len(points))] = points
+        facts = [self.knower.seen(c, self.handicap) for c in checks]
+        above = picks @ np.stack([f[0] for f in facts], axis=1)
+        partly = picks @ np.stack([f[1] for f in facts], axis=1)
+        share = picks.sum(axis=1, keepdims=True)
+        wrong = np.array([self.error(c) @ EYE_WEIGHT for c in checks])
+        yes = above * (1 - wrong) + (share - above - partly) * wrong
+        answers = np.stack([yes, partly, share - yes - partly]).clip(1e-30)
+        of_answer = answers.sum(axis=1, keepdims=True)
+        return (answers * np.log2(answers / of_answer / share.clip(1e-30))).sum(axis=(0, 1))
+
+
+def _normal(off: FloatArray, variance: FloatArray) -> FloatArray:
+    return np.exp(-0.5 * off**2 / variance) / np.sqrt(2 * np.pi * variance)
+
+
+def _prior_of_sets(knowledge: Knowledge) -> dict[tuple[str, ...], float]:
+    """How often the stand-in draws each set of one or two causes, among those."""
+    prior, cause = knowledge.numbers.prior, knowledge.cause
+    total = sum(c.base_weight for c in knowledge.causes)
+    p = {c.id: c.base_weight / total for c in knowledge.causes}
+    link, left = prior.link_strength, 1 - prior.link_strength
+
+    def adds_nothing(a: str, besides: str = "") -> float:
+        return left ** sum(other != besides for other in cause[a].upstream_of)
+
+    found: dict[tuple[str, ...], float] = {
+        (a,): prior.causes_present[1] * p[a] * adds_nothing(a) for a in p
+    }
+    names = list(p)
+    for i, a in enumerate(names):
+        for b in names[i + 1 :]:
+            drawn = p[a] * p[b] * (1 / (1 - p[a]) + 1 / (1 - p[b])) * prior.causes_present[2]
+            added = sum(
+                p[x] * link * prior.causes_present[1]
+                for x, y in ((a, b), (b, a))
+                if y in cause[x].upstream_of
+            )
+            found[a, b] = (drawn + added) * adds_nothing(a, b) * adds_nothing(b, a)
+    whole = sum(found.values())
+    return {names: share / whole for names, share in found.items()}

@@ -1,0 +1,150 @@
+"""What is concluded from a lesson, as it goes over the wire."""
+
+from typing import Literal
+
+from pydantic import BaseModel, Field
+
+from firm_footing.api.wire import Out
+from firm_footing.core.knowledge.vocabulary import Source
+from firm_footing.core.reasoning import Ranking
+from firm_footing.core.reasoning.ranking import EvidenceBits
+from firm_footing.core.reasoning.standing import StandingKind
+
+
+class Spread(Out):
+    """A number of the pattern and its standard error."""
+
+    value: float
+    se: float
+
+
+class BallWay(BaseModel):
+    """Where a cause alone sends a straight ball, degrees, + push side."""
+
+    start_deg: float
+    curve_deg: float
+
+
+class TurnOut(Out):
+    """What the look that could most easily change the first place would do."""
+
+    check: str
+    answer: Literal["yes", "no"] | None = Field(description="null: neither answer would turn it")
+    chance: float
+    then_first: str
+
+
+class StandingOut(Out):
+    """Where the decision stands."""
+
+    kind: StandingKind
+    leading: list[str] = Field(description="The first two roots")
+    margin: float = Field(description="P(root) of the first minus that of the second")
+    bits: float = Field(description="By how much the first root's odds rose with the evidence")
+    turn: TurnOut | None
+    balls_missing: int
+    answers_missing: int
+
+
+class SchoolSays(BaseModel):
+    """What a school would start with, everything else staying as chosen."""
+
+    question: Literal["heel_toe", "lead_foot"]
+    option: str
+    start_with: str
+
+
+class LookOut(Out):
+    """A look and what it would tell."""
+
+    id: str
+    gain_bits: float
+    seconds: int
+    source: Source
+
+
+class BetweenOut(BaseModel):
+    """Why one cause and not the other."""
+
+    one: str
+    other: str
+    probability: float = Field(description="That it is the one, were it just one of the two")
+    evidence: list[EvidenceBits] = Field(
+        description="+ for the one, - for the other, largest first"
+    )
+    looks: list[LookOut] = Field(description="Looks that would tell which")
+
+
+class SeenOut(Out):
+    """What an eye would see of a block, or of a change; + push side, + toe, + ahead."""
+
+    start_deg: Spread | None
+    curve_deg: Spread | None
+    low_point_cm: Spread | None
+    heel_toe_mm: Spread | None
+    carry_pct: Spread | None
+
+
+class WhatIfOut(Out):
+    """The pattern as it is and as it would be without one cause."""
+
+    cause: str
+    now: SeenOut
+    without: SeenOut
+
+
+class SeparatingOut(Out):
+    """A short block that would tell two causes apart, and what each would show."""
+
+    drill: str
+    one: str
+    other: str
+    balls: int
+    seconds: int
+    tells: float = Field(description="How often it would point to the right one, 0.5 to 1")
+    if_one: SeenOut
+    if_other: SeenOut
+
+
+class VerdictOut(Out):
+    """What a block hit with a constraint said about the two causes that led before it."""
+
+    block: int
+    drill: str
+    one: str
+    other: str
+    balls: int
+    bits: float = Field(description="+ for the one, - for the other")
+    if_one: SeenOut
+    if_other: SeenOut
+    came: SeenOut
+
+
+class RoundOut(Out):
+    """Looks to take together, grouped by standing place."""
+
+    looks: list[LookOut]
+    gain_bits: float
+    seconds: int
+
+
+class WithheldDrill(BaseModel):
+    """A drill kept back, and why."""
+
+    id: str
+    reason: str
+
+
+class DiagnosisOut(BaseModel):
+    """The diagnosis of a lesson, for a screen."""
+
+    ranking: Ranking
+    standing: StandingOut
+    words: dict[str, str] = Field(description="Cause id to how sure, in words")
+    spreads: dict[str, Spread] = Field(description="Known numbers of the pattern")
+    ball_ways: dict[str, BallWay] = Field(description="Cause id to what it does to the ball")
+    schools_say: list[SchoolSays] = Field(description="Schools that would start elsewhere")
+    withheld: list[WithheldDrill]
+    contradictions: list[str] = Field(description="Checks answered both yes and no")
+    verdicts: list[VerdictOut]
+    knowledge_version: str

@@ -1,0 +1,120 @@
+"""What follows from a lesson? Nothing here changes it."""
+
+from typing import Annotated
+
+from fastapi import APIRouter, Query
+
+from firm_footing.api.conclusion_shapes import (
+    BetweenOut,
+    DiagnosisOut,
+    RoundOut,
+    SeparatingOut,
+    WhatIfOut,
+)
+from firm_footing.api.conclusion_views import between_view, diagnosis_view
+from firm_footing.api.context import Known, RowId, Store
+from firm_footing.api.errors import responses
+from firm_footing.core.knowledge import Knowledge
+from firm_footing.core.knowledge.vocabulary import Source
+from firm_footing.core.reasoning import (
+    between,
+    club_of,
+    diagnose,
+    round_of_looks,
+    separating_blocks,
+    weigh,
+    without,
+)
+from firm_footing.store import lessons
+from firm_footing.store.cases import case_of
+from firm_footing.store.errors import refused
+
+router = APIRouter(tags=["conclusions"])
+ERRORS = responses(404, 409, 422)
+One = Annotated[str, Query(examples=["trail_heel_pops"])]
+Other = Annotated[str, Query(examples=["toes_in_downswing"])]
+
+
+@router.get(
+    "/lessons/{lesson_id}/diagnosis", summary="The causes, ranked by the evidence", responses=ERRORS
+)
+def read_diagnosis(
+    session: Store,
+    known: Known,
+    lesson_id: RowId,
+    at_hand: Annotated[list[Source] | None, Query(description="Means at hand for looks")] = None,
+) -> DiagnosisOut:
+    """All there is to conclude from the lesson, in one call."""
+    content = lessons.content_of(session, lesson_id)
+    case = case_of(content)
+    means = at_hand if at_hand is not None else content.lesson.at_hand
+    return diagnosis_view(diagnose(case, known, means), case, known)
+
+
+@router.get(
+    "/lessons/{lesson_id}/between", summary="Why this cause and not that one", responses=ERRORS
+)
+def read_between(
+    session: Store,
+    known: Known,
+    lesson_id: RowId,
+    one: One,
+    other: Other,
+) -> BetweenOut:
+    """The evidence that separates the two, and the looks that would."""
+    content = lessons.content_of(session, lesson_id)
+    _two_causes(known, one, other)
+    found = between(weigh(case_of(content), known), one, other, content.lesson.at_hand)
+    return between_view(found)
+
+
+@router.get(
+    "/lessons/{lesson_id}/separating",
+    summary="A short block that would tell two causes apart",
+    responses=ERRORS,
+)
+def read_separating(
+    session: Store, known: Known, lesson_id: RowId, one: One, other: Other
+) -> list[SeparatingOut]:
+    """The best first; empty where no block that this student may hit would tell."""
+    case = case_of(lessons.content_of(session, lesson_id))
+    _two_causes(known, one, other)
+    blocks = separating_blocks(weigh(case, known), one, other, club_of(case, known))
+    return [SeparatingOut.model_validate(b) for b in blocks]
+
+
+@router.get(
+    "/lessons/{lesson_id}/without", summary="The pattern without one cause", responses=ERRORS
+)
+def read_without(session: Store, known: Known, lesson_id: RowId, cause: One) -> WhatIfOut:
+    """Supposing that the cause is present; what it brought about goes with it."""
+    case = case_of(lessons.content_of(session, lesson_id))
+    _is_cause(known, "cause", cause)
+    found = without(weigh(case, known), cause, club_of(case, known))
+    return WhatIfOut.model_validate(found)
+
+
+@router.get("/lessons/{lesson_id}/round", summary="A round of looks", responses=ERRORS)
+def read_round(
+    session: Store,
+    known: Known,
+    lesson_id: RowId,
+    seconds: Annotated[int | None, Query(ge=20, le=1800, description="Default 180")] = None,
+) -> RoundOut:
+    """The looks that together tell most in that time, grouped by standing place."""
+    content = lessons.content_of(session, lesson_id)
+    there_are = seconds or known.numbers.decision.round_seconds
+    weighing = weigh(case_of(content), known)
+    return RoundOut.model_validate(round_of_looks(weighing, there_are, content.lesson.at_hand))
+
+
+def _is_cause(known: Knowledge, name: str, cause: str) -> None:
+    if cause not in known.cause:
+        raise refused(f"No cause is called '{cause}'.", name, "Nothing was changed.")
+
+
+def _two_causes(known: Knowledge, one: str, other: str) -> None:
+    _is_cause(known, "one", one)
+    _is_cause(known, "other", other)
+    if one == other:
+        raise refused("These are the same cause.", "other", "Choose two different ones.")

@@ -1,0 +1,200 @@
+"""Which short block would tell two causes apart, and what did it say once it was hit?
+
+A constraint that takes one of the two away should change the balls if it is that one, and not if it
+is the other. What is expected under each is said before the balls are hit.
+"""
+
+from collections.abc import Collection
+from dataclasses import dataclass
+from statistics import NormalDist
+
+import numpy as np
+from numpy.typing import NDArray
+
+from firm_footing.core.ball import Estimate, read_pattern
+from firm_footing.core.knowledge import Club, Drill
+from firm_footing.core.knowledge.vocabulary import Limit
+from firm_footing.core.reasoning.delivery import DeliveryReading, reading_of
+from firm_footing.core.reasoning.removal import branches
+from firm_footing.core.reasoning.trials import Trial, of_everyone
+from firm_footing.core.reasoning.weighing import Weighing
+from firm_footing.core.reasoning.what_if import Change, Seen, change_seen, expected_change
+
+FloatArray = NDArray[np.float64]
+
+
+@dataclass(frozen=True)
+class SeparatingBlock:
+    """A block worth hitting.
+
+    drill : the constraint in force
+    balls, seconds : what it takes
+    tells : how often it would point to the right one of the two, 0.5 to 1
+    if_one, if_other : the change to be expected if the cause is `one`, if it is `other`
+    """
+
+    drill: str
+    one: str
+    other: str
+    balls: int
+    seconds: int
+    tells: float
+    if_one: Seen
+    if_other: Seen
+
+
+@dataclass(frozen=True)
+class Verdict:
+    """What a block that was hit says about the two causes it was to separate.
+
+    block : its number among the blocks of the case
+    balls : that counted
+    bits : toward `one` (+) or toward `other` (-)
+    came : the change that came
+    """
+
+    block: int
+    drill: str
+    one: str
+    other: str
+    balls: int
+    bits: float
+    if_one: Seen
+    if_other: Seen
+    came: Seen
+
+
+def separating_blocks(
+    weighing: Weighing, one: str, other: str, club: Club
+) -> tuple[SeparatingBlock, ...]:
+    """Blocks that would tell `one` from `other`, the best per second first.
+
+    Those that the student's limits forbid, and those that would hardly tell, are left out.
+    """
+    trial = weighing.knowledge.numbers.trial
+    found = []
+    for drill in weighing.knowledge.drills:
+        if drill.constraint is None or _forbidden(drill, weighing.case.limits):
+            continue
+        tells, if_one, if_other = _expected(weighing, drill, one, other, trial.balls)
+        if tells >= trial.worth_hitting:
+            found.append(
+                SeparatingBlock(
+                    drill=drill.id,
+                    one=one,
+                    other=other,
+                    balls=trial.balls,
+                    seconds=trial.balls * trial.seconds_per_ball,
+                    tells=tells,
+                    if_one=change_seen(if_one, club),
+                    if_other=change_seen(if_other, club),
+                )
+            )
+    return tuple(sorted(found, key=lambda b: -b.tells))
+
+
+def verdicts(weighing: Weighing, club: Club) -> tuple[Verdict, ...]:
+    """What each trial block said about the two causes that led when it was not there."""
+    found = []
+    for trial in weighing.trials:
+        piece = next(p for p in weighing.pieces if p.id == trial.evidence)
+        before = weighing.now.story * piece.restores
+        one, other = _leading(weighing, before)
+        only_one, only_other = _exactly_one(weighing, one, other)
+
+        def log2_odds(
+            story: FloatArray, a: FloatArray = only_one, b: FloatArray = only_other
+        ) -> float:
+            return float(np.log2((story @ a) / (story @ b)))
+
+        _, if_one, if_other = _expected(weighing, trial.drill, one, other, len(trial.block.shots))
+        found.append(
+            Verdict(
+                block=trial.number,
+                drill=trial.drill.id,
+                one=one,
+                other=other,
+                balls=len(trial.block.shots),
+                bits=log2_odds(weighing.now.story) - log2_odds(before),
+                if_one=change_seen(if_one, club),
+                if_other=change_seen(if_other, club),
+                came=_came(weighing, trial),
+            )
+        )
+    return tuple(found)
+
+
+def _expected(
+    weighing: Weighing, drill: Drill, one: str, other: str, balls: int
+) -> tuple[float, Change, Change]:
+    """How well this block tells, and the change expected under each cause when it works."""
+    stories, numbers = weighing.stories, weighing.knowledge.numbers
+    removes = drill.constraint.removes if drill.constraint else ()
+    possible = branches(stories, removes, numbers.trial.removed_when_done)
+    when_done = branches(stories, removes, 1.0)
+    everyone, spread2 = of_everyone(drill, weighing.knowledge)
+    story = weighing.now.story
+    only = _exactly_one(weighing, one, other)
+    judged = [expected_change(stories, story * o, possible, weighing.severity) for o in only]
+    said = [
+        Change(change.mean + everyone, change.covariance + np.diag(spread2))
+        for o in only
+        for change in [expected_change(stories, story * o, when_done, weighing.severity)]
+    ]
+    reading = reading_of(weighing.pattern)
+    if not reading.names:
+        return 0.5, said[0], said[1]
+    more = weighing.pattern.balls / balls
+    return _tells(judged[0], judged[1], reading, spread2, more), said[0], said[1]
+
+
+def _tells(
+    a: Change, b: Change, reading: DeliveryReading, spread2: FloatArray, more: float
+) -> float:
+    """How often the balls of a block point to the right one of two expected changes.
+
+    Both taken as normal with their mean covariance: Φ(d / 2), d their distance.
+
+    more : balls of the baseline for each ball of the block
+    """
+    design = reading.design
+    covariance = (a.covariance + b.covariance) / 2 + np.diag(spread2)
+    covariance = design @ covariance @ design.T + reading.noise * (1 + more)
+    apart = design @ (a.mean - b.mean)
+    return NormalDist().cdf(float(apart @ np.linalg.solve(covariance, apart)) ** 0.5 / 2)
+
+
+def _exactly_one(weighing: Weighing, one: str, other: str) -> tuple[FloatArray, FloatArray]:
+    """(stories,) 1.0 where `one` is present without `other`, and the other way round."""
+    index, members = weighing.knowledge.cause_index, weighing.stories.story_members
+    first, second = members[:, index[one]], members[:, index[other]]
+    return first * (1 - second), second * (1 - first)
+
+
+def _leading(weighing: Weighing, story: FloatArray) -> tuple[str, str]:
+    root = story @ weighing.stories.story_roots
+    first, second = np.argsort(-root, kind="stable")[:2]
+    return weighing.knowledge.causes[first].id, weighing.knowledge.causes[second].id
+
+
+def _came(weighing: Weighing, trial: Trial) -> Seen:
+    """The change that came, for the eye: middles of the two blocks as they were seen."""
+    during = read_pattern((trial.block,), weighing.knowledge)
+    before = weighing.pattern
+    return Seen(
+        start_deg=_difference(before.start_deg, during.start_deg),
+        curve_deg=_difference(before.curve_deg, during.curve_deg),
+        low_point_cm=_difference(before.low_point_cm, during.low_point_cm),
+        heel_toe_mm=_difference(before.heel_toe_mm, during.heel_toe_mm),
+        carry_pct=None,
+    )
+
+
+def _difference(before: Estimate | None, during: Estimate | None) -> Estimate | None:
+    if before is None or during is None:
+        return None
+    return Estimate(during.value - before.value, float(np.hypot(before.se, during.se)))
+
+
+def _forbidden(drill: Drill, limits: Collection[Limit]) -> bool:
+    return any(limit in limits for limit in drill.limits)
