@@ -7,8 +7,9 @@ on the tee could reach, the student's true middle and scatter (`delivery_known`)
 """
 
 import math
+from collections.abc import Iterator
 from dataclasses import dataclass
-from functools import cached_property
+from itertools import product
 
 import numpy as np
 from numpy.typing import NDArray
@@ -18,6 +19,7 @@ from scipy.stats import gamma
 from firm_footing.core.ball import Pattern, read_pattern
 from firm_footing.core.case import Case, Reading
 from firm_footing.core.knowledge import DIMENSIONS, Check, Knowledge
+from firm_footing.core.knowledge.vocabulary import Mode
 from firm_footing.standins import student as standin
 from firm_footing.standins.student import SimulatedStudent
 
@@ -94,59 +96,49 @@ class Knower:
         present = np.zeros((len(rows), len(knowledge.causes) + 1), dtype=np.float32)
         np.put_along_axis(present, self.causes, 1.0, axis=1)
         self.present = present[:, :-1]
+        self._rates = [-1.0] * len(knowledge.checks)
+        self.above = np.zeros((len(rows), len(knowledge.checks)), dtype=np.float32)
+        self.partly = np.zeros_like(self.above)
 
-    def _points(self):  # type: ignore[no-untyped-def]
+    def _points(self) -> Iterator[tuple[list[int], bool, tuple[float, float], FloatArray, float]]:
         """Causes, stuck, severities, shift and prior weight of each point."""
         k = self.knowledge
-        none = len(k.causes)
         for names, prior in _prior_of_sets(k).items():
-            sides = [[s.id for s in k.cause[n].sides] or [None] for n in names]
-            index = [k.cause_index[n] for n in names] + [none] * (2 - len(names))
-            told = [
-                (m, a, b)
-                for m in (False, True)
-                for a in sides[0]
-                for b in (sides[1:] or [[None]])[0]
+            index = [k.cause_index[n] for n in names] + [len(k.causes)] * (2 - len(names))
+            sides: list[list[str | None]] = [
+                [s.id for s in k.cause[n].sides] or [None] for n in names
             ]
-            for stuck, *taken in told:
-                effect = [
-                    np.array(
-                        k.effects[
-                            n, ("stuck" if stuck else "thrown") if k.cause[n].skill else None, side
-                        ]
-                    )
-                    for n, side in zip(names, taken, strict=False)
+            told = [(stuck, taken) for stuck in (False, True) for taken in product(*sides)]
+            second = SEVERITY if len(names) == 2 else [0.0]
+            share = prior / (len(told) / 2) / len(SEVERITY) / len(second)
+            for (stuck, taken), one, two in product(told, SEVERITY, second):
+                effects = [
+                    np.array(k.effects[n, _mode_of(k, n, stuck), side])
+                    for n, side in zip(names, taken, strict=True)
                 ]
-                first, second = np.meshgrid(SEVERITY, SEVERITY if len(names) == 2 else [0.0])
-                for grave in zip(first.ravel(), second.ravel(), strict=True):
-                    shift = sum(s * e for s, e in zip(grave, effect, strict=False))
-                    yield index, stuck, grave, shift, prior / (len(told) / 2) / first.size
+                shift = one * effects[0] + (two * effects[1] if len(names) == 2 else 0.0)
+                yield index, stuck, (float(one), float(two)), shift, share
 
-    @cached_property
-    def usual_facts(self) -> dict[str, tuple[NDArray[np.float32], NDArray[np.float32]]]:
-        """What each look shows, for checks whose base rate is the same for everyone."""
-        return {}
+    def for_handicap(self, handicap: float) -> None:
+        """Fill in `above` and `partly`, (points, checks), for a player of this handicap."""
+        for column, check in enumerate(self.knowledge.checks):
+            rate = check.base_rate(handicap)
+            if rate != self._rates[column]:
+                self._rates[column] = rate
+                self.above[:, column], self.partly[:, column] = self._seen(check, rate)
 
-    def seen(
-        self, check: Check, handicap: float
-    ) -> tuple[NDArray[np.float32], NDArray[np.float32]]:
+    def _seen(self, check: Check, rate: float) -> tuple[FloatArray, FloatArray]:
         """(points,) P(clearly so), P(partly)."""
-        rate = check.base_rate(handicap)
-        key = f"{check.id} {rate:.3f}"
-        if key not in self.usual_facts:
-            base = standin.NORMAL.inv_cdf(rate)
-            latent = np.full(len(self.causes), base)
-            for stuck in (False, True):
-                for name, strength in check.pointers("stuck" if stuck else "thrown").items():
-                    here = (self.causes == self.knowledge.cause_index[name]) & (
-                        self.stuck == stuck
-                    )[:, None]
-                    push = standin.push_of(self.knowledge.numbers.pointer[strength], base)
-                    latent += push * (self.severity * here).sum(axis=1)
-            above = ndtr(latent - standin.PARTLY_BAND)
-            partly = ndtr(latent + standin.PARTLY_BAND) - above
-            self.usual_facts[key] = above.astype(np.float32), partly.astype(np.float32)
-        return self.usual_facts[key]
+        base = standin.NORMAL.inv_cdf(rate)
+        latent = np.full(len(self.causes), base)
+        for stuck in (False, True):
+            here = self.stuck == stuck
+            for name, strength in check.pointers("stuck" if stuck else "thrown").items():
+                its = (self.causes == self.knowledge.cause_index[name]) & here[:, None]
+                push = standin.push_of(self.knowledge.numbers.pointer[strength], base)
+                latent += push * (self.severity * its).sum(axis=1)
+        above = ndtr(latent - standin.PARTLY_BAND)
+        return above, ndtr(latent + standin.PARTLY_BAND) - above
 
     def of_delivery(self, known: Known, handicap: float) -> FloatArray:
         """(points,) log-likelihood of what is known of the delivery, and of the mode."""
@@ -194,56 +186,62 @@ class Belief:
     """What the knower holds of one student, answer by answer."""
 
     def __init__(self, knower: Knower, known: Known, handicap: float) -> None:
-        self.knower, self.handicap = knower, handicap
+        self.knower = knower
+        knower.for_handicap(handicap)
         start = knower.log_prior + knower.of_delivery(known, handicap)
         self.log = start + np.log(EYE_WEIGHT)[:, None]
+        checks = knower.knowledge.checks
+        self.column = {c.id: i for i, c in enumerate(checks)}
+        stated = [knower.knowledge.numbers.reading_error[c.sources[0]] for c in checks]
+        self.wrong = np.minimum(0.45, np.array(stated) * EYES[:, None])
 
     @property
     def points(self) -> FloatArray:
-        """(eyes, points) sums to one."""
-        weights = np.exp(self.log - self.log.max())
-        return weights / weights.sum()
+        """(points,) sums to one."""
+        weights = np.exp(self.log - self.log.max()).sum(axis=0)
+        out: FloatArray = weights / weights.sum()
+        return out
 
     @property
     def present(self) -> FloatArray:
         """(causes,) P(cause present)."""
-        return self.points.sum(axis=0) @ self.knower.present
-
-    def error(self, check: Check) -> FloatArray:
-        """(eyes,) how often the answer is wrong."""
-        stated = self.knower.knowledge.numbers.reading_error[check.sources[0]]
-        return np.minimum(0.45, stated * EYES)
+        out: FloatArray = self.points @ self.knower.present
+        return out
 
     def take(self, reading: Reading) -> None:
         """Weigh one answer."""
         if reading.answer == "unknown":
             return
-        check = self.knower.knowledge.check[reading.check]
-        above, partly = self.knower.seen(check, self.handicap)
+        column = self.column[reading.check]
+        above = self.knower.above[:, column].astype(np.float64)
+        partly = self.knower.partly[:, column].astype(np.float64)
         if reading.answer == "partly":
-            self.log += np.log(partly)
+            self.log += np.log(np.maximum(partly, 1e-30))
             return
-        wrong = self.error(check)[:, None]
+        wrong = self.wrong[:, column, None]
         yes = above * (1 - wrong) + (1 - above - partly) * wrong
-        self.log += np.log(yes if reading.answer == "yes" else 1 - partly - yes)
+        self.log += np.log(np.maximum(yes if reading.answer == "yes" else 1 - partly - yes, 1e-30))
 
-    def gains(self, checks: list[Check]) -> FloatArray:
-        """(checks,) bits about the cause to name, from an answer yes, partly or no."""
-        points = self.points.sum(axis=0)
+    def gains(self) -> FloatArray:
+        """(checks,) bits about the cause to name first, from an answer yes, partly or no."""
+        points = self.points
         value = np.append(points @ self.knower.present, -1.0)
-        pair = self.knower.causes
-        decision = np.where(value[pair[:, 0]] >= value[pair[:, 1]], pair[:, 0], pair[:, 1])
+        one, two = self.knower.causes.T
+        decision = np.where(value[one] >= value[two], one, two)
         picks = np.zeros((len(value), len(points)), dtype=np.float32)
         picks[decision, np.arange(len(points))] = points
-        facts = [self.knower.seen(c, self.handicap) for c in checks]
-        above = picks @ np.stack([f[0] for f in facts], axis=1)
-        partly = picks @ np.stack([f[1] for f in facts], axis=1)
+        above, partly = picks @ self.knower.above, picks @ self.knower.partly
         share = picks.sum(axis=1, keepdims=True)
-        wrong = np.array([self.error(c) @ EYE_WEIGHT for c in checks])
+        wrong = EYE_WEIGHT @ self.wrong
         yes = above * (1 - wrong) + (share - above - partly) * wrong
         answers = np.stack([yes, partly, share - yes - partly]).clip(1e-30)
         of_answer = answers.sum(axis=1, keepdims=True)
-        return (answers * np.log2(answers / of_answer / share.clip(1e-30))).sum(axis=(0, 1))
+        out: FloatArray = (answers * np.log2(answers / of_answer / share.clip(1e-30))).sum((0, 1))
+        return out
+
+
+def _mode_of(knowledge: Knowledge, cause: str, stuck: bool) -> Mode | None:
+    return ("stuck" if stuck else "thrown") if knowledge.cause[cause].skill else None
 
 
 def _normal(off: FloatArray, variance: FloatArray) -> FloatArray:

@@ -2,6 +2,7 @@
 
 from typing import Any
 
+import numpy as np
 import pytest
 
 from firm_footing.core.case import School
@@ -51,6 +52,23 @@ def test_opposite_remedies_are_never_both_offered(knowledge: Knowledge) -> None:
         one = drills_for(cause.id, knowledge, (), School(), both, None)
         other = drills_for(cause.opposite_of, knowledge, (), School(), both, None)
         assert not set(one) & set(other)
+
+
+@pytest.mark.parametrize("seed", range(20))
+def test_no_advice_holds_drills_of_two_opposite_remedies(knowledge: Knowledge, seed: int) -> None:
+    """Whatever the cause to start with and however likely the others are."""
+    rng = np.random.default_rng(seed)
+    present = dict(zip(knowledge.cause, rng.uniform(0, 1, len(knowledge.causes)), strict=True))
+    pairs = {(c.id, c.opposite_of) for c in knowledge.causes if c.opposite_of}
+    assert pairs
+    for cause in knowledge.causes:
+        drills = drills_for(cause.id, knowledge, (), School(), present, None)
+        served = {t for d in drills for t in knowledge.drill[d].targets}
+        for one, other in pairs:
+            assert not {one, other} <= served
+            assert other not in served or cause.id != one
+            if cause.id not in (one, other) and present[other] > max(present[one], 0.5):
+                assert one not in served
 
 
 def test_a_school_puts_its_own_drills_first(knowledge: Knowledge) -> None:

@@ -33,12 +33,14 @@ LEAST_SHOWN = 0.05
 class Outcome:
     """What the ranking said of one student.
 
-    first, in_three : whether a true cause was first, among the first three
+    first, in_three : whether a true cause was first, among the first three of the list
+    start : whether the cause to start with, the first of the roots, was a true cause
     said : (probability given, was it true) of every cause given LEAST_SHOWN or more
     looks : looks taken
     """
 
     first: bool
+    start: bool
     in_three: bool
     said: tuple[tuple[float, bool], ...]
     looks: int
@@ -73,10 +75,15 @@ def proposed(student: SimulatedStudent, case: Case, knowledge: Knowledge, rng: G
 
 def at_random(student: SimulatedStudent, case: Case, knowledge: Knowledge, rng: Generator) -> Case:
     """Eight looks, any."""
-    names = rng.choice([c.id for c in knowledge.checks], size=LOOKS, replace=False)
-    for name in names:
-        case = _seen(case, answer(student, str(name), knowledge, rng))
+    for name in looks_at_random(knowledge, rng):
+        case = _seen(case, answer(student, name, knowledge, rng))
     return case
+
+
+def looks_at_random(knowledge: Knowledge, rng: Generator) -> list[str]:
+    """As many different checks as there are looks."""
+    names = rng.choice([c.id for c in knowledge.checks], size=LOOKS, replace=False)
+    return [str(name) for name in names]
 
 
 def within_budget(
@@ -110,11 +117,11 @@ POLICIES: dict[str, Policy] = {
 
 
 def outcome(found: Diagnosis, truth: Sequence[str], looks: int) -> Outcome:
-    """Judge one ranking by the hidden truth: the order is that of the roots, where to start."""
-    order = sorted(found.causes, key=lambda c: -c.root)
+    """Judge one ranking by the hidden truth; the list is in the order of probability."""
     return Outcome(
-        first=order[0].id in truth,
-        in_three=any(c.id in truth for c in order[:3]),
+        first=found.causes[0].id in truth,
+        start=found.start_with in truth,
+        in_three=any(c.id in truth for c in found.causes[:3]),
         said=tuple(
             (c.probability, c.id in truth) for c in found.causes if c.probability >= LEAST_SHOWN
         ),
@@ -149,6 +156,7 @@ class Summary:
     """
 
     first: float
+    start: float
     in_three: float
     calibration_error: float
     sure_and_true: float
@@ -169,6 +177,7 @@ def summarise(outcomes: Sequence[Outcome]) -> Summary:
     sure = said[:, 0] >= 0.8
     return Summary(
         first=float(np.mean([o.first for o in outcomes])),
+        start=float(np.mean([o.start for o in outcomes])),
         in_three=float(np.mean([o.in_three for o in outcomes])),
         calibration_error=sum(n * abs(a - b) for a, b, n in bands) / len(said),
         sure_and_true=float(said[sure, 1].mean()) if sure.any() else float("nan"),

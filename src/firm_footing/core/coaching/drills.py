@@ -7,6 +7,9 @@ from firm_footing.core.case import School
 from firm_footing.core.knowledge import Drill, Knowledge
 from firm_footing.core.knowledge.vocabulary import Limit
 
+POSSIBLE = 0.2
+"""A cause this likely is not to be made worse by a drill for another."""
+
 
 @dataclass(frozen=True)
 class Withheld:
@@ -53,11 +56,31 @@ def withheld_for(
     for drill in _serving(cause, knowledge):
         hurt = tuple(limit for limit in drill.limits if limit in limits)
         worse = tuple(c for c in drill.not_for if present.get(c, 0.0) >= 0.5)
+        worse += _opposed(drill, cause, knowledge, present)
         beyond = drill.not_for_path_beyond_deg
         in_to_out = beyond is not None and path_deg is not None and path_deg > beyond
         if hurt or worse or in_to_out:
             found.append(Withheld(drill.id, hurt, worse, in_to_out))
     return found
+
+
+def _opposed(
+    drill: Drill, cause: str, knowledge: Knowledge, present: Mapping[str, float]
+) -> tuple[str, ...]:
+    """Causes whose remedy is the opposite of this drill's, and that are at least as likely.
+
+    So two opposite remedies are never advised together: neither beside the cause to start with,
+    nor for a third cause that one of the drills happens to serve as well.
+    """
+    found = []
+    for target in drill.targets:
+        opposite = knowledge.cause[target].opposite_of
+        if opposite is None or opposite in drill.not_for or target == cause:
+            continue
+        likelier = present.get(opposite, 0.0) >= max(present.get(target, 0.0), POSSIBLE)
+        if opposite == cause or likelier:
+            found.append(opposite)
+    return tuple(found)
 
 
 def _serving(cause: str, knowledge: Knowledge) -> list[Drill]:

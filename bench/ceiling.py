@@ -1,0 +1,70 @@
+"""How far could anyone get on the simulated students? The knower, under the same policies."""
+
+from collections.abc import Iterator, Sequence
+from concurrent.futures import ProcessPoolExecutor
+from functools import lru_cache
+
+import numpy as np
+
+from bench.knower import Belief, Knower, delivery_known, same_reading
+from firm_footing.files.knowledge_files import load_knowledge
+from firm_footing.standins.measure import (
+    BUDGET_S,
+    LEAST_SHOWN,
+    LOOKS,
+    Outcome,
+    draw_student,
+    looks_at_random,
+)
+from firm_footing.standins.student import answer
+
+EIGHT, RANDOM, BUDGET = "eight proposed", "eight at random", "five minutes proposed"
+
+
+@lru_cache(maxsize=1)
+def _knower() -> Knower:
+    return Knower(load_knowledge())
+
+
+def _one(task: tuple[str, bool, int]) -> Outcome:
+    """One student, met by the knower under one policy; the same student as the ranking meets."""
+    policy, all_known, seed = task
+    knower, knowledge = _knower(), load_knowledge()
+    student, case, _ = draw_student(seed, knowledge)
+    eyes = np.random.default_rng([seed, 1])
+    known = delivery_known(student, knowledge) if all_known else same_reading(case, knowledge)
+    belief = Belief(knower, known, case.handicap or 0.0)
+    setup = knowledge.numbers.decision.setup_seconds
+    seconds = np.array([c.seconds + setup for c in knowledge.checks])
+    left = np.ones(len(seconds), dtype=bool)
+    budget, taken = BUDGET_S, 0
+    planned: Sequence[str] = looks_at_random(knowledge, eyes) if policy == RANDOM else ()
+    while taken < LOOKS or policy == BUDGET:
+        if policy == RANDOM:
+            look = belief.column[planned[taken]]
+        else:
+            open_looks = left & (seconds <= budget) if policy == BUDGET else left
+            if not open_looks.any():
+                break
+            look = int(np.argmax(np.where(open_looks, belief.gains() / seconds, -1.0)))
+        left[look] = False
+        budget -= int(seconds[look])
+        taken += 1
+        belief.take(answer(student, knowledge.checks[look].id, knowledge, eyes))
+    present = belief.present
+    names = [knowledge.causes[i].id for i in np.argsort(-present)]
+    said = dict(zip(knowledge.cause, present.tolist(), strict=True))
+    return Outcome(
+        first=names[0] in student.causes,
+        start=names[0] in student.causes,
+        in_three=any(n in student.causes for n in names[:3]),
+        said=tuple((p, c in student.causes) for c, p in said.items() if p >= LEAST_SHOWN),
+        looks=taken,
+    )
+
+
+def run(students: int, seed: int, policy: str, all_known: bool) -> Iterator[Outcome]:
+    """Outcomes of as many students, on all cores."""
+    tasks = [(policy, all_known, seed * 1_000_000 + i) for i in range(students)]
+    with ProcessPoolExecutor() as pool:
+        yield from pool.map(_one, tasks, chunksize=20)

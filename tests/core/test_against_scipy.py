@@ -1,0 +1,155 @@
+"""Densities of readings and of trial blocks against SciPy's multivariate normal, story by story."""
+
+import math
+
+import numpy as np
+import pytest
+from scipy.stats import multivariate_normal
+
+from firm_footing.core.ball import read_pattern
+from firm_footing.core.case import Block, Case, Shot
+from firm_footing.core.knowledge import DIMENSIONS, Knowledge
+from firm_footing.core.reasoning.delivery import expected_delivery, judge_delivery, reading_of
+from firm_footing.core.reasoning.stories import Stories, enumerate_stories
+from firm_footing.core.reasoning.trials import Trial, change_log, change_read, trials_of
+
+BEFORE = Block(
+    expected_carry_m=135,
+    shots=(
+        Shot(start="pull", curve="push", heel_toe_mm=-14, divot_start_cm=-2, carry_m=120),
+        Shot(start="pull", curve="straight", heel_toe_mm=-9, divot_start_cm=1),
+        Shot(start="straight", curve="push", contact="fat", carry_m=101),
+        Shot(start_deg=-3.5, curve_deg=2.5, heel_toe_mm=-20, dynamic_loft_deg=27),
+    ),
+)
+DURING = BEFORE.model_copy(
+    update={
+        "kind": "trial",
+        "drill": "sixty_percent",
+        "shots": (
+            Shot(start="push", curve="straight", heel_toe_mm=-3, divot_start_cm=2, carry_m=110),
+            Shot(start="straight", curve="straight", heel_toe_mm=-6, divot_start_cm=1),
+            Shot(start="straight", curve="push", heel_toe_mm=0, carry_m=105),
+        ),
+    }
+)
+
+
+def story_of(stories: Stories, *causes: str, stuck: bool = False) -> int:
+    """The first story with just these causes in this mode."""
+    index = stories.knowledge.cause_index
+    wanted = {index[c] for c in causes}
+    for story in range(len(stories.set_of)):
+        present = set(np.flatnonzero(stories.story_members[story]))
+        if present == wanted and (stories.stuck[story] > 0) == stuck:
+            return story
+    raise LookupError(causes)
+
+
+STORIES = [
+    (),
+    ("hang_back",),
+    ("weak_grip", "hang_back"),
+    ("over_effort", "trail_heel_pops"),
+    ("over_effort", "chest_rush", "backs_up"),
+    ("aim_off", "club_fit", "ball_position"),
+]
+
+
+def covariance_of(stories: Stories, story: int) -> np.ndarray:
+    """(6, 6) of one person with these causes."""
+    numbers = stories.knowledge.numbers.delivery
+    out = np.diag(np.array(numbers.person_sd.row()) ** 2)
+    for variant in stories.variant_of[:, story]:
+        effect = stories.effects[variant]
+        out += numbers.effect_spread**2 * np.outer(effect, effect)
+    return out
+
+
+@pytest.mark.parametrize("causes", STORIES, ids="-".join)
+def test_the_delivery_is_judged_as_a_multivariate_normal(
+    knowledge: Knowledge, causes: tuple[str, ...]
+) -> None:
+    stories = enumerate_stories(knowledge)
+    story = story_of(stories, *causes)
+    reading = reading_of(read_pattern((BEFORE,), knowledge))
+    assert len(reading.names) == 6
+    found = judge_delivery(reading, stories, 11)
+    mean = reading.design @ expected_delivery(stories, 11)[:, story]
+    cov = reading.design @ covariance_of(stories, story) @ reading.design.T + reading.noise
+    assert found.log[story] == pytest.approx(
+        multivariate_normal(mean, cov).logpdf(reading.value), abs=1e-9
+    )
+    for i in range(len(reading.names)):
+        rest = [j for j in range(len(reading.names)) if j != i]
+        without = multivariate_normal(mean[rest], cov[np.ix_(rest, rest)])
+        alone = found.log[story] - without.logpdf(reading.value[rest])
+        assert found.given_the_others(i)[story] == pytest.approx(alone, abs=1e-9)
+
+
+def test_severity_is_what_least_squares_makes_of_it(knowledge: Knowledge) -> None:
+    """With one cause and one number read: the textbook's two normal sources of one sum."""
+    stories = enumerate_stories(knowledge)
+    story = story_of(stories, "hang_back")
+    block = Block(shots=(Shot(contact="fat", divot_start_cm=-22, heel_toe_mm=0),) * 6)
+    reading = reading_of(read_pattern((block,), knowledge))
+    keep = [reading.names.index("low_point_cm")]
+    only = type(reading)(
+        ("low_point_cm",), reading.value[keep], reading.design[keep], reading.noise[keep][:, keep]
+    )
+    found = judge_delivery(only, stories, 18)
+    low = DIMENSIONS.index("low_point_cm")
+    effect = stories.effects[stories.variant_of[0, story], low] / 2
+    off = only.value[0] - expected_delivery(stories, 18)[low, story]
+    rest = knowledge.numbers.delivery.person_sd.low_point_cm**2 + only.noise[0, 0]
+    assert found.severity[0, story] == pytest.approx(effect * off / (effect**2 + rest))
+
+
+@pytest.mark.parametrize("causes", STORIES, ids="-".join)
+def test_a_trial_block_is_a_mixture_over_what_it_took_away(
+    knowledge: Knowledge, causes: tuple[str, ...]
+) -> None:
+    """Written out for the 60 % block: it takes effort away, and with it what effort brought."""
+    stories, numbers = enumerate_stories(knowledge), knowledge.numbers
+    story = story_of(stories, *causes)
+    drill = knowledge.drill["sixty_percent"]
+    before, during = (read_pattern((b,), knowledge) for b in (BEFORE, DURING))
+    reading = change_read(before, during)
+    found = change_log(drill, reading, None, stories, during)[story]
+
+    downstream = [c for c in ("trail_heel_pops", "chest_rush", "backs_up") if c in causes]
+    effort = "over_effort" in causes
+    done, goes = numbers.trial.removed_when_done, numbers.trial.goes_with_it
+    mixture = [
+        (1 - done, []),
+        (done * goes, ["over_effort", *downstream] if effort else []),
+        (done * (1 - goes), ["over_effort"] if effort else []),
+    ]
+    assert drill.constraint is not None
+    everyone = np.array(drill.constraint.everyone.row())
+    likelihood = 0.0
+    for share, gone in mixture:
+        mean, cov = everyone.copy(), np.diag((numbers.trial.everyone_spread * everyone) ** 2)
+        for name in gone:
+            effect = np.array(knowledge.cause[name].effect_in("thrown", None).row())
+            mean -= effect
+            cov += numbers.delivery.effect_spread**2 * np.outer(effect, effect)
+        log = multivariate_normal(
+            reading.design @ mean, reading.design @ cov @ reading.design.T + reading.noise
+        ).logpdf(reading.value)
+        likelihood += share * math.exp(log)
+    assert during.scatter is None  # three balls say nothing about scatter
+    assert found == pytest.approx(math.log(likelihood), abs=1e-9)
+
+
+def test_balls_with_which_the_drill_failed_do_not_count(knowledge: Knowledge) -> None:
+    failed = DURING.shots[0].model_copy(update={"drill_ok": False, "start": "far_pull"})
+    more = DURING.model_copy(update={"shots": (*DURING.shots, failed)})
+    assert trials(knowledge, more) == trials(knowledge, DURING)
+    none = DURING.model_copy(update={"shots": (failed,)})
+    assert trials(knowledge, none) == []
+
+
+def trials(knowledge: Knowledge, block: Block) -> list[Trial]:
+    from_case = Case(handedness="right", blocks=(BEFORE, block))
+    return trials_of(from_case, knowledge)
