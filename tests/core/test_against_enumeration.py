@@ -46,17 +46,18 @@ CASE = Case(
 )
 
 
-def log_normal(off: list[float], cov: list[list[float]]) -> float:
-    """Log density but for a constant, one number given those before it, by elimination."""
+def log_t(off: list[float], cov: list[list[float]], df: float) -> float:
+    """Log density of a multivariate t but for a constant, its distance found by elimination."""
     rows = [[*row, o] for row, o in zip(cov, off, strict=True)]
-    log = 0.0
+    log = distance2 = 0.0
     for i, row in enumerate(rows):
-        log -= 0.5 * (row[-1] ** 2 / row[i] + math.log(row[i]))
+        distance2 += row[-1] ** 2 / row[i]
+        log -= 0.5 * math.log(row[i])
         for below in rows[i + 1 :]:
             share = below[i] / row[i]
             for j in range(i, len(row)):
                 below[j] -= share * row[j]
-    return log
+    return log - (df + len(off)) / 2 * math.log(1 + distance2 / (df - 2))
 
 
 def enumerated(case: Case, k: Knowledge) -> tuple[dict[str, float], dict[str, float], float]:
@@ -133,7 +134,7 @@ def enumerated(case: Case, k: Knowledge) -> tuple[dict[str, float], dict[str, fl
             if e is not None:
                 seen[name], noise[name, name] = e.value, e.se**2
         whole = [[cov[a, b] + noise.get((a, b), 0.0) for b in seen] for a in seen]
-        log = log_normal([seen[a] - mean[a] for a in seen], whole)
+        log = log_t([seen[a] - mean[a] for a in seen], whole, n.delivery.person_tail_df)
         if pattern.two_way is not None:
             stuck_club = any(
                 w.mechanism == n.two_way.mechanism and w.mode in (None, mode or "thrown")

@@ -1,10 +1,10 @@
-"""Densities of readings and of trial blocks against SciPy's multivariate normal, story by story."""
+"""Densities of readings and of trial blocks against SciPy's multivariate t, story by story."""
 
 import math
 
 import numpy as np
 import pytest
-from scipy.stats import multivariate_normal
+from scipy.stats import multivariate_t
 
 from firm_footing.core.ball import read_pattern
 from firm_footing.core.case import Block, Case, Shot
@@ -56,6 +56,12 @@ STORIES = [
 ]
 
 
+def log_t(mean: np.ndarray, cov: np.ndarray, value: np.ndarray, knowledge: Knowledge) -> float:
+    """SciPy takes a scale matrix, which is the covariance times (df - 2) / df."""
+    df = knowledge.numbers.delivery.person_tail_df
+    return float(multivariate_t(mean, cov * (df - 2) / df, df).logpdf(value))
+
+
 def covariance_of(stories: Stories, story: int) -> np.ndarray:
     """(6, 6) of one person with these causes."""
     numbers = stories.knowledge.numbers.delivery
@@ -67,7 +73,7 @@ def covariance_of(stories: Stories, story: int) -> np.ndarray:
 
 
 @pytest.mark.parametrize("causes", STORIES, ids="-".join)
-def test_the_delivery_is_judged_as_a_multivariate_normal(
+def test_the_delivery_is_judged_as_a_multivariate_t(
     knowledge: Knowledge, causes: tuple[str, ...]
 ) -> None:
     stories = enumerate_stories(knowledge)
@@ -77,14 +83,12 @@ def test_the_delivery_is_judged_as_a_multivariate_normal(
     found = judge_delivery(reading, stories, 11)
     mean = reading.design @ expected_delivery(stories, 11)[:, story]
     cov = reading.design @ covariance_of(stories, story) @ reading.design.T + reading.noise
-    assert found.log[story] == pytest.approx(
-        multivariate_normal(mean, cov).logpdf(reading.value), abs=1e-9
-    )
+    whole = log_t(mean, cov, reading.value, knowledge)
+    assert found.log[story] == pytest.approx(whole, abs=1e-9)
     for i in range(len(reading.names)):
         rest = [j for j in range(len(reading.names)) if j != i]
-        without = multivariate_normal(mean[rest], cov[np.ix_(rest, rest)])
-        alone = found.log[story] - without.logpdf(reading.value[rest])
-        assert found.given_the_others(i)[story] == pytest.approx(alone, abs=1e-9)
+        without = log_t(mean[rest], cov[np.ix_(rest, rest)], reading.value[rest], knowledge)
+        assert found.given_the_others(i)[story] == pytest.approx(whole - without, abs=1e-9)
 
 
 def test_severity_is_what_least_squares_makes_of_it(knowledge: Knowledge) -> None:
@@ -134,9 +138,8 @@ def test_a_trial_block_is_a_mixture_over_what_it_took_away(
             effect = np.array(knowledge.cause[name].effect_in("thrown", None).row())
             mean -= effect
             cov += numbers.delivery.effect_spread**2 * np.outer(effect, effect)
-        log = multivariate_normal(
-            reading.design @ mean, reading.design @ cov @ reading.design.T + reading.noise
-        ).logpdf(reading.value)
+        seen = reading.design @ cov @ reading.design.T + reading.noise
+        log = log_t(reading.design @ mean, seen, reading.value, knowledge)
         likelihood += share * math.exp(log)
     assert during.scatter is None  # three balls say nothing about scatter
     assert found == pytest.approx(math.log(likelihood), abs=1e-9)

@@ -47,6 +47,7 @@ class DeliveryNumbers(Entry):
 
     person_sd: Delivery
     ball_sd: Delivery
+    person_tail_df: float = Field(gt=2)
     effect_spread: float = Field(ge=0)
     low_point_good_cm: float
     low_point_high_cm: float

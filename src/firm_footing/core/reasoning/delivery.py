@@ -1,9 +1,10 @@
 """How well does each story predict the delivery that the balls imply?
 
-Gaussian: a story's mean is the player's cause-free delivery plus the effects of its causes; its
-covariance is what differs between people, the severity of each cause (one for all that the cause
-does, half its size), and the doubt of what was read. One `Piece` for each number, so that each can
-be taken away again.
+A story's mean is the player's cause-free delivery plus the effects of its causes; its covariance is
+what differs between people, the severity of each cause (one for all that the cause does, half its
+size), and the doubt of what was read; its tails are heavy, as people's are.
+One `Piece` for each
+number, so that each can be taken away again.
 """
 
 from dataclasses import dataclass
@@ -107,6 +108,7 @@ def judge_delivery(reading: DeliveryReading, stories: Stories, handicap: float) 
         spreads=numbers.effect_spread * stories.effects @ reading.design.T,
         listed=stories.variant_of,
         base=reading.design * person @ reading.design.T + reading.noise,
+        tail_df=numbers.person_tail_df,
     )
 
 

@@ -6,9 +6,14 @@
 so the causes of a story add a term of rank one each to the covariance B of person and noise. With
 F the spread times the effects as read, the whole is solved by a Cholesky factor of I + F' B^-1 F,
 no larger than the number of causes, for all stories at once.
+
+People are not all near the middle: the density is a multivariate t of that covariance, so that an
+unusual person is not taken for proof of a cause.
 """
 
+import math
 from dataclasses import dataclass
+from functools import cached_property
 
 import numpy as np
 from numpy.typing import NDArray
@@ -16,36 +21,55 @@ from numpy.typing import NDArray
 FloatArray = NDArray[np.float64]
 IntArray = NDArray[np.int_]
 
-LOG_2PI = float(np.log(2 * np.pi))
-
 
 @dataclass(frozen=True, eq=False)
 class Joint:
     """A reading of n numbers judged by every story.
 
-    log : (stories,) log density of all of it
+    size : how many numbers were read
+    tail_df : degrees of freedom of the tails, above 2
+    distance2 : (stories,) squared Mahalanobis distance from what the story expects
+    log_det : (stories,) log determinant of the covariance
     severity : (most, stories) how far each cause's severity lies from its mean of 1 given the
         reading, in standard deviations; rows in the order of `listed`
     precision : (n, stories) one over the variance of each number given the others
     pulled : (n, stories) precision times how far it lies from what the others predict
     """
 
-    log: FloatArray
+    size: int
+    tail_df: float
+    distance2: FloatArray
+    log_det: FloatArray
     severity: FloatArray
     precision: FloatArray
     pulled: FloatArray
 
+    @cached_property
+    def log(self) -> FloatArray:
+        """(stories,) log density of all of it."""
+        return _log_t(self.distance2, self.log_det, self.size, self.tail_df)
+
     def given_the_others(self, number: int) -> FloatArray:
         """(stories,) log density of one number given all the others."""
-        out: FloatArray = -0.5 * (
-            self.pulled[number] ** 2 / self.precision[number]
-            - np.log(self.precision[number])
-            + LOG_2PI
-        )
-        return out
+        own = self.precision[number]
+        distance2 = self.distance2 - self.pulled[number] ** 2 / own
+        log_det = self.log_det + np.log(own)
+        return self.log - _log_t(distance2, log_det, self.size - 1, self.tail_df)
 
 
-def judge(off: FloatArray, spreads: FloatArray, listed: IntArray, base: FloatArray) -> Joint:
+def _log_t(distance2: FloatArray, log_det: FloatArray, size: int, df: float) -> FloatArray:
+    """(stories,) log density of a multivariate t with this covariance (not this scale matrix)."""
+    narrower = (df - 2) / df
+    constant = math.lgamma((df + size) / 2) - math.lgamma(df / 2)
+    constant -= size / 2 * math.log(df * math.pi * narrower)
+    out: FloatArray = constant - 0.5 * log_det
+    out -= (df + size) / 2 * np.log1p(distance2 / (df * narrower))
+    return out
+
+
+def judge(
+    off: FloatArray, spreads: FloatArray, listed: IntArray, base: FloatArray, tail_df: float
+) -> Joint:
     """Density of a reading under every story.
 
     Parameters
@@ -54,6 +78,7 @@ def judge(off: FloatArray, spreads: FloatArray, listed: IntArray, base: FloatArr
     spreads : (variants, n) one standard deviation of what each variant of a cause does to it
     listed : (most, stories) which variants each story holds; the last variant is none, all zero
     base : (n, n) covariance of everything else: people and noise
+    tail_df : degrees of freedom of the tails, above 2
 
     """
     inverse = np.linalg.inv(base)
@@ -63,16 +88,25 @@ def judge(off: FloatArray, spreads: FloatArray, listed: IntArray, base: FloatArr
     factor = _cholesky(overlap, listed)
     toward = np.take_along_axis(spreads @ weighted, listed, axis=0)
     solved = _forward(factor, list(toward))
-    log = -0.5 * (np.einsum("is,is->s", off, weighted) + np.linalg.slogdet(base)[1])
-    log -= 0.5 * len(off) * LOG_2PI
+    distance2 = np.einsum("is,is->s", off, weighted)
+    log_det = np.full(len(distance2), np.linalg.slogdet(base)[1])
     for j, y in enumerate(solved):
-        log += 0.5 * y * y - np.log(factor[j][j])
+        distance2 -= y * y
+        log_det += 2 * np.log(factor[j][j])
     precision, pulled = np.empty_like(off), weighted
     for i in range(len(off)):
         z = _forward(factor, [as_read[row, i] for row in listed])
         precision[i] = inverse[i, i] - sum(each * each for each in z)
         pulled[i] -= sum(each * y for each, y in zip(z, solved, strict=True))
-    return Joint(log, _backward(factor, solved), precision, pulled)
+    return Joint(
+        size=len(off),
+        tail_df=tail_df,
+        distance2=distance2,
+        log_det=log_det,
+        severity=_backward(factor, solved),
+        precision=precision,
+        pulled=pulled,
+    )
 
 
 def _cholesky(overlap: FloatArray, listed: IntArray) -> list[list[FloatArray]]:

@@ -120,6 +120,7 @@ def change_log(
             spreads=numbers.delivery.effect_spread * stories.effects @ reading.design.T,
             listed=branch.gone,
             base=base,
+            tail_df=numbers.delivery.person_tail_df,
         )
         log = np.log(branch.probability) + found.log
         if during.scatter is not None:
