@@ -3,8 +3,9 @@
 import re
 
 import pytest
-from playwright.sync_api import Page, expect
+from playwright.sync_api import Locator, Page, expect
 
+from firm_footing.core.knowledge import Knowledge
 from tests.browser.conftest import Finger
 
 pytestmark = pytest.mark.browser
@@ -20,6 +21,22 @@ def new_lesson(page: Page, name: str) -> None:
     page.get_by_role("button", name="New lesson", exact=True).tap()
     expect(page.get_by_role("link", name=name)).to_be_visible()
     expect(page.get_by_test_id("range")).to_be_visible()
+
+
+def own_copy_of(page: Page, name: str) -> None:
+    """A demo lesson taken in again as a case file, so that no journey meets another's work."""
+    day = page.request.get("/api/day").json()
+    lesson = next(x["id"] for x in day["lessons"] if x["student_name"] == name)
+    case = page.request.get(f"/api/lessons/{lesson}/case").body()
+    page.goto("/")
+    page.get_by_label("Case file").set_input_files(
+        {"name": "copied.case.json", "mimeType": "application/json", "buffer": case}
+    )
+    expect(page.get_by_test_id("range")).to_be_visible()
+
+
+def block(page: Page) -> Locator:
+    return page.locator("label", has_text="Block").locator("select")
 
 
 def look(page: Page, question: str, answer: str) -> None:
@@ -55,7 +72,7 @@ def test_eight_balls_by_touch_and_three_looks(page: Page, finger: Finger) -> Non
     saved(page)
     heel = page.get_by_test_id("cause-trail_heel_pops")
     expect(heel).to_contain_text("Start here")
-    expect(page.get_by_test_id("standing")).to_contain_text("well ahead")
+    expect(page.get_by_test_id("standing")).to_contain_text("Nearly: trail heel up early")
     assert first_cause(page) == "Trail heel leaves the ground early"
     page.reload()
     expect(heel).to_contain_text("Start here")
@@ -64,6 +81,7 @@ def test_eight_balls_by_touch_and_three_looks(page: Page, finger: Finger) -> Non
     page.get_by_role("link", name="Shots 8").tap()
     expect(page.locator(".flight")).to_have_count(8)
     expect(page.locator(".divot")).to_have_count(8)
+    heel.get_by_role("button").first.tap()
     heel.get_by_role("button", name="Decide on this cause").tap()
     expect(heel).to_contain_text("Decided")
 
@@ -148,7 +166,7 @@ def test_a_cause_opens_its_evidence_and_lights_its_chain(page: Page) -> None:
     page.get_by_role("link", name=re.compile("Oda Brack.*open")).tap()
     cause = page.get_by_test_id("causes").locator("li.cause").nth(1)
     cause.get_by_role("button").first.tap()
-    expect(cause).to_contain_text("bits")
+    expect(cause).to_contain_text("times likelier")
     expect(page.get_by_role("list", name="Chain from cause to ball")).to_be_visible()
     expect(page.get_by_test_id("chain").locator("circle").first).to_be_visible()
 
@@ -197,3 +215,82 @@ def test_without_connection_entries_wait_and_arrive(page: Page, finger: Finger) 
     saved(page)
     page.reload()
     expect(page.get_by_role("button", name="Ball 1: thin")).to_be_visible()
+
+
+def test_an_ambiguous_case_is_settled_by_the_suggested_looks(
+    page: Page, knowledge: Knowledge
+) -> None:
+    """Answered as they would be for a heel that leaves early."""
+    own_copy_of(page, "Oda Brack")
+    standing = page.get_by_test_id("standing")
+    expect(standing).to_contain_text("Open between")
+    asked = page.get_by_test_id("next-look").locator(".question")
+    by_question = {c.question: c for c in knowledge.checks}
+    for _ in range(8):
+        if standing.inner_text().startswith("Settled"):
+            break
+        question = asked.inner_text()
+        strength = by_question[question].pointers("thrown").get("trail_heel_pops")
+        answer = "Yes" if strength in ("strong", "moderate") else "No"
+        page.get_by_test_id("next-look").get_by_role("button", name=answer).tap()
+        expect(asked).not_to_have_text(question)
+        saved(page)
+    expect(standing).to_have_text("Settled: trail heel up early.")
+    expect(page.get_by_test_id("cause-trail_heel_pops")).to_contain_text("Start here")
+
+
+def test_a_round_of_looks_is_answered_in_its_order(page: Page) -> None:
+    own_copy_of(page, "Oda Brack")
+    page.get_by_role("button", name="Three-minute round").tap()
+    looks = page.get_by_test_id("look-round").locator("li")
+    expect(looks.first).to_have_class(re.compile("now"))
+    count = looks.count()
+    assert 2 <= count <= 5
+    for i in range(count):
+        expect(looks.nth(i)).to_have_class(re.compile("now"))
+        page.keyboard.press("n")  # the key answers what the round asks
+        expect(looks.nth(i)).to_have_class(re.compile("done"))
+    expect(page.get_by_role("button", name="Another round")).to_be_visible()
+
+
+def test_separating_balls_are_predicted_hit_and_judged(page: Page, finger: Finger) -> None:
+    own_copy_of(page, "Oda Brack")
+    page.get_by_role("button", name="Separating balls").tap()
+    box = page.get_by_test_id("separating")
+    expect(box).to_contain_text("tells right about")
+    expect(box.locator("dd")).to_have_count(2)  # what each of the two would show
+    expect(page.get_by_test_id("verdict")).to_have_count(0)
+    box.get_by_role("button", name="Hit these 5 balls").tap()
+    expect(block(page).locator("option:checked")).to_have_text("Trial · 7 iron")
+    for x in (0.46, 0.48, 0.45):
+        finger.drag("range", (0.51, 0.5), (0.52, 0.3))
+        finger.tap("face", (x, 0.55))
+        page.get_by_role("button", name="Next ball").tap()
+    saved(page)
+    expect(box).to_contain_text("3 balls hit")
+    expect(box).to_contain_text("nearer the toe")
+    verdict = page.get_by_test_id("verdict")
+    expect(verdict).to_have_text(re.compile(r"times likelier with .* than with .*\."))
+    # evidence like any other: it can be found under the cause it speaks for
+    first = page.get_by_test_id("causes").locator("li.cause").first
+    if "open" not in (first.get_attribute("class") or ""):
+        first.get_by_role("button").first.tap()
+    expect(first).to_contain_text("3 balls with")
+    block(page).select_option(label="Baseline · 7 iron")
+    expect(page.get_by_test_id("next-look")).to_be_visible()
+
+
+def test_what_it_would_be_without_the_cause_is_drawn_and_kept_for_the_retest(page: Page) -> None:
+    own_copy_of(page, "Oda Brack")
+    cause = page.get_by_test_id("cause-trail_side_shove")
+    cause.get_by_role("button").first.tap()
+    expect(cause.get_by_test_id("without")).to_contain_text("Without it")
+    flight = page.get_by_test_id("predicted-flight")
+    expect(flight).to_be_visible()
+    cause.get_by_role("button", name="Decide on this cause").tap()
+    expect(cause).to_contain_text("Decided")
+    cause.get_by_role("button").first.tap()
+    expect(flight).to_have_count(0)  # the cause is closed
+    page.get_by_role("button", name="New block").tap()  # a retest, still without balls
+    expect(flight).to_be_visible()  # what was predicted when it was decided
+    expect(page.get_by_test_id("predicted-strike")).to_be_visible()

@@ -12,6 +12,7 @@ const props = defineProps<{
   kind: string
   seen: 'front' | 'player'
   lit: 'heel' | 'toe' | null
+  predictedMm: number | null
 }>()
 const emit = defineEmits<{ touched: [strike: { heelToeMm: number; lowHighMm: number }] }>()
 
@@ -92,6 +93,14 @@ function limit(mm: number, most: number): number {
       :cy="mark.y"
       :r="mark.id === newest ? 11 : 7"
     />
+    <circle
+      v-if="predictedMm !== null"
+      class="predicted"
+      :cx="mirrored(CENTRE.x - predictedMm * PX_PER_MM)"
+      :cy="CENTRE.y"
+      r="20"
+      data-testid="predicted-strike"
+    />
     <text :x="mirrored(58)" y="252">toe</text>
     <text :x="mirrored(278)" y="252">heel</text>
   </svg>
@@ -132,6 +141,12 @@ function limit(mm: number, most: number): number {
 .cross {
   stroke: rgb(var(--v-theme-ink));
   stroke-width: 2;
+}
+.predicted {
+  fill: none;
+  stroke: rgb(var(--v-theme-slate));
+  stroke-width: 4;
+  stroke-dasharray: 8 5;
 }
 .mark {
   fill: rgb(var(--v-theme-ink));

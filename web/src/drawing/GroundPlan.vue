@@ -18,6 +18,7 @@ const props = defineProps<{
   chain: readonly string[]
   knowledge: Knowledge
   footWords: { lead: string; trail: string }
+  predictedLowCm: number | null
 }>()
 const emit = defineEmits<{
   touched: [divot: { startCm: number; lengthCm: number | null; directionDeg: number | null }]
@@ -121,6 +122,16 @@ function release(event: PointerEvent): void {
         clip-path="url(#turf)"
       />
       <circle class="ball" :cx="GROUND.ball.x" :cy="GROUND.ball.y" r="9" />
+      <line
+        v-if="predictedLowCm !== null"
+        class="predicted"
+        :x1="GROUND.turf.x + 8"
+        :x2="GROUND.turf.x + GROUND.turf.width - 8"
+        :y1="GROUND.ball.y - predictedLowCm * GROUND.pxPerCm"
+        :y2="GROUND.ball.y - predictedLowCm * GROUND.pxPerCm"
+        clip-path="url(#turf)"
+        data-testid="predicted-low"
+      />
     </g>
     <g class="labels">
       <text :class="left ? 'start' : 'end'" :x="mirrored(68)" :y="SHOES.lead.y + 6">
@@ -174,6 +185,12 @@ function release(event: PointerEvent): void {
 .divot.newest {
   stroke-opacity: 1;
   stroke-width: 8;
+}
+.predicted {
+  stroke: rgb(var(--v-theme-slate));
+  stroke-width: 4;
+  stroke-dasharray: 10 6;
+  pointer-events: none;
 }
 .ball {
   fill: rgb(var(--v-theme-surface));

@@ -2,7 +2,7 @@
 // The range from above: press where the ball started, let go where it came down.
 import { computed, onMounted, onUnmounted, ref, useTemplateRef } from 'vue'
 import type { Handedness, LoggedShot } from '@/api/client'
-import { flightOf } from '@/drawing/marks'
+import { flightOf, type FlightMark } from '@/drawing/marks'
 import { inDrawing } from '@/drawing/pointer'
 import {
   arcPath,
@@ -25,6 +25,7 @@ const props = defineProps<{
   expectedM: number
   unit: DistanceUnit
   way: { start_deg: number; curve_deg: number } | null
+  predicted: FlightMark | null
 }>()
 const emit = defineEmits<{
   touched: [flight: { startDeg: number; curveDeg: number | null; carryM: number | null }]
@@ -194,6 +195,10 @@ const draft = computed(() => {
         :r="flight.id === newest ? 8 : 4.5"
       />
     </g>
+    <g v-if="predicted" class="predicted" data-testid="predicted-flight">
+      <path :d="path(predicted)" />
+      <circle :cx="end(predicted).x" :cy="end(predicted).y" r="9" />
+    </g>
     <path v-if="draft" class="draft" :d="draft" />
     <circle class="ball" :cx="ball.x" :cy="ball.y" r="5" />
   </svg>
@@ -259,6 +264,13 @@ const draft = computed(() => {
   stroke-width: 10;
   stroke-opacity: 0.45;
   stroke-linecap: round;
+}
+.predicted path,
+.predicted circle {
+  fill: none;
+  stroke: rgb(var(--v-theme-slate));
+  stroke-width: 4;
+  stroke-dasharray: 10 6;
 }
 .draft {
   fill: none;

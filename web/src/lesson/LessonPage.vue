@@ -7,6 +7,7 @@ import KeysHelp from '@/lesson/KeysHelp.vue'
 import LessonHeader from '@/lesson/LessonHeader.vue'
 import LookStage from '@/lesson/look/LookStage.vue'
 import ShotsStage from '@/lesson/shots/ShotsStage.vue'
+import { useWhatIf } from '@/lesson/decide/useWhatIf'
 import { useBallEntry } from '@/lesson/shots/useBallEntry'
 import { useLesson } from '@/lesson/useLesson'
 import { useLessonKeys } from '@/lesson/useLessonKeys'
@@ -32,6 +33,7 @@ const shownCause = computed(() => {
   const ranking = diagnosis.value?.ranking
   return chosenCause.value ?? (ranking?.enough ? ranking.start_with : null)
 })
+const whatIf = useWhatIf(props.id, shownCause, diagnosis)
 /** Touching the open cause closes it: '' is none, and stays none. */
 function touchCause(id: string): void {
   chosenCause.value = shownCause.value === id ? '' : id
@@ -90,6 +92,7 @@ watch(lesson, (now) => {
         :diagnosis="diagnosis"
         :knowledge="known.knowledge"
         :cause="shownCause"
+        :what-if="whatIf"
       />
       <LookStage
         v-else
@@ -100,7 +103,9 @@ watch(lesson, (now) => {
         :knowledge="known.knowledge"
       />
       <DecisionColumn
+        v-model:block="blockId"
         class="column"
+        :what-if="whatIf"
         :opened="shownCause"
         :open="open"
         :lesson="lesson"

@@ -3,15 +3,22 @@
 import { computed, onScopeDispose, ref, shallowRef } from 'vue'
 import { ApiError, ask, client } from '@/api/client'
 import type { Answer, AnswerWord, Diagnosis, Lesson, Shape, Shot, Source } from '@/api/client'
+import { useKnowledge } from '@/api/knowledge'
 import { Outbox, type Write } from '@/api/outbox'
 
 export type Saving = { state: 'saved' | 'saving' | 'unreachable'; waiting: number }
 
 export function useLesson(id: string) {
+  const known = useKnowledge()
   const lesson = ref<Lesson | null>(null)
   const diagnosis = shallowRef<Diagnosis | null>(null)
   const failure = shallowRef<ApiError | null>(null)
   const refusal = shallowRef<ApiError | null>(null)
+  /** The look that a round asks now; without one, the best look is asked. */
+  const roundAsks = ref<Look | null>(null)
+  const asking = computed<Look | null>(
+    () => roundAsks.value ?? diagnosis.value?.ranking.next_checks[0] ?? null,
+  )
   const saving = ref<Saving>({ state: 'saved', waiting: 0 })
 
   const outbox = new Outbox(id, {
@@ -87,6 +94,13 @@ export function useLesson(id: string) {
     put({ kind: 'shot-gone', lesson: id, id: shotId })
   }
 
+  /** The first means of a check that is at hand. */
+  function sourceOf(checkId: string): Source {
+    const means = known.checks.get(checkId)?.sources ?? []
+    const atHand = lesson.value?.at_hand
+    return means.find((s) => !atHand || atHand.includes(s)) ?? means[0] ?? 'look'
+  }
+
   /** Answer a look; an earlier answer from the same source, seen without a drill, is replaced. */
   function putAnswer(checkId: string, answer: AnswerWord, source: Source): void {
     const answers = lesson.value?.answers
@@ -101,6 +115,17 @@ export function useLesson(id: string) {
     }
     const body = { check_id: checkId, answer, source, block_id: null }
     put({ kind: 'answer', lesson: id, id: answerId, body })
+  }
+
+  /** A round asks this look now; null: it is over. */
+  function askLook(look: Look | null): void {
+    roundAsks.value = look
+  }
+
+  /** Answer the look that is asked, with the means it is asked for. */
+  function answerAsked(answer: AnswerWord): void {
+    const look = asking.value
+    if (look) putAnswer(look.id, answer, sourceOf(look.id))
   }
 
   function deleteAnswer(answerId: string): void {
@@ -137,9 +162,13 @@ export function useLesson(id: string) {
   }
 
   const acts = { putShot, deleteShot, putAnswer, deleteAnswer, putBlock, changeLesson }
+  const looks = { asking, askLook, answerAsked, sourceOf }
   const more = { putNote, deleteNote, decide, undo, redo, load }
-  return { lesson, diagnosis, failure, refusal, saving, shots, ...acts, ...more }
+  return { lesson, diagnosis, failure, refusal, saving, shots, ...acts, ...looks, ...more }
 }
 
+export interface Look {
+  id: string
+}
 export type Touched = Record<string, number>
 export type OpenLesson = ReturnType<typeof useLesson>

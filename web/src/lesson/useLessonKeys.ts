@@ -1,7 +1,6 @@
 // The keyboard of the lesson screen: everything a finger can do.
 import { onMounted, onUnmounted, type Ref } from 'vue'
-import type { AnswerWord, Shot } from '@/api/client'
-import { useKnowledge } from '@/api/knowledge'
+import type { Shot } from '@/api/client'
 import { act, type Actions } from '@/lesson/keys'
 import type { BallEntry } from '@/lesson/shots/useBallEntry'
 import type { OpenLesson } from '@/lesson/useLesson'
@@ -21,15 +20,9 @@ interface Parts {
 const FALLBACK_CARRY_M = 130
 
 export function useLessonKeys({ open, entry, settings, chosenCause, showKeys, blockId }: Parts) {
-  const known = useKnowledge()
   const current = (): Shot =>
     entry.shots.value.find((s) => s.id === entry.currentId.value)?.observed ?? {}
 
-  function answer(word: AnswerWord): void {
-    const next = open.diagnosis.value?.ranking.next_checks[0]
-    const check = next && known.checks.get(next.id)
-    if (check) open.putAnswer(check.id, word, check.sources[0] ?? 'look')
-  }
   function carry(by: number): void {
     const block = open.lesson.value?.blocks.find((b) => b.id === blockId.value)
     const now = current().carry_m
@@ -55,7 +48,7 @@ export function useLessonKeys({ open, entry, settings, chosenCause, showKeys, bl
       entry.set({ divot_start_cm: now == null ? 0 : now + by })
     },
     carry,
-    answer,
+    answer: open.answerAsked,
     next: entry.next,
     step: entry.step,
     remove: entry.remove,

@@ -1,5 +1,5 @@
 // What things are called on the screen.
-import type { Diagnosis, Direction, Handedness, Knowledge } from '@/api/client'
+import type { Diagnosis, Direction, Handedness, Knowledge, Shape } from '@/api/client'
 import type { SideWords } from '@/ui/settings'
 import { signed } from '@/ui/units'
 
@@ -119,6 +119,11 @@ export function evidenceWord(
     case 'pattern.two_way':
       return diagnosis.ranking.pattern.two_way ? 'two-way miss' : 'no two-way miss'
   }
+  if (id.startsWith('trial:')) {
+    const said = diagnosis.verdicts.find((v) => `trial:${String(v.block)}` === id)
+    const drill = knowledge.drills.find((d) => d.id === said?.drill)
+    return `${count(said?.balls ?? 0, 'ball')} with “${drill?.name.toLowerCase() ?? id}”`
+  }
   const check = knowledge.checks.find((c) => c.id === id)
   return `${check?.label ?? id}: ${answers.get(id) ?? 'not answered'}`
 }
@@ -134,14 +139,93 @@ export function standingWord(diagnosis: Diagnosis, knowledge: Knowledge): string
   const { kind, leading, balls_missing: balls, answers_missing: answers } = diagnosis.standing
   switch (kind) {
     case 'settled':
-      return 'The first is well ahead of the rest.'
+      return `Settled: ${linkWord(leading[0] ?? '', knowledge)}.`
     case 'open':
-      return `Open between two: ${leading.map((id) => linkWord(id, knowledge)).join(' or ')}.`
+      if (oneLookAway(diagnosis)) return `Nearly: ${linkWord(leading[0] ?? '', knowledge)}.`
+      return `Open between ${leading.map((id) => linkWord(id, knowledge)).join(' and ')}.`
     case 'unclear':
-      return 'No cause stands out yet; a look would help.'
+      return unclearWord(diagnosis, knowledge)
     case 'too_little':
       return `Not enough yet: ${count(balls, 'more ball')} or ${count(answers, 'more answer')}.`
   }
+}
+
+const LIKELY = 0.65
+
+/** One cause may be all but sure while what brings it about is not. */
+function unclearWord({ ranking }: Diagnosis, knowledge: Knowledge): string {
+  const first = ranking.causes[0]
+  if (!first || first.probability < LIKELY) return 'No cause stands out yet.'
+  return `${capital(linkWord(first.id, knowledge))}, but where it starts is open.`
+}
+
+const WELL_AHEAD = 0.2
+
+/** The first is well ahead, and still one answer could put another there. */
+function oneLookAway({ standing }: Diagnosis): boolean {
+  return standing.kind === 'open' && standing.margin >= WELL_AHEAD && standing.turn?.answer != null
+}
+
+/** What would unsettle it, or what is missing, in one more sentence. */
+export function standingDetail(diagnosis: Diagnosis, knowledge: Knowledge): string {
+  const { kind, turn } = diagnosis.standing
+  if (kind === 'too_little') return ''
+  if (kind === 'open' && !oneLookAway(diagnosis)) {
+    return 'The look below, or a few separating balls, would tell.'
+  }
+  if (turn?.answer == null) {
+    return kind === 'settled'
+      ? 'No single look left would turn it.'
+      : 'No single look will do: take several, or log more balls.'
+  }
+  const look = knowledge.checks.find((c) => c.id === turn.check)?.label ?? turn.check
+  const chance = Math.round(100 * turn.chance)
+  const other = linkWord(turn.then_first, knowledge)
+  return `“${capital(look)}: ${turn.answer}” would put ${other} first; ${String(chance)} % likely.`
+}
+
+/** How much likelier evidence is with a cause than without: bits of odds as a factor. */
+export function timesWord(bits: number, forIt = 'with this cause', against = 'without it'): string {
+  const times = 2 ** Math.abs(bits)
+  const shown = times < 3 ? times.toFixed(1) : times.toFixed(0)
+  return `${shown} times likelier ${bits > 0 ? forIt : against}`.trim()
+}
+
+type Seen = Shape['SeenOut']
+
+/** A change as an onlooker would see it: "starts 5° more to the right". */
+export function changeWords(change: Seen, hand: Handedness): string {
+  const parts: string[] = []
+  const side = (deg: number) => (deg < 0 === (hand === 'right') ? 'left' : 'right')
+  const at = (name: keyof Seen, least: number) => {
+    const value = change[name]?.value ?? 0
+    return Math.abs(value) >= least ? value : 0
+  }
+  const start = at('start_deg', 1)
+  if (start) parts.push(`starts ${Math.abs(start).toFixed(0)}° more to the ${side(start)}`)
+  const curve = at('curve_deg', 1)
+  if (curve) parts.push(`curves ${Math.abs(curve).toFixed(0)}° more to the ${side(curve)}`)
+  const strike = at('heel_toe_mm', 3)
+  if (strike)
+    parts.push(`strike ${Math.abs(strike).toFixed(0)} mm nearer the ${strike < 0 ? 'heel' : 'toe'}`)
+  const low = at('low_point_cm', 1.5)
+  if (low)
+    parts.push(`low point ${Math.abs(low).toFixed(0)} cm further ${low < 0 ? 'back' : 'forward'}`)
+  return parts.length > 0 ? parts.join(', ') : 'much as before'
+}
+
+/** A pattern as an onlooker would see it: "starts 2° left, curves 3° right". */
+export function patternWords(seen: Seen, hand: Handedness): string {
+  const parts: string[] = []
+  if (seen.start_deg) parts.push(`starts ${degreesWord(seen.start_deg.value, hand)}`)
+  if (seen.curve_deg) {
+    const word = degreesWord(seen.curve_deg.value, hand)
+    parts.push(word === 'straight' ? 'flies straight' : `curves ${word}`)
+  }
+  if (seen.heel_toe_mm) parts.push(strikeWord(seen.heel_toe_mm.value))
+  if (seen.low_point_cm) parts.push(`low point ${signed(seen.low_point_cm.value)} cm`)
+  if (seen.carry_pct) parts.push(`carries ${seen.carry_pct.value.toFixed(0)} % of what is expected`)
+  return parts.join(', ')
 }
 
 export function count(n: number, noun: string): string {

@@ -2,8 +2,7 @@
 
 A story's mean is the player's cause-free delivery plus the effects of its causes; its covariance is
 what differs between people, the severity of each cause (one for all that the cause does, half its
-size), and the doubt of what was read; its tails are heavy, as people's are.
-One `Piece` for each
+size), and the doubt of what was read; its tails are heavy, as people's are. One `Piece` for each
 number, so that each can be taken away again.
 """
 

@@ -4,7 +4,8 @@ import { computed } from 'vue'
 import type { CauseRank, Diagnosis, Knowledge, Lesson } from '@/api/client'
 import WhyNot from '@/lesson/decide/WhyNot.vue'
 import { useSettings } from '@/ui/settings'
-import { ANSWER_WORDS, evidenceWord, say, sureWord } from '@/ui/words'
+import type { WhatIf } from '@/lesson/decide/useWhatIf'
+import { ANSWER_WORDS, evidenceWord, patternWords, say, sureWord, timesWord } from '@/ui/words'
 
 const props = defineProps<{
   cause: CauseRank
@@ -14,11 +15,13 @@ const props = defineProps<{
   diagnosis: Diagnosis
   knowledge: Knowledge
   lesson: Lesson
+  whatIf: WhatIf | null
 }>()
 defineEmits<{ choose: []; decide: [] }>()
 
 const SHOWN = 4
-const LEAST_BITS = 0.1
+const LEAST_BITS = 0.2
+const BROUGHT_ABOUT = 0.25
 const settings = useSettings()
 const known = computed(() => props.knowledge.causes.find((c) => c.id === props.cause.id))
 const hand = computed(() => props.lesson.student.handedness)
@@ -28,11 +31,16 @@ const answers = computed(
   () =>
     new Map(props.lesson.answers.map((a) => [a.check_id, ANSWER_WORDS[a.answer].toLowerCase()])),
 )
+/** Much likelier to be there than to be where it starts: something upstream may bring it about. */
+const follows = computed(() => props.cause.probability - props.cause.root > BROUGHT_ABOUT)
+const without = computed(() =>
+  props.whatIf?.cause === props.cause.id ? patternWords(props.whatIf.without, hand.value) : '',
+)
 type Bits = CauseRank['for']
 const worth = (list: Bits) => list.filter((e) => Math.abs(e.bits) >= LEAST_BITS).slice(0, SHOWN)
 const sides = computed(() => [
-  { title: 'For', list: worth(props.cause.for) },
-  { title: 'Against', list: worth(props.cause.against) },
+  { title: 'Likelier with this cause', list: worth(props.cause.for) },
+  { title: 'Likelier without it', list: worth(props.cause.against) },
 ])
 const drills = computed(() =>
   props.start
@@ -57,9 +65,10 @@ function inWords(id: string): string {
       <span class="number">{{ percent }}</span>
       <span class="bar" aria-hidden="true"><span :style="{ width: `${percent}%` }" /></span>
     </button>
-    <p v-if="decided || start" class="tags">
+    <p v-if="decided || start || follows" class="tags">
       <span v-if="decided" class="tag decided">Decided</span>
       <span v-if="start" class="tag">Start here</span>
+      <span v-if="follows" class="quiet">may follow from something before it</span>
     </p>
     <div v-if="openUp" class="why">
       <p class="quiet">{{ say(known?.sentence ?? '', speaker) }}</p>
@@ -68,13 +77,19 @@ function inWords(id: string): string {
         <ul>
           <li v-for="e in side.list" :key="e.evidence">
             <span class="bits" aria-hidden="true"
-              ><span :style="{ width: `${Math.min(100, Math.abs(e.bits) * 28)}%` }"
+              ><span :style="{ width: `${Math.min(100, Math.abs(e.bits) * 25)}%` }"
             /></span>
             {{ inWords(e.evidence) }}
-            <span class="quiet">{{ Math.abs(e.bits).toFixed(1) }} bits</span>
+            <span class="quiet" :title="`${Math.abs(e.bits).toFixed(1)} bits`">{{
+              timesWord(e.bits, '', '')
+            }}</span>
           </li>
         </ul>
       </template>
+      <p v-if="without" data-testid="without">
+        <span class="strong">Without it</span> {{ without }}
+        <span class="quiet">(dashed on the plan)</span>
+      </p>
       <p v-if="drills.length">
         <span class="strong">Drills</span> {{ say(drills.slice(0, 3).join(' · '), speaker) }}
       </p>
@@ -160,6 +175,7 @@ function inWords(id: string): string {
   margin-top: 4px;
 }
 .tag {
+  flex: none;
   padding: 0 8px;
   border: 1.5px solid rgb(var(--v-theme-ink));
   border-radius: 6px;
@@ -180,17 +196,19 @@ function inWords(id: string): string {
   list-style: none;
   padding: 0;
 }
+.why li {
+  display: grid;
+  grid-template-columns: 40px 1fr auto;
+  align-items: baseline;
+  gap: 8px;
+}
 .bits {
-  display: inline-block;
-  width: 56px;
   height: 8px;
-  margin-right: 6px;
 }
 .bits span {
   display: block;
   height: 100%;
   min-width: 3px;
-  margin-left: auto;
   border-radius: 2px;
   background: rgb(var(--v-theme-ink));
 }

@@ -3,17 +3,20 @@
 import { computed, ref } from 'vue'
 import type { Diagnosis, Knowledge, Lesson } from '@/api/client'
 import CauseRow from '@/lesson/decide/CauseRow.vue'
-import NextLook from '@/lesson/decide/NextLook.vue'
+import NextStep from '@/lesson/decide/NextStep.vue'
+import type { WhatIf } from '@/lesson/decide/useWhatIf'
 import type { OpenLesson } from '@/lesson/useLesson'
 import StateMessage from '@/ui/StateMessage.vue'
-import { linkWord, standingWord, sureWord } from '@/ui/words'
+import { linkWord, standingDetail, standingWord, sureWord } from '@/ui/words'
 
+const block = defineModel<string | null>('block', { required: true })
 const props = defineProps<{
   open: OpenLesson
   lesson: Lesson
   diagnosis: Diagnosis | null
   knowledge: Knowledge
   opened: string | null
+  whatIf: WhatIf | null
 }>()
 defineEmits<{ touchCause: [id: string] }>()
 
@@ -23,8 +26,8 @@ const ranking = computed(() => props.diagnosis?.ranking ?? null)
 const causes = computed(() => {
   const ranked = ranking.value?.causes ?? []
   const first = ranked.slice(0, all.value ? ranked.length : FEW)
-  const start = ranked.find((c) => c.id === ranking.value?.start_with)
-  return start && !first.includes(start) ? [...first, start] : first
+  const kept = [ranking.value?.start_with, props.opened]
+  return [...first, ...ranked.filter((c) => kept.includes(c.id) && !first.includes(c))]
 })
 const decided = computed(() => props.lesson.decisions.at(-1)?.cause ?? null)
 const outside = computed(() => Math.round(100 * (ranking.value?.outside_feet ?? 0)))
@@ -33,6 +36,11 @@ function schoolWord(said: Diagnosis['schools_say'][number]): string {
   const option = props.knowledge.schools[said.question].options.find((o) => o.id === said.option)
   return `${option?.name ?? said.option} school would start with: ${linkWord(said.start_with, props.knowledge)}.`
 }
+const disputed = computed(() =>
+  (props.diagnosis?.contradictions ?? []).map(
+    (id) => props.knowledge.checks.find((c) => c.id === id)?.label ?? id,
+  ),
+)
 const nothingYet = computed(
   () => ranking.value?.pattern.balls === 0 && props.lesson.answers.length === 0,
 )
@@ -48,8 +56,11 @@ const nothingYet = computed(
     />
     <template v-else>
       <header>
-        <h2>What fits so far</h2>
-        <p data-testid="standing">{{ standingWord(diagnosis, knowledge) }}</p>
+        <h2 data-testid="standing">{{ standingWord(diagnosis, knowledge) }}</h2>
+        <p v-if="!nothingYet" class="quiet">{{ standingDetail(diagnosis, knowledge) }}</p>
+        <p v-if="disputed.length" data-testid="contradiction">
+          Answers disagree: {{ disputed.join(', ') }}. All are kept; look again.
+        </p>
         <p v-for="said in diagnosis.schools_say" :key="said.question + said.option" class="quiet">
           {{ schoolWord(said) }}
         </p>
@@ -70,6 +81,7 @@ const nothingYet = computed(
             :diagnosis="diagnosis"
             :knowledge="knowledge"
             :lesson="lesson"
+            :what-if="whatIf"
             @choose="$emit('touchCause', cause.id)"
             @decide="open.decide(cause.id, '')"
           />
@@ -87,12 +99,13 @@ const nothingYet = computed(
           </button>
         </div>
       </div>
-      <NextLook
+      <NextStep
+        v-model:block="block"
         class="next"
         :open="open"
+        :lesson="lesson"
         :diagnosis="diagnosis"
         :knowledge="knowledge"
-        :hand="lesson.student.handedness"
       />
     </template>
   </aside>

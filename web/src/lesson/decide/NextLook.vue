@@ -1,7 +1,7 @@
 <script setup lang="ts">
-// The one boxed thing: the look that would tell most per second, answered by one touch.
+// The look that would tell most per second, answered by one touch.
 import { computed } from 'vue'
-import type { AnswerWord, Diagnosis, Handedness, Knowledge } from '@/api/client'
+import type { Diagnosis, Handedness, Knowledge } from '@/api/client'
 import { ANSWER_KEYS } from '@/lesson/keys'
 import type { OpenLesson } from '@/lesson/useLesson'
 import { useSettings } from '@/ui/settings'
@@ -18,23 +18,23 @@ const settings = useSettings()
 const speaker = computed(() => ({ hand: props.hand, sides: settings.sides }))
 const next = computed(() => props.diagnosis.ranking.next_checks[0] ?? null)
 const check = computed(() => props.knowledge.checks.find((c) => c.id === next.value?.id) ?? null)
-
-function answer(word: AnswerWord): void {
-  if (check.value) props.open.putAnswer(check.value.id, word, check.value.sources[0] ?? 'look')
-}
 </script>
 
 <template>
-  <section class="box" aria-label="Look next" data-testid="next-look">
+  <div class="look" data-testid="next-look">
     <template v-if="check && next">
       <p class="quiet">
-        Look next · {{ VIEW_WORDS[check.view].toLowerCase() }} · {{ check.seconds }} s, by
-        {{ check.sources[0] }}
+        {{ VIEW_WORDS[check.view] }} · {{ check.seconds }} s, by {{ open.sourceOf(check.id) }}
       </p>
       <p class="question">{{ say(check.question, speaker) }}</p>
       <p class="quiet">{{ say(check.look_for, speaker) }}</p>
       <div class="answers">
-        <button v-for="[key, word] in ANSWER_KEYS" :key="word" type="button" @click="answer(word)">
+        <button
+          v-for="[key, word] in ANSWER_KEYS"
+          :key="word"
+          type="button"
+          @click="open.answerAsked(word)"
+        >
           {{ word === 'unknown' ? "Can't tell" : ANSWER_WORDS[word] }}
           <span class="key" aria-hidden="true">{{ key.toUpperCase() }}</span>
         </button>
@@ -44,17 +44,13 @@ function answer(word: AnswerWord): void {
       <p class="strong">No further look would change where to start.</p>
       <p class="quiet">Decide, or hit more balls.</p>
     </template>
-  </section>
+  </div>
 </template>
 
 <style scoped>
-.box {
+.look {
   display: grid;
   gap: 4px;
-  padding: 12px 14px 14px;
-  border: 2.5px solid rgb(var(--v-theme-ink));
-  border-radius: 12px;
-  background: rgb(var(--v-theme-surface));
 }
 .question {
   font-size: 19px;

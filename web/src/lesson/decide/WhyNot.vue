@@ -3,6 +3,7 @@
 import { computed, ref, shallowRef, watch } from 'vue'
 import { ApiError, ask, client, type Diagnosis, type Knowledge, type Shape } from '@/api/client'
 import { useKnowledge } from '@/api/knowledge'
+import { timesWord } from '@/ui/words'
 
 const props = defineProps<{
   lesson: string
@@ -64,8 +65,10 @@ watch([other, () => props.diagnosis], async () => {
     <template v-else-if="found">
       <ul>
         <li v-for="row in rows" :key="row.evidence">
-          <span class="strong">{{ row.bits > 0 ? name(cause) : name(other) }}</span>
-          by {{ Math.abs(row.bits).toFixed(1) }} bits: {{ inWords(row.evidence) }}
+          {{ inWords(row.evidence) }}:
+          <span class="quiet">{{
+            timesWord(row.bits, `with ${name(cause)}`, `with ${name(other)}`)
+          }}</span>
         </li>
       </ul>
       <p v-if="rows.length === 0">Nothing seen so far separates the two.</p>

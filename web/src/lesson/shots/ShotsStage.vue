@@ -6,6 +6,7 @@ import ClubFace from '@/drawing/ClubFace.vue'
 import GroundPlan from '@/drawing/GroundPlan.vue'
 import { WIDER } from '@/drawing/range'
 import RangeFan from '@/drawing/RangeFan.vue'
+import type { WhatIf } from '@/lesson/decide/useWhatIf'
 import BallDetails from '@/lesson/shots/BallDetails.vue'
 import BallTape from '@/lesson/shots/BallTape.vue'
 import BlockBar from '@/lesson/shots/BlockBar.vue'
@@ -25,6 +26,7 @@ const props = defineProps<{
   diagnosis: Diagnosis | null
   knowledge: Knowledge
   cause: string | null
+  whatIf: WhatIf | null
 }>()
 
 const FALLBACK_CARRY_M = 130
@@ -42,6 +44,22 @@ const chain = computed(
 const way = computed(() => {
   const found = props.cause === null ? undefined : props.diagnosis?.ball_ways[props.cause]
   return found && (found.start_deg !== 0 || found.curve_deg !== 0) ? found : null
+})
+/** Laid over a retest: what was predicted when it was decided; else what the open cause predicts. */
+const prediction = computed(() => {
+  const decided = props.lesson.decisions.at(-1)?.prediction
+  if (shown.value?.kind === 'retest' && decided) return decided.without
+  return props.cause && props.whatIf?.cause === props.cause ? props.whatIf.without : null
+})
+const predictedFlight = computed(() => {
+  const seen = prediction.value
+  if (!seen?.start_deg) return null
+  const share = (seen.carry_pct?.value ?? 100) / 100
+  return {
+    startDeg: seen.start_deg.value,
+    curveDeg: seen.curve_deg?.value ?? null,
+    carryM: share * (shown.value?.expected_carry_m ?? FALLBACK_CARRY_M),
+  }
 })
 const footWords = computed(() => {
   const speaker = { hand: hand.value, sides: settings.sides }
@@ -66,7 +84,8 @@ const seenWords = { front: 'as you look at the face', player: 'as the player see
         :knowledge="knowledge"
       />
       <p class="hint quiet">
-        Press where it started, let go where it landed<br />angles drawn {{ WIDER }} × wide
+        Press where it started,<br />let go where it landed<br />angles drawn {{ WIDER }} ×
+        wide<template v-if="predictedFlight"><br />dashed: predicted without the cause</template>
       </p>
       <RangeFan
         :hand="hand"
@@ -75,6 +94,7 @@ const seenWords = { front: 'as you look at the face', player: 'as the player see
         :expected-m="shown?.expected_carry_m ?? FALLBACK_CARRY_M"
         :unit="settings.distance"
         :way="way"
+        :predicted="predictedFlight"
         @touched="entry.flight"
       />
     </div>
@@ -94,6 +114,7 @@ const seenWords = { front: 'as you look at the face', player: 'as the player see
           :chain="chain"
           :knowledge="knowledge"
           :foot-words="footWords"
+          :predicted-low-cm="prediction?.low_point_cm?.value ?? null"
           @touched="entry.divot"
         />
       </figure>
@@ -115,6 +136,7 @@ const seenWords = { front: 'as you look at the face', player: 'as the player see
           :kind="kind"
           :seen="settings.faceSeen"
           :lit="strikeLit"
+          :predicted-mm="prediction?.heel_toe_mm?.value ?? null"
           @touched="entry.strike"
         />
       </figure>
@@ -151,8 +173,9 @@ const seenWords = { front: 'as you look at the face', player: 'as the player see
 }
 .hint {
   position: absolute;
-  left: 0;
+  right: 0;
   bottom: 0;
+  text-align: right;
   font-size: 14px;
   pointer-events: none;
 }

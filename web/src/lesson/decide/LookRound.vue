@@ -1,0 +1,148 @@
+<script setup lang="ts">
+// The looks that together tell most in three minutes, by standing place; answered in a row.
+import { computed, onMounted, onUnmounted, shallowRef, watch } from 'vue'
+import {
+  ApiError,
+  ask,
+  client,
+  type Diagnosis,
+  type Knowledge,
+  type Lesson,
+  type Shape,
+} from '@/api/client'
+import { ANSWER_KEYS } from '@/lesson/keys'
+import type { OpenLesson } from '@/lesson/useLesson'
+import { useSettings } from '@/ui/settings'
+import { ANSWER_WORDS, capital, count, say, VIEW_WORDS } from '@/ui/words'
+
+const props = defineProps<{
+  open: OpenLesson
+  lesson: Lesson
+  diagnosis: Diagnosis
+  knowledge: Knowledge
+}>()
+
+const settings = useSettings()
+const round = shallowRef<Shape['RoundOut'] | null>(null)
+const problem = shallowRef<ApiError | null>(null)
+const answered = (id: string) => props.lesson.answers.some((a) => a.check_id === id && !a.block_id)
+const looks = computed(() =>
+  (round.value?.looks ?? []).flatMap((look) => {
+    const check = props.knowledge.checks.find((c) => c.id === look.id)
+    return check ? [{ ...look, check, done: answered(look.id) }] : []
+  }),
+)
+const next = computed(() => looks.value.find((l) => !l.done) ?? null)
+const words = (text: string) =>
+  say(text, { hand: props.lesson.student.handedness, sides: settings.sides })
+
+async function plan(): Promise<void> {
+  const params = { path: { lesson_id: props.lesson.id } }
+  try {
+    round.value = await ask(client.GET('/api/lessons/{lesson_id}/round', { params }))
+    problem.value = null
+  } catch (error) {
+    problem.value = error as ApiError
+  }
+}
+onMounted(plan)
+
+watch(next, (look) => {
+  props.open.askLook(look)
+})
+onUnmounted(() => {
+  props.open.askLook(null)
+})
+</script>
+
+<template>
+  <div class="round" data-testid="look-round">
+    <p v-if="problem" role="alert">{{ problem.message }} {{ problem.hint }}</p>
+    <p v-else-if="!round" class="quiet">Choosing the looks</p>
+    <p v-else-if="looks.length === 0">No further look would change where to start.</p>
+    <template v-else>
+      <p class="quiet">{{ count(looks.length, 'look') }} in {{ round.seconds }} s, in this order</p>
+      <ol>
+        <li
+          v-for="(look, i) in looks"
+          :key="look.id"
+          :class="{ done: look.done, now: look === next }"
+        >
+          <span v-if="look.check.view !== looks[i - 1]?.check.view" class="place">{{
+            VIEW_WORDS[look.check.view]
+          }}</span>
+          <span class="what">{{
+            words(look === next ? look.check.question : capital(look.check.label))
+          }}</span>
+        </li>
+      </ol>
+      <div v-if="next" class="answers">
+        <button
+          v-for="[key, word] in ANSWER_KEYS"
+          :key="word"
+          type="button"
+          @click="open.answerAsked(word)"
+        >
+          {{ word === 'unknown' ? "Can't tell" : ANSWER_WORDS[word] }}
+          <span class="key" aria-hidden="true">{{ key.toUpperCase() }}</span>
+        </button>
+      </div>
+      <button v-else type="button" class="again" @click="plan">Another round</button>
+    </template>
+  </div>
+</template>
+
+<style scoped>
+.round {
+  display: grid;
+  gap: 4px;
+}
+ol {
+  list-style: none;
+  padding: 0;
+  display: grid;
+  gap: 2px;
+}
+li {
+  display: grid;
+  grid-template-columns: 104px 1fr;
+  font-size: 16px;
+}
+.place {
+  font-weight: 400;
+  color: rgb(var(--v-theme-quiet));
+}
+.what {
+  grid-column: 2;
+}
+.now {
+  font-weight: 700;
+}
+.done {
+  text-decoration: line-through;
+}
+.answers {
+  display: grid;
+  grid-template-columns: repeat(4, 1fr);
+  gap: 8px;
+  margin-top: 6px;
+}
+.answers button {
+  display: grid;
+  justify-items: center;
+  align-content: center;
+  min-height: 56px;
+  padding: 0 2px;
+  font-size: 15px;
+  white-space: nowrap;
+  border: 2px solid rgb(var(--v-theme-ink));
+  border-radius: 10px;
+  background: rgb(var(--v-theme-paper));
+  font-weight: 700;
+}
+.again {
+  min-height: 48px;
+  justify-self: start;
+  text-decoration: underline;
+}
+</style>

@@ -1,0 +1,162 @@
+<script setup lang="ts">
+// A few balls with one thing changed: what each of the two causes predicts, then what came.
+import { computed, shallowRef, watch } from 'vue'
+import {
+  ApiError,
+  ask,
+  client,
+  type Diagnosis,
+  type Knowledge,
+  type Lesson,
+  type Shape,
+} from '@/api/client'
+import type { OpenLesson } from '@/lesson/useLesson'
+import { useSettings } from '@/ui/settings'
+import { capital, changeWords, count, linkWord, say, timesWord } from '@/ui/words'
+
+const block = defineModel<string | null>('block', { required: true })
+const props = defineProps<{
+  open: OpenLesson
+  lesson: Lesson
+  diagnosis: Diagnosis
+  knowledge: Knowledge
+}>()
+
+const settings = useSettings()
+const hand = computed(() => props.lesson.student.handedness)
+const words = (text: string) => say(text, { hand: hand.value, sides: settings.sides })
+const cause = (id: string) => words(linkWord(id, props.knowledge))
+const found = shallowRef<Shape['SeparatingOut'][] | null>(null)
+const problem = shallowRef<ApiError | null>(null)
+
+const current = computed(() => props.lesson.blocks.findIndex((b) => b.id === block.value))
+const trial = computed(() => {
+  const shown = props.lesson.blocks[current.value]
+  return shown?.kind === 'trial' ? shown : null
+})
+const verdict = computed(() => props.diagnosis.verdicts.find((v) => v.block === current.value))
+const planned = computed(() => {
+  const drill = trial.value?.drill
+  return found.value?.find((b) => !drill || b.drill === drill) ?? null
+})
+const shown = computed(() => verdict.value ?? planned.value)
+const drill = computed(() => props.knowledge.drills.find((d) => d.id === shown.value?.drill))
+
+watch(
+  () => props.diagnosis,
+  async (now) => {
+    const [one, other] = now.standing.leading
+    if (!one || !other || now.ranking.pattern.balls === 0) return
+    const params = { path: { lesson_id: props.lesson.id }, query: { one, other } }
+    try {
+      found.value = await ask(client.GET('/api/lessons/{lesson_id}/separating', { params }))
+      problem.value = null
+    } catch (error) {
+      problem.value = error as ApiError
+    }
+  },
+  { immediate: true },
+)
+
+const counted = computed(() => {
+  if (verdict.value) return `${count(verdict.value.balls, 'ball')} hit`
+  if (!planned.value) return ''
+  const tenths = Math.round(planned.value.tells * 10)
+  return `${count(planned.value.balls, 'ball')}, tells right about ${String(tenths)} times in 10`
+})
+
+function begin(): void {
+  const like = props.lesson.blocks.find((b) => b.kind === 'baseline')
+  if (!planned.value || !like) return
+  const id = crypto.randomUUID()
+  const { club, surface, expected_carry_m } = like
+  const body = {
+    kind: 'trial',
+    club,
+    surface,
+    expected_carry_m,
+    drill: planned.value.drill,
+  } as const
+  props.open.putBlock(id, body)
+  block.value = id
+}
+</script>
+
+<template>
+  <div class="balls" data-testid="separating">
+    <p v-if="problem" role="alert">{{ problem.message }} {{ problem.hint }}</p>
+    <p v-else-if="diagnosis.ranking.pattern.balls === 0">
+      Log the baseline first: the change is measured from it.
+    </p>
+    <p v-else-if="!shown && found">
+      No short block that this student may hit would tell
+      {{ diagnosis.standing.leading.map(cause).join(' from ') }}. A look will.
+    </p>
+    <template v-else-if="shown && drill">
+      <p class="title">{{ words(drill.name) }}</p>
+      <p class="quiet">{{ counted }}</p>
+      <p v-if="!verdict" class="quiet">{{ words(drill.essence) }}</p>
+      <dl>
+        <dt>{{ capital(cause(shown.one)) }}</dt>
+        <dd>{{ changeWords(shown.if_one, hand) }}</dd>
+        <dt>{{ capital(cause(shown.other)) }}</dt>
+        <dd>{{ changeWords(shown.if_other, hand) }}</dd>
+        <template v-if="verdict">
+          <dt class="strong">What came</dt>
+          <dd class="strong">{{ changeWords(verdict.came, hand) }}</dd>
+        </template>
+      </dl>
+      <p v-if="verdict" class="verdict" data-testid="verdict">
+        {{
+          capital(
+            timesWord(
+              verdict.bits,
+              `with ${cause(verdict.one)} than with ${cause(verdict.other)}`,
+              `with ${cause(verdict.other)} than with ${cause(verdict.one)}`,
+            ),
+          )
+        }}.
+      </p>
+      <p v-else-if="trial" class="quiet">
+        Hit them and log them as usual; the verdict comes with the first.
+      </p>
+      <button v-else type="button" class="begin" @click="begin">
+        Hit these {{ planned?.balls }} balls
+      </button>
+    </template>
+    <p v-else class="quiet">Working out what each would show</p>
+  </div>
+</template>
+
+<style scoped>
+.balls {
+  display: grid;
+  gap: 4px;
+}
+.title {
+  font-size: 19px;
+  font-weight: 700;
+}
+dl {
+  display: grid;
+  grid-template-columns: auto 1fr;
+  gap: 2px 12px;
+}
+dt {
+  color: rgb(var(--v-theme-quiet));
+}
+.verdict {
+  font-size: 17px;
+  font-weight: 700;
+}
+.begin {
+  justify-self: start;
+  min-height: 56px;
+  padding: 0 18px;
+  margin-top: 4px;
+  border: 2px solid rgb(var(--v-theme-ink));
+  border-radius: 10px;
+  background: rgb(var(--v-theme-paper));
+  font-weight: 700;
+}
+</style>
