@@ -1,4 +1,5 @@
 from collections.abc import Iterator
+from typing import Any
 
 import pytest
 from fastapi.testclient import TestClient
@@ -36,3 +37,10 @@ def session() -> Iterator[Session]:
     with Session(engine, expire_on_commit=False) as session:
         yield session
     engine.dispose()
+
+
+@pytest.fixture
+def lesson(client: TestClient) -> dict[str, Any]:
+    """A new lesson of a right-handed student, as the API shows it."""
+    student = client.post("/api/students", json={"name": "Oda", "handedness": "right"}).json()
+    return client.post(f"/api/students/{student['id']}/lessons", json={}).json()  # type: ignore[no-any-return]

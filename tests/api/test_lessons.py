@@ -9,12 +9,6 @@ from httpx import Response
 SHOT = {"start": "pull", "curve": "push", "heel_toe_mm": -14}
 
 
-@pytest.fixture
-def lesson(client: TestClient) -> dict[str, Any]:
-    student = client.post("/api/students", json={"name": "Oda", "handedness": "right"}).json()
-    return client.post(f"/api/students/{student['id']}/lessons", json={}).json()  # type: ignore[no-any-return]
-
-
 def log(client: TestClient, lesson: dict[str, Any], shot: str, **observed: Any) -> Response:
     body = {"block_id": lesson["blocks"][0]["id"], "observed": observed}
     return client.put(f"/api/lessons/{lesson['id']}/shots/{shot}", json=body)  # type: ignore[return-value]
