@@ -2,6 +2,7 @@
 
 import typer
 
+from firm_footing.cli.flight import flight
 from firm_footing.cli.rank import rank
 from firm_footing.cli.serve import demo, serve
 from firm_footing.cli.simulate import simulate
@@ -16,3 +17,4 @@ app.command()(rank)
 app.command()(demo)
 app.command()(serve)
 app.command()(simulate)
+app.command()(flight)
