@@ -8,7 +8,7 @@ import pytest
 from firm_footing.core.case import Block, Case, Reading, Shot
 from firm_footing.core.knowledge import Knowledge
 from firm_footing.core.reasoning import diagnose, weigh
-from firm_footing.core.reasoning.next_check import NextCheck, Turn, turn_of
+from firm_footing.core.reasoning.next_check import NextCheck, Turn, turns_of
 from firm_footing.core.reasoning.standing import Roots, where_it_stands
 
 # balls, answers, first root, second root -> kind
@@ -82,7 +82,7 @@ def test_what_a_look_could_turn_is_what_happens_when_it_is_answered_so(
     turns = []
     for look in before.next_checks[::4]:
         weighing = weigh(case, knowledge)
-        turn = turn_of(weighing.stories, weighing.now, weighing.bases, look)
+        (turn,) = turns_of(weighing.stories, weighing.now, weighing.bases, [look])
         after = {
             given: diagnose(
                 case.model_copy(update={"readings": (answered(look, given),)}),

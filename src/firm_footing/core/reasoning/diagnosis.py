@@ -17,7 +17,7 @@ from firm_footing.core.knowledge.vocabulary import Mode, Source
 from firm_footing.core.reasoning.evidence import Weighed
 from firm_footing.core.reasoning.explain import ball_way, chain_of
 from firm_footing.core.reasoning.looks import contradictions
-from firm_footing.core.reasoning.next_check import NextCheck, next_checks, turn_of
+from firm_footing.core.reasoning.next_check import NextCheck, next_checks, turns_of
 from firm_footing.core.reasoning.posterior import Posterior
 from firm_footing.core.reasoning.schools import first_by_school
 from firm_footing.core.reasoning.separating import Verdict, verdicts
@@ -109,7 +109,7 @@ def diagnose(
     present = {c.id: float(p) for c, p in zip(knowledge.causes, now.present, strict=True)}
     looks = next_checks(stories, now, weighing.bases, weighing.counted.keys(), at_hand)
     firsts = first_by_school(weighing)
-    turns = [turn_of(stories, now, weighing.bases, look) for look in looks[:LOOKS_TRIED]]
+    turns = turns_of(stories, now, weighing.bases, looks[:LOOKS_TRIED])
     roots = Roots(before=weighing.prior @ stories.roots, now=now.root)
     return Diagnosis(
         pattern=pattern,

@@ -113,7 +113,7 @@ class _Rows:
         columns = [order[c.id] for c in candidates]
         self.errors = np.array([knowledge.numbers.reading_error[c.source] for c in candidates])
         facts = fact_table(stories, tuple(weighing.bases.items()))
-        fact = facts[heavy][:, columns].astype(np.float64)
+        fact = facts[columns][:, heavy].T.astype(np.float64)
         self.yes = self.errors + (1 - 2 * self.errors) * fact
 
     def gains(self, chosen: list[int]) -> FloatArray:

@@ -42,12 +42,12 @@ def fact_probability(stories: Stories, check_id: str, base: float) -> FloatArray
 
 @lru_cache(maxsize=32)
 def fact_table(stories: Stories, asked: tuple[tuple[str, float], ...]) -> NDArray[np.float32]:
-    """(stories, looks) the same for several checks with their base rates.
+    """(looks, stories) the same for several checks with their base rates.
 
     In single precision: it only serves to order looks, and is multiplied at every touch.
     """
     facts = [fact_probability(stories, name, base) for name, base in asked]
-    return np.stack(facts, axis=1).astype(np.float32)
+    return np.stack(facts).astype(np.float32)
 
 
 def _log_blocked(knowledge: Knowledge, check: Check, base: float, mode: Mode) -> FloatArray:

@@ -3,14 +3,14 @@
 The look that tells most, per second on the tee, about which cause to start with.
 """
 
-from collections.abc import Collection, Mapping
+from collections.abc import Collection, Mapping, Sequence
 from dataclasses import dataclass
 from typing import Any, Literal
 
 import numpy as np
 from numpy.typing import NDArray
 
-from firm_footing.core.knowledge import Check
+from firm_footing.core.knowledge import Check, Knowledge
 from firm_footing.core.knowledge.vocabulary import Source
 from firm_footing.core.reasoning.looks import fact_probability, fact_table
 from firm_footing.core.reasoning.posterior import Posterior
@@ -93,9 +93,9 @@ def best_checks(
     errors = np.array([numbers.reading_error[source] for _, source in open_checks])
     order = {name: column for column, name in enumerate(bases)}
     columns = [order[check.id] for check, _ in open_checks]
-    facts = fact_table(stories, tuple(bases.items()))
-    fact, of_decision = fact_with_decision(story, decision, facts, decisions)
-    gains = information_gain(fact[:, columns], of_decision, errors)
+    facts = fact_table(stories, tuple(bases.items()))[columns]
+    fact, of_decision = fact_with_decision(story, decision, facts.T, decisions)
+    gains = information_gain(fact, of_decision, errors)
     found = [
         NextCheck(check.id, float(gain), check.seconds, source)
         for (check, source), gain in zip(open_checks, gains, strict=True)
@@ -174,25 +174,47 @@ class Turn:
     then_first: str
 
 
-def turn_of(stories: Stories, now: Posterior, bases: Mapping[str, float], look: NextCheck) -> Turn:
-    """What the answer to this look could change about the first root; the likelier turn of two."""
-    causes = stories.knowledge.causes
-    fact = fact_probability(stories, look.id, bases[look.id])
-    error = stories.knowledge.numbers.reading_error[look.source]
-    says_yes = error + (1 - 2 * error) * fact
-    root_and_yes = (now.story * says_yes) @ stories.story_roots
-    yes = float(now.story @ says_yes)
-    first = int(np.argmax(now.root))
+def turns_of(
+    stories: Stories, now: Posterior, bases: Mapping[str, float], looks: Sequence[NextCheck]
+) -> list[Turn]:
+    """What the answer to each of these looks could change about the first root."""
+    if not looks:
+        return []
+    errors = stories.knowledge.numbers.reading_error
+    says_yes = np.empty((len(looks), len(now.story)))
+    for row, look in zip(says_yes, looks, strict=True):
+        error = errors[look.source]
+        np.multiply(fact_probability(stories, look.id, bases[look.id]), 1 - 2 * error, out=row)
+        row += error
+        row *= now.story
+    roots_and_yes = says_yes @ stories.story_roots
+    return [
+        _turn(look, now.root, root_and_yes, float(row.sum()), stories.knowledge)
+        for look, row, root_and_yes in zip(looks, says_yes, roots_and_yes, strict=True)
+    ]
+
+
+def _turn(
+    look: NextCheck, root: FloatArray, root_and_yes: FloatArray, yes: float, knowledge: Knowledge
+) -> Turn:
+    """The likelier of the two turns a look could take; none where neither answer turns it.
+
+    root : (causes,) P(root) now
+    root_and_yes : (causes,) P(root, and the look is answered yes)
+    yes : P(the look is answered yes)
+    """
+    first = int(np.argmax(root))
     either: list[tuple[Literal["yes", "no"], float, FloatArray]] = [
         ("yes", yes, root_and_yes),
-        ("no", 1 - yes, now.root - root_and_yes),
+        ("no", 1 - yes, root - root_and_yes),
     ]
     turns = [
-        Turn(look.id, answer, chance, causes[int(np.argmax(left))].id)
+        Turn(look.id, answer, chance, knowledge.causes[int(np.argmax(left))].id)
         for answer, chance, left in either
         if int(np.argmax(left)) != first
     ]
-    return max(turns, key=lambda t: t.chance, default=Turn(look.id, None, 0.0, causes[first].id))
+    none = Turn(look.id, None, 0.0, knowledge.causes[first].id)
+    return max(turns, key=lambda t: t.chance, default=none)
 
 
 def _xlogx(x: FloatArray) -> FloatArray:
