@@ -63,5 +63,5 @@ def test_one_cause_alone_gives_the_stated_probability(knowledge: Knowledge) -> N
         for cause, strength in check.points.items():
             alone = np.flatnonzero(stories.members.sum(axis=1) == 1)
             row = next(r for r in alone if stories.members[r, knowledge.cause_index[cause]])
-            story = np.flatnonzero(stories.set_of == row)
-            assert fact[story] == pytest.approx(knowledge.numbers.pointer[strength])
+            swing = np.flatnonzero(stories.swings.set_of == row)
+            assert fact[swing] == pytest.approx(knowledge.numbers.pointer[strength])

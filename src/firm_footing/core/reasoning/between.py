@@ -57,8 +57,12 @@ def between(
         return float(np.log2((weights @ only_first) / (weights @ only_second)))
 
     everything = log2_odds(story)
-    evidence = [Weighed(p.id, everything - log2_odds(story * p.restores)) for p in weighing.pieces]
-    one_of_two = story * (only_first + only_second)
+    evidence = [
+        Weighed(p.id, everything - log2_odds(story * p.restores_stories(stories)))
+        for p in weighing.pieces
+    ]
+    one_of_two = stories.to_swings(story * (only_first + only_second))
+    is_first = only_first[stories.first_of_swing].astype(np.int_)
     return Between(
         one=one,
         other=other,
@@ -68,7 +72,7 @@ def between(
             best_checks(
                 stories,
                 one_of_two / one_of_two.sum(),
-                only_first.astype(np.int_),
+                is_first,
                 2,
                 weighing.bases,
                 weighing.counted.keys(),

@@ -24,7 +24,7 @@ from firm_footing.core.reasoning.weighing import Weighing
 FloatArray = NDArray[np.float64]
 
 SHARE_KEPT = 1e-3
-"""Stories that weigh less than this part of the heaviest cannot change which looks are best."""
+"""Swings that weigh less than this part of the heaviest cannot change which looks are best."""
 
 
 @dataclass(frozen=True)
@@ -100,13 +100,13 @@ def _independence(weighing: Weighing, candidates: list[NextCheck], chosen: list[
 
 
 class _Rows:
-    """The heavy stories, what they decide, and what every candidate would show in them."""
+    """The heavy swings, what they decide, and what every candidate would show in them."""
 
     def __init__(self, weighing: Weighing, candidates: list[NextCheck]) -> None:
         stories, knowledge, now = weighing.stories, weighing.knowledge, weighing.now
-        heavy = np.flatnonzero(now.story > SHARE_KEPT * now.story.max())
-        self.story = now.story[heavy] / now.story[heavy].sum()
-        start = start_of_each_set(stories, now.present)[stories.set_of]
+        heavy = np.flatnonzero(now.swing > SHARE_KEPT * now.swing.max())
+        self.swing = now.swing[heavy] / now.swing[heavy].sum()
+        start = start_of_each_set(stories, now.present)[stories.swings.set_of]
         self.decision = start[heavy]
         self.decisions = len(knowledge.causes) + 1
         order = {name: column for column, name in enumerate(weighing.bases)}
@@ -120,15 +120,15 @@ class _Rows:
         """(candidates,) bits each would add to the chosen ones, over all their outcomes."""
         total = np.zeros(len(self.errors))
         for outcome in range(2 ** len(chosen)):
-            story = self.story.copy()
+            swing = self.swing.copy()
             for bit, column in enumerate(chosen):
                 yes = self.yes[:, column]
-                story *= yes if outcome >> bit & 1 else 1 - yes
-            weight = float(story.sum())
+                swing *= yes if outcome >> bit & 1 else 1 - yes
+            weight = float(swing.sum())
             if weight < SHARE_KEPT:
                 continue
-            picks = np.zeros((self.decisions, len(story)))
-            picks[self.decision, np.arange(len(story))] = story / weight
+            picks = np.zeros((self.decisions, len(swing)))
+            picks[self.decision, np.arange(len(swing))] = swing / weight
             found = information_gain(
                 picks @ self.yes, picks.sum(axis=1), np.zeros(len(self.errors))
             )

@@ -29,20 +29,19 @@ FloatArray = NDArray[np.float64]
 
 @lru_cache(maxsize=512)
 def fact_probability(stories: Stories, check_id: str, base: float) -> FloatArray:
-    """(stories,) P(the fact this check asks for | story), given its base rate."""
-    check = stories.knowledge.check[check_id]
-    present = stories.story_members
+    """(swings,) P(the fact this check asks for | swing), given its base rate."""
+    check, swings = stories.knowledge.check[check_id], stories.swings
     log_absent = np.where(
-        stories.stuck > 0,
-        present @ _log_blocked(stories.knowledge, check, base, "stuck"),
-        present @ _log_blocked(stories.knowledge, check, base, "thrown"),
+        swings.stuck,
+        swings.table.present @ _log_blocked(stories.knowledge, check, base, "stuck"),
+        swings.table.present @ _log_blocked(stories.knowledge, check, base, "thrown"),
     )
     return 1.0 - (1.0 - base) * np.exp(log_absent)
 
 
 @lru_cache(maxsize=32)
 def fact_table(stories: Stories, asked: tuple[tuple[str, float], ...]) -> NDArray[np.float32]:
-    """(looks, stories) the same for several checks with their base rates.
+    """(looks, swings) the same for several checks with their base rates.
 
     In single precision: it only serves to order looks, and is multiplied at every touch.
     """
@@ -97,7 +96,7 @@ def answer_given_fact(readings: Iterable[Reading], check: Check, n: Numbers) -> 
 
 
 class AnswerLikelihood(NamedTuple):
-    """(stories,) log P(the answers | story), and one over that probability."""
+    """(swings,) log P(the answers | swing), and one over that probability."""
 
     log: FloatArray
     inverse: FloatArray
@@ -116,7 +115,7 @@ def answer_likelihood(
 def look_pieces(
     counted: Mapping[str, list[Reading]], stories: Stories, bases: Mapping[str, float]
 ) -> list[Piece]:
-    """Evidence of the looks: log-likelihood of every story, check by check.
+    """Evidence of the looks: log-likelihood of every swing, check by check.
 
     k answered checks of one dependent group count 1 / (1 + discount (k - 1)) each; what is lost
     without one of them takes into account that the others then count more.
@@ -140,21 +139,21 @@ def group_pieces(
     found = {name: answer_likelihood(stories, name, *given) for name, *given in asked}
     k = len(asked)
     if k == 1:
-        return tuple(Piece(name, one.log, one.inverse) for name, one in found.items())
+        return tuple(Piece(name, one.log, one.inverse, True) for name, one in found.items())
     discount = stories.knowledge.numbers.dependent_looks.discount
     weight, weight_without = 1 / (1 + discount * (k - 1)), 1 / (1 + discount * (k - 2))
-    together = sum((f.log for f in found.values()), np.zeros(len(stories.set_of)))
+    together = np.sum([f.log for f in found.values()], axis=0)
     pieces = []
     for name, one in found.items():
         lost = weight * together - weight_without * (together - one.log)
-        pieces.append(Piece(name, weight * one.log, restoring(lost), weight))
+        pieces.append(Piece(name, weight * one.log, restoring(lost), True, weight))
     return tuple(pieces)
 
 
 def likelihood_of(
     check_id: str, readings: Iterable[Reading], stories: Stories, base: float
 ) -> AnswerLikelihood:
-    """How probable these answers to one check are under every story."""
+    """How probable these answers to one check are under every swing."""
     knowledge = stories.knowledge
     given = answer_given_fact(readings, knowledge.check[check_id], knowledge.numbers)
     return answer_likelihood(stories, check_id, base, *given)

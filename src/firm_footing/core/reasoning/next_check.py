@@ -60,14 +60,14 @@ def next_checks(
     Looks whose sources are all missing from `at_hand` (None: everything is at hand) are left out,
     as are those that tell next to nothing.
     """
-    start = start_of_each_set(stories, now.present)[stories.set_of]
+    start = start_of_each_set(stories, now.present)[stories.swings.set_of]
     decisions = len(stories.knowledge.causes) + 1
-    return best_checks(stories, now.story, start, decisions, bases, answered, at_hand)
+    return best_checks(stories, now.swing, start, decisions, bases, answered, at_hand)
 
 
 def best_checks(
     stories: Stories,
-    story: FloatArray,
+    swing: FloatArray,
     decision: NDArray[np.int_],
     decisions: int,
     bases: Mapping[str, float],
@@ -78,8 +78,8 @@ def best_checks(
 
     Parameters
     ----------
-    story : (stories,) probabilities
-    decision : (stories,) which decision each story calls for, 0 … decisions - 1
+    swing : (swings,) probabilities
+    decision : (swings,) which decision each swing calls for, 0 … decisions - 1
 
     """
     knowledge, numbers = stories.knowledge, stories.knowledge.numbers
@@ -94,7 +94,7 @@ def best_checks(
     order = {name: column for column, name in enumerate(bases)}
     columns = [order[check.id] for check, _ in open_checks]
     facts = fact_table(stories, tuple(bases.items()))[columns]
-    fact, of_decision = fact_with_decision(story, decision, facts.T, decisions)
+    fact, of_decision = fact_with_decision(swing, decision, facts.T, decisions)
     gains = information_gain(fact, of_decision, errors)
     found = [
         NextCheck(check.id, float(gain), check.seconds, source)
@@ -106,7 +106,7 @@ def best_checks(
 
 
 def fact_with_decision(
-    story: FloatArray,
+    swing: FloatArray,
     decision: NDArray[np.int_],
     facts: NDArray[np.floating[Any]],
     decisions: int,
@@ -115,20 +115,20 @@ def fact_with_decision(
 
     Parameters
     ----------
-    story : (stories,) probabilities
-    decision : (stories,) which decision each story calls for, 0 … decisions - 1
-    facts : (stories, looks) P(the fact | story)
+    swing : (swings,) probabilities
+    decision : (swings,) which decision each swing calls for, 0 … decisions - 1
+    facts : (swings, looks) P(the fact | swing)
 
     Returns
     -------
     (decisions, looks) P(decision and fact), and (decisions,) P(decision).
 
     """
-    picks = scratch("picks", decisions, len(story), facts.dtype)
+    picks = scratch("picks", decisions, len(swing), facts.dtype)
     picks[:] = 0.0
-    picks[decision, np.arange(len(story))] = story
+    picks[decision, np.arange(len(swing))] = swing
     fact: FloatArray = (picks @ facts).astype(np.float64)
-    of_decision = np.bincount(decision, weights=story, minlength=decisions)
+    of_decision = np.bincount(decision, weights=swing, minlength=decisions)
     return fact, of_decision.astype(np.float64, copy=False)
 
 
@@ -181,13 +181,13 @@ def turns_of(
     if not looks:
         return []
     errors = stories.knowledge.numbers.reading_error
-    says_yes = np.empty((len(looks), len(now.story)))
+    says_yes = np.empty((len(looks), len(now.swing)))
     for row, look in zip(says_yes, looks, strict=True):
         error = errors[look.source]
         np.multiply(fact_probability(stories, look.id, bases[look.id]), 1 - 2 * error, out=row)
         row += error
-        row *= now.story
-    roots_and_yes = says_yes @ stories.story_roots
+        row *= now.swing
+    roots_and_yes = says_yes @ stories.swing_roots
     return [
         _turn(look, now.root, root_and_yes, float(row.sum()), stories.knowledge)
         for look, row, root_and_yes in zip(looks, says_yes, roots_and_yes, strict=True)

@@ -9,6 +9,7 @@ from numpy.typing import NDArray
 from firm_footing.core.reasoning.evidence import Piece
 from firm_footing.core.reasoning.scratch import scratch
 from firm_footing.core.reasoning.stories import Stories
+from firm_footing.core.reasoning.swings import Table
 
 FloatArray = NDArray[np.float64]
 
@@ -21,6 +22,7 @@ class Posterior:
     """Probabilities after all the evidence.
 
     story : (stories,) sums to one
+    swing : (swings,) the same, summed over sides
     cause_set : (sets,) sums to one
     present : (causes,) P(cause present)
     root : (causes,) P(cause present and no cause directly upstream of it is)
@@ -29,6 +31,7 @@ class Posterior:
     """
 
     story: FloatArray
+    swing: FloatArray
     cause_set: FloatArray
     present: FloatArray
     root: FloatArray
@@ -48,27 +51,35 @@ def posterior(
     pieces : the evidence
 
     """
-    total = add_up(log_telling, pieces)
-    rows = scratch("rows", len(pieces) + 1, len(total))
+    of_balls = [p for p in pieces if not p.of_swings]
+    of_looks = [p for p in pieces if p.of_swings]
+    total = log_telling.copy()
+    for piece in of_balls:
+        total += piece.adds
+    if of_looks:
+        total += add_up(of_looks)[stories.swing_of]
     story = story_weights(total, prior)
-    rows[0] = story
-    for row, piece in zip(rows[1:], pieces, strict=True):
-        np.multiply(story, piece.restores, out=row)
-    present, log_odds = _present_and_log2_odds(rows, stories)
+    swing = stories.to_swings(story)
+    present, by_swing = _present_and_log2_odds(swing, [None, *of_looks], stories.swings.table)
+    _, by_story = _present_and_log2_odds(story, of_balls, stories.table)
+    now = by_swing[0]
+    without = dict(zip([*of_balls, *of_looks], [*by_story, *by_swing[1:]], strict=True))
+    bits = [now - without[piece] for piece in pieces]
     return Posterior(
         story=story,
+        swing=swing,
         cause_set=stories.to_sets(story),
         present=present[0],
-        root=story @ stories.story_roots,
-        bits=log_odds[0] - log_odds[1:],
+        root=swing @ stories.swing_roots,
+        bits=np.array(bits).reshape(len(pieces), present.shape[1]),
         log_story=total,
     )
 
 
-def add_up(start: FloatArray, pieces: Sequence[Piece]) -> FloatArray:
-    """(stories,) `start` plus the log-likelihoods of all pieces."""
-    total = start.copy()
-    for piece in pieces:
+def add_up(pieces: Sequence[Piece]) -> FloatArray:
+    """Sum of the log-likelihoods of one or more pieces of the same kind."""
+    total = pieces[0].adds.copy()
+    for piece in pieces[1:]:
         total += piece.adds
     return total
 
@@ -82,15 +93,20 @@ def story_weights(logs: FloatArray, prior: FloatArray) -> FloatArray:
     return weights
 
 
-def _present_and_log2_odds(rows: FloatArray, stories: Stories) -> tuple[FloatArray, FloatArray]:
-    """(rows, causes) weight of the cause, and log2 of P(present) / P(absent).
+def _present_and_log2_odds(
+    weights: FloatArray, removed: Sequence[Piece | None], table: Table
+) -> tuple[FloatArray, FloatArray]:
+    """(removed, causes) weight of each cause, and log2 of P(present) / P(absent).
 
-    Rows need not sum to one.
+    One row without each of these pieces, None for none of them; weights need not sum to one.
     """
-    sums = rows @ stories.story_members_and_one
+    rows = scratch(f"rows of {len(weights)}", len(removed), len(weights))
+    for row, piece in zip(rows, removed, strict=True):
+        np.multiply(weights, 1.0 if piece is None else piece.restores, out=row)
+    sums = rows @ table.present_and_one
     present, total = sums[:, :-1], sums[:, -1:]
     absent = total - present
     sure = (present > NEARLY_SURE * total).any(axis=0)
     if sure.any():
-        absent[:, sure] = rows @ stories.story_absent[:, sure]
+        absent[:, sure] = rows @ table.absent[:, sure]
     return present, np.log2(present / absent)

@@ -37,7 +37,7 @@ def first_by_school(weighing: Weighing) -> dict[School, str]:
             for piece in disputed:
                 if bases[piece.id] != weighing.bases[piece.id]:
                     anew = likelihood_of(piece.id, counted[piece.id], stories, bases[piece.id])
-                    logs += piece.weight * anew.log - piece.adds
+                    logs += (piece.weight * anew.log - piece.adds)[stories.swing_of]
             by_bases[key] = stories.to_sets(np.exp(logs))
         np.multiply(by_bases[key], prior, out=row)
     firsts = (weights @ stories.roots).argmax(axis=1)

@@ -98,7 +98,7 @@ def verdicts(weighing: Weighing, club: Club) -> tuple[Verdict, ...]:
     found = []
     for trial in weighing.trials:
         piece = next(p for p in weighing.pieces if p.id == trial.evidence)
-        before = weighing.now.story * piece.restores
+        before = weighing.now.story * piece.restores_stories(weighing.stories)
         one, other = _leading(weighing, before)
         only_one, only_other = _exactly_one(weighing, one, other)
 

@@ -1,8 +1,8 @@
 """Which sets of causes could there be, and how likely is each before anything is seen?
 
-    set    {over_effort, trail_heel_pops}
-    story  the same, club stuck behind          (one mode for all causes of a swing)
-    story  the same, club thrown out
+    set    {over_effort, aim_off}
+    swing  the same in one mode: club thrown out, or stuck behind      (what a look can tell)
+    story  the same with each two-sided cause on one side              (what the balls can tell)
 
 Causes come by themselves or are brought about: n of them come by themselves with the stated
 probability of n, each set of n as often as the product of its base weights says; then every
@@ -27,6 +27,7 @@ from numpy.typing import NDArray
 from firm_footing.core.knowledge import DIMENSIONS, FEET_GROUPS, Cause, Knowledge
 from firm_footing.core.knowledge.numbers import Prior
 from firm_footing.core.knowledge.vocabulary import Mode
+from firm_footing.core.reasoning.swings import Swings, Table
 
 FloatArray = NDArray[np.float64]
 IntArray = NDArray[np.int_]
@@ -36,7 +37,7 @@ THROWN, STUCK, NO_MODE = 0, 1, -1
 
 @dataclass(frozen=True, eq=False)
 class Stories:
-    """Every set of causes and every story, as arrays.
+    """Every set of causes, swing and story, as arrays; the stories of a swing lie together.
 
     members : (sets, causes) 1.0 where the cause is present
     roots : (sets, causes) 1.0 where it is present and no cause directly upstream of it is
@@ -87,20 +88,42 @@ class Stories:
         return np.asfortranarray(self.members[self.set_of])
 
     @cached_property
-    def story_members_and_one(self) -> FloatArray:
-        """(stories, causes + 1) `story_members` and a column of ones, which sums the rest."""
-        one = np.ones((len(self.set_of), 1))
-        return np.asfortranarray(np.append(self.story_members, one, axis=1))
-
-    @cached_property
-    def story_absent(self) -> FloatArray:
-        """(stories, causes) 1.0 where the cause is not present."""
-        return np.asfortranarray(1.0 - self.story_members)
-
-    @cached_property
     def story_roots(self) -> FloatArray:
         """(stories, causes) `roots` of each story's set."""
         return np.asfortranarray(self.roots[self.set_of])
+
+    @cached_property
+    def first_of_swing(self) -> IntArray:
+        """(swings,) the first story of each swing; the next ones are told on other sides."""
+        changed = (np.diff(self.set_of) != 0) | (np.diff(self.mode) != 0)
+        return np.append(0, np.flatnonzero(changed) + 1)
+
+    @cached_property
+    def swing_of(self) -> IntArray:
+        """(stories,) which swing each story is of."""
+        counts = np.diff(np.append(self.first_of_swing, len(self.set_of)))
+        return np.repeat(np.arange(len(self.first_of_swing)), counts)
+
+    @cached_property
+    def swings(self) -> Swings:
+        """The swings."""
+        of_set, mode = self.set_of[self.first_of_swing], self.mode[self.first_of_swing]
+        return Swings(set_of=of_set, stuck=mode == STUCK, table=Table(self.members[of_set]))
+
+    @cached_property
+    def table(self) -> Table:
+        """Presence of every cause in every story."""
+        return Table(self.story_members)
+
+    @cached_property
+    def swing_roots(self) -> FloatArray:
+        """(swings, causes) `roots` of each swing's set."""
+        return np.asfortranarray(self.roots[self.swings.set_of])
+
+    def to_swings(self, of_stories: FloatArray) -> FloatArray:
+        """(swings,) sum over the stories of each swing."""
+        out: FloatArray = np.add.reduceat(of_stories, self.first_of_swing)
+        return out
 
     def to_sets(self, of_stories: FloatArray) -> FloatArray:
         """(sets,) sum over the stories of each set."""
