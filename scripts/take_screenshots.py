@@ -42,6 +42,32 @@ def keys(page: Page) -> None:
     page.keyboard.press("?")
 
 
+def a_round(page: Page) -> None:
+    """Show the round of looks."""
+    page.get_by_role("button", name="Three-minute round").click()
+    page.get_by_test_id("look-round").locator("li").first.wait_for()
+
+
+def separating(page: Page) -> None:
+    """Hit three balls of the separating block."""
+    page.get_by_role("button", name="Separating balls").click()
+    page.get_by_role("button", name="Hit these 5 balls").click()
+    fan, face = (page.get_by_test_id(name).bounding_box() for name in ("range", "face"))
+    assert fan
+    assert face
+    for ball in range(3):
+        x, y = fan["x"] + fan["width"] * (0.49 + 0.01 * ball), fan["y"] + fan["height"] * 0.6
+        page.mouse.move(x, y)
+        page.mouse.down()
+        page.mouse.move(x + 5 + 4 * ball, y - 80)
+        page.mouse.up()
+        page.mouse.click(face["x"] + face["width"] * (0.52 - 0.02 * ball), face["y"] + 130)
+        page.keyboard.press("a")
+        page.keyboard.press("Enter")
+    page.get_by_test_id("verdict").wait_for()
+    page.wait_for_timeout(600)
+
+
 PICTURES: list[tuple[str, str, tuple[int, int], Act | None, dict[str, str]]] = [
     ("day", "/", DESK, None, {}),
     ("new-student", "/", DESK, new_student, {}),
@@ -55,6 +81,8 @@ PICTURES: list[tuple[str, str, tuple[int, int], Act | None, dict[str, str]]] = [
     ("shots-tablet", "Oda", TABLET, second_cause, {}),
     ("shots-phone", "Wendel", PHONE, None, {}),
     ("look", "Oda/look", DESK, None, {}),
+    ("look-round", "Oda", DESK, a_round, {}),
+    ("separating", "Oda", DESK, separating, {}),  # last: it adds balls to the lesson
 ]
 
 

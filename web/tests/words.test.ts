@@ -135,9 +135,12 @@ describe('sentences', () => {
     expect(standingWord(stands('open'), knowledge)).toBe('Open between heel up and chest first.')
     expect(standingWord(stands('open', 0.3), knowledge)).toBe('Nearly: heel up.')
     expect(standingDetail(stands('open', 0.3), knowledge)).toBe(
-      '“Arms tense: yes” would put chest first first; 34 % likely.',
+      '“Arms tense: yes” (34\u00a0% likely) would put chest first first.',
     )
     expect(standingWord(stands('settled', 0.6), knowledge)).toBe('Settled: heel up.')
+    expect(standingDetail(stands('settled', 0.6), knowledge)).toBe(
+      'It would change with “Arms tense: yes” (34\u00a0% likely).',
+    )
     expect(standingDetail(stands('settled', 0.6, null), knowledge)).toBe(
       'No single look left would turn it.',
     )

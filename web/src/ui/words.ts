@@ -180,8 +180,9 @@ export function standingDetail(diagnosis: Diagnosis, knowledge: Knowledge): stri
   }
   const look = knowledge.checks.find((c) => c.id === turn.check)?.label ?? turn.check
   const chance = Math.round(100 * turn.chance)
-  const other = linkWord(turn.then_first, knowledge)
-  return `“${capital(look)}: ${turn.answer}” would put ${other} first; ${String(chance)} % likely.`
+  const answer = `“${capital(look)}: ${turn.answer}” (${String(chance)}\u00a0% likely)`
+  if (kind === 'settled') return `It would change with ${answer}.`
+  return `${answer} would put ${linkWord(turn.then_first, knowledge)} first.`
 }
 
 /** How much likelier evidence is with a cause than without: bits of odds as a factor. */
