@@ -92,8 +92,8 @@ def _discrete(case: Case, knowledge: Knowledge) -> object:
     stories = enumerate_stories(knowledge)
     bases = base_rates(knowledge, 15.0, ())
     pieces = look_pieces(counted_readings(case), stories, bases)
-    prior = set_prior(stories, base_weights(knowledge, ()))[stories.set_of]
-    return posterior(stories, prior, stories.log_telling(0.1), pieces)
+    prior = set_prior(stories, base_weights(knowledge, ()))
+    return posterior(stories, prior, 0.1, pieces)
 
 
 def _library(case: Case, knowledge: Knowledge) -> float:

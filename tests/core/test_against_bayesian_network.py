@@ -45,8 +45,8 @@ def test_posteriors_agree_on_random_sub_networks(seed: int) -> None:
     stories = enumerate_stories(knowledge)
     now = posterior(
         stories,
-        set_prior(stories, base_weights(knowledge, ()))[stories.set_of],
-        stories.log_telling(knowledge.numbers.stuck_mode.probability(HANDICAP)),
+        set_prior(stories, base_weights(knowledge, ())),
+        knowledge.numbers.stuck_mode.probability(HANDICAP),
         look_pieces(readings, stories, base_rates(knowledge, HANDICAP, ())),
     )
     engine = infer(*oracle_of(knowledge, readings, HANDICAP))

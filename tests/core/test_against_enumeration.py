@@ -17,6 +17,7 @@ from firm_footing.core.reasoning.delivery import (
     judge_delivery,
     reading_of,
 )
+from firm_footing.core.reasoning.evidence import fold
 from firm_footing.core.reasoning.looks import answer_given_fact
 from firm_footing.core.reasoning.posterior import posterior
 from firm_footing.core.reasoning.stories import base_weights, enumerate_stories, set_prior
@@ -193,9 +194,9 @@ def test_bits_of_the_pattern_are_what_is_lost_without_that_number(
     """Checked by weighing a pattern that never had the number."""
     stories = enumerate_stories(knowledge)
     pattern = read_pattern(CASE.baselines, knowledge)
-    prior = set_prior(stories, base_weights(knowledge, ()))[stories.set_of]
-    telling = stories.log_telling(0.3)
-    full = posterior(stories, prior, telling, delivery_pieces(pattern, stories, 11)[0])
+    prior = set_prior(stories, base_weights(knowledge, ()))
+    pieces = fold(stories, delivery_pieces(pattern, stories, 11)[0]).pieces
+    full = posterior(stories, prior, 0.3, pieces)
     reading = reading_of(pattern)
     kept = [i for i, name in enumerate(reading.names) if name != number]
     less = DeliveryReading(
@@ -204,12 +205,13 @@ def test_bits_of_the_pattern_are_what_is_lost_without_that_number(
         reading.design[kept],
         reading.noise[kept][:, kept],
     )
-    weights = np.exp(judge_delivery(less, stories, 11).log + telling) * prior
+    telling = stories.log_side + stories.log_mode(0.3)[stories.swing_of]
+    weights = np.exp(judge_delivery(less, stories, 11).log + telling) * prior[stories.set_of]
     for piece in delivery_pieces(pattern, stories, 11)[0]:
         if piece.id in ("pattern.scatter", "pattern.two_way"):
             weights *= np.exp(piece.adds)
     without = weights @ stories.story_members / weights.sum()
-    row = [p.id for p in delivery_pieces(pattern, stories, 11)[0]].index(f"pattern.{number}")
+    row = [p.id for p in pieces].index(f"pattern.{number}")
     odds = np.log2(full.present / (1 - full.present)) - np.log2(without / (1 - without))
     assert full.bits[row] == pytest.approx(odds, abs=1e-9)
 

@@ -28,10 +28,10 @@ def entropy(p: np.ndarray) -> float:
 def gain_by_asking(weighing: Weighing, looks: list[tuple[str, str]], knowledge: Knowledge) -> float:
     """Bits about where to start, by diagnosing the case anew with every combination of answers."""
     stories = weighing.stories
-    start = start_of_each_set(stories, weighing.now.present)[stories.set_of]
+    start = start_of_each_set(stories, weighing.now.present)[stories.swings.set_of]
 
     def decided(w: Weighing) -> np.ndarray:
-        return np.bincount(start, weights=w.now.story, minlength=len(knowledge.causes) + 1)
+        return np.bincount(start, weights=w.now.swing, minlength=len(knowledge.causes) + 1)
 
     expected, whole = 0.0, 0.0
     for answers in product(("yes", "no"), repeat=len(looks)):
@@ -59,13 +59,13 @@ def chance_of(case: Case, look: str, source: str, answer: str, knowledge: Knowle
     check, numbers = knowledge.check[look], knowledge.numbers
     base = weighing.bases[look]
     total = 0.0
-    for story, weight in enumerate(weighing.now.story):
+    for swing, weight in enumerate(weighing.now.swing):
         if weight < 1e-12:
             continue
         absent = 1 - base
-        mode = "stuck" if weighing.stories.stuck[story] else "thrown"
+        mode = "stuck" if weighing.stories.swings.stuck[swing] else "thrown"
         for cause, strength in check.pointers(mode).items():
-            if weighing.stories.story_members[story, knowledge.cause_index[cause]]:
+            if weighing.stories.swings.table.present[swing, knowledge.cause_index[cause]]:
                 absent *= (1 - max(numbers.pointer[strength], base)) / (1 - base)
         error = numbers.reading_error[source]  # type: ignore[index]
         yes = (1 - absent) * (1 - error) + absent * error

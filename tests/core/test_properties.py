@@ -163,7 +163,7 @@ def test_without_links_the_number_of_causes_is_the_stated_one() -> None:
     prior = set_prior(stories, base_weights(knowledge, ()))
     by_size = np.bincount(stories.sizes, weights=prior)
     assert by_size == pytest.approx(knowledge.numbers.prior.causes_present)
-    assert np.exp(stories.log_telling(0.3)) @ prior[stories.set_of] == pytest.approx(1.0)
+    assert np.exp(stories.log_mode(0.3)) @ prior[stories.swings.set_of] == pytest.approx(1.0)
     alone = prior[stories.sizes == 1]
     weights = np.array([c.base_weight for c in knowledge.causes])
     assert alone[::-1] == pytest.approx(0.5 * weights[::-1] / weights.sum())

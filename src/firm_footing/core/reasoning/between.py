@@ -49,30 +49,26 @@ def between(
 
     """
     stories, index = weighing.stories, weighing.knowledge.cause_index
-    first, second = (stories.story_members[:, index[c]] for c in (one, other))
+    first, second = (stories.swings.table.present[:, index[c]] for c in (one, other))
     only_first, only_second = first * (1 - second), second * (1 - first)
-    story = weighing.now.story
+    swing = weighing.now.swing
 
     def log2_odds(weights: FloatArray) -> float:
         return float(np.log2((weights @ only_first) / (weights @ only_second)))
 
-    everything = log2_odds(story)
-    evidence = [
-        Weighed(p.id, everything - log2_odds(story * p.restores_stories(stories)))
-        for p in weighing.pieces
-    ]
-    one_of_two = stories.to_swings(story * (only_first + only_second))
-    is_first = only_first[stories.first_of_swing].astype(np.int_)
+    everything = log2_odds(swing)
+    evidence = [Weighed(p.id, everything - log2_odds(swing * p.restores)) for p in weighing.pieces]
+    one_of_two = swing * (only_first + only_second)
     return Between(
         one=one,
         other=other,
-        probability=float((story @ only_first) / one_of_two.sum()),
+        probability=float((swing @ only_first) / one_of_two.sum()),
         evidence=tuple(sorted(evidence, key=lambda w: -abs(w.bits))),
         looks=tuple(
             best_checks(
                 stories,
                 one_of_two / one_of_two.sum(),
-                is_first,
+                only_first.astype(np.int_),
                 2,
                 weighing.bases,
                 weighing.counted.keys(),

@@ -18,11 +18,9 @@ from firm_footing.core.reasoning.evidence import Weighed
 from firm_footing.core.reasoning.explain import ball_way, chain_of
 from firm_footing.core.reasoning.looks import contradictions
 from firm_footing.core.reasoning.next_check import NextCheck, next_checks, turns_of
-from firm_footing.core.reasoning.posterior import Posterior
 from firm_footing.core.reasoning.schools import first_by_school
 from firm_footing.core.reasoning.separating import Verdict, verdicts
 from firm_footing.core.reasoning.standing import Roots, Standing, where_it_stands
-from firm_footing.core.reasoning.stories import Stories
 from firm_footing.core.reasoning.weighing import Weighing, weigh
 
 FloatArray = NDArray[np.float64]
@@ -141,7 +139,7 @@ def club_of(case: Case, knowledge: Knowledge) -> Club:
 def _ranked(weighing: Weighing) -> tuple[RankedCause, ...]:
     """Every cause, the most probable first."""
     knowledge, now = weighing.knowledge, weighing.now
-    tellings = _tellings(weighing.stories, now)
+    tellings = _tellings(weighing)
     club = club_of(weighing.case, knowledge)
     names = tuple(p.id for p in weighing.pieces)
     found = []
@@ -161,10 +159,11 @@ def _ranked(weighing: Weighing) -> tuple[RankedCause, ...]:
     return tuple(found)
 
 
-def _tellings(stories: Stories, now: Posterior) -> dict[str, tuple[Mode | None, str | None]]:
+def _tellings(weighing: Weighing) -> dict[str, tuple[Mode | None, str | None]]:
     """The mode and side in which each cause is most probable now."""
+    stories, now = weighing.stories, weighing.now
     columns, second = stories.two_tellings
-    shares = dict(zip(columns, (now.story @ second).tolist(), strict=True))
+    shares = dict(zip(columns, (weighing.story @ second).tolist(), strict=True))
     found: dict[str, tuple[Mode | None, str | None]] = {}
     for i, cause in enumerate(stories.knowledge.causes):
         is_second = shares.get(i, 0.0) > 0.5 * float(now.present[i])

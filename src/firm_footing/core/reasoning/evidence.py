@@ -1,5 +1,6 @@
 """What is one piece of evidence?"""
 
+from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import NamedTuple
 
@@ -25,23 +26,17 @@ class Piece:
     The log-likelihoods of all pieces (`adds`) sum to that of all the evidence.
 
     id : a check's id, or `pattern.…`
-    adds : log-likelihood, up to a constant: (stories,) of balls, (swings,) of a look
-    restores : the same shape, factor that a weight gets back when this piece is taken away, up
+    adds : (rows,) log-likelihood, up to a constant; rows are stories or swings
+    restores : (rows,) factor that a weight gets back when this piece is taken away, up
         to a constant. Not simply exp(-adds) where pieces hang together: path and face to path, or
         looks of one group, which count more when one of them is gone.
-    of_swings : True for a look, which cannot tell on which side a two-sided cause is
     weight : how much this piece counts, below one when it is not independent of others
     """
 
     id: str
     adds: FloatArray
     restores: FloatArray
-    of_swings: bool = False
     weight: float = 1.0
-
-    def restores_stories(self, stories: Stories) -> FloatArray:
-        """(stories,) `restores` for every story."""
-        return self.restores[stories.swing_of] if self.of_swings else self.restores
 
 
 LARGEST_LOG = 600.0
@@ -49,6 +44,33 @@ LARGEST_LOG = 600.0
 
 
 def restoring(removed: FloatArray) -> FloatArray:
-    """(stories,) `Piece.restores` from the log-likelihood that is lost with the piece."""
+    """(rows,) `Piece.restores` from the log-likelihood that is lost with the piece."""
     out: FloatArray = np.exp(np.minimum(removed.max() - removed, LARGEST_LOG))
     return out
+
+
+@dataclass(frozen=True, eq=False)
+class Folded:
+    """Evidence that can tell sides, summed over the stories of each swing.
+
+    pieces : (swings,) each, an equal part of `log`
+    share : (stories,) of its swing, given this evidence; sums to one over each swing
+    """
+
+    pieces: tuple[Piece, ...]
+    share: FloatArray
+
+
+def fold(stories: Stories, pieces: Sequence[Piece]) -> Folded:
+    """Fold pieces over stories into pieces over swings; exact, as no other evidence tells sides."""
+    log = stories.log_side.copy()
+    for piece in pieces:
+        log += piece.adds
+    most = np.maximum.reduceat(log, stories.first_of_swing)
+    weight = np.exp(log - most[stories.swing_of])
+    total = stories.to_swings(weight)
+    share = weight / total[stories.swing_of]
+    part = (most + np.log(total)) / max(1, len(pieces))
+    return Folded(
+        tuple(Piece(p.id, part, stories.to_swings(share * p.restores)) for p in pieces), share
+    )

@@ -139,14 +139,14 @@ def group_pieces(
     found = {name: answer_likelihood(stories, name, *given) for name, *given in asked}
     k = len(asked)
     if k == 1:
-        return tuple(Piece(name, one.log, one.inverse, True) for name, one in found.items())
+        return tuple(Piece(name, one.log, one.inverse) for name, one in found.items())
     discount = stories.knowledge.numbers.dependent_looks.discount
     weight, weight_without = 1 / (1 + discount * (k - 1)), 1 / (1 + discount * (k - 2))
     together = np.sum([f.log for f in found.values()], axis=0)
     pieces = []
     for name, one in found.items():
         lost = weight * together - weight_without * (together - one.log)
-        pieces.append(Piece(name, weight * one.log, restoring(lost), True, weight))
+        pieces.append(Piece(name, weight * one.log, restoring(lost), weight))
     return tuple(pieces)
 
 

@@ -21,71 +21,51 @@ NEARLY_SURE = 1.0 - 1e-6
 class Posterior:
     """Probabilities after all the evidence.
 
-    story : (stories,) sums to one
-    swing : (swings,) the same, summed over sides
+    swing : (swings,) sums to one
     cause_set : (sets,) sums to one
     present : (causes,) P(cause present)
     root : (causes,) P(cause present and no cause directly upstream of it is)
     bits : (pieces, causes) log2 of the cause's odds with everything minus without that piece
-    log_story : (stories,) log-likelihood of all the evidence and of the telling, without the prior
+    log : (swings,) log-likelihood of all the evidence and of the mode, without the prior
     """
 
-    story: FloatArray
     swing: FloatArray
     cause_set: FloatArray
     present: FloatArray
     root: FloatArray
     bits: FloatArray
-    log_story: FloatArray
+    log: FloatArray
 
 
 def posterior(
-    stories: Stories, prior: FloatArray, log_telling: FloatArray, pieces: Sequence[Piece]
+    stories: Stories, prior: FloatArray, probability_stuck: float, pieces: Sequence[Piece]
 ) -> Posterior:
-    """Combine prior and evidence exactly, over all stories.
+    """Combine prior and evidence exactly, over all swings.
 
     Parameters
     ----------
-    prior : (stories,) prior of each story's set of causes
-    log_telling : (stories,) log probability of each story given its set
-    pieces : the evidence
+    prior : (sets,) prior of each set of causes
+    probability_stuck : P(stuck) for this player
+    pieces : the evidence, over swings
 
     """
-    of_balls = [p for p in pieces if not p.of_swings]
-    of_looks = [p for p in pieces if p.of_swings]
-    total = log_telling.copy()
-    for piece in of_balls:
-        total += piece.adds
-    if of_looks:
-        total += add_up(of_looks)[stories.swing_of]
-    story = story_weights(total, prior)
-    swing = stories.to_swings(story)
-    present, by_swing = _present_and_log2_odds(swing, [None, *of_looks], stories.swings.table)
-    _, by_story = _present_and_log2_odds(story, of_balls, stories.table)
-    now = by_swing[0]
-    without = dict(zip([*of_balls, *of_looks], [*by_story, *by_swing[1:]], strict=True))
-    bits = [now - without[piece] for piece in pieces]
+    log = stories.log_mode(probability_stuck)
+    for piece in pieces:
+        log += piece.adds
+    swing = normalised(log, prior[stories.swings.set_of])
+    present, log_odds = _present_and_log2_odds(swing, [None, *pieces], stories.swings.table)
     return Posterior(
-        story=story,
         swing=swing,
-        cause_set=stories.to_sets(story),
+        cause_set=stories.to_sets(swing),
         present=present[0],
         root=swing @ stories.swing_roots,
-        bits=np.array(bits).reshape(len(pieces), present.shape[1]),
-        log_story=total,
+        bits=log_odds[0] - log_odds[1:],
+        log=log,
     )
 
 
-def add_up(pieces: Sequence[Piece]) -> FloatArray:
-    """Sum of the log-likelihoods of one or more pieces of the same kind."""
-    total = pieces[0].adds.copy()
-    for piece in pieces[1:]:
-        total += piece.adds
-    return total
-
-
-def story_weights(logs: FloatArray, prior: FloatArray) -> FloatArray:
-    """(stories,) prior × exp(logs), summing to one."""
+def normalised(logs: FloatArray, prior: FloatArray) -> FloatArray:
+    """(swings,) prior × exp(logs), summing to one."""
     weights: FloatArray = logs - logs.max()
     np.exp(weights, out=weights)
     weights *= prior
@@ -100,7 +80,7 @@ def _present_and_log2_odds(
 
     One row without each of these pieces, None for none of them; weights need not sum to one.
     """
-    rows = scratch(f"rows of {len(weights)}", len(removed), len(weights))
+    rows = scratch("rows", len(removed), len(weights))
     for row, piece in zip(rows, removed, strict=True):
         np.multiply(weights, 1.0 if piece is None else piece.restores, out=row)
     sums = rows @ table.present_and_one

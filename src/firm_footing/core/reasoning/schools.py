@@ -33,11 +33,11 @@ def first_by_school(weighing: Weighing) -> dict[School, str]:
     for row, prior, bases in zip(weights, table.priors, table.bases, strict=True):
         key = tuple(bases[p.id] for p in disputed)
         if key not in by_bases:
-            logs = weighing.now.log_story - weighing.now.log_story.max()
+            logs = weighing.now.log - weighing.now.log.max()
             for piece in disputed:
                 if bases[piece.id] != weighing.bases[piece.id]:
                     anew = likelihood_of(piece.id, counted[piece.id], stories, bases[piece.id])
-                    logs += (piece.weight * anew.log - piece.adds)[stories.swing_of]
+                    logs += piece.weight * anew.log - piece.adds
             by_bases[key] = stories.to_sets(np.exp(logs))
         np.multiply(by_bases[key], prior, out=row)
     firsts = (weights @ stories.roots).argmax(axis=1)

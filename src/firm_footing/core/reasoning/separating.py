@@ -98,14 +98,14 @@ def verdicts(weighing: Weighing, club: Club) -> tuple[Verdict, ...]:
     found = []
     for trial in weighing.trials:
         piece = next(p for p in weighing.pieces if p.id == trial.evidence)
-        before = weighing.now.story * piece.restores_stories(weighing.stories)
+        before = weighing.now.swing * piece.restores
         one, other = _leading(weighing, before)
         only_one, only_other = _exactly_one(weighing, one, other)
 
         def log2_odds(
-            story: FloatArray, a: FloatArray = only_one, b: FloatArray = only_other
+            swing: FloatArray, a: FloatArray = only_one, b: FloatArray = only_other
         ) -> float:
-            return float(np.log2((story @ a) / (story @ b)))
+            return float(np.log2((swing @ a) / (swing @ b)))
 
         _, if_one, if_other = _expected(weighing, trial.drill, one, other, len(trial.block.shots))
         found.append(
@@ -115,7 +115,7 @@ def verdicts(weighing: Weighing, club: Club) -> tuple[Verdict, ...]:
                 one=one,
                 other=other,
                 balls=len(trial.block.shots),
-                bits=log2_odds(weighing.now.story) - log2_odds(before),
+                bits=log2_odds(weighing.now.swing) - log2_odds(before),
                 if_one=change_seen(if_one, club),
                 if_other=change_seen(if_other, club),
                 came=_came(weighing, trial),
@@ -133,8 +133,8 @@ def _expected(
     possible = branches(stories, removes, numbers.trial.removed_when_done)
     when_done = branches(stories, removes, 1.0)
     everyone, spread2 = of_everyone(drill, weighing.knowledge)
-    story = weighing.now.story
-    only = _exactly_one(weighing, one, other)
+    story, swing_of = weighing.story, stories.swing_of
+    only = [mark[swing_of] for mark in _exactly_one(weighing, one, other)]
     judged = [expected_change(stories, story * o, possible, weighing.severity) for o in only]
     said = [
         Change(change.mean + everyone, change.covariance + np.diag(spread2))
@@ -165,14 +165,14 @@ def _tells(
 
 
 def _exactly_one(weighing: Weighing, one: str, other: str) -> tuple[FloatArray, FloatArray]:
-    """(stories,) 1.0 where `one` is present without `other`, and the other way round."""
-    index, members = weighing.knowledge.cause_index, weighing.stories.story_members
+    """(swings,) 1.0 where `one` is present without `other`, and the other way round."""
+    index, members = weighing.knowledge.cause_index, weighing.stories.swings.table.present
     first, second = members[:, index[one]], members[:, index[other]]
     return first * (1 - second), second * (1 - first)
 
 
-def _leading(weighing: Weighing, story: FloatArray) -> tuple[str, str]:
-    root = story @ weighing.stories.story_roots
+def _leading(weighing: Weighing, swing: FloatArray) -> tuple[str, str]:
+    root = swing @ weighing.stories.swing_roots
     first, second = np.argsort(-root, kind="stable")[:2]
     return weighing.knowledge.causes[first].id, weighing.knowledge.causes[second].id
 

@@ -88,11 +88,6 @@ class Stories:
         return np.asfortranarray(self.members[self.set_of])
 
     @cached_property
-    def story_roots(self) -> FloatArray:
-        """(stories, causes) `roots` of each story's set."""
-        return np.asfortranarray(self.roots[self.set_of])
-
-    @cached_property
     def first_of_swing(self) -> IntArray:
         """(swings,) the first story of each swing; the next ones are told on other sides."""
         changed = (np.diff(self.set_of) != 0) | (np.diff(self.mode) != 0)
@@ -111,11 +106,6 @@ class Stories:
         return Swings(set_of=of_set, stuck=mode == STUCK, table=Table(self.members[of_set]))
 
     @cached_property
-    def table(self) -> Table:
-        """Presence of every cause in every story."""
-        return Table(self.story_members)
-
-    @cached_property
     def swing_roots(self) -> FloatArray:
         """(swings, causes) `roots` of each swing's set."""
         return np.asfortranarray(self.roots[self.swings.set_of])
@@ -125,9 +115,9 @@ class Stories:
         out: FloatArray = np.add.reduceat(of_stories, self.first_of_swing)
         return out
 
-    def to_sets(self, of_stories: FloatArray) -> FloatArray:
-        """(sets,) sum over the stories of each set."""
-        return np.bincount(self.set_of, weights=of_stories).astype(np.float64, copy=False)
+    def to_sets(self, of_swings: FloatArray) -> FloatArray:
+        """(sets,) sum over the swings of each set."""
+        return np.bincount(self.swings.set_of, weights=of_swings).astype(np.float64, copy=False)
 
     @cached_property
     def stuck(self) -> FloatArray:
@@ -171,14 +161,14 @@ class Stories:
         """(sets, most) indices of each set's roots, filled up with the number of causes."""
         return _listed(self.roots)
 
-    def log_telling(self, probability_stuck: float) -> FloatArray:
-        """(stories,) log probability of the story's mode and sides, given its set.
+    def log_mode(self, probability_stuck: float) -> FloatArray:
+        """(swings,) log probability of the swing's mode, given its set.
 
         probability_stuck : P(stuck) for this player, 0 to 1
         """
         with np.errstate(divide="ignore"):
             by_mode = np.log([1.0 - probability_stuck, probability_stuck, 1.0])
-        out: FloatArray = by_mode[self.mode] + self.log_side
+        out: FloatArray = by_mode[self.mode[self.first_of_swing]]
         return out
 
 

@@ -12,7 +12,7 @@ from firm_footing.core.case import Block, Case, Reading, School
 from firm_footing.core.knowledge import Knowledge
 from firm_footing.core.knowledge.coaching import SchoolOption
 from firm_footing.core.reasoning.delivery import delivery_pieces
-from firm_footing.core.reasoning.evidence import Piece
+from firm_footing.core.reasoning.evidence import Folded, Piece, fold
 from firm_footing.core.reasoning.looks import base_rates, counted_readings, look_pieces
 from firm_footing.core.reasoning.posterior import Posterior, posterior
 from firm_footing.core.reasoning.stories import (
@@ -35,8 +35,8 @@ class Weighing:
     pieces : the evidence
     severity : (most, stories) how severe the balls make each cause, see `Joint`; None without any
     trials : the blocks hit with a constraint that could be judged
+    share : (stories,) of its swing, given the balls
     prior : (sets,) prior of each set of causes under the chosen schools
-    log_telling : (stories,) log probability of each story given its set
     now : the probabilities after all the evidence
     """
 
@@ -49,14 +49,20 @@ class Weighing:
     pieces: Sequence[Piece]
     severity: FloatArray | None
     trials: Sequence[Trial]
+    share: FloatArray
     prior: FloatArray
-    log_telling: FloatArray
     now: Posterior
 
     @property
     def knowledge(self) -> Knowledge:
         """The knowledge it was weighed by."""
         return self.stories.knowledge
+
+    @property
+    def story(self) -> FloatArray:
+        """(stories,) probability of each story."""
+        out: FloatArray = self.now.swing[self.stories.swing_of] * self.share
+        return out
 
     @property
     def answers(self) -> int:
@@ -68,54 +74,58 @@ def weigh(case: Case, knowledge: Knowledge) -> Weighing:
     """Weigh the baseline balls, the answers given without a drill, and the trial blocks."""
     stories = enumerate_stories(knowledge)
     handicap = knowledge.numbers.handicap_left_out if case.handicap is None else case.handicap
-    baselines = case.baselines
-    pattern, balls_say, severity = weigh_balls(baselines, stories, handicap)
-    said = [
-        (trial, piece)
-        for trial in trials_of(case, knowledge)
-        if (piece := weigh_trial(trial, baselines, stories, handicap)) is not None
-    ]
+    trials = tuple(trials_of(case, knowledge))
+    balls = weigh_balls(case.baselines, trials, stories, handicap)
     counted = counted_readings(case)
     options = school_options(case.school, knowledge)
     bases = school_bases(knowledge, handicap, options)
-    pieces = [*balls_say, *(p for _, p in said), *look_pieces(counted, stories, bases)]
-    log_telling = stories.log_telling(knowledge.numbers.stuck_mode.probability(handicap))
+    pieces = [*balls.folded.pieces, *look_pieces(counted, stories, bases)]
     prior = school_prior(stories, options)
+    stuck = knowledge.numbers.stuck_mode.probability(handicap)
     return Weighing(
         case=case,
         stories=stories,
         handicap=handicap,
-        pattern=pattern,
+        pattern=balls.pattern,
         counted=counted,
         bases=bases,
         pieces=pieces,
-        severity=severity,
-        trials=[trial for trial, _ in said],
+        severity=balls.severity,
+        trials=balls.trials,
+        share=balls.folded.share,
         prior=prior,
-        log_telling=log_telling,
-        now=posterior(stories, prior[stories.set_of], log_telling, pieces),
+        now=posterior(stories, prior, stuck, pieces),
     )
+
+
+@dataclass(frozen=True, eq=False)
+class BallsWeighed:
+    """What all balls say; the trials are those that could be judged."""
+
+    pattern: Pattern
+    severity: FloatArray | None
+    trials: tuple[Trial, ...]
+    folded: Folded
 
 
 @lru_cache(maxsize=64)
 def weigh_balls(
-    blocks: tuple[Block, ...], stories: Stories, handicap: float
-) -> tuple[Pattern, list[Piece], FloatArray | None]:
-    """The pattern of these blocks, its evidence and severities.
+    baselines: tuple[Block, ...], trials: tuple[Trial, ...], stories: Stories, handicap: float
+) -> BallsWeighed:
+    """The pattern of the baseline and the evidence of all balls.
 
     Kept, for the looks come without new balls.
     """
-    pattern = read_pattern(blocks, stories.knowledge)
-    return pattern, *delivery_pieces(pattern, stories, handicap)
-
-
-@lru_cache(maxsize=64)
-def weigh_trial(
-    trial: Trial, baselines: tuple[Block, ...], stories: Stories, handicap: float
-) -> Piece | None:
-    """The evidence of a trial block; kept."""
-    _, _, severity = weigh_balls(baselines, stories, handicap)
-    return trial_piece(trial, baselines, severity, stories)
+    pattern = read_pattern(baselines, stories.knowledge)
+    pieces, severity = delivery_pieces(pattern, stories, handicap)
+    judged = [(t, trial_piece(t, baselines, severity, stories)) for t in trials]
+    said = [(trial, piece) for trial, piece in judged if piece is not None]
+    return BallsWeighed(
+        pattern=pattern,
+        severity=severity,
+        trials=tuple(trial for trial, _ in said),
+        folded=fold(stories, [*pieces, *(piece for _, piece in said)]),
+    )
 
 
 def school_options(school: School, knowledge: Knowledge) -> tuple[SchoolOption, SchoolOption]:

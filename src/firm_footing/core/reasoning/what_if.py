@@ -67,7 +67,7 @@ def without(weighing: Weighing, cause: str, club: Club) -> WhatIf:
     present = stories.story_members[:, weighing.knowledge.cause_index[cause]]
     change = expected_change(
         stories,
-        weighing.now.story * present,
+        weighing.story * present,
         branches(stories, (cause,), 1.0),
         weighing.severity,
     )
