@@ -99,6 +99,7 @@ gets the same reading of the balls as the ranking. *Delivery known* is handed th
 the student's delivery and its scatter besides, which nobody on a tee can see: an upper bound.
 
 {table}
+{not_reached(found, ceilings, all_known)}
 Eight proposed looks put a true cause first {ahead:.1f} points more often than eight at random
 (wanted: at least 22; ceiling {best:.1f}).
 
@@ -116,6 +117,38 @@ The ranking weighs sets of up to three causes. Allowing four (links may add one 
 {100 * fourth.other_first:.1f} % of the students, another one is started with for
 {100 * fourth.other_start:.1f} %.
 """
+
+
+NOT_REACHED = """Not reached:
+
+{lines}
+
+Where the points go: the ranking weighs looks as independent given the causes, while in the stand-in
+one severity makes all signs of a cause clear or faint together; it does not know that there are one
+or two causes; and its looks are chosen by that model. Reading ten balls noted in words costs another
+{gap:.1f} points in first place against knowing the delivery itself.
+"""
+
+
+def not_reached(found: dict[str, Summary], ceilings: dict[str, Summary], all_known: Summary) -> str:
+    """What falls short of what was wanted, and where the points are lost."""
+    lines = []
+    for policy in ("eight proposed", "five minutes proposed"):
+        for name, wanted, of in (
+            ("first in the list", 0.65, lambda s: s.first),
+            ("among the first three", 0.82, lambda s: s.in_three),
+        ):
+            got, best = of(found[policy]), of(ceilings[policy])
+            if got < wanted:
+                lines.append(
+                    f"- {policy}, {name}: {100 * got:.1f} % instead of {100 * wanted:.0f} %. "
+                    f"{100 * (best - got):.1f} points are left to gain with the same reading of "
+                    f"the balls; beyond {100 * best:.1f} % nobody gets with it."
+                )
+    if not lines:
+        return ""
+    gap = 100 * (all_known.first - ceilings["eight proposed"].first)
+    return NOT_REACHED.format(lines="\n".join(lines), gap=gap)
 
 
 def picture(found: Summary) -> str:
