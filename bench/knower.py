@@ -103,7 +103,7 @@ class Knower:
     def _points(self) -> Iterator[tuple[list[int], bool, tuple[float, float], FloatArray, float]]:
         """Causes, stuck, severities, shift and prior weight of each point."""
         k = self.knowledge
-        for names, prior in _prior_of_sets(k).items():
+        for names, prior in prior_of_sets(k).items():
             index = [k.cause_index[n] for n in names] + [len(k.causes)] * (2 - len(names))
             sides: list[list[str | None]] = [
                 [s.id for s in k.cause[n].sides] or [None] for n in names
@@ -248,7 +248,7 @@ def _normal(off: FloatArray, variance: FloatArray) -> FloatArray:
     return np.exp(-0.5 * off**2 / variance) / np.sqrt(2 * np.pi * variance)
 
 
-def _prior_of_sets(knowledge: Knowledge) -> dict[tuple[str, ...], float]:
+def prior_of_sets(knowledge: Knowledge) -> dict[tuple[str, ...], float]:
     """How often the stand-in draws each set of one or two causes, among those."""
     prior, cause = knowledge.numbers.prior, knowledge.cause
     total = sum(c.base_weight for c in knowledge.causes)

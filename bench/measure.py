@@ -125,7 +125,7 @@ NOT_REACHED = """Not reached:
 
 Where the points go: the ranking weighs looks as independent given the causes, while in the stand-in
 one severity makes all signs of a cause clear or faint together; it does not know that there are one
-or two causes; and its looks are chosen by that model. Reading ten balls noted in words costs another
+or two causes; and its looks are chosen by that model. Ten balls noted in words cost another
 {gap:.1f} points in first place against knowing the delivery itself.
 """
 

@@ -153,6 +153,8 @@ def test_undo_edit_and_delete_a_ball(page: Page, finger: Finger) -> None:
     details.get_by_label("Carry").fill("a lot")
     details.get_by_label("Carry").press("Tab")
     expect(details.get_by_label("Carry")).to_have_value("120")
+    said = details.get_by_label("Carry").evaluate("input => input.validationMessage")
+    assert said == "“a lot” is not a number that fits here; 120 was kept."
     expect(page.get_by_role("button", name="Ball 1: starts far left")).to_be_visible()
     details.get_by_role("button", name="Delete ball").tap()
     expect(tape).to_have_count(0)

@@ -1,19 +1,31 @@
 """Does the simulated student do what its causes say, on average over many?"""
 
+from collections import Counter
+
 import numpy as np
 import pytest
+from bench.knower import Belief, Knower, delivery_known, prior_of_sets
 
 from firm_footing.core.case import Case
 from firm_footing.core.knowledge import Knowledge
 from firm_footing.core.reasoning import diagnose
-from firm_footing.standins.measure import Outcome, draw_student, outcome, summarise
+from firm_footing.standins.measure import (
+    Outcome,
+    draw_student,
+    looks_at_random,
+    outcome,
+    summarise,
+)
 from firm_footing.standins.student import (
     CANNOT_TELL,
+    NORMAL,
+    SEVERITY_SHAPE,
     answer,
     draw_causes,
     draw_mode,
     hit_block,
     make_student,
+    push_of,
 )
 
 MANY = 1500
@@ -75,19 +87,62 @@ def test_the_same_seed_is_the_same_student(knowledge: Knowledge) -> None:
 
 
 def test_the_summary_counts_what_it_says() -> None:
-    told = Outcome(True, True, ((0.9, True), (0.1, False), (0.85, False)), 8)
-    missed = Outcome(False, True, ((0.3, True), (0.3, False), (0.3, False)), 6)
+    told = Outcome(True, False, True, ((0.9, True), (0.1, False), (0.85, False)), 8)
+    missed = Outcome(False, False, True, ((0.3, True), (0.3, False), (0.3, False)), 6)
     found = summarise([told, missed])
-    assert (found.first, found.in_three, found.looks) == (0.5, 1.0, 7.0)
+    assert (found.first, found.start, found.in_three, found.looks) == (0.5, 0.0, 1.0, 7.0)
     assert found.sure == 2
     assert found.sure_and_true == 0.5
     by_hand = (1 * 0.1 + 1 * 0.1 + 1 * 0.85 + 3 * abs(0.3 - 1 / 3)) / 6
     assert found.calibration_error == pytest.approx(by_hand)
 
 
-def test_an_outcome_is_judged_by_the_roots(knowledge: Knowledge) -> None:
+def test_an_outcome_is_judged_by_the_hidden_truth(knowledge: Knowledge) -> None:
     found = diagnose(Case(handedness="right"), knowledge)
-    judged = outcome(found, [found.start_with], 0)
-    assert judged.first
-    assert judged.in_three
-    assert not outcome(found, [], 0).first
+    first, start = found.causes[0].id, found.start_with
+    assert first != start  # before any evidence the commonest is not the commonest root
+    judged = outcome(found, [first], 0)
+    assert (judged.first, judged.start, judged.in_three) == (True, False, True)
+    judged = outcome(found, [start], 0)
+    assert (judged.first, judged.start) == (False, True)
+    assert not outcome(found, [], 0).in_three
+
+
+@pytest.mark.parametrize("stated", [0.9, 0.6, 0.4])
+def test_over_all_severities_a_sign_is_as_common_as_the_trade_says(stated: float) -> None:
+    rng = np.random.default_rng(5)
+    base = NORMAL.inv_cdf(0.12)
+    severity = rng.gamma(SEVERITY_SHAPE, 1 / SEVERITY_SHAPE, size=20_000)
+    seen = base + push_of(stated, base) * severity + rng.normal(size=20_000) > 0
+    assert seen.mean() == pytest.approx(stated, abs=0.012)  # three standard errors and a little
+
+
+def test_who_knows_the_stand_in_draws_sets_as_it_does(knowledge: Knowledge) -> None:
+    """The knower's prior of one and two causes against as many draws."""
+    rng = np.random.default_rng(6)
+    drawn = [draw_causes(knowledge, rng) for _ in range(30_000)]
+    few = [tuple(sorted(d)) for d in drawn if 1 <= len(d) <= 2]
+    expected = {tuple(sorted(names)): share for names, share in prior_of_sets(knowledge).items()}
+    assert sum(expected.values()) == pytest.approx(1.0)
+    counted = Counter(few)
+    for names in sorted(expected, key=lambda n: -expected[n])[:25]:
+        error = (expected[names] * len(few)) ** 0.5
+        assert abs(counted[names] - expected[names] * len(few)) < 4.5 * error
+    assert set(counted) <= set(expected)
+
+
+def test_who_knows_everything_is_calibrated(knowledge: Knowledge) -> None:
+    """Given the delivery itself, what is said comes true as often as it is said."""
+    knower = Knower(knowledge)
+    said, true = [], []
+    for seed in range(60):
+        student, case, rng = draw_student(seed, knowledge)
+        belief = Belief(knower, delivery_known(student, knowledge), case.handicap or 0.0)
+        for look in looks_at_random(knowledge, rng):
+            belief.take(answer(student, look, knowledge, rng))
+        said += belief.present.tolist()
+        true += [c in student.causes for c in knowledge.cause]
+    surely = np.array(said) > 0.3
+    wrong = np.array(said)[surely] - np.array(true)[surely]
+    assert surely.sum() > 40
+    assert abs(wrong.mean()) < 3 * 0.5 / surely.sum() ** 0.5

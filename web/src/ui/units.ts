@@ -29,3 +29,17 @@ export function typedNumber(text: string): number | null | undefined {
   const value = Number(plain)
   return Number.isFinite(value) ? value : undefined
 }
+
+/** Put back what was there, and say beside the field what was typed and what was kept. */
+export function keepOld(input: HTMLInputElement, old: string): void {
+  const typed = input.value
+  input.value = old
+  const kept = old === '' ? 'nothing was changed' : `${old} was kept`
+  input.setCustomValidity(`“${typed}” is not a number that fits here; ${kept}.`)
+  input.reportValidity()
+  const clear = () => {
+    input.setCustomValidity('')
+  }
+  input.addEventListener('input', clear, { once: true })
+  input.addEventListener('blur', clear, { once: true })
+}

@@ -5,7 +5,7 @@ import type { Direction, Handedness, LoggedShot, Shot } from '@/api/client'
 import type { BallEntry } from '@/lesson/shots/useBallEntry'
 import { leftToRight, pushSign } from '@/ui/frame'
 import type { DistanceUnit } from '@/ui/settings'
-import { fromMetres, toMetres, typedNumber } from '@/ui/units'
+import { fromMetres, keepOld, toMetres, typedNumber } from '@/ui/units'
 import { capital, CONTACTS, directionWord } from '@/ui/words'
 
 const props = defineProps<{
@@ -45,7 +45,7 @@ function keep(field: Field, event: Event): void {
   const input = event.target as HTMLInputElement
   const value = typedNumber(input.value)
   if (value === undefined) {
-    input.value = shown(field) // not a number: what was there stays
+    keepOld(input, shown(field))
     return
   }
   if (value === null) {

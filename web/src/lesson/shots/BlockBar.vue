@@ -4,7 +4,7 @@ import { computed } from 'vue'
 import type { Block, Knowledge, Lesson } from '@/api/client'
 import type { OpenLesson } from '@/lesson/useLesson'
 import { useSettings } from '@/ui/settings'
-import { fromMetres, toMetres, typedNumber } from '@/ui/units'
+import { fromMetres, keepOld, toMetres, typedNumber } from '@/ui/units'
 import { capital } from '@/ui/words'
 
 const chosen = defineModel<string | null>({ required: true })
@@ -40,7 +40,7 @@ function setExpected(event: Event): void {
   const input = event.target as HTMLInputElement
   const value = typedNumber(input.value)
   if (value === undefined || (value !== null && value <= 0)) {
-    input.value = expected.value // not a distance: what was there stays
+    keepOld(input, expected.value)
     return
   }
   const metres = value === null ? null : Math.min(400, toMetres(value, settings.distance))
