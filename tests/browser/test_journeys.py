@@ -153,6 +153,7 @@ def test_undo_edit_and_delete_a_ball(page: Page, finger: Finger) -> None:
     details.get_by_label("Carry").fill("a lot")
     details.get_by_label("Carry").press("Tab")
     expect(details.get_by_label("Carry")).to_have_value("120")
+    expect(details.get_by_label("Carry")).to_be_focused()  # the message takes one back to it
     said = details.get_by_label("Carry").evaluate("input => input.validationMessage")
     assert said == "“a lot” is not a number that fits here; 120 was kept."
     expect(page.get_by_role("button", name="Ball 1: starts far left")).to_be_visible()

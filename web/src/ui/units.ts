@@ -35,11 +35,14 @@ export function keepOld(input: HTMLInputElement, old: string): void {
   const typed = input.value
   input.value = old
   const kept = old === '' ? 'nothing was changed' : `${old} was kept`
-  input.setCustomValidity(`“${typed}” is not a number that fits here; ${kept}.`)
-  input.reportValidity()
   const clear = () => {
     input.setCustomValidity('')
   }
-  input.addEventListener('input', clear, { once: true })
-  input.addEventListener('blur', clear, { once: true })
+  // once the key that left the field is done with: the message takes the eye back to it
+  setTimeout(() => {
+    input.setCustomValidity(`“${typed}” is not a number that fits here; ${kept}.`)
+    input.reportValidity()
+    input.addEventListener('input', clear, { once: true })
+    input.addEventListener('blur', clear, { once: true })
+  })
 }
