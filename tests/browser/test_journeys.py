@@ -136,8 +136,9 @@ def test_undo_edit_and_delete_a_ball(page: Page, finger: Finger) -> None:
     page.get_by_role("button", name="New lesson with Bastian Roe").tap()
     tape = page.get_by_role("list", name="Balls").get_by_role("button")
     finger.drag("range", (0.46, 0.4), (0.50, 0.35))
-    page.get_by_role("button", name="Fat").tap()
     expect(tape).to_have_count(1)
+    saved(page)
+    page.get_by_role("button", name="Fat").tap()
     expect(
         page.get_by_role("button", name="Ball 1: starts left, curves right, fat")
     ).to_be_visible()
