@@ -10,10 +10,10 @@ import {
   type Lesson,
   type Shape,
 } from '@/api/client'
-import { ANSWER_KEYS } from '@/lesson/keys'
+import AnswerButtons from '@/lesson/decide/AnswerButtons.vue'
 import type { OpenLesson } from '@/lesson/useLesson'
 import { useSettings } from '@/ui/settings'
-import { ANSWER_WORDS, capital, count, say, VIEW_WORDS } from '@/ui/words'
+import { capital, count, say, VIEW_WORDS } from '@/ui/words'
 
 const props = defineProps<{
   open: OpenLesson
@@ -76,17 +76,7 @@ onUnmounted(() => {
           }}</span>
         </li>
       </ol>
-      <div v-if="next" class="answers">
-        <button
-          v-for="[key, word] in ANSWER_KEYS"
-          :key="word"
-          type="button"
-          @click="open.answerAsked(word)"
-        >
-          {{ word === 'unknown' ? "Can't tell" : ANSWER_WORDS[word] }}
-          <span class="key" aria-hidden="true">{{ key.toUpperCase() }}</span>
-        </button>
-      </div>
+      <AnswerButtons v-if="next" @answer="open.answerAsked" />
       <button v-else type="button" class="again" @click="plan">Another round</button>
     </template>
   </div>
@@ -120,25 +110,6 @@ li {
 }
 .done {
   text-decoration: line-through;
-}
-.answers {
-  display: grid;
-  grid-template-columns: repeat(4, 1fr);
-  gap: 8px;
-  margin-top: 6px;
-}
-.answers button {
-  display: grid;
-  justify-items: center;
-  align-content: center;
-  min-height: 56px;
-  padding: 0 2px;
-  font-size: 15px;
-  white-space: nowrap;
-  border: 2px solid rgb(var(--v-theme-ink));
-  border-radius: 10px;
-  background: rgb(var(--v-theme-paper));
-  font-weight: 700;
 }
 .again {
   min-height: 48px;

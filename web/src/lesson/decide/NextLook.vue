@@ -2,10 +2,10 @@
 // The look that would tell most per second, answered by one touch.
 import { computed } from 'vue'
 import type { Diagnosis, Handedness, Knowledge } from '@/api/client'
-import { ANSWER_KEYS } from '@/lesson/keys'
+import AnswerButtons from '@/lesson/decide/AnswerButtons.vue'
 import type { OpenLesson } from '@/lesson/useLesson'
 import { useSettings } from '@/ui/settings'
-import { ANSWER_WORDS, say, VIEW_WORDS } from '@/ui/words'
+import { say, VIEW_WORDS } from '@/ui/words'
 
 const props = defineProps<{
   open: OpenLesson
@@ -28,17 +28,7 @@ const check = computed(() => props.knowledge.checks.find((c) => c.id === next.va
       </p>
       <p class="question">{{ say(check.question, speaker) }}</p>
       <p class="quiet">{{ say(check.look_for, speaker) }}</p>
-      <div class="answers">
-        <button
-          v-for="[key, word] in ANSWER_KEYS"
-          :key="word"
-          type="button"
-          @click="open.answerAsked(word)"
-        >
-          {{ word === 'unknown' ? "Can't tell" : ANSWER_WORDS[word] }}
-          <span class="key" aria-hidden="true">{{ key.toUpperCase() }}</span>
-        </button>
-      </div>
+      <AnswerButtons @answer="open.answerAsked" />
     </template>
     <template v-else>
       <p class="strong">No further look would change where to start.</p>
@@ -56,24 +46,5 @@ const check = computed(() => props.knowledge.checks.find((c) => c.id === next.va
   font-size: 19px;
   font-weight: 700;
   line-height: 1.25;
-}
-.answers {
-  display: grid;
-  grid-template-columns: repeat(4, 1fr);
-  gap: 8px;
-  margin-top: 6px;
-}
-button {
-  display: grid;
-  justify-items: center;
-  align-content: center;
-  min-height: 56px;
-  padding: 0 2px;
-  font-size: 15px;
-  white-space: nowrap;
-  border: 2px solid rgb(var(--v-theme-ink));
-  border-radius: 10px;
-  background: rgb(var(--v-theme-paper));
-  font-weight: 700;
 }
 </style>
