@@ -1,15 +1,8 @@
 <script setup lang="ts">
 // The looks that together tell most in three minutes, by standing place; answered in a row.
-import { computed, onMounted, onUnmounted, shallowRef, watch } from 'vue'
-import {
-  ApiError,
-  ask,
-  client,
-  type Diagnosis,
-  type Knowledge,
-  type Lesson,
-  type Shape,
-} from '@/api/client'
+import { computed, onMounted, onUnmounted, watch } from 'vue'
+import { ask, client, type Diagnosis, type Knowledge, type Lesson, type Shape } from '@/api/client'
+import { useAsked } from '@/api/useAsked'
 import AnswerButtons from '@/lesson/decide/AnswerButtons.vue'
 import type { OpenLesson } from '@/lesson/useLesson'
 import { useSettings } from '@/ui/settings'
@@ -23,8 +16,7 @@ const props = defineProps<{
 }>()
 
 const settings = useSettings()
-const round = shallowRef<Shape['RoundOut'] | null>(null)
-const problem = shallowRef<ApiError | null>(null)
+const { found: round, problem, put } = useAsked<Shape['RoundOut']>()
 const answered = (id: string) => props.lesson.answers.some((a) => a.check_id === id && !a.block_id)
 const looks = computed(() =>
   (round.value?.looks ?? []).flatMap((look) => {
@@ -36,14 +28,9 @@ const next = computed(() => looks.value.find((l) => !l.done) ?? null)
 const words = (text: string) =>
   say(text, { hand: props.lesson.student.handedness, sides: settings.sides })
 
-async function plan(): Promise<void> {
+function plan(): Promise<void> {
   const params = { path: { lesson_id: props.lesson.id } }
-  try {
-    round.value = await ask(client.GET('/api/lessons/{lesson_id}/round', { params }))
-    problem.value = null
-  } catch (error) {
-    problem.value = error as ApiError
-  }
+  return put(ask(client.GET('/api/lessons/{lesson_id}/round', { params })))
 }
 onMounted(plan)
 

@@ -1,15 +1,8 @@
 <script setup lang="ts">
 // A few balls with one thing changed: what each of the two causes predicts, then what came.
-import { computed, shallowRef, watch } from 'vue'
-import {
-  ApiError,
-  ask,
-  client,
-  type Diagnosis,
-  type Knowledge,
-  type Lesson,
-  type Shape,
-} from '@/api/client'
+import { computed, watch } from 'vue'
+import { ask, client, type Diagnosis, type Knowledge, type Lesson, type Shape } from '@/api/client'
+import { useAsked } from '@/api/useAsked'
 import type { OpenLesson } from '@/lesson/useLesson'
 import { useSettings } from '@/ui/settings'
 import { capital, changeWords, count, linkWord, say, timesWord } from '@/ui/words'
@@ -26,8 +19,7 @@ const settings = useSettings()
 const hand = computed(() => props.lesson.student.handedness)
 const words = (text: string) => say(text, { hand: hand.value, sides: settings.sides })
 const cause = (id: string) => words(linkWord(id, props.knowledge))
-const found = shallowRef<Shape['SeparatingOut'][] | null>(null)
-const problem = shallowRef<ApiError | null>(null)
+const { found, problem, put } = useAsked<Shape['SeparatingOut'][]>()
 
 const current = computed(() => props.lesson.blocks.findIndex((b) => b.id === block.value))
 const trial = computed(() => {
@@ -44,16 +36,11 @@ const drill = computed(() => props.knowledge.drills.find((d) => d.id === shown.v
 
 watch(
   () => props.diagnosis,
-  async (now) => {
+  (now) => {
     const [one, other] = now.standing.leading
-    if (!one || !other || now.ranking.pattern.balls === 0) return
+    if (!one || !other || now.ranking.pattern.balls === 0) return put(null)
     const params = { path: { lesson_id: props.lesson.id }, query: { one, other } }
-    try {
-      found.value = await ask(client.GET('/api/lessons/{lesson_id}/separating', { params }))
-      problem.value = null
-    } catch (error) {
-      problem.value = error as ApiError
-    }
+    return put(ask(client.GET('/api/lessons/{lesson_id}/separating', { params })))
   },
   { immediate: true },
 )

@@ -1,7 +1,8 @@
 <script setup lang="ts">
 // Why this cause and not that one: what separates the two, and the look that would.
-import { computed, ref, shallowRef, watch } from 'vue'
-import { ApiError, ask, client, type Diagnosis, type Knowledge, type Shape } from '@/api/client'
+import { computed, ref, watch } from 'vue'
+import { ask, client, type Diagnosis, type Knowledge, type Shape } from '@/api/client'
+import { useAsked } from '@/api/useAsked'
 import { useKnowledge } from '@/api/knowledge'
 import { timesWord } from '@/ui/words'
 
@@ -18,8 +19,7 @@ const FEW = 4
 const LEAST_BITS = 0.1
 const known = useKnowledge()
 const other = ref('')
-const found = shallowRef<Shape['BetweenOut'] | null>(null)
-const problem = shallowRef<ApiError | null>(null)
+const { found, problem, put } = useAsked<Shape['BetweenOut']>()
 const name = (id: string) => props.say(known.causes.get(id)?.label ?? id)
 
 const others = computed(() =>
@@ -34,21 +34,13 @@ const look = computed(() => {
   return check ? { ...first, question: props.say(check.question) } : null
 })
 
-watch([other, () => props.diagnosis], async () => {
-  if (other.value === '') {
-    found.value = null
-    return
-  }
+watch([other, () => props.diagnosis], () => {
+  if (other.value === '') return put(null)
   const params = {
     path: { lesson_id: props.lesson },
     query: { one: props.cause, other: other.value },
   }
-  try {
-    found.value = await ask(client.GET('/api/lessons/{lesson_id}/between', { params }))
-    problem.value = null
-  } catch (error) {
-    problem.value = error as ApiError
-  }
+  return put(ask(client.GET('/api/lessons/{lesson_id}/between', { params })))
 })
 </script>
 

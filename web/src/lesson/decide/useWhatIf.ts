@@ -1,6 +1,7 @@
 // What the pattern would be without the cause that is open on the screen.
-import { shallowRef, watch, type Ref } from 'vue'
+import { computed, watch, type Ref } from 'vue'
 import { ask, client, type Diagnosis, type Shape } from '@/api/client'
+import { useAsked } from '@/api/useAsked'
 
 export type WhatIf = Shape['WhatIfOut']
 
@@ -8,22 +9,13 @@ export function useWhatIf(
   lessonId: string,
   cause: Ref<string | null>,
   diagnosis: Ref<Diagnosis | null>,
-): Ref<WhatIf | null> {
-  const found = shallowRef<WhatIf | null>(null)
-  let asked = 0
-  watch([cause, diagnosis], async ([id, now]) => {
-    const mine = ++asked
-    if (!id || !now || now.ranking.pattern.balls === 0) {
-      found.value = null
-      return
-    }
+): Readonly<Ref<WhatIf | null>> {
+  const { found, problem, put } = useAsked<WhatIf>()
+  watch([cause, diagnosis], ([id, now]) => {
+    if (!id || !now || now.ranking.pattern.balls === 0) return put(null)
     const params = { path: { lesson_id: lessonId }, query: { cause: id } }
-    try {
-      const arrived = await ask(client.GET('/api/lessons/{lesson_id}/without', { params }))
-      if (mine === asked) found.value = arrived
-    } catch {
-      if (mine === asked) found.value = null // only a drawing is missing; nothing else depends on it
-    }
+    return put(ask(client.GET('/api/lessons/{lesson_id}/without', { params })))
   })
-  return found
+  // without an answer only a drawing is missing, and nothing else depends on it
+  return computed(() => (problem.value ? null : found.value))
 }
