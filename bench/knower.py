@@ -16,10 +16,11 @@ from numpy.typing import NDArray
 from scipy.special import ndtr, roots_genlaguerre
 from scipy.stats import gamma
 
-from firm_footing.core.ball import Pattern, read_pattern
+from firm_footing.core.ball.forward import LOW_POINT, STRIKE
 from firm_footing.core.case import Case, Reading
 from firm_footing.core.knowledge import DIMENSIONS, Check, Knowledge
 from firm_footing.core.knowledge.vocabulary import Mode
+from firm_footing.core.pattern import Pattern, read_pattern
 from firm_footing.standins import student as standin
 from firm_footing.standins.student import SimulatedStudent
 
@@ -54,7 +55,7 @@ class Known:
 
 def same_reading(case: Case, knowledge: Knowledge) -> Known:
     """The ranking's own reading of the balls."""
-    pattern: Pattern = read_pattern(case.baselines, knowledge)
+    pattern: Pattern = read_pattern(case.baselines, knowledge, case.handicap)
     read = [getattr(pattern, name) for name in DIMENSIONS]
     scatter, doubt = 0.0, math.inf
     if pattern.scatter is not None:
@@ -144,10 +145,10 @@ class Knower:
         """(points,) log-likelihood of what is known of the delivery, and of the mode."""
         numbers = self.knowledge.numbers.delivery
         mean = self.shift.copy()
-        mean[:, standin.LOW_POINT] += numbers.cause_free_low_point_cm(handicap)
+        mean[:, LOW_POINT] += numbers.cause_free_low_point_cm(handicap)
         for d, floor in (
-            (standin.LOW_POINT, numbers.low_point_floor_cm),
-            (standin.STRIKE, numbers.strike_floor_mm),
+            (LOW_POINT, numbers.low_point_floor_cm),
+            (STRIKE, numbers.strike_floor_mm),
         ):
             mean[:, d] = np.maximum(mean[:, d], floor)
         off = known.middle - mean

@@ -7,9 +7,9 @@ from itertools import combinations, product
 import numpy as np
 import pytest
 
-from firm_footing.core.ball import read_pattern
 from firm_footing.core.case import Block, Case, Reading, Shot
 from firm_footing.core.knowledge import DIMENSIONS, Knowledge
+from firm_footing.core.pattern import read_pattern
 from firm_footing.core.reasoning import diagnose
 from firm_footing.core.reasoning.delivery import (
     DeliveryReading,
@@ -64,7 +64,8 @@ def log_t(off: list[float], cov: list[list[float]], df: float) -> float:
 def enumerated(case: Case, k: Knowledge) -> tuple[dict[str, float], dict[str, float], float]:
     """P(present), P(root) and P(nothing in the feet), by visiting every story one by one."""
     n = k.numbers
-    pattern = read_pattern(case.baselines, k)
+    pattern = read_pattern(case.baselines, k, case.handicap)
+    reading = reading_of(pattern, k)
     handicap = case.handicap if case.handicap is not None else n.handicap_left_out
     stuck = n.stuck_mode.probability(handicap)
     ids = [c.id for c in k.causes]
@@ -121,19 +122,10 @@ def enumerated(case: Case, k: Knowledge) -> tuple[dict[str, float], dict[str, fl
         low = mean["low_point_cm"] + n.delivery.cause_free_low_point_cm(handicap)
         mean["low_point_cm"] = max(low, n.delivery.low_point_floor_cm)
         mean["heel_toe_mm"] = max(mean["heel_toe_mm"], n.delivery.strike_floor_mm)
-        assert pattern.directions is not None
-        middle, ((p, q), (_, r)) = pattern.directions
-        det = p * r - q * q
-        noise = {
-            ("path_deg", "path_deg"): r / det,
-            ("face_to_path_deg", "face_to_path_deg"): p / det,
-        }
-        noise["path_deg", "face_to_path_deg"] = noise["face_to_path_deg", "path_deg"] = -q / det
-        seen = {"path_deg": middle[0], "face_to_path_deg": middle[1]}
-        for name in ("low_point_cm", "heel_toe_mm", "dynamic_loft_deg", "club_speed_pct"):
-            e = getattr(pattern, name)
-            if e is not None:
-                seen[name], noise[name, name] = e.value, e.se**2
+        assert set(reading.names) <= set(DIMENSIONS)  # no combinations
+        seen = dict(zip(reading.names, reading.value.tolist(), strict=True))
+        pairs = [(x, y) for x in reading.names for y in reading.names]
+        noise = dict(zip(pairs, reading.noise.ravel().tolist(), strict=True))
         whole = [[cov[a, b] + noise.get((a, b), 0.0) for b in seen] for a in seen]
         log = log_t([seen[a] - mean[a] for a in seen], whole, n.delivery.person_tail_df)
         if pattern.two_way is not None:
@@ -197,7 +189,7 @@ def test_bits_of_the_pattern_are_what_is_lost_without_that_number(
     prior = set_prior(stories, base_weights(knowledge, ()))
     pieces = fold(stories, delivery_pieces(pattern, stories, 11)[0]).pieces
     full = posterior(stories, prior, 0.3, pieces)
-    reading = reading_of(pattern)
+    reading = reading_of(pattern, knowledge)
     kept = [i for i, name in enumerate(reading.names) if name != number]
     less = DeliveryReading(
         tuple(reading.names[i] for i in kept),

@@ -6,9 +6,9 @@ import numpy as np
 import pytest
 from scipy.stats import multivariate_t
 
-from firm_footing.core.ball import read_pattern
 from firm_footing.core.case import Block, Case, Shot
 from firm_footing.core.knowledge import DIMENSIONS, Knowledge
+from firm_footing.core.pattern import read_pattern
 from firm_footing.core.reasoning.delivery import expected_delivery, judge_delivery, reading_of
 from firm_footing.core.reasoning.stories import Stories, enumerate_stories
 from firm_footing.core.reasoning.trials import Trial, change_log, change_read, trials_of
@@ -78,7 +78,7 @@ def test_the_delivery_is_judged_as_a_multivariate_t(
 ) -> None:
     stories = enumerate_stories(knowledge)
     story = story_of(stories, *causes)
-    reading = reading_of(read_pattern((BEFORE,), knowledge))
+    reading = reading_of(read_pattern((BEFORE,), knowledge), knowledge)
     assert len(reading.names) == 6
     found = judge_delivery(reading, stories, 11)
     mean = reading.design @ expected_delivery(stories, 11)[:, story]
@@ -96,7 +96,7 @@ def test_severity_is_what_least_squares_makes_of_it(knowledge: Knowledge) -> Non
     stories = enumerate_stories(knowledge)
     story = story_of(stories, "hang_back")
     block = Block(shots=(Shot(contact="fat", divot_start_cm=-22, heel_toe_mm=0),) * 6)
-    reading = reading_of(read_pattern((block,), knowledge))
+    reading = reading_of(read_pattern((block,), knowledge), knowledge)
     keep = [reading.names.index("low_point_cm")]
     only = type(reading)(
         ("low_point_cm",), reading.value[keep], reading.design[keep], reading.noise[keep][:, keep]
@@ -118,7 +118,7 @@ def test_a_trial_block_is_a_mixture_over_what_it_took_away(
     story = story_of(stories, *causes)
     drill = knowledge.drill["sixty_percent"]
     before, during = (read_pattern((b,), knowledge) for b in (BEFORE, DURING))
-    reading = change_read(before, during)
+    reading = change_read(before, during, knowledge)
     found = change_log(drill, reading, None, stories, during)[story]
 
     downstream = [c for c in ("trail_heel_pops", "chest_rush", "backs_up") if c in causes]

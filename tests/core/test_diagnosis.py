@@ -233,7 +233,7 @@ def test_a_block_at_sixty_per_cent_shows_that_effort_was_upstream(knowledge: Kno
     found = diagnose(after, knowledge)
     assert found.start_with == "over_effort"
     heel = next(c for c in found.causes if c.id == "trail_heel_pops")
-    assert heel.probability > heel.root + 0.2  # it is there, and effort brings it about
+    assert heel.probability > heel.root + 0.15  # it is there, and effort brings it about
 
 
 @pytest.mark.parametrize(

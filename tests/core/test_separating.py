@@ -6,7 +6,6 @@ import pytest
 from firm_footing.core.case import Block, Case, Reading, Shot
 from firm_footing.core.knowledge import Knowledge
 from firm_footing.core.reasoning import (
-    club_of,
     diagnose,
     separating_blocks,
     weigh,
@@ -22,7 +21,7 @@ HEEL, SHOVE = "trail_heel_pops", "trail_side_shove"
 
 
 def blocks(case: Case, k: Knowledge):  # type: ignore[no-untyped-def]
-    return separating_blocks(weigh(case, k), HEEL, SHOVE, club_of(case, k))
+    return separating_blocks(weigh(case, k), HEEL, SHOVE)
 
 
 def test_a_block_that_takes_one_away_moves_the_balls_only_if_it_is_that_one(
@@ -70,12 +69,7 @@ def test_the_verdict_points_to_the_truth_about_as_often_as_said(
         trial = hit_block(freed, 5, "7i", 135, knowledge, rng)
         done = trial.model_copy(update={"kind": "trial", "drill": "club_under_heel"})
         case = Case(handedness="right", blocks=(base,))
-        expected = {
-            b.drill: b
-            for b in separating_blocks(
-                weigh(case, knowledge), truth, other, club_of(case, knowledge)
-            )
-        }
+        expected = {b.drill: b for b in separating_blocks(weigh(case, knowledge), truth, other)}
         if "club_under_heel" not in expected:
             continue
         said.append(expected["club_under_heel"].tells)
@@ -91,7 +85,7 @@ def test_the_verdict_points_to_the_truth_about_as_often_as_said(
 def test_the_verdict_of_a_block_compares_the_two_that_led_without_it(knowledge: Knowledge) -> None:
     freed = PULL_SLICE.model_copy(update={"start": "push", "heel_toe_mm": -2})
     trial = Block(kind="trial", drill="club_under_heel", expected_carry_m=135, shots=(freed,) * 5)
-    readings = (Reading(check="trail_heel_up_early", answer="partly"),)
+    readings = (Reading(check="trail_heel_up_early", answer="yes"),)
     case = CASE.model_copy(update={"blocks": (*CASE.blocks, trial), "readings": readings})
     (verdict,) = diagnose(case, knowledge).verdicts
     before = diagnose(CASE.model_copy(update={"readings": readings}), knowledge)
@@ -127,7 +121,7 @@ def test_the_prediction_comes_nearer_than_predicting_no_change(
         student = make_student([cause], 18, "thrown", knowledge, rng)
         block = hit_block(student, 12, "7i", 135, knowledge, rng)
         case = Case(handedness="right", blocks=(block,))
-        found = without(weigh(case, knowledge), cause, club_of(case, knowledge))
+        found = without(weigh(case, knowledge), cause)
         then, now = getattr(found.without, name).value, getattr(found.now, name).value
         change.append(effect * student.severity[cause])
         off.append(then - now + change[-1])
@@ -135,6 +129,6 @@ def test_the_prediction_comes_nearer_than_predicting_no_change(
 
 
 def test_carry_comes_back_with_the_strike(knowledge: Knowledge) -> None:
-    found = without(weigh(CASE, knowledge), HEEL, club_of(CASE, knowledge))
+    found = without(weigh(CASE, knowledge), HEEL)
     assert found.now.carry_pct.value == pytest.approx(100 * 118 / 135, abs=1)
     assert found.without.carry_pct.value > found.now.carry_pct.value + 2

@@ -11,11 +11,11 @@ from firm_footing.api.conclusion_shapes import (
     VerdictOut,
     WithheldDrill,
 )
-from firm_footing.core.ball import Estimate
-from firm_footing.core.ball.shape import probability_word
 from firm_footing.core.case import Case
 from firm_footing.core.coaching import Withheld, withheld_for
 from firm_footing.core.knowledge import Knowledge
+from firm_footing.core.pattern import Estimate
+from firm_footing.core.pattern.shape import probability_word
 from firm_footing.core.reasoning import Between, Diagnosis, ranking_of
 
 

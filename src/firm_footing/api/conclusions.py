@@ -18,7 +18,6 @@ from firm_footing.core.knowledge import Knowledge
 from firm_footing.core.knowledge.vocabulary import Source
 from firm_footing.core.reasoning import (
     between,
-    club_of,
     diagnose,
     round_of_looks,
     separating_blocks,
@@ -79,7 +78,7 @@ def read_separating(
     """The best first; empty where no block that this student may hit would tell."""
     case = case_of(lessons.content_of(session, lesson_id))
     _two_causes(known, one, other)
-    blocks = separating_blocks(weigh(case, known), one, other, club_of(case, known))
+    blocks = separating_blocks(weigh(case, known), one, other)
     return [SeparatingOut.model_validate(b) for b in blocks]
 
 
@@ -90,7 +89,7 @@ def read_without(session: Store, known: Known, lesson_id: RowId, cause: One) -> 
     """Supposing that the cause is present; what it brought about goes with it."""
     case = case_of(lessons.content_of(session, lesson_id))
     _is_cause(known, "cause", cause)
-    found = without(weigh(case, known), cause, club_of(case, known))
+    found = without(weigh(case, known), cause)
     return WhatIfOut.model_validate(found)
 
 

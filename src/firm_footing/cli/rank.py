@@ -6,8 +6,8 @@ from typing import Annotated
 
 import typer
 
-from firm_footing.core.ball.shape import probability_word
 from firm_footing.core.knowledge import Knowledge, KnowledgeError
+from firm_footing.core.pattern.shape import probability_word
 from firm_footing.core.reasoning import Ranking, diagnose, ranking_of
 from firm_footing.files.case_files import BadCaseError, read_case_file
 from firm_footing.files.knowledge_files import load_knowledge

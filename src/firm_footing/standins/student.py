@@ -11,20 +11,19 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from functools import lru_cache
 from statistics import NormalDist
-from typing import Any
 
 import numpy as np
 from numpy.random import Generator
 from numpy.typing import NDArray
 
-from firm_footing.core.case import Block, Reading, Shot
-from firm_footing.core.frame import NeutralDirection
+from firm_footing.core.ball.forward import FACE_TO_PATH, LOW_POINT, PATH, STRIKE, play
+from firm_footing.core.case import Block, Reading
+from firm_footing.core.delivery.expected import setting_of
 from firm_footing.core.knowledge import DIMENSIONS, Knowledge
-from firm_footing.core.knowledge.numbers import Club
 from firm_footing.core.knowledge.vocabulary import Mode
+from firm_footing.standins.noting import in_words
 
 FloatArray = NDArray[np.float64]
-PATH, FACE_TO_PATH, LOW_POINT, STRIKE, LOFT, SPEED = range(len(DIMENSIONS))
 NORMAL = NormalDist()
 
 # Estimates of ours, all different in kind from what the ranking assumes.
@@ -37,7 +36,6 @@ TIRING = 0.015  # wider scatter with every ball
 PARTLY_BAND = 0.22  # latent distance from the threshold that looks like 'partly'
 CANNOT_TELL = 0.04
 OBSERVER_SPREAD = 0.35  # log: some instructors see more than others
-LANDING_SPREAD_PCT = 4.0
 
 
 @dataclass(frozen=True)
@@ -122,15 +120,27 @@ def hit_block(
     rng: Generator,
 ) -> Block:
     """A baseline block of this many balls, noted in words as an instructor would."""
-    shots = []
-    for number in range(balls):
-        wild = 3.0 if rng.random() < WILD_BALL else 1.0
-        spread = student.scatter * wild * (1 + TIRING * number)
-        ball = rng.normal(student.delivery, spread)
-        shots.append(_note(ball, club_id, expected_carry_m, knowledge, rng))
-    return Block(
-        club=club_id, expected_carry_m=expected_carry_m, surface="turf", shots=tuple(shots)
-    )
+    block = Block(club=club_id, expected_carry_m=expected_carry_m, surface="turf")
+    setting = setting_of(block, knowledge)
+    parts = swing(student, balls, knowledge, rng)
+    shots = in_words(parts, play(parts, setting), setting, knowledge, rng)
+    return block.model_copy(update={"shots": shots})
+
+
+def swing(
+    student: SimulatedStudent, balls: int, knowledge: Knowledge, rng: Generator, hit: int = 0
+) -> FloatArray:
+    """(balls, 7) deliveries one after the other, in the order of `PARTS`.
+
+    hit : balls already hit, for the student tires
+    """
+    height = knowledge.numbers.delivery.ball_height_sd_mm
+    wild = np.where(rng.random(balls) < WILD_BALL, 3.0, 1.0)
+    wide = wild * (1 + TIRING * (hit + np.arange(balls)))
+    middle = np.append(student.delivery, 0.0)
+    scatter = np.append(student.scatter, height)
+    parts: FloatArray = rng.normal(middle, scatter * wide[:, None])
+    return parts
 
 
 def answer(
@@ -180,74 +190,3 @@ def push_of(stated: float, base: float) -> float:
         middle = (low + high) / 2
         low, high = (middle, high) if seen(middle) < stated else (low, middle)
     return low
-
-
-def _note(
-    ball: FloatArray, club_id: str, expected_m: float, knowledge: Knowledge, rng: Generator
-) -> Shot:
-    """One ball as it is noted on the tee."""
-    club = knowledge.club[club_id]
-    start, curve = _flight(ball, club)
-    contact = _contact(ball, rng)
-    carry = expected_m * (1 - _lost(ball, club, knowledge) / 100)
-    carry *= 1 + rng.normal(0.0, LANDING_SPREAD_PCT) / 100
-    took_turf = club.kind not in ("driver", "wood") and contact not in ("top", "thin", "hosel")
-    seen: dict[str, Any] = {
-        "start": "far_push" if contact == "hosel" else _word(start, knowledge),
-        "curve": _word(curve, knowledge),
-        "contact": contact,
-        "heel_toe_mm": round(float(np.clip(ball[STRIKE] + rng.normal(0, 2), -34, 34))),
-        "low_high_mm": round(float(np.clip(-1.2 * ball[LOW_POINT], -12, 12))),
-        "carry_m": round(max(carry, 0.15 * expected_m) * (0.5 if contact == "hosel" else 1.0)),
-    }
-    if took_turf:
-        length = float(np.clip(rng.normal(12, 2), 6, 20))
-        seen["divot_start_cm"] = round(float(ball[LOW_POINT]) - length / 2)
-        seen["divot_direction_deg"] = round(float(ball[PATH]) + rng.normal(0, 3))
-    return Shot.model_validate(seen)
-
-
-def _flight(ball: FloatArray, club: Club) -> tuple[float, float]:
-    """Start and curve in degrees, the curve from the tilt of the spin axis.
-
-    Axis tilt = atan(tan(face to path) / sin(spin loft)); 0.4 degrees of curve for each degree of
-    tilt (from memory). The ranking uses a straight line instead.
-    """
-    start = ball[PATH] + club.start_face_share * ball[FACE_TO_PATH]
-    spin_loft = math.radians(max(8.0, club.dynamic_loft_deg + ball[LOFT]))
-    tilt = math.atan(math.tan(math.radians(ball[FACE_TO_PATH])) / math.sin(spin_loft))
-    return float(start), 0.4 * math.degrees(tilt)
-
-
-def _lost(ball: FloatArray, club: Club, knowledge: Knowledge) -> float:
-    """Per cent of carry lost."""
-    loss = knowledge.numbers.carry_loss
-    return float(
-        min(loss.per_strike_10mm_squared * (ball[STRIKE] / 10) ** 2, loss.strike_cap)
-        + loss.per_face_to_path_deg_squared * ball[FACE_TO_PATH] ** 2
-        + loss.per_low_point_cm_behind * max(0.0, -ball[LOW_POINT])
-        + club.loss_per_loft_deg * max(0.0, ball[LOFT])
-        - loss.per_club_speed_pct * ball[SPEED]
-    )
-
-
-def _contact(ball: FloatArray, rng: Generator) -> str:
-    """Hosel and toe by the strike; behind the ball fat, or thin when the player lifts."""
-    if ball[STRIKE] <= -27:
-        return "hosel"
-    if ball[STRIKE] >= 24:
-        return "toe"
-    if ball[LOW_POINT] < -2:
-        return "fat" if rng.random() < 0.6 else "thin"
-    return "clean"
-
-
-def _word(degrees: float, knowledge: Knowledge) -> NeutralDirection:
-    """The word for a start or a curve."""
-    shape = knowledge.numbers.shape
-    size = abs(degrees)
-    if size <= shape.word_inner_deg:
-        return "straight"
-    if size <= shape.word_outer_deg:
-        return "pull" if degrees < 0 else "push"
-    return "far_pull" if degrees < 0 else "far_push"

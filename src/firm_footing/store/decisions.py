@@ -5,7 +5,7 @@ from dataclasses import asdict
 from sqlmodel import Session
 
 from firm_footing.core.knowledge import Knowledge
-from firm_footing.core.reasoning import club_of, diagnose, ranking_of, weigh, without
+from firm_footing.core.reasoning import diagnose, ranking_of, weigh, without
 from firm_footing.store.cases import case_of
 from firm_footing.store.history import Step
 from firm_footing.store.lessons import content_of
@@ -29,7 +29,7 @@ def add_decision(
         reason=reason,
         ranking=dict(ranking),
         knowledge_version=knowledge.version,
-        prediction=asdict(without(weigh(case, knowledge), cause, club_of(case, knowledge))),
+        prediction=asdict(without(weigh(case, knowledge), cause)),
     )
     with Step(session, lesson_id, "decision") as step:
         step.add(decision)

@@ -822,7 +822,7 @@ export interface components {
         };
         /**
          * Club
-         * @description What the simple ball model knows of one club; units in the names, shares 0 to 1.
+         * @description A club with its kind of head.
          */
         Club: {
             /** Id */
@@ -834,14 +834,19 @@ export interface components {
              * @enum {string}
              */
             kind: "driver" | "wood" | "hybrid" | "iron" | "wedge";
-            /** Start Face Share */
-            start_face_share: number;
-            /** Curve Per Deg */
-            curve_per_deg: number;
+            /** Head Mass G */
+            head_mass_g: number;
+            /** Restitution */
+            restitution: number;
+            /** Grip */
+            grip: number;
             /** Dynamic Loft Deg */
             dynamic_loft_deg: number;
-            /** Loss Per Loft Deg */
-            loss_per_loft_deg: number;
+            /** Speed Share */
+            speed_share: number;
+            /** Ball Forward Cm */
+            ball_forward_cm: number;
+            head: components["schemas"]["Head"];
         };
         /**
          * Constraint
@@ -1257,6 +1262,27 @@ export interface components {
             limits: ("knee" | "hip" | "ankle" | "back" | "shoulder" | "wrist" | "balance" | "pregnancy" | "heart")[];
             /** Source */
             source: string;
+        };
+        /**
+         * Head
+         * @description How a kind of club head gives way to a blow away from its middle.
+         *
+         *     depth_mm : the centre of mass lies this far behind the face
+         *     bulge_mm, roll_mm : radius of the face across and up; None: flat
+         */
+        Head: {
+            /** Inertia Vertical G Cm2 */
+            inertia_vertical_g_cm2: number;
+            /** Inertia Heel Toe G Cm2 */
+            inertia_heel_toe_g_cm2: number;
+            /** Depth Mm */
+            depth_mm: number;
+            /** Bulge Mm */
+            bulge_mm?: number | null;
+            /** Roll Mm */
+            roll_mm?: number | null;
+            /** Restitution Lost Per Cm2 */
+            restitution_lost_per_cm2: number;
         };
         /**
          * KnowledgeOut

@@ -1,5 +1,1 @@
-"""What did the ball, the turf and the face show? A block of balls to the club's delivery."""
-
-from firm_footing.core.ball.pattern import Estimate, Pattern, read_pattern
-
-__all__ = ["Estimate", "Pattern", "read_pattern"]
+"""What does a delivery of the club do: to the ground, to the ball, to the flight? The physics."""

@@ -15,10 +15,11 @@ from typing import Any, TypeVar
 from pydantic import TypeAdapter, ValidationError
 
 from firm_footing.core.knowledge.causes import Cause, Mechanism
+from firm_footing.core.knowledge.clubs import Club, ClubsFile
 from firm_footing.core.knowledge.coaching import Cautions, Corridors, Drill, Schools
 from firm_footing.core.knowledge.looks import Check, Sign
-from firm_footing.core.knowledge.numbers import Club, Numbers
-from firm_footing.core.knowledge.vocabulary import DIMENSIONS, Entry, Mode
+from firm_footing.core.knowledge.numbers import Numbers
+from firm_footing.core.knowledge.vocabulary import DIMENSIONS, Mode
 
 FILES = (
     "causes",
@@ -39,13 +40,6 @@ T = TypeVar("T")
 
 class KnowledgeError(ValueError):
     """A knowledge file is wrong; the message names file and entry."""
-
-
-class ClubsFile(Entry):
-    """All of `clubs.yaml`."""
-
-    source: str
-    clubs: tuple[Club, ...]
 
 
 @dataclass(frozen=True, eq=False)
@@ -135,7 +129,7 @@ def build_knowledge(files: Mapping[str, Any]) -> Knowledge:
         corridors=_parse(Corridors, "corridors", files),
         signs=_parse(tuple[Sign, ...], "signs", files),
         cautions=_parse(Cautions, "cautions", files),
-        clubs=clubs.clubs,
+        clubs=clubs.with_heads(),
         numbers=_parse(Numbers, "numbers", files),
         version=_version(files),
     )

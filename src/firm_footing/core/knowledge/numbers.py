@@ -47,6 +47,8 @@ class DeliveryNumbers(Entry):
 
     person_sd: Delivery
     ball_sd: Delivery
+    ball_height_sd_mm: float = Field(gt=0)
+    prior_sd: Delivery
     person_tail_df: float = Field(gt=2)
     effect_spread: float = Field(ge=0)
     low_point_good_cm: float
@@ -111,33 +113,93 @@ class Trial(Entry):
 
 
 class Reading(Entry):
-    """How well each thing is noted: one standard deviation; words by their width and doubt."""
+    """How well each thing is noted: one standard deviation."""
 
     word_far_ends_deg: float = Field(gt=0)
     word_doubt_deg: float = Field(gt=0)
     measured_direction_sd_deg: float = Field(gt=0)
     measured_path_sd_deg: float = Field(gt=0)
     measured_face_sd_deg: float = Field(gt=0)
+    measured_attack_sd_deg: float = Field(gt=0)
     measured_loft_sd_deg: float = Field(gt=0)
+    measured_launch_sd_deg: float = Field(gt=0)
+    measured_axis_sd_deg: float = Field(gt=0)
+    measured_spin_sd_pct: float = Field(gt=0)
+    measured_ball_speed_sd_pct: float = Field(gt=0)
+    measured_club_speed_sd_pct: float = Field(gt=0)
+    start_model_sd_deg: float = Field(ge=0)
     curve_model_sd_deg: float = Field(gt=0)
     divot_direction_sd_deg: float = Field(gt=0)
-    divot_start_sd_cm: float = Field(gt=0)
-    divot_half_length_cm: float = Field(gt=0)
-    divot_length_sd_cm: float = Field(gt=0)
     strike_sd_mm: float = Field(gt=0)
     carry_sd_pct: float = Field(gt=0)
 
 
-class CarryLoss(Entry):
-    """A first, simple account of lost carry, in per cent."""
+class Says(Entry):
+    """What a word of contact says: a quantity lies between two limits, with a doubt about them."""
 
-    per_strike_10mm_squared: float = Field(ge=0)
-    strike_cap: float = Field(ge=0)
-    per_face_to_path_deg_squared: float = Field(ge=0)
-    per_low_point_cm_behind: float = Field(ge=0)
-    model_sd_pct: float = Field(gt=0)
-    per_club_speed_pct: float = Field(gt=0)
-    ball_sd_pct: float = Field(gt=0)
+    quantity: Literal["low_point_cm", "heel_toe_mm"]
+    least: float | None = None
+    most: float | None = None
+    doubt: float = Field(gt=0)
+
+
+class HalfLength(Entry):
+    """Half a divot's length, cm, by its depth."""
+
+    shallow: float = Field(gt=0)
+    normal: float = Field(gt=0)
+    deep: float = Field(gt=0)
+
+
+class Turf(Entry):
+    """How the ground is marked, how well the marks are read, and what the ground takes.
+
+    half_length_cm : of a divot whose length was not noted, by its depth
+    deepest_sd_share : of its length, how far a divot's deepest place lies from its middle
+    arc_radius_m, plane_deg : of the circle the club head goes round on
+    speed_lost_pct_per_cm : of club speed, for each cm the low point lies behind the ball
+    """
+
+    start_sd_cm: float = Field(gt=0)
+    half_length_cm: HalfLength
+    half_length_sd_cm: float = Field(gt=0)
+    deepest_sd_share: float = Field(gt=0)
+    arc_radius_m: float = Field(gt=0)
+    plane_deg: float = Field(gt=0, lt=90)
+    speed_lost_pct_per_cm: float = Field(ge=0)
+
+
+class Expected(Entry):
+    """What carry a player can expect where none was named.
+
+    driver_mps : club speed of a driver at handicap 0, and what each stroke of handicap takes
+    spread_pct : how much players of one handicap differ, in club speed
+    own_best_share : of a student's own balls that make their own expectation
+    own_least_balls : so many are needed for it
+    """
+
+    driver_mps: float = Field(gt=0)
+    lost_per_stroke_mps: float = Field(ge=0)
+    spread_pct: float = Field(gt=0)
+    own_best_share: float = Field(gt=0, le=1)
+    own_least_balls: int = Field(ge=1)
+
+
+class BlockNumbers(Entry):
+    """When a block of balls is more than scatter around one middle.
+
+    wild_share : a ball farther out than all but this share of ordinary ones is called wild
+    groups_gain : log-likelihood that a second group must gain
+    groups_least : balls a group must have
+    drift_share : a trend is named when pure chance would show one this seldom
+    drift_least : balls a trend needs
+    """
+
+    wild_share: float = Field(gt=0, lt=1)
+    groups_gain: float = Field(gt=0)
+    groups_least: int = Field(ge=1)
+    drift_share: float = Field(gt=0, lt=1)
+    drift_least: int = Field(ge=3)
 
 
 class Shape(Entry):
@@ -179,8 +241,10 @@ class Numbers(Entry):
     partly: Partly
     dependent_looks: DependentLooks
     reading: Reading
-    contact_says: dict[str, dict[str, tuple[float, float]]]
-    carry_loss: CarryLoss
+    contact_says: dict[str, Says]
+    turf: Turf
+    expected: Expected
+    block: BlockNumbers
     trial: Trial
     shape: Shape
     decision: Decision
@@ -193,15 +257,3 @@ class Numbers(Entry):
         if bad:
             raise ValueError(f"must lie between 0 and 1: {', '.join(bad)}")
         return value
-
-
-class Club(Entry):
-    """What the simple ball model knows of one club; units in the names, shares 0 to 1."""
-
-    id: str
-    name: str
-    kind: Literal["driver", "wood", "hybrid", "iron", "wedge"]
-    start_face_share: float = Field(gt=0, lt=1)
-    curve_per_deg: float = Field(gt=0)
-    dynamic_loft_deg: float = Field(gt=0)
-    loss_per_loft_deg: float = Field(ge=0)

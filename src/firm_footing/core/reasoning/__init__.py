@@ -7,7 +7,7 @@ or stuck) and the side of its two-sided causes. All stories are enumerated; noth
 """
 
 from firm_footing.core.reasoning.between import Between, between
-from firm_footing.core.reasoning.diagnosis import Diagnosis, RankedCause, club_of, diagnose
+from firm_footing.core.reasoning.diagnosis import Diagnosis, RankedCause, diagnose
 from firm_footing.core.reasoning.look_round import Round, round_of_looks
 from firm_footing.core.reasoning.ranking import Ranking, ranking_of
 from firm_footing.core.reasoning.separating import SeparatingBlock, Verdict, separating_blocks
@@ -25,7 +25,6 @@ __all__ = [
     "Verdict",
     "WhatIf",
     "between",
-    "club_of",
     "diagnose",
     "ranking_of",
     "round_of_looks",

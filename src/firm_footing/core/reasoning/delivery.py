@@ -12,21 +12,33 @@ from functools import lru_cache
 import numpy as np
 from numpy.typing import NDArray
 
-from firm_footing.core.ball import Pattern
-from firm_footing.core.ball.pattern import Scatter
-from firm_footing.core.knowledge import DIMENSIONS
+from firm_footing.core.ball.forward import (
+    FACE_TO_PATH,
+    HEIGHT,
+    LOFT,
+    LOW_POINT,
+    PATH,
+    SPEED,
+    STRIKE,
+)
+from firm_footing.core.delivery.inverse import Delivered
+from firm_footing.core.knowledge import DIMENSIONS, Knowledge
+from firm_footing.core.pattern import Pattern
+from firm_footing.core.pattern.pattern import Scatter
 from firm_footing.core.reasoning.evidence import Piece, restoring
 from firm_footing.core.reasoning.joint import Joint, judge
 from firm_footing.core.reasoning.stories import Stories
 
 FloatArray = NDArray[np.float64]
 
-PATH, FACE_TO_PATH, LOW_POINT, STRIKE = (
-    DIMENSIONS.index(d) for d in ("path_deg", "face_to_path_deg", "low_point_cm", "heel_toe_mm")
-)
-SINGLE = ("low_point_cm", "heel_toe_mm", "dynamic_loft_deg", "club_speed_pct")
-NOT_SEEN = 1e-6
-"""An information (per degree squared) so small that the direction was not seen at all."""
+NOT_SEEN = 2e-3
+"""An information so small that the quantity was not seen at all: 1 over 22 degrees or per cent."""
+NEARLY_ALONE = 0.99
+"""A direction with this much of one quantity is that quantity."""
+COMBINED = ("start_deg", "carry_lost_pct")
+"""What a pair is called of which only a combination was seen."""
+FLAT = 1e-9
+"""Precision of no opinion at all."""
 
 SCATTER_NODES, _NODE_WEIGHTS = np.polynomial.hermite_e.hermegauss(7)
 """Gauss-Hermite nodes for how widely different people scatter (probabilists' form)."""
@@ -49,42 +61,80 @@ class DeliveryReading:
     noise: FloatArray
 
 
-def reading_of(pattern: Pattern) -> DeliveryReading:
-    """What the balls say of the delivery; no reading of what they do not."""
-    names, values, rows, noise = _directions(pattern)
-    each = np.eye(len(DIMENSIONS))
-    variances = []
-    for name in SINGLE:
-        estimate = getattr(pattern, name)
-        if estimate is not None:
-            names.append(name)
-            values.append(estimate.value)
-            rows.append(each[DIMENSIONS.index(name)])
-            variances.append(estimate.se**2)
-    whole = np.zeros((len(names), len(names)))
-    seen = len(noise)
-    whole[:seen, :seen] = noise
-    whole[range(seen, len(names)), range(seen, len(names))] = variances
-    design = np.array(rows).reshape(len(names), len(DIMENSIONS))
-    return DeliveryReading(tuple(names), np.array(values), design, whole)
+def reading_of(pattern: Pattern, knowledge: Knowledge) -> DeliveryReading:
+    """What the balls say of the delivery; no reading of what they do not.
+
+    Two pairs are read together, for often only a combination of them was seen: path and face to
+    path (the start), loft and club speed (the carry).
+    """
+    if pattern.delivered is None:
+        nothing = np.zeros((0, len(DIMENSIONS)))
+        return DeliveryReading((), np.zeros(0), nothing, np.zeros((0, 0)))
+    said, pull = _of_dimensions(pattern.delivered, knowledge)
+    usual = 1 / np.array(knowledge.numbers.delivery.prior_sd.row()) ** 2
+    seen = {name for name in DIMENSIONS if getattr(pattern, name) is not None}
+    opinion = np.where([name in seen for name in DIMENSIONS], FLAT, usual)
+    named: dict[str, FloatArray] = _pair((PATH, FACE_TO_PATH), COMBINED[0], said, opinion)
+    for name in ("low_point_cm", "heel_toe_mm"):
+        if name in seen:
+            named[name] = np.eye(len(DIMENSIONS))[DIMENSIONS.index(name)]
+    named |= _pair((LOFT, SPEED), COMBINED[1], said, opinion)
+    rows = np.array(list(named.values())).reshape(len(named), len(DIMENSIONS))
+    covariance = np.linalg.inv(said + _opinion_beside(rows, usual))
+    return DeliveryReading(tuple(named), rows @ covariance @ pull, rows, rows @ covariance @ rows.T)
 
 
-def _directions(pattern: Pattern) -> tuple[list[str], list[float], list[FloatArray], FloatArray]:
-    """Path and face to path; only one combination of the two where no more was seen."""
-    if pattern.directions is None:
-        return [], [], [], np.zeros((0, 0))
-    middle, precision = pattern.directions
-    known, ways = np.linalg.eigh(precision)
+def _of_dimensions(delivered: Delivered, knowledge: Knowledge) -> tuple[FloatArray, FloatArray]:
+    """(6, 6), (6,) what the balls say, the height on the face at what is usual.
+
+    So is the speed where nobody named a carry to hold it against: it may lie anywhere.
+    """
+    numbers = knowledge.numbers
+    said, pull = delivered.said.copy(), delivered.pull.copy()
+    if not delivered.speed_named:
+        said[SPEED, SPEED] += 1 / numbers.expected.spread_pct**2
+        said, pull = _without(SPEED, said, pull)
+    said[HEIGHT, HEIGHT] += 1 / numbers.delivery.ball_height_sd_mm**2
+    said, pull = _without(HEIGHT, said, pull)
+    return said[:HEIGHT, :HEIGHT], pull[:HEIGHT]
+
+
+def _without(part: int, said: FloatArray, pull: FloatArray) -> tuple[FloatArray, FloatArray]:
+    """What is said of the others, whatever this part may be; nothing is said of it any more."""
+    across = said[:, part].copy()
+    own = across[part]
+    out, moved = said - np.outer(across, across) / own, pull - across * pull[part] / own
+    out[part], out[:, part], moved[part] = 0.0, 0.0, 0.0
+    return out, moved
+
+
+def _pair(
+    pair: tuple[int, int], together: str, said: FloatArray, opinion: FloatArray
+) -> dict[str, FloatArray]:
+    """Rows that read a pair: both of it, one combination, or none. The rest is as is usual."""
+    rest = [i for i in range(len(DIMENSIONS)) if i not in pair]
+    inner = np.linalg.inv(said[np.ix_(rest, rest)] + np.diag(opinion[rest]))
+    across = said[np.ix_(pair, rest)]
+    known, ways = np.linalg.eigh(said[np.ix_(pair, pair)] - across @ inner @ across.T)
     rows = np.zeros((2, len(DIMENSIONS)))
     if known[0] > NOT_SEEN:
-        rows[[0, 1], [PATH, FACE_TO_PATH]] = 1.0
-        noise = np.linalg.inv(precision).astype(np.float64)
-        both = ["path_deg", "face_to_path_deg"]
-        return both, [float(m) for m in middle], list(rows), noise
-    rows[0, [PATH, FACE_TO_PATH]] = ways[:, 1]
-    named = {"path_deg": pattern.path_deg, "face_to_path_deg": pattern.face_to_path_deg}
-    name = next((n for n, e in named.items() if e is not None), "start_deg")
-    return [name], [float(ways[:, 1] @ middle)], [rows[0]], np.array([[1 / known[1]]])
+        rows[[0, 1], pair] = 1.0
+        return dict(zip((DIMENSIONS[i] for i in pair), rows, strict=True))
+    if known[1] <= NOT_SEEN:
+        return {}
+    rows[0, pair] = ways[:, 1]
+    alone = np.abs(ways[:, 1]) > NEARLY_ALONE
+    name = DIMENSIONS[pair[int(np.argmax(alone))]] if alone.any() else together
+    return {name: rows[0]}
+
+
+def _opinion_beside(rows: FloatArray, usual: FloatArray) -> FloatArray:
+    """(6, 6) what is usual, of what no row reads; no opinion on the rest.
+
+    Rows are of length one and stand upright on each other.
+    """
+    beside = np.eye(len(usual)) - rows.T @ rows
+    return beside * usual @ beside + FLAT * np.eye(len(usual))
 
 
 @lru_cache(maxsize=64)
@@ -119,7 +169,7 @@ def delivery_pieces(
     What the numbers say together is one density; each piece adds an equal part of it, and taking
     one away takes its density given the others. Severities as in `Joint`, None without balls.
     """
-    reading = reading_of(pattern)
+    reading = reading_of(pattern, stories.knowledge)
     pieces: list[Piece] = []
     severity = None
     if reading.names:

@@ -9,11 +9,11 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 
-from firm_footing.core.ball import Pattern
 from firm_footing.core.case import Case
 from firm_footing.core.coaching import drills_for
-from firm_footing.core.knowledge import Club, Knowledge
+from firm_footing.core.knowledge import Knowledge
 from firm_footing.core.knowledge.vocabulary import Mode, Source
+from firm_footing.core.pattern import Pattern
 from firm_footing.core.reasoning.evidence import Weighed
 from firm_footing.core.reasoning.explain import ball_way, chain_of
 from firm_footing.core.reasoning.looks import contradictions
@@ -127,20 +127,15 @@ def diagnose(
         schools_agree=set(firsts.values()) == {start},
         first_by_school=firsts,
         contradictions=contradictions(weighing.counted),
-        verdicts=verdicts(weighing, club_of(case, knowledge)),
+        verdicts=verdicts(weighing),
     )
-
-
-def club_of(case: Case, knowledge: Knowledge) -> Club:
-    """The club of the baseline; a 7 iron when there is none yet."""
-    return knowledge.club[next((b.club for b in case.baselines), "7i")]
 
 
 def _ranked(weighing: Weighing) -> tuple[RankedCause, ...]:
     """Every cause, the most probable first."""
     knowledge, now = weighing.knowledge, weighing.now
     tellings = _tellings(weighing)
-    club = club_of(weighing.case, knowledge)
+    club = weighing.setting.club
     names = tuple(p.id for p in weighing.pieces)
     found = []
     for i in np.argsort(-now.present, kind="stable").tolist():

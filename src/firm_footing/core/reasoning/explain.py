@@ -2,11 +2,14 @@
 
 from functools import lru_cache
 
-from firm_footing.core.ball import Pattern
+import numpy as np
+
+from firm_footing.core.ball.forward import FACE_TO_PATH, LOW_POINT, PARTS, Setting
+from firm_footing.core.ball.surrogate import DRIVER_MPS, land
+from firm_footing.core.delivery.expected import GROUND_COVER_CM
 from firm_footing.core.knowledge import DIMENSIONS, Cause, Club, Knowledge
 from firm_footing.core.knowledge.vocabulary import Mode
-
-FACE_TO_PATH = DIMENSIONS.index("face_to_path_deg")
+from firm_footing.core.pattern import Pattern
 
 EFFECT_WORDS: dict[str, tuple[str, str]] = {
     "path_deg": ("path_minus", "path_plus"),
@@ -70,7 +73,20 @@ def ball_way(
     cause: Cause, mode: Mode | None, side: str | None, club: Club, knowledge: Knowledge
 ) -> tuple[float, float]:
     """Where this cause alone sends a straight ball: start and curve in degrees, + push side."""
-    effect = knowledge.effects[cause.id, mode, side]
-    path = effect[DIMENSIONS.index("path_deg")]
-    face_to_path = effect[FACE_TO_PATH]
-    return path + club.start_face_share * face_to_path, club.curve_per_deg * face_to_path
+    return _ball_ways(knowledge, club)[cause.id, mode, side]
+
+
+@lru_cache(maxsize=32)
+def _ball_ways(
+    knowledge: Knowledge, club: Club
+) -> dict[tuple[str, Mode | None, str | None], tuple[float, float]]:
+    """Start and curve under every cause, mode and side; without shift at the head of the list."""
+    parts = np.zeros((1 + len(knowledge.effects), len(PARTS)))
+    parts[:, LOW_POINT] = GROUND_COVER_CM
+    parts[1:, : len(DIMENSIONS)] += np.array(list(knowledge.effects.values()))
+    speed = club.speed_share * DRIVER_MPS
+    landed = land(parts, Setting(club, speed, False, knowledge.numbers.turf))
+    starts = landed.launch.direction_deg - landed.launch.direction_deg[0]
+    curves = landed.curve_deg - landed.curve_deg[0]
+    ways = zip(starts[1:].tolist(), curves[1:].tolist(), strict=True)
+    return dict(zip(knowledge.effects, ways, strict=True))

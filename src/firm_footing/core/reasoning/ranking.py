@@ -6,9 +6,9 @@ wants in the end.
 
 from typing_extensions import TypedDict
 
-from firm_footing.core.ball import Estimate, Pattern
 from firm_footing.core.knowledge import Knowledge
 from firm_footing.core.knowledge.vocabulary import Group
+from firm_footing.core.pattern import Estimate, Pattern
 from firm_footing.core.reasoning.diagnosis import Diagnosis
 from firm_footing.core.reasoning.evidence import Weighed
 

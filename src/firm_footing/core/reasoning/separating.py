@@ -11,9 +11,9 @@ from statistics import NormalDist
 import numpy as np
 from numpy.typing import NDArray
 
-from firm_footing.core.ball import Estimate, read_pattern
-from firm_footing.core.knowledge import Club, Drill
+from firm_footing.core.knowledge import Drill
 from firm_footing.core.knowledge.vocabulary import Limit
+from firm_footing.core.pattern import Estimate, read_pattern
 from firm_footing.core.reasoning.delivery import DeliveryReading, reading_of
 from firm_footing.core.reasoning.removal import branches
 from firm_footing.core.reasoning.trials import Trial, of_everyone
@@ -64,9 +64,7 @@ class Verdict:
     came: Seen
 
 
-def separating_blocks(
-    weighing: Weighing, one: str, other: str, club: Club
-) -> tuple[SeparatingBlock, ...]:
+def separating_blocks(weighing: Weighing, one: str, other: str) -> tuple[SeparatingBlock, ...]:
     """Blocks that would tell `one` from `other`, the best per second first.
 
     Those that the student's limits forbid, and those that would hardly tell, are left out.
@@ -86,14 +84,14 @@ def separating_blocks(
                     balls=trial.balls,
                     seconds=trial.balls * trial.seconds_per_ball,
                     tells=tells,
-                    if_one=change_seen(if_one, club),
-                    if_other=change_seen(if_other, club),
+                    if_one=change_seen(if_one, weighing),
+                    if_other=change_seen(if_other, weighing),
                 )
             )
     return tuple(sorted(found, key=lambda b: -b.tells))
 
 
-def verdicts(weighing: Weighing, club: Club) -> tuple[Verdict, ...]:
+def verdicts(weighing: Weighing) -> tuple[Verdict, ...]:
     """What each trial block said about the two causes that led when it was not there."""
     found = []
     for trial in weighing.trials:
@@ -116,8 +114,8 @@ def verdicts(weighing: Weighing, club: Club) -> tuple[Verdict, ...]:
                 other=other,
                 balls=len(trial.block.shots),
                 bits=log2_odds(weighing.now.swing) - log2_odds(before),
-                if_one=change_seen(if_one, club),
-                if_other=change_seen(if_other, club),
+                if_one=change_seen(if_one, weighing),
+                if_other=change_seen(if_other, weighing),
                 came=_came(weighing, trial),
             )
         )
@@ -141,7 +139,7 @@ def _expected(
         for o in only
         for change in [expected_change(stories, story * o, when_done, weighing.severity)]
     ]
-    reading = reading_of(weighing.pattern)
+    reading = reading_of(weighing.pattern, weighing.knowledge)
     if not reading.names:
         return 0.5, said[0], said[1]
     more = weighing.pattern.balls / balls
@@ -179,14 +177,14 @@ def _leading(weighing: Weighing, swing: FloatArray) -> tuple[str, str]:
 
 def _came(weighing: Weighing, trial: Trial) -> Seen:
     """The change that came, for the eye: middles of the two blocks as they were seen."""
-    during = read_pattern((trial.block,), weighing.knowledge)
+    during = read_pattern((trial.block,), weighing.knowledge, weighing.handicap)
     before = weighing.pattern
     return Seen(
         start_deg=_difference(before.start_deg, during.start_deg),
         curve_deg=_difference(before.curve_deg, during.curve_deg),
         low_point_cm=_difference(before.low_point_cm, during.low_point_cm),
         heel_toe_mm=_difference(before.heel_toe_mm, during.heel_toe_mm),
-        carry_pct=None,
+        carry_pct=_carry_came(before.carry_lost_pct, during.carry_lost_pct),
     )
 
 
@@ -194,6 +192,12 @@ def _difference(before: Estimate | None, during: Estimate | None) -> Estimate | 
     if before is None or during is None:
         return None
     return Estimate(during.value - before.value, float(np.hypot(before.se, during.se)))
+
+
+def _carry_came(before: Estimate | None, during: Estimate | None) -> Estimate | None:
+    """Points of the expected carry won."""
+    lost = _difference(before, during)
+    return lost and Estimate(-lost.value, lost.se)
 
 
 def _forbidden(drill: Drill, limits: Collection[Limit]) -> bool:

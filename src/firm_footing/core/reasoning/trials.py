@@ -10,10 +10,15 @@ from functools import lru_cache
 import numpy as np
 from numpy.typing import NDArray
 
-from firm_footing.core.ball import Pattern, read_pattern
 from firm_footing.core.case import Block, Case
 from firm_footing.core.knowledge import Drill, Knowledge
-from firm_footing.core.reasoning.delivery import DeliveryReading, reading_of, scatter_says
+from firm_footing.core.pattern import Pattern, read_pattern
+from firm_footing.core.reasoning.delivery import (
+    COMBINED,
+    DeliveryReading,
+    reading_of,
+    scatter_says,
+)
 from firm_footing.core.reasoning.evidence import Piece, restoring
 from firm_footing.core.reasoning.joint import judge
 from firm_footing.core.reasoning.removal import branches, change_of
@@ -67,13 +72,16 @@ def constraint_of(block: Block, knowledge: Knowledge) -> Drill | None:
     return None
 
 
-def change_read(before: Pattern, during: Pattern) -> DeliveryReading:
-    """The change of whatever both patterns show, `during` minus `before`."""
-    first, second = reading_of(before), reading_of(during)
+def change_read(before: Pattern, during: Pattern, knowledge: Knowledge) -> DeliveryReading:
+    """The change of whatever both patterns show, `during` minus `before`.
+
+    Combinations are left out: they weigh their parts differently from block to block.
+    """
+    first, second = reading_of(before, knowledge), reading_of(during, knowledge)
     shared = [
         (i, second.names.index(name))
         for i, name in enumerate(first.names)
-        if name in second.names and name != "start_deg"
+        if name in second.names and name not in COMBINED
     ]
     a, b = [i for i, _ in shared], [j for _, j in shared]
     return DeliveryReading(
@@ -85,15 +93,19 @@ def change_read(before: Pattern, during: Pattern) -> DeliveryReading:
 
 
 def trial_piece(
-    trial: Trial, baselines: tuple[Block, ...], severity: FloatArray | None, stories: Stories
+    trial: Trial,
+    baselines: tuple[Block, ...],
+    severity: FloatArray | None,
+    stories: Stories,
+    handicap: float,
 ) -> Piece | None:
     """The evidence of one trial block; None where nothing can be compared.
 
     severity : (most, stories) of each cause, from the baseline; see `Joint`
     """
-    before = read_pattern(baselines, stories.knowledge)
-    during = read_pattern((trial.block,), stories.knowledge)
-    reading = change_read(before, during)
+    before = read_pattern(baselines, stories.knowledge, handicap)
+    during = read_pattern((trial.block,), stories.knowledge, handicap)
+    reading = change_read(before, during, stories.knowledge)
     if not reading.names:
         return None
     log = change_log(trial.drill, reading, severity, stories, during)

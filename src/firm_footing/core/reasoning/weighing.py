@@ -7,10 +7,12 @@ from functools import lru_cache
 import numpy as np
 from numpy.typing import NDArray
 
-from firm_footing.core.ball import Pattern, read_pattern
+from firm_footing.core.ball.forward import Setting
 from firm_footing.core.case import Block, Case, Reading, School
+from firm_footing.core.delivery.expected import setting_of
 from firm_footing.core.knowledge import Knowledge
 from firm_footing.core.knowledge.coaching import SchoolOption
+from firm_footing.core.pattern import Pattern, read_pattern
 from firm_footing.core.reasoning.delivery import delivery_pieces
 from firm_footing.core.reasoning.evidence import Folded, Piece, fold
 from firm_footing.core.reasoning.looks import base_rates, counted_readings, look_pieces
@@ -65,6 +67,12 @@ class Weighing:
         return out
 
     @property
+    def setting(self) -> Setting:
+        """What the baseline was hit with and from; as if with a 7 iron when there is none yet."""
+        block = next(iter(self.case.baselines), Block())
+        return setting_of(block, self.knowledge, self.handicap)
+
+    @property
     def answers(self) -> int:
         """How many answers count."""
         return sum(len(readings) for readings in self.counted.values())
@@ -116,9 +124,9 @@ def weigh_balls(
 
     Kept, for the looks come without new balls.
     """
-    pattern = read_pattern(baselines, stories.knowledge)
+    pattern = read_pattern(baselines, stories.knowledge, handicap)
     pieces, severity = delivery_pieces(pattern, stories, handicap)
-    judged = [(t, trial_piece(t, baselines, severity, stories)) for t in trials]
+    judged = [(t, trial_piece(t, baselines, severity, stories, handicap)) for t in trials]
     said = [(trial, piece) for trial, piece in judged if piece is not None]
     return BallsWeighed(
         pattern=pattern,

@@ -5,10 +5,11 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 
-from firm_footing.core.ball import Estimate, Pattern
-from firm_footing.core.ball.carry import carry_lost_pct
-from firm_footing.core.knowledge import DIMENSIONS, Club
-from firm_footing.core.reasoning.delivery import FACE_TO_PATH, LOW_POINT, PATH, STRIKE
+from firm_footing.core.ball.forward import LOW_POINT, PARTS, STRIKE, Setting
+from firm_footing.core.ball.surrogate import land
+from firm_footing.core.delivery.expected import GROUND_COVER_CM
+from firm_footing.core.knowledge import DIMENSIONS
+from firm_footing.core.pattern import Estimate, Pattern
 from firm_footing.core.reasoning.removal import Branch, branches, change_of
 from firm_footing.core.reasoning.stories import Stories
 from firm_footing.core.reasoning.weighing import Weighing
@@ -54,13 +55,12 @@ class WhatIf:
     without: Seen
 
 
-def without(weighing: Weighing, cause: str, club: Club) -> WhatIf:
+def without(weighing: Weighing, cause: str) -> WhatIf:
     """Predict the pattern without a cause, supposing that it is present.
 
     Parameters
     ----------
     cause : id of a cause; KeyError when there is none of that name
-    club : with which the balls were hit
 
     """
     stories = weighing.stories
@@ -72,7 +72,7 @@ def without(weighing: Weighing, cause: str, club: Club) -> WhatIf:
         weighing.severity,
     )
     now = seen_now(weighing.pattern)
-    return WhatIf(cause, now, _after(now, change, weighing, club))
+    return WhatIf(cause, now, _after(now, change, weighing))
 
 
 def expected_change(
@@ -121,28 +121,56 @@ def seen_now(pattern: Pattern) -> Seen:
     )
 
 
-def change_seen(change: Change, club: Club) -> Seen:
-    """A change of the delivery as an eye would see it; carry is left out, for it is not linear."""
-    start, curve = np.zeros(len(DIMENSIONS)), np.zeros(len(DIMENSIONS))
-    start[[PATH, FACE_TO_PATH]] = 1.0, club.start_face_share
-    curve[FACE_TO_PATH] = club.curve_per_deg
-    each = np.eye(len(DIMENSIONS))
-
-    def of(direction: FloatArray) -> Estimate:
-        variance = max(0.0, float(direction @ change.covariance @ direction))
-        return Estimate(float(direction @ change.mean), variance**0.5)
-
-    return Seen(of(start), of(curve), of(each[LOW_POINT]), of(each[STRIKE]), None)
+def change_seen(change: Change, weighing: Weighing) -> Seen:
+    """A change of the delivery as an eye would see it."""
+    mean, se = _moved(change, weighing)
+    start, curve, low_point, strike, carry = (
+        Estimate(m, s) for m, s in zip(mean.tolist(), se.tolist(), strict=True)
+    )
+    return Seen(start, curve, low_point, strike, carry)
 
 
-def _after(now: Seen, change: Change, weighing: Weighing, club: Club) -> Seen:
-    moved = change_seen(change, club)
+def _moved(change: Change, weighing: Weighing) -> tuple[FloatArray, FloatArray]:
+    """(5,) what the eye would see change, from where the delivery is now, and the doubt of it."""
+    here = np.zeros(len(PARTS))
+    here[LOW_POINT] = GROUND_COVER_CM
+    if weighing.pattern.delivered is not None:
+        here = weighing.pattern.delivered.mean
+    size, ways = np.linalg.eigh(change.covariance)
+    each = (ways * np.sqrt(np.maximum(size, 0.0))).T
+    steps = np.zeros((2 + 2 * len(each), len(PARTS)))
+    steps[1:, : len(DIMENSIONS)] = change.mean + np.vstack([np.zeros_like(each[:1]), each, -each])
+    seen = _eye(here + steps, weighing.setting)
+    up, down = seen[2 : 2 + len(each)], seen[2 + len(each) :]
+    return seen[1] - seen[0], np.sqrt((((up - down) / 2) ** 2).sum(axis=0))
+
+
+def _eye(parts: FloatArray, setting: Setting) -> FloatArray:
+    """(n, 5) start, curve, low point, strike, and carry in per cent of a square blow's."""
+    square = np.zeros((1, len(PARTS)))
+    square[0, LOW_POINT] = GROUND_COVER_CM
+    landed = land(np.vstack([square, parts]), setting)
+    carry = 100 * np.exp(landed.log_carry - landed.log_carry[0])
+    return np.stack(
+        [
+            landed.launch.direction_deg[1:],
+            landed.curve_deg[1:],
+            parts[:, LOW_POINT],
+            parts[:, STRIKE],
+            carry[1:],
+        ],
+        axis=1,
+    )
+
+
+def _after(now: Seen, change: Change, weighing: Weighing) -> Seen:
+    moved = change_seen(change, weighing)
     return Seen(
         start_deg=_added(now.start_deg, moved.start_deg),
         curve_deg=_added(now.curve_deg, moved.curve_deg),
         low_point_cm=_added(now.low_point_cm, moved.low_point_cm),
         heel_toe_mm=_added(now.heel_toe_mm, moved.heel_toe_mm),
-        carry_pct=_carry(now.carry_pct, change, weighing, club),
+        carry_pct=_added(now.carry_pct, moved.carry_pct),
     )
 
 
@@ -150,22 +178,3 @@ def _added(now: Estimate | None, change: Estimate | None) -> Estimate | None:
     if now is None or change is None:
         return None
     return Estimate(now.value + change.value, float(np.hypot(now.se, change.se)))
-
-
-def _carry(now: Estimate | None, change: Change, weighing: Weighing, club: Club) -> Estimate | None:
-    """The carry that comes back: the delivery is costed as it is and as it would be."""
-    if now is None:
-        return None
-    loss = weighing.knowledge.numbers.carry_loss
-    delivery = {
-        name: estimate.value
-        for name in DIMENSIONS
-        if (estimate := getattr(weighing.pattern, name)) is not None
-    }
-    better = {
-        name: delivery.get(name, 0.0) + float(step)
-        for name, step in zip(DIMENSIONS, change.mean, strict=True)
-    }
-    won = carry_lost_pct(delivery, club.loss_per_loft_deg, loss)
-    won -= carry_lost_pct(better, club.loss_per_loft_deg, loss)
-    return Estimate(now.value + won, float(np.hypot(now.se, loss.model_sd_pct)))

@@ -1,0 +1,47 @@
+"""What does it say of a number that it lies somewhere between two limits?"""
+
+import math
+
+import numpy as np
+from numpy.typing import NDArray
+
+FloatArray = NDArray[np.float64]
+
+
+def interval_slopes(
+    mean: FloatArray, variance: FloatArray, least: FloatArray, most: FloatArray
+) -> tuple[FloatArray, FloatArray]:
+    """First and second derivative, by the mean, of log P(least < x < most), x normal: (n,) each.
+
+    Far outside, where the probability vanishes, the nearer limit acts like a measured value.
+    """
+    sd = np.sqrt(variance)
+    a, b = (least - mean) / sd, (most - mean) / sd
+    inside = _normal_below(b) - _normal_below(a)
+    outside = np.where(a > 0, _normal_below(-a) - _normal_below(-b), inside)
+    probability = np.maximum(outside, 1e-300)
+    at_a, at_b = _density(a), _density(b)
+    first = (at_a - at_b) / probability
+    second = (_times(a, at_a) - _times(b, at_b)) / probability - first**2
+    nearer = np.where(a > 0, a, b)
+    far = outside < 1e-30
+    first = np.where(far, nearer, first)
+    second = np.where(far, -1.0, np.minimum(second, -1e-6))
+    return first / sd, second / variance
+
+
+_below = np.frompyfunc(lambda x: 0.5 * math.erfc(-x / math.sqrt(2)), 1, 1)
+
+
+def _normal_below(x: FloatArray) -> FloatArray:
+    return np.asarray(_below(x), dtype=np.float64)
+
+
+def _density(x: FloatArray) -> FloatArray:
+    out: FloatArray = np.exp(-0.5 * np.minimum(x * x, 1400.0)) / math.sqrt(2 * math.pi)
+    return out
+
+
+def _times(x: FloatArray, density: FloatArray) -> FloatArray:
+    """X × density, nothing at infinity."""
+    return np.where(np.isinf(x), 0.0, np.where(np.isinf(x), 0.0, x) * density)

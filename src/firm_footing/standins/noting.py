@@ -1,0 +1,146 @@
+"""How is a ball that was hit noted: in words by an instructor, in numbers by a launch monitor?"""
+
+from typing import Any
+
+import numpy as np
+from numpy.random import Generator
+from numpy.typing import NDArray
+
+from firm_footing.core.ball.forward import (
+    HEIGHT,
+    LOW_POINT,
+    PATH,
+    STRIKE,
+    Outcome,
+    Setting,
+    deliver,
+)
+from firm_footing.core.ball.impact import HOSEL_FROM_MM
+from firm_footing.core.ball.turf import divot_deg
+from firm_footing.core.case import Shot
+from firm_footing.core.frame import NeutralDirection
+from firm_footing.core.knowledge import Knowledge
+from firm_footing.core.knowledge.numbers import Shape
+
+FloatArray = NDArray[np.float64]
+
+TOE_FROM_MM = 24.0
+THIN_SHARE = 0.4
+"""Of those who bottom out behind the ball: they lift and strike it thin."""
+CONTACT_DOUBT_CM = 2.5
+STRIKE_DOUBT_MM, DIVOT_DOUBT_DEG, DIVOT_LENGTH_CM = 2.0, 3.0, (12.0, 2.0)
+LANDING_SPREAD_PCT = 4.0
+"""What wind and ground do to a carry that the physics leaves out, and the eye's error."""
+
+
+def in_words(
+    parts: FloatArray, outcome: Outcome, setting: Setting, knowledge: Knowledge, rng: Generator
+) -> tuple[Shot, ...]:
+    """The balls as they are noted on the tee: words, a divot, a mark on the face, a carry."""
+    return tuple(
+        Shot.model_validate(_seen(parts[i], _row(outcome, i), setting, knowledge, rng))
+        for i in range(len(parts))
+    )
+
+
+def measured(
+    parts: FloatArray, outcome: Outcome, setting: Setting, knowledge: Knowledge, rng: Generator
+) -> tuple[Shot, ...]:
+    """The balls as a launch monitor with the stated noise gives them; no turf.
+
+    A ball off the hosel is marked as such: whoever stands by hears it.
+    """
+    r = knowledge.numbers.reading
+    delivery = deliver(parts, setting)
+    launch, flight = outcome.launch, outcome.flight
+
+    def noisy(values: FloatArray, sd: float) -> FloatArray:
+        return values + rng.normal(0.0, sd, len(values))
+
+    def about(values: FloatArray, pct: float) -> FloatArray:
+        return values * (1 + rng.normal(0.0, pct / 100, len(values)))
+
+    columns = {
+        "club_speed_mps": about(delivery.club_speed_mps, r.measured_club_speed_sd_pct),
+        "path_deg": noisy(delivery.path_deg, r.measured_path_sd_deg),
+        "face_deg": noisy(delivery.face_deg, r.measured_face_sd_deg),
+        "attack_deg": noisy(delivery.attack_deg, r.measured_attack_sd_deg),
+        "dynamic_loft_deg": noisy(delivery.dynamic_loft_deg, r.measured_loft_sd_deg),
+        "ball_speed_mps": about(launch.ball_speed_mps, r.measured_ball_speed_sd_pct),
+        "launch_deg": noisy(launch.launch_deg, r.measured_launch_sd_deg),
+        "start_deg": noisy(launch.direction_deg, r.measured_direction_sd_deg),
+        "spin_rpm": about(launch.spin_rpm, r.measured_spin_sd_pct),
+        "spin_axis_deg": np.clip(noisy(launch.spin_axis_deg, r.measured_axis_sd_deg), -90, 90),
+        "carry_m": about(flight.carry_m, 1.0),
+        "side_m": noisy(flight.side_m, 1.0),
+        "apex_m": about(flight.apex_m, 2.0),
+    }
+    rows = zip(*columns.values(), strict=True)
+    named = [
+        {name: round(float(v), 2) for name, v in zip(columns, row, strict=True)} for row in rows
+    ]
+    hosel = [{"contact": "hosel"} if off_hosel(p, setting) else {} for p in parts]
+    return tuple(Shot.model_validate(row | h) for row, h in zip(named, hosel, strict=True))
+
+
+def off_hosel(ball: FloatArray, setting: Setting) -> bool:
+    """Whether this delivery (7,) meets the ball with the hosel."""
+    has_one = setting.club.kind not in ("driver", "wood")
+    return has_one and bool(ball[STRIKE] <= HOSEL_FROM_MM)
+
+
+def direction_word(degrees: float, shape: Shape) -> NeutralDirection:
+    """The word for a start or a curve."""
+    size = abs(degrees)
+    if size <= shape.word_inner_deg:
+        return "straight"
+    if size <= shape.word_outer_deg:
+        return "pull" if degrees < 0 else "push"
+    return "far_pull" if degrees < 0 else "far_push"
+
+
+def _row(outcome: Outcome, i: int) -> tuple[float, float, float]:
+    """Start, curve and carry of one ball."""
+    return (
+        float(outcome.launch.direction_deg[i]),
+        float(outcome.curve_deg[i]),
+        float(outcome.flight.carry_m[i]),
+    )
+
+
+def _seen(
+    ball: FloatArray,
+    flown: tuple[float, float, float],
+    setting: Setting,
+    knowledge: Knowledge,
+    rng: Generator,
+) -> dict[str, Any]:
+    start, curve, carry = flown
+    numbers = knowledge.numbers
+    contact = _contact(ball, setting, rng)
+    doubt = numbers.reading.word_doubt_deg
+    seen: dict[str, Any] = {
+        "start": direction_word(start + rng.normal(0, doubt), numbers.shape),
+        "curve": direction_word(curve + rng.normal(0, doubt), numbers.shape),
+        "contact": contact,
+        "heel_toe_mm": round(float(np.clip(rng.normal(ball[STRIKE], STRIKE_DOUBT_MM), -34, 34))),
+        "low_high_mm": round(float(np.clip(ball[HEIGHT], -20, 20))),
+        "carry_m": round(max(3.0, carry * (1 + rng.normal(0.0, LANDING_SPREAD_PCT) / 100))),
+    }
+    if not setting.teed and contact not in ("top", "thin", "hosel"):
+        length = float(np.clip(rng.normal(*DIVOT_LENGTH_CM), 6, 20))
+        seen["divot_start_cm"] = round(float(ball[LOW_POINT]) - length / 2)
+        turned = divot_deg(float(ball[PATH]), float(ball[LOW_POINT]), numbers.turf)
+        seen["divot_direction_deg"] = round(turned + rng.normal(0, DIVOT_DOUBT_DEG))
+    return seen
+
+
+def _contact(ball: FloatArray, setting: Setting, rng: Generator) -> str:
+    """Hosel and toe by the strike; behind the ball fat, or thin when the player lifts."""
+    if off_hosel(ball, setting):
+        return "hosel"
+    if ball[STRIKE] >= TOE_FROM_MM:
+        return "toe"
+    if not setting.teed and ball[LOW_POINT] < -2 + rng.normal(0, CONTACT_DOUBT_CM):
+        return "thin" if rng.random() < THIN_SHARE else "fat"
+    return "clean"
