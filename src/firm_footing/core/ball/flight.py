@@ -133,6 +133,33 @@ def fly(launch: Launch, air: Air | None = None) -> Flight:
     return Flight(*(np.concatenate(column) for column in zip(*parts, strict=True)))
 
 
+def track(launch: Launch, flight: Flight, points: int, air: Air | None = None) -> FloatArray:
+    """(n, points, 3) places of balls on their way, for drawing: along, up, to the right; metres.
+
+    Parameters
+    ----------
+    launch : arrays (n,)
+    flight : what `fly` made of them, in the same air
+    points : evenly spaced in time, from the club to the ground
+
+    """
+    state, axis = _start(launch)
+    air = air or Air()
+    wind = np.array([[air.wind[0]], [0.0], [air.wind[1]]])
+    share = 0.5 * air.density * AREA_M2 / MASS_KG
+    places = [state[:3]]
+    for _ in range(math.ceil(float(flight.time_s.max()) / STEP_S)):
+        state = _step(state, _slope(state, axis, wind, share), axis, wind, share)
+        places.append(state[:3])
+    times = np.linspace(0.0, 1.0, points)[:, None] * flight.time_s / STEP_S
+    below = np.minimum(times.astype(int), len(places) - 2)
+    part = (times - below)[None]
+    steps, ball = np.stack(places, axis=1), np.arange(state.shape[1])
+    found = steps[:, below, ball] * (1 - part) + steps[:, below + 1, ball] * part
+    out: FloatArray = found.transpose(2, 1, 0)
+    return out
+
+
 def _fly_batch(launch: Launch, air: Air) -> Flight:
     """One batch, step by step."""
     state, axis = _start(launch)

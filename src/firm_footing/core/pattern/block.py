@@ -1,0 +1,258 @@
+"""What does one block show, ball by ball: delivery, flight, groups, wild balls, change, lost metres?"""
+
+import math
+from dataclasses import dataclass
+from statistics import NormalDist
+from typing import Final
+
+import numpy as np
+from numpy.typing import NDArray
+
+from firm_footing.core.ball.flight import Flight, Launch, fly, track
+from firm_footing.core.ball.forward import (
+    LOW_POINT,
+    PARTS,
+    STRIKE,
+    Setting,
+    curve_deg,
+    deliver,
+)
+from firm_footing.core.ball.impact import strike
+from firm_footing.core.ball.turf import attack_deg, cm_to_attack
+from firm_footing.core.case import Block, Shot
+from firm_footing.core.delivery.expected import Expected, expected_of, setting_of
+from firm_footing.core.delivery.inverse import Delivered, read_delivery
+from firm_footing.core.delivery.readings import Note, as_reading
+from firm_footing.core.delivery.readings import curve_deg as noted_curve
+from firm_footing.core.delivery.readings import start_deg as noted_start
+from firm_footing.core.delivery.shown import Physics
+from firm_footing.core.knowledge import Knowledge
+from firm_footing.core.knowledge.numbers import Numbers
+from firm_footing.core.pattern.drift import Drift, drifts_of
+from firm_footing.core.pattern.groups import Group, groups_of
+from firm_footing.core.pattern.lost import Lost, lost_of, together
+
+FloatArray = NDArray[np.float64]
+
+TRACK_POINTS: Final = 25
+
+
+@dataclass(frozen=True, eq=False)
+class BallRead:
+    """One ball.
+
+    delivery, sd : (7,) most likely delivery and its standard deviations, order of `PARTS`
+    attack_deg, face_deg : + up; to the target line, + push side
+    start_deg, curve_deg, carry_m, apex_m : as noted, else as computed
+    track : (points, 3) of its flight: along the target line, up, to the push side; metres
+    wild : farther out than an ordinary ball
+    lost : its account of lost distance
+    """
+
+    delivery: FloatArray
+    sd: FloatArray
+    attack_deg: float
+    face_deg: float
+    start_deg: float
+    curve_deg: float
+    carry_m: float
+    apex_m: float
+    track: FloatArray
+    wild: bool
+    lost: Lost
+
+
+@dataclass(frozen=True, eq=False)
+class BlockRead:
+    """A block of balls.
+
+    delivered : the posterior of its delivery
+    attack_deg, face_deg : of its middle with their standard deviations
+    scatter : (7,) how its balls lie about the middle, standard deviations, order of `PARTS`
+    groups : two, where one swing does not explain the balls
+    drifts : what changed while it was hit
+    lost : the mean account
+    """
+
+    expected: Expected
+    delivered: Delivered
+    attack_deg: tuple[float, float]
+    face_deg: tuple[float, float]
+    scatter: FloatArray
+    balls: tuple[BallRead, ...]
+    groups: tuple[Group, ...]
+    drifts: tuple[Drift, ...]
+    lost: Lost
+
+
+def read_block(block: Block, knowledge: Knowledge, handicap: float | None = None) -> BlockRead:
+    """Everything the balls of one block show.
+
+    Raises
+    ------
+    ValueError
+        The block has no ball.
+
+    """
+    numbers = knowledge.numbers
+    expected = expected_of(block, knowledge, handicap)
+    setting = setting_of(block, knowledge, handicap)
+    delivered = read_delivery((block,), knowledge, handicap)
+    flown = _noted(block, numbers)
+    parts = delivered.balls
+    delivery = deliver(parts, setting)
+    launch = strike(delivery, setting.club)
+    flight = fly(launch)
+    accounts = lost_of(parts, [s.carry_m for s in block.shots], expected.carry_m, setting)
+    mean = together(accounts)
+    assert mean is not None  # there are balls
+    wild = _wild(delivered, numbers)
+    tracks, ends = _drawn(block, flown, launch, flight)
+    balls = tuple(
+        BallRead(
+            delivery=parts[i],
+            sd=np.sqrt(np.diag(delivered.ball_covariance[i])),
+            attack_deg=float(delivery.attack_deg[i]),
+            face_deg=float(delivery.face_deg[i]),
+            start_deg=float(ends[i, 0]),
+            curve_deg=float(ends[i, 1]),
+            carry_m=float(ends[i, 2]),
+            apex_m=float(tracks[i, :, 1].max()),
+            track=tracks[i],
+            wild=bool(wild[i]),
+            lost=accounts[i],
+        )
+        for i in range(len(parts))
+    )
+    return BlockRead(
+        expected=expected,
+        delivered=delivered,
+        attack_deg=_combined(delivered, _attack_row(setting), setting),
+        face_deg=_face(delivered),
+        scatter=np.sqrt(((parts - delivered.mean) ** 2).mean(axis=0)),
+        balls=balls,
+        groups=groups_of(
+            flown, _one_swing(block, delivered, knowledge, handicap), numbers.block, numbers.shape
+        ),
+        drifts=drifts_of(_series(block, flown, delivered), numbers.block),
+        lost=mean,
+    )
+
+
+def _noted(block: Block, numbers: Numbers) -> FloatArray:
+    """(n, 2) start and curve as noted, words by their middle; NaN where not, or off the hosel."""
+    return np.array([_start_and_curve(shot, numbers) for shot in block.shots])
+
+
+def _start_and_curve(shot: Shot, numbers: Numbers) -> tuple[float, float]:
+    if shot.contact == "hosel":
+        return math.nan, math.nan
+    start = noted_start(shot, numbers)
+    return _value(start, numbers), _value(noted_curve(shot, numbers, start), numbers)
+
+
+def _value(note: Note | None, numbers: Numbers) -> float:
+    return math.nan if note is None else as_reading(note, numbers).value
+
+
+def _one_swing(
+    block: Block, delivered: Delivered, knowledge: Knowledge, handicap: float | None
+) -> FloatArray:
+    """(2, 2) how start and curve of one swing's balls scatter, the doubt of the words included."""
+    usual = knowledge.numbers.delivery
+    sd = np.array([*usual.ball_sd.row(), usual.ball_height_sd_mm])
+    physics = Physics(block.model_copy(update={"shots": block.shots[:1]}), knowledge, handicap)
+    _, slopes, left = physics.linear(delivered.mean[None], np.diag(sd)[None])
+    rows = slopes[0, :2]
+    noise = np.square(
+        [knowledge.numbers.reading.word_doubt_deg, knowledge.numbers.reading.curve_model_sd_deg]
+    )
+    out: FloatArray = (rows * sd**2) @ rows.T + np.diag(left[0, :2] + noise)
+    return out
+
+
+def _wild(delivered: Delivered, numbers: Numbers) -> NDArray[np.bool_]:
+    """(n,) balls farther from the middle than ordinary ones, for a player who scatters like this."""
+    freedom = np.maximum(delivered.counted, 1)
+    wide = max(1.0, float(np.median(delivered.distances2 / freedom)))
+    limit = np.array([chi_square_quantile(1 - numbers.block.wild_share, k) for k in freedom])
+    return (delivered.distances2 / wide > limit) & (delivered.counted > 0)
+
+
+def chi_square_quantile(share: float, freedom: int) -> float:
+    """By Wilson & Hilferty (1931): within 1 % from two degrees of freedom on."""
+    z = NormalDist().inv_cdf(share)
+    return float(freedom * (1 - 2 / (9 * freedom) + z * math.sqrt(2 / (9 * freedom))) ** 3)
+
+
+def _drawn(
+    block: Block, flown: FloatArray, launch: Launch, flight: Flight
+) -> tuple[FloatArray, FloatArray]:
+    """Tracks (n, points, 3), and start, curve, carry (n, 3) of them.
+
+    The computed flight, bent to what was noted: it leaves at the noted bearing and lands at the
+    noted carry and curve.
+    """
+    computed = np.stack([launch.direction_deg, curve_deg(launch, flight), flight.carry_m], axis=1)
+    carries = [s.carry_m for s in block.shots]
+    noted = np.column_stack([flown, [math.nan if c is None else c for c in carries]])
+    ends = np.where(np.isfinite(noted), noted, computed)
+    tracks = track(launch, flight, TRACK_POINTS)
+    along = np.hypot(tracks[:, :, 0], tracks[:, :, 2])
+    bearing = np.arctan2(tracks[:, :, 2], np.maximum(tracks[:, :, 0], 1e-9))
+    share = along / np.maximum(along[:, -1:], 1e-9)
+    turned = np.radians(ends[:, :2] - computed[:, :2])
+    bearing = bearing + turned[:, :1] + turned[:, 1:] * share
+    scale = (ends[:, 2] / np.maximum(flight.carry_m, 1e-9))[:, None]
+    apex = [s.apex_m for s in block.shots]
+    up = np.array([scale[i, 0] if a is None else a / flight.apex_m[i] for i, a in enumerate(apex)])
+    reach = along * scale
+    drawn = [reach * np.cos(bearing), tracks[:, :, 1] * up[:, None], reach * np.sin(bearing)]
+    return np.stack(drawn, axis=2), ends
+
+
+def _attack_row(setting: Setting) -> tuple[float, FloatArray]:
+    """Attack as a straight line in the delivery: (value at zero, slopes (7,))."""
+    row = np.zeros(len(PARTS))
+    row[LOW_POINT] = -cm_to_attack(setting.turf)
+    return float(attack_deg(0.0, setting.club, setting.turf)), row
+
+
+def _combined(
+    delivered: Delivered, line: tuple[float, FloatArray], setting: Setting
+) -> tuple[float, float]:
+    at_zero, row = line
+    sd = math.sqrt(float(row @ delivered.covariance @ row))
+    return at_zero + float(row @ delivered.mean), sd
+
+
+def _face(delivered: Delivered) -> tuple[float, float]:
+    row = np.zeros(len(PARTS))
+    row[:2] = 1.0
+    return float(row @ delivered.mean), math.sqrt(float(row @ delivered.covariance @ row))
+
+
+def _series(
+    block: Block, flown: FloatArray, delivered: Delivered
+) -> dict[str, list[float | None]]:
+    """What may change while a block is hit, ball by ball."""
+    shots = block.shots
+
+    def marks(part: int, made: list[bool]) -> list[float | None]:
+        values = delivered.balls[:, part].tolist()
+        return [v if m else None for v, m in zip(values, made, strict=True)]
+
+    turf = [s.divot_start_cm is not None or s.brush_start_cm is not None for s in shots]
+    return {
+        "start_deg": [None if math.isnan(v) else v for v in flown[:, 0].tolist()],
+        "curve_deg": [None if math.isnan(v) else v for v in flown[:, 1].tolist()],
+        "heel_toe_mm": marks(STRIKE, [s.heel_toe_mm is not None for s in shots]),
+        "low_point_cm": marks(LOW_POINT, turf),
+        "carry_m": [s.carry_m for s in shots],
+        "scatter": [
+            d if n else None
+            for d, n in zip(
+                delivered.distances2.tolist(), delivered.counted.tolist(), strict=True
+            )
+        ],
+    }

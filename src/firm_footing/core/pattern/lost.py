@@ -1,0 +1,133 @@
+"""Where did the distance go? Expected carry minus actual, item by item.
+
+The delivery is put right in parts, one item at a time, in every order, and flown; an item's share
+is the mean of what putting it right brings (Shapley 1953: the only fair division that adds up).
+What the physics does not account for is the remainder.
+"""
+
+from dataclasses import dataclass
+from itertools import product
+from math import factorial
+from typing import Final
+
+import numpy as np
+from numpy.typing import NDArray
+
+from firm_footing.core.ball.flight import fly
+from firm_footing.core.ball.forward import (
+    FACE_TO_PATH,
+    HEIGHT,
+    LOFT,
+    LOW_POINT,
+    PARTS,
+    SPEED,
+    STRIKE,
+    Setting,
+    deliver,
+)
+from firm_footing.core.ball.impact import strike
+from firm_footing.core.ball.turf import speed_lost_pct
+from firm_footing.core.delivery.expected import GROUND_COVER_CM
+
+FloatArray = NDArray[np.float64]
+
+ITEMS: Final = ("club_speed", "strike", "loft_and_spin", "glancing", "ground")
+"""Club speed; the place on the face; loft and angle of attack, which make the spin; the face
+across the path; ground before the ball."""
+CHOICES: Final = np.array(list(product((False, True), repeat=len(ITEMS))))
+"""(32, 5) every choice of items left as they were hit; the others put right."""
+
+
+@dataclass(frozen=True)
+class Lost:
+    """One ball's account, in metres: `expected_m - actual_m` is the sum of all items and the rest.
+
+    items : by `ITEMS`, + lost, - won
+    remainder_m : what the physics leaves over
+    measured : whether the actual carry was noted; else it is the computed one
+    """
+
+    expected_m: float
+    actual_m: float
+    items: dict[str, float]
+    remainder_m: float
+    measured: bool
+
+
+def lost_of(
+    parts: FloatArray, carries: list[float | None], expected_m: float, setting: Setting
+) -> tuple[Lost, ...]:
+    """The account of every ball.
+
+    Parameters
+    ----------
+    parts : (n, 7) deliveries, order of `PARTS`
+    carries : (n,) noted, in metres, None where not
+    expected_m : carry of a square blow at the setting's club speed
+
+    """
+    flown = _carries(parts, setting)
+    shares = _shares(flown)
+    found = []
+    for ball, carry in enumerate(carries):
+        computed = float(flown[-1, ball])
+        actual = computed if carry is None else carry
+        items = dict(zip(ITEMS, shares[:, ball].tolist(), strict=True))
+        rest = expected_m - actual - sum(items.values())
+        found.append(Lost(expected_m, actual, items, rest, carry is not None))
+    return tuple(found)
+
+
+def together(accounts: tuple[Lost, ...]) -> Lost | None:
+    """The mean account of a block; adds up as its balls do. None without balls."""
+    if not accounts:
+        return None
+    n = len(accounts)
+    return Lost(
+        expected_m=sum(a.expected_m for a in accounts) / n,
+        actual_m=sum(a.actual_m for a in accounts) / n,
+        items={item: sum(a.items[item] for a in accounts) / n for item in ITEMS},
+        remainder_m=sum(a.remainder_m for a in accounts) / n,
+        measured=all(a.measured for a in accounts),
+    )
+
+
+def _carries(parts: FloatArray, setting: Setting) -> FloatArray:
+    """(32, n) carry of every ball under every choice."""
+    right = np.zeros(len(PARTS))
+    right[LOW_POINT] = GROUND_COVER_CM
+    speed, place, loft, glancing, ground = (
+        CHOICES[:, [i]].repeat(len(parts), axis=1) for i in range(len(ITEMS))
+    )
+    mixed = np.tile(right, (*speed.shape, 1))
+    for part, kept in (
+        (SPEED, speed),
+        (STRIKE, place),
+        (HEIGHT, place),
+        (LOFT, loft),
+        (LOW_POINT, loft),
+        (FACE_TO_PATH, glancing),
+    ):
+        mixed[:, :, part] = np.where(kept, parts[:, part], right[part])
+    lost = np.where(ground, speed_lost_pct(parts[:, LOW_POINT], setting.teed, setting.turf), 0.0)
+    mixed[:, :, SPEED] -= lost
+    flat = mixed.reshape(-1, len(PARTS))
+    delivery = deliver(flat, setting._replace(teed=True))
+    out: FloatArray = fly(strike(delivery, setting.club)).carry_m.reshape(speed.shape)
+    return out
+
+
+def _shares(flown: FloatArray) -> FloatArray:
+    """(5, n) what each item costs, + lost."""
+    size = CHOICES.sum(axis=1)
+    number = {tuple(choice): row for row, choice in enumerate(CHOICES.tolist())}
+    items = len(ITEMS)
+    shares = np.zeros((items, flown.shape[1]))
+    for item in range(items):
+        for row in np.flatnonzero(~CHOICES[:, item]):
+            with_it = CHOICES[row].copy()
+            with_it[item] = True
+            k = int(size[row])
+            weight = factorial(k) * factorial(items - 1 - k) / factorial(items)
+            shares[item] += weight * (flown[row] - flown[number[tuple(with_it.tolist())]])
+    return shares
