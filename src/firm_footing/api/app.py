@@ -8,7 +8,16 @@ from fastapi.responses import JSONResponse
 from sqlalchemy import Engine
 from starlette.middleware.gzip import GZipMiddleware
 
-from firm_footing.api import answers, cases, conclusions, knowledge, lessons, students
+from firm_footing.api import (
+    answers,
+    balls,
+    cases,
+    conclusions,
+    knowledge,
+    lessons,
+    students,
+    tables,
+)
 from firm_footing.api.errors import add_handlers
 from firm_footing.core.knowledge import Knowledge
 from firm_footing.core.reasoning.stories import enumerate_stories
@@ -39,7 +48,7 @@ def create_app(engine: Engine, known: Knowledge, screens: Path | None = SCREENS)
     add_handlers(app)
     app.add_middleware(GZipMiddleware, minimum_size=2000)
     api = APIRouter(prefix="/api")
-    for part in (students, lessons, answers, conclusions, cases, knowledge):
+    for part in (students, lessons, answers, balls, conclusions, cases, tables, knowledge):
         api.include_router(part.router)
     app.include_router(api)
 

@@ -11,6 +11,7 @@ from firm_footing.api.shapes import (
     LessonOut,
     NewLesson,
     NoteIn,
+    Revision,
     ShotIn,
 )
 from firm_footing.api.views import lesson_view
@@ -39,6 +40,13 @@ def add_lesson(session: Store, known: Known, student_id: RowId, new: NewLesson) 
 def read_lesson(session: Store, lesson_id: RowId) -> LessonOut:
     """Student, blocks with balls, answers, notes, decisions."""
     return lesson_view(session, lesson_id)
+
+
+@router.get("/lessons/{lesson_id}/revision", summary="Has it changed?", responses=ERRORS)
+def read_revision(session: Store, lesson_id: RowId) -> Revision:
+    """For a screen that asks often: a device may have sent a ball."""
+    lessons.get_lesson(session, lesson_id)
+    return Revision(revision=history.revision_of(session, lesson_id))
 
 
 @router.patch("/lessons/{lesson_id}", summary="Change a lesson", responses=ERRORS)

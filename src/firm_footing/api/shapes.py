@@ -202,6 +202,12 @@ class DecisionOut(Out):
     )
 
 
+class Revision(BaseModel):
+    """Whether a lesson has changed since it was read."""
+
+    revision: str
+
+
 class LessonOut(BaseModel):
     """A lesson with everything in it."""
 
@@ -217,5 +223,6 @@ class LessonOut(BaseModel):
     traces: int
     notes: list[NoteOut]
     decisions: list[DecisionOut]
+    revision: str = Field(description="Another one after every change")
     undo: str | None = Field(description="What undo would take back")
     redo: str | None = Field(description="What redo would do again")

@@ -12,7 +12,7 @@ from firm_footing.api.shapes import (
     ShotOut,
     StudentOut,
 )
-from firm_footing.store.history import first_undone, last_done
+from firm_footing.store.history import first_undone, last_done, revision_of
 from firm_footing.store.lessons import LessonContent, content_of
 from firm_footing.store.tables import Lesson
 
@@ -35,6 +35,7 @@ def lesson_view(session: Session, lesson_id: str) -> LessonOut:
         traces=len(content.traces),
         notes=[NoteOut.model_validate(n) for n in content.notes],
         decisions=[DecisionOut.model_validate(d) for d in content.decisions],
+        revision=revision_of(session, lesson_id),
         undo=done.what if done else None,
         redo=undone.what if undone else None,
     )

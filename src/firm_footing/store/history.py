@@ -131,6 +131,16 @@ def last_done(session: Session, lesson_id: str) -> Change | None:
     ).first()
 
 
+def revision_of(session: Session, lesson_id: str) -> str:
+    """A word that is another one after every change of the lesson."""
+    last, undone = session.exec(
+        select(func.max(Change.id), func.count(col(Change.id)).filter(col(Change.undone))).where(
+            Change.lesson_id == lesson_id
+        )
+    ).one()
+    return f"{last or 0}-{undone}"
+
+
 def first_undone(session: Session, lesson_id: str) -> Change | None:
     """A change of the first step taken back."""
     return session.exec(

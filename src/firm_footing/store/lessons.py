@@ -48,6 +48,18 @@ def recent_lessons(session: Session, most: int = 30) -> list[Lesson]:
     return list(session.exec(select(Lesson).order_by(col(Lesson.started_at).desc()).limit(most)))
 
 
+def earlier_lessons(session: Session, lesson: Lesson, most: int = 5) -> list[Lesson]:
+    """The same student's lessons before this one, the newest first."""
+    return list(
+        session.exec(
+            select(Lesson)
+            .where(Lesson.student_id == lesson.student_id, Lesson.started_at < lesson.started_at)
+            .order_by(col(Lesson.started_at).desc())
+            .limit(most)
+        )
+    )
+
+
 def content_of(session: Session, lesson_id: str) -> LessonContent:
     """Everything in a lesson."""
     lesson = get_lesson(session, lesson_id)

@@ -168,3 +168,18 @@ class Change(SQLModel, table=True):
     before: dict[str, Any] | None = Field(default=None, sa_column=Column(AsJson(dict[str, Any])))
     after: dict[str, Any] | None = Field(default=None, sa_column=Column(AsJson(dict[str, Any])))
     undone: bool = False
+
+
+class ColumnMapping(SQLModel, table=True):
+    """What the columns of a table of balls hold, as the user agreed once.
+
+    fingerprint : the same for every table with these headings
+    """
+
+    __tablename__ = "column_mapping"
+
+    fingerprint: str = Field(primary_key=True)
+    columns: list[dict[str, Any]] = Field(
+        sa_column=Column(AsJson(list[dict[str, Any]]), nullable=False)
+    )
+    used_at: datetime = Field(default_factory=now, sa_type=Instant)

@@ -13,6 +13,7 @@ from firm_footing.core.case.file_format import (
     FileReading,
     FileShot,
     FileStudent,
+    FileUnits,
     readings_of,
 )
 from firm_footing.core.frame import (
@@ -46,7 +47,9 @@ def from_file(file: CaseFile) -> Case:
             expected_carry_m=_each(
                 block.expected_carry, lambda v: to_metres(v, file.units.distance)
             ),
-            shots=tuple(_neutral_shot(shot, file) for shot in block.shots),
+            shots=tuple(
+                neutral_shot(shot, file.student.handedness, file.units) for shot in block.shots
+            ),
         )
         for block in file.blocks
     )
@@ -87,7 +90,7 @@ def to_file(case: Case, with_limits: bool = False) -> CaseFile:
             FileBlock(
                 **_copied(block, BLOCK_FIELDS),
                 expected_carry=block.expected_carry_m,
-                shots=tuple(_real_shot(shot, case.handedness) for shot in block.shots),
+                shots=tuple(real_shot(shot, case.handedness) for shot in block.shots),
             )
             for block in case.blocks
         ),
@@ -96,8 +99,8 @@ def to_file(case: Case, with_limits: bool = False) -> CaseFile:
     )
 
 
-def _neutral_shot(shot: FileShot, file: CaseFile) -> Shot:
-    hand, units = file.student.handedness, file.units
+def neutral_shot(shot: FileShot, hand: Handedness, units: FileUnits) -> Shot:
+    """A ball as an onlooker saw it, golfer-neutral and in SI."""
     return Shot(
         **_copied(shot, tuple(ShotReadings.model_fields)),
         start=_each(shot.start, lambda w: to_neutral_word(w, hand)),
@@ -115,7 +118,8 @@ def _neutral_shot(shot: FileShot, file: CaseFile) -> Shot:
     )
 
 
-def _real_shot(shot: Shot, hand: Handedness) -> FileShot:
+def real_shot(shot: Shot, hand: Handedness) -> FileShot:
+    """A ball as an onlooker saw it, in metres and metres a second."""
     return FileShot(
         **_copied(shot, tuple(ShotReadings.model_fields)),
         start=_each(shot.start, lambda w: to_real_word(w, hand)),

@@ -1,7 +1,8 @@
-"""What does one block show, ball by ball: delivery, flight, groups, wild balls, change, lost metres?"""
+"""What does one block show, ball by ball?"""
 
 import math
 from dataclasses import dataclass
+from functools import lru_cache
 from statistics import NormalDist
 from typing import Final
 
@@ -10,8 +11,10 @@ from numpy.typing import NDArray
 
 from firm_footing.core.ball.flight import Flight, Launch, fly, track
 from firm_footing.core.ball.forward import (
+    FACE_TO_PATH,
     LOW_POINT,
     PARTS,
+    PATH,
     STRIKE,
     Setting,
     curve_deg,
@@ -21,7 +24,7 @@ from firm_footing.core.ball.impact import strike
 from firm_footing.core.ball.turf import attack_deg, cm_to_attack
 from firm_footing.core.case import Block, Shot
 from firm_footing.core.delivery.expected import Expected, expected_of, setting_of
-from firm_footing.core.delivery.inverse import Delivered, read_delivery
+from firm_footing.core.delivery.inverse import Delivered
 from firm_footing.core.delivery.readings import Note, as_reading
 from firm_footing.core.delivery.readings import curve_deg as noted_curve
 from firm_footing.core.delivery.readings import start_deg as noted_start
@@ -31,6 +34,7 @@ from firm_footing.core.knowledge.numbers import Numbers
 from firm_footing.core.pattern.drift import Drift, drifts_of
 from firm_footing.core.pattern.groups import Group, groups_of
 from firm_footing.core.pattern.lost import Lost, lost_of, together
+from firm_footing.core.pattern.pattern import Estimate, Pattern, read_pattern
 
 FloatArray = NDArray[np.float64]
 
@@ -66,8 +70,8 @@ class BallRead:
 class BlockRead:
     """A block of balls.
 
-    delivered : the posterior of its delivery
-    attack_deg, face_deg : of its middle with their standard deviations
+    pattern : what its balls show together
+    attack_deg, face_deg : of its middle, None where the balls do not fix it
     scatter : (7,) how its balls lie about the middle, standard deviations, order of `PARTS`
     groups : two, where one swing does not explain the balls
     drifts : what changed while it was hit
@@ -75,9 +79,9 @@ class BlockRead:
     """
 
     expected: Expected
-    delivered: Delivered
-    attack_deg: tuple[float, float]
-    face_deg: tuple[float, float]
+    pattern: Pattern
+    attack_deg: Estimate | None
+    face_deg: Estimate | None
     scatter: FloatArray
     balls: tuple[BallRead, ...]
     groups: tuple[Group, ...]
@@ -85,6 +89,7 @@ class BlockRead:
     lost: Lost
 
 
+@lru_cache(maxsize=128)
 def read_block(block: Block, knowledge: Knowledge, handicap: float | None = None) -> BlockRead:
     """Everything the balls of one block show.
 
@@ -97,7 +102,10 @@ def read_block(block: Block, knowledge: Knowledge, handicap: float | None = None
     numbers = knowledge.numbers
     expected = expected_of(block, knowledge, handicap)
     setting = setting_of(block, knowledge, handicap)
-    delivered = read_delivery((block,), knowledge, handicap)
+    pattern = read_pattern((block,), knowledge, handicap)
+    delivered = pattern.delivered
+    if delivered is None:
+        raise ValueError("there is no ball to read")
     flown = _noted(block, numbers)
     parts = delivered.balls
     delivery = deliver(parts, setting)
@@ -126,9 +134,9 @@ def read_block(block: Block, knowledge: Knowledge, handicap: float | None = None
     )
     return BlockRead(
         expected=expected,
-        delivered=delivered,
-        attack_deg=_combined(delivered, _attack_row(setting), setting),
-        face_deg=_face(delivered),
+        pattern=pattern,
+        attack_deg=_attack(pattern, setting),
+        face_deg=_face(pattern, delivered),
         scatter=np.sqrt(((parts - delivered.mean) ** 2).mean(axis=0)),
         balls=balls,
         groups=groups_of(
@@ -172,7 +180,7 @@ def _one_swing(
 
 
 def _wild(delivered: Delivered, numbers: Numbers) -> NDArray[np.bool_]:
-    """(n,) balls farther from the middle than ordinary ones, for a player who scatters like this."""
+    """(n,) balls farther out than ordinary ones, for a player who scatters like this."""
     freedom = np.maximum(delivered.counted, 1)
     wide = max(1.0, float(np.median(delivered.distances2 / freedom)))
     limit = np.array([chi_square_quantile(1 - numbers.block.wild_share, k) for k in freedom])
@@ -211,30 +219,26 @@ def _drawn(
     return np.stack(drawn, axis=2), ends
 
 
-def _attack_row(setting: Setting) -> tuple[float, FloatArray]:
-    """Attack as a straight line in the delivery: (value at zero, slopes (7,))."""
+def _attack(pattern: Pattern, setting: Setting) -> Estimate | None:
+    """Angle of attack that goes with the low point."""
+    low = pattern.low_point_cm
+    if low is None:
+        return None
+    value = attack_deg(low.value, setting.club, setting.turf)
+    return Estimate(value, low.se * cm_to_attack(setting.turf))
+
+
+def _face(pattern: Pattern, delivered: Delivered) -> Estimate | None:
+    """To the target line: path and face to path together."""
+    if pattern.path_deg is None or pattern.face_to_path_deg is None:
+        return None
     row = np.zeros(len(PARTS))
-    row[LOW_POINT] = -cm_to_attack(setting.turf)
-    return float(attack_deg(0.0, setting.club, setting.turf)), row
+    row[[PATH, FACE_TO_PATH]] = 1.0
+    doubt = math.sqrt(float(row @ delivered.covariance @ row))
+    return Estimate(float(row @ delivered.mean), doubt)
 
 
-def _combined(
-    delivered: Delivered, line: tuple[float, FloatArray], setting: Setting
-) -> tuple[float, float]:
-    at_zero, row = line
-    sd = math.sqrt(float(row @ delivered.covariance @ row))
-    return at_zero + float(row @ delivered.mean), sd
-
-
-def _face(delivered: Delivered) -> tuple[float, float]:
-    row = np.zeros(len(PARTS))
-    row[:2] = 1.0
-    return float(row @ delivered.mean), math.sqrt(float(row @ delivered.covariance @ row))
-
-
-def _series(
-    block: Block, flown: FloatArray, delivered: Delivered
-) -> dict[str, list[float | None]]:
+def _series(block: Block, flown: FloatArray, delivered: Delivered) -> dict[str, list[float | None]]:
     """What may change while a block is hit, ball by ball."""
     shots = block.shots
 
@@ -251,8 +255,6 @@ def _series(
         "carry_m": [s.carry_m for s in shots],
         "scatter": [
             d if n else None
-            for d, n in zip(
-                delivered.distances2.tolist(), delivered.counted.tolist(), strict=True
-            )
+            for d, n in zip(delivered.distances2.tolist(), delivered.counted.tolist(), strict=True)
         ],
     }

@@ -8,7 +8,6 @@ first splits; the gain that counts was set on simulated blocks of one swing.
 """
 
 from dataclasses import dataclass
-from typing import Final
 
 import numpy as np
 from numpy.typing import NDArray
@@ -91,7 +90,7 @@ def _fit(standard: FloatArray, first: FloatArray) -> tuple[float, FloatArray]:
     first : (splits, n); all ones fits a single group
     """
     count = standard.shape[0]
-    wild = _density((standard**2).sum(axis=1), np.float64(BACKGROUND_WIDTH**2))
+    wild = _density((standard**2).sum(axis=1), np.array(BACKGROUND_WIDTH**2))
     belongs = np.stack([first, 1 - first])
     log_size = np.zeros(first.shape[0])
     ordinary = np.ones_like(first)

@@ -1,0 +1,48 @@
+"""How is what the balls show given to the outside?"""
+
+from firm_footing.api.ball_shapes import DriftOut, GroupOut, LostOut, ReadBall, ReadBlock
+from firm_footing.api.conclusion_shapes import Spread
+from firm_footing.core.ball.forward import PARTS
+from firm_footing.core.knowledge import DIMENSIONS
+from firm_footing.core.pattern import Estimate
+from firm_footing.core.pattern.block import BallRead, BlockRead
+
+
+def block_view(block_id: str, shot_ids: list[str], read: BlockRead) -> ReadBlock:
+    """A block with its balls."""
+    pattern = read.pattern
+    known: dict[str, Estimate | None] = {
+        "start_deg": pattern.start_deg,
+        "curve_deg": pattern.curve_deg,
+        **{name: getattr(pattern, name) for name in DIMENSIONS},
+        "face_deg": read.face_deg,
+        "attack_deg": read.attack_deg,
+    }
+    return ReadBlock(
+        block_id=block_id,
+        expected_carry_m=read.expected.carry_m,
+        expected_source=read.expected.source,
+        shape=pattern.shape,
+        delivery={k: Spread(value=e.value, se=e.se) for k, e in known.items() if e is not None},
+        scatter=dict(zip(PARTS, read.scatter.tolist(), strict=True)),
+        balls=[_ball(s, b) for s, b in zip(shot_ids, read.balls, strict=True)],
+        groups=[GroupOut.model_validate(g) for g in read.groups],
+        drifts=[DriftOut.model_validate(d) for d in read.drifts],
+        lost=LostOut.model_validate(read.lost),
+    )
+
+
+def _ball(shot_id: str, ball: BallRead) -> ReadBall:
+    parts = zip(PARTS, ball.delivery.tolist(), ball.sd.tolist(), strict=True)
+    delivery = {name: Spread(value=value, se=sd) for name, value, sd in parts}
+    return ReadBall(
+        shot_id=shot_id,
+        delivery=delivery,
+        start_deg=ball.start_deg,
+        curve_deg=ball.curve_deg,
+        carry_m=ball.carry_m,
+        apex_m=ball.apex_m,
+        track=[(round(x, 1), round(y, 1), round(z, 2)) for x, y, z in ball.track.tolist()],
+        wild=ball.wild,
+        lost=LostOut.model_validate(ball.lost),
+    )

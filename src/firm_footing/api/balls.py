@@ -1,0 +1,63 @@
+"""What do the balls of a lesson show, ball by ball, and what moved since earlier baselines?"""
+
+from fastapi import APIRouter
+
+from firm_footing.api.ball_shapes import EarlierOut, MovedOut, ReadBlock
+from firm_footing.api.ball_views import block_view
+from firm_footing.api.context import Known, RowId, Store
+from firm_footing.api.errors import responses
+from firm_footing.core.pattern import read_pattern
+from firm_footing.core.pattern.block import read_block
+from firm_footing.core.pattern.compare import moved_since
+from firm_footing.store import lessons
+from firm_footing.store.cases import case_of
+
+router = APIRouter(tags=["balls"])
+ERRORS = responses(404, 422)
+
+
+@router.get("/lessons/{lesson_id}/balls", summary="What the balls show", responses=ERRORS)
+def read_balls(session: Store, known: Known, lesson_id: RowId) -> list[ReadBlock]:
+    """Every block that has balls: deliveries, flights, groups, changes, lost distance."""
+    content = lessons.content_of(session, lesson_id)
+    case = case_of(content)
+    return [
+        block_view(
+            row.id,
+            [shot.id for shot in content.shots[row.id]],
+            read_block(block, known, case.handicap),
+        )
+        for row, block in zip(content.blocks, case.blocks, strict=True)
+        if block.shots
+    ]
+
+
+@router.get(
+    "/lessons/{lesson_id}/since",
+    summary="What moved since earlier baselines",
+    responses=ERRORS,
+)
+def read_since(session: Store, known: Known, lesson_id: RowId) -> list[EarlierOut]:
+    """The student's earlier lessons with the same club in the baseline, the newest first."""
+    here = lessons.content_of(session, lesson_id)
+    case = case_of(here)
+    found = []
+    for club in dict.fromkeys(b.club for b in case.baselines if b.shots):
+        now = read_pattern([b for b in case.baselines if b.club == club], known, case.handicap)
+        for lesson in lessons.earlier_lessons(session, here.lesson):
+            earlier = case_of(lessons.content_of(session, lesson.id))
+            blocks = [b for b in earlier.baselines if b.club == club and b.shots]
+            if not blocks:
+                continue
+            then = read_pattern(blocks, known, earlier.handicap)
+            moved = [MovedOut.model_validate(m) for m in moved_since(then, now)]
+            found.append(
+                EarlierOut(
+                    lesson_id=lesson.id,
+                    started_at=lesson.started_at,
+                    club=club,
+                    balls=then.balls,
+                    moved=moved,
+                )
+            )
+    return found

@@ -1,0 +1,27 @@
+"""Balls in a table: comma-separated files of any launch monitor in, our own out.
+
+    text ──► table (headings, rows) ──► columns (which field, unit, sign) ──► balls, bad rows
+
+Columns are guessed from headings, units and numbers; the guess is shown and can be put right.
+"""
+
+from firm_footing.files.shot_tables.balls import BadCell, Ball, Read, balls_of
+from firm_footing.files.shot_tables.columns import FIELDS, Column, Field, fingerprint, guess
+from firm_footing.files.shot_tables.table import Table, TableError, read_table
+from firm_footing.files.shot_tables.writing import write_balls
+
+__all__ = [
+    "FIELDS",
+    "BadCell",
+    "Ball",
+    "Column",
+    "Field",
+    "Read",
+    "Table",
+    "TableError",
+    "balls_of",
+    "fingerprint",
+    "guess",
+    "read_table",
+    "write_balls",
+]

@@ -1,0 +1,108 @@
+"""Which headings and rows does a text hold?"""
+
+import csv
+import re
+from dataclasses import dataclass
+from typing import Final
+
+from firm_footing.files.shot_tables.cells import has_decimal_comma
+
+DELIMITERS: Final = ",;\t|"
+MOST_ROWS = 2000
+HEADING_WITHIN = 20
+"""Titles and settings may stand above the headings, this many lines at most."""
+
+_NUMBER = re.compile(r"^[+-]?\d+([.,]\d+)*$")
+_UNIT = re.compile(r"^[\[(]?\s*([a-zA-Z/%°]+(?:/[a-z]+)?)\s*[\])]?$")
+
+
+class TableError(ValueError):
+    """The text is no table of balls; says why."""
+
+
+@dataclass(frozen=True)
+class Table:
+    """A table as text.
+
+    headings : without units
+    units : beside or below each heading, '' where there is none
+    rows : (line in the text from 1, cells), as many cells as headings
+    decimal_comma : numbers are written 1,5 rather than 1.5
+    """
+
+    headings: tuple[str, ...]
+    units: tuple[str, ...]
+    rows: tuple[tuple[int, tuple[str, ...]], ...]
+    decimal_comma: bool
+
+
+def read_table(text: str) -> Table:
+    """Read comma, semicolon, tab or bar separated text; a byte-order mark is no matter.
+
+    Raises
+    ------
+    TableError
+        There is no row of headings, no row below it, or too many.
+
+    """
+    text = text.removeprefix("\ufeff")
+    lines = list(csv.reader(text.splitlines(), delimiter=_delimiter(text)))
+    start = _heading_line(lines)
+    named = [_split(cell) for cell in lines[start]]
+    while named and not named[-1][0]:
+        named.pop()
+    headings, units = (tuple(part) for part in zip(*named, strict=True))
+    width = len(headings)
+    body = [
+        (number, tuple(cell.strip() for cell in (*cells, *[""] * width)[:width]))
+        for number, cells in enumerate(lines[start + 1 :], start + 2)
+        if any(cell.strip() for cell in cells)
+    ]
+    if body and _is_unit_row(body[0][1]):
+        below = [_bare(cell) for cell in body[0][1]]
+        units = tuple(a or b for a, b in zip(units, below, strict=True))
+        body = body[1:]
+    if not body:
+        raise TableError("There are headings but no balls below them.")
+    if len(body) > MOST_ROWS:
+        raise TableError(f"There are {len(body)} rows; at most {MOST_ROWS} are read at once.")
+    comma = has_decimal_comma(cell for _, cells in body for cell in cells)
+    return Table(headings, units, tuple(body), comma)
+
+
+def _delimiter(text: str) -> str:
+    """As the standard library sniffs it; a table of one column has none."""
+    try:
+        return csv.Sniffer().sniff(text[:8000], delimiters=DELIMITERS).delimiter
+    except csv.Error:
+        first = next((line for line in text.splitlines() if line.strip()), "")
+        return max(DELIMITERS, key=first.count)
+
+
+def _heading_line(lines: list[list[str]]) -> int:
+    """The first line of words that has as many cells as the numbers below it."""
+    for i, cells in enumerate(lines[:HEADING_WITHIN]):
+        words = [c for c in cells if c.strip()]
+        if not words or any(_NUMBER.match(c.strip()) for c in words):
+            continue
+        for below in lines[i + 1 : i + 3]:
+            has_numbers = any(re.search(r"\d", c) for c in below)
+            if has_numbers and len(below) >= len(words) > len(below) // 2:
+                return i
+    raise TableError("No row of headings was found with numbers below it.")
+
+
+def _split(cell: str) -> tuple[str, str]:
+    """'Carry [m]' into 'Carry' and 'm'."""
+    found = re.match(r"^(.*?)\s*[\[(]([^\])]*)[\])]\s*$", cell.strip())
+    return (found[1].strip(), found[2].strip()) if found and found[1] else (cell.strip(), "")
+
+
+def _is_unit_row(cells: tuple[str, ...]) -> bool:
+    filled = [c for c in cells if c]
+    return bool(filled) and all(_UNIT.match(c) and not re.search(r"\d", c) for c in filled)
+
+
+def _bare(cell: str) -> str:
+    found = _UNIT.match(cell)
+    return found[1] if found else ""
