@@ -3,6 +3,7 @@
 import typer
 
 from firm_footing.cli.flight import flight
+from firm_footing.cli.monitor import monitor
 from firm_footing.cli.rank import rank
 from firm_footing.cli.serve import demo, serve
 from firm_footing.cli.simulate import simulate
@@ -18,3 +19,4 @@ app.command()(demo)
 app.command()(serve)
 app.command()(simulate)
 app.command()(flight)
+app.command()(monitor)

@@ -124,6 +124,26 @@ export interface paths {
         patch: operations["change_lesson"];
         trace?: never;
     };
+    "/api/lessons/{lesson_id}/revision": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Has it changed?
+         * @description For a screen that asks often: a device may have sent a ball.
+         */
+        get: operations["read_revision"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/lessons/{lesson_id}/blocks/{block_id}": {
         parameters: {
             query?: never;
@@ -276,6 +296,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/lessons/{lesson_id}/balls": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * What the balls show
+         * @description Every block that has balls: deliveries, flights, groups, changes, lost distance.
+         */
+        get: operations["read_balls"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/lessons/{lesson_id}/since": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * What moved since earlier baselines
+         * @description The student's earlier lessons with the same club in the baseline, the newest first.
+         */
+        get: operations["read_since"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/lessons/{lesson_id}/diagnosis": {
         parameters: {
             query?: never;
@@ -416,6 +476,66 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/lessons/{lesson_id}/table/preview": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * What is in a table of balls
+         * @description Columns as sent; else as remembered for these headings; else guessed. Nothing is kept.
+         */
+        post: operations["preview_table"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/lessons/{lesson_id}/table": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Take in a table of balls
+         * @description Good rows are kept, bad ones listed; a ball that is there already is not added again.
+         */
+        post: operations["import_table"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/lessons/{lesson_id}/balls.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * All balls as a table
+         * @description One row a ball; metres, metres a second, degrees + to the right of the target.
+         */
+        get: operations["export_table"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/knowledge": {
         parameters: {
             query?: never;
@@ -509,6 +629,23 @@ export interface components {
              * Format: date-time
              */
             answered_at: string;
+        };
+        /**
+         * BadRowOut
+         * @description Why a row is not taken.
+         */
+        BadRowOut: {
+            /**
+             * Line
+             * @description In the text, from 1
+             */
+            line: number;
+            /** Heading */
+            heading: string;
+            /** Cell */
+            cell: string;
+            /** Reason */
+            reason: string;
         };
         /**
          * BallWay
@@ -849,6 +986,25 @@ export interface components {
             head: components["schemas"]["Head"];
         };
         /**
+         * Column
+         * @description What one column holds; `field` None leaves it out.
+         *
+         *     positive : which side positive numbers lie on, for fields that have a side
+         */
+        Column: {
+            /** Heading */
+            heading: string;
+            /** Field */
+            field?: string | null;
+            /**
+             * Unit
+             * @default
+             */
+            unit: string;
+            /** Positive */
+            positive?: ("right" | "left" | "toe" | "heel") | null;
+        };
+        /**
          * Constraint
          * @description What a block of balls hit with this drill in force takes away and does by itself.
          *
@@ -1006,6 +1162,21 @@ export interface components {
             knowledge_version: string;
         };
         /**
+         * DriftOut
+         * @description Something that changed while the block was hit.
+         */
+        DriftOut: {
+            /** What */
+            what: string;
+            /** Change */
+            change: number;
+            /**
+             * Chance
+             * @description How often chance alone would show as much
+             */
+            chance: number;
+        };
+        /**
          * Drill
          * @description One drill with a pass sign that does not depend on the ball.
          */
@@ -1059,6 +1230,25 @@ export interface components {
             source: string;
         };
         /**
+         * EarlierOut
+         * @description An earlier lesson's baseline with the same club, against this one's.
+         */
+        EarlierOut: {
+            /** Lesson Id */
+            lesson_id: string;
+            /**
+             * Started At
+             * Format: date-time
+             */
+            started_at: string;
+            /** Club */
+            club: string;
+            /** Balls */
+            balls: number;
+            /** Moved */
+            moved: components["schemas"]["MovedOut"][];
+        };
+        /**
          * ErrorShape
          * @description Every error has this shape.
          */
@@ -1093,6 +1283,26 @@ export interface components {
             evidence: string;
             /** Bits */
             bits: number;
+        };
+        /**
+         * FieldOut
+         * @description Something a column can hold.
+         */
+        FieldOut: {
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /**
+             * Units
+             * @description Empty for words
+             */
+            units: string[];
+            /**
+             * Positive
+             * @description Sides that can be the positive one
+             */
+            positive: string[];
         };
         /**
          * FileBlock
@@ -1264,6 +1474,23 @@ export interface components {
             source: string;
         };
         /**
+         * GroupOut
+         * @description Balls that belong together.
+         */
+        GroupOut: {
+            /**
+             * Balls
+             * @description Numbers in the block, from 0
+             */
+            balls: number[];
+            /** Start Deg */
+            start_deg: number;
+            /** Curve Deg */
+            curve_deg: number;
+            /** Shape */
+            shape: string;
+        };
+        /**
          * Head
          * @description How a kind of club head gives way to a blow away from its middle.
          *
@@ -1381,6 +1608,11 @@ export interface components {
             /** Decisions */
             decisions: components["schemas"]["DecisionOut"][];
             /**
+             * Revision
+             * @description Another one after every change
+             */
+            revision: string;
+            /**
              * Undo
              * @description What undo would take back
              */
@@ -1422,6 +1654,30 @@ export interface components {
             source: "look" | "film" | "mat" | "plate" | "monitor" | "feel";
         };
         /**
+         * LostOut
+         * @description An account of lost distance: items and remainder add up to expected minus actual.
+         */
+        LostOut: {
+            /** Expected M */
+            expected_m: number;
+            /** Actual M */
+            actual_m: number;
+            /**
+             * Items
+             * @description + lost, - won, in metres
+             */
+            items: {
+                [key: string]: number;
+            };
+            /** Remainder M */
+            remainder_m: number;
+            /**
+             * Measured
+             * @description false: the actual carry is a computed one
+             */
+            measured: boolean;
+        };
+        /**
          * Mechanism
          * @description What sits between a cause and the club; only used to explain.
          */
@@ -1457,6 +1713,19 @@ export interface components {
             when_face_to_path_beyond_deg?: number | null;
             /** Source */
             source: string;
+        };
+        /**
+         * MovedOut
+         * @description One number then and now.
+         */
+        MovedOut: {
+            /** Name */
+            name: string;
+            then: components["schemas"]["Spread"];
+            now: components["schemas"]["Spread"];
+            difference: components["schemas"]["Spread"];
+            /** Sure */
+            sure: boolean;
         };
         /**
          * NewLesson
@@ -1585,6 +1854,17 @@ export interface components {
             two_way: boolean;
         };
         /**
+         * PreviewBall
+         * @description A ball as it would be taken in.
+         */
+        PreviewBall: {
+            /** Line */
+            line: number;
+            /** Club */
+            club: string | null;
+            shot: components["schemas"]["Shot"];
+        };
+        /**
          * Ranking
          * @description The diagnosis of one case.
          */
@@ -1606,6 +1886,90 @@ export interface components {
             drills: string[];
             /** Schools Agree */
             schools_agree: boolean;
+        };
+        /**
+         * ReadBall
+         * @description One ball as it was worked out.
+         */
+        ReadBall: {
+            /** Shot Id */
+            shot_id: string;
+            /**
+             * Delivery
+             * @description By quantity, + push side, ahead, toe, up
+             */
+            delivery: {
+                [key: string]: components["schemas"]["Spread"];
+            };
+            /** Start Deg */
+            start_deg: number;
+            /** Curve Deg */
+            curve_deg: number;
+            /** Carry M */
+            carry_m: number;
+            /** Apex M */
+            apex_m: number;
+            /**
+             * Track
+             * @description Places on its way: along the target line, up, to the push side; metres
+             */
+            track: [
+                number,
+                number,
+                number
+            ][];
+            /** Wild */
+            wild: boolean;
+            lost: components["schemas"]["LostOut"];
+        };
+        /**
+         * ReadBlock
+         * @description A block as it was worked out.
+         */
+        ReadBlock: {
+            /** Block Id */
+            block_id: string;
+            /** Expected Carry M */
+            expected_carry_m: number;
+            /**
+             * Expected Source
+             * @enum {string}
+             */
+            expected_source: "named" | "club_speed" | "own_best" | "handicap";
+            /** Shape */
+            shape: string | null;
+            /**
+             * Delivery
+             * @description What the balls do not fix is left out
+             */
+            delivery: {
+                [key: string]: components["schemas"]["Spread"];
+            };
+            /**
+             * Scatter
+             * @description Standard deviation of the balls
+             */
+            scatter: {
+                [key: string]: number;
+            };
+            /** Balls */
+            balls: components["schemas"]["ReadBall"][];
+            /**
+             * Groups
+             * @description Two where one swing does not explain the balls
+             */
+            groups: components["schemas"]["GroupOut"][];
+            /** Drifts */
+            drifts: components["schemas"]["DriftOut"][];
+            lost: components["schemas"]["LostOut"];
+        };
+        /**
+         * Revision
+         * @description Whether a lesson has changed since it was read.
+         */
+        Revision: {
+            /** Revision */
+            revision: string;
         };
         /**
          * RoundOut
@@ -1984,6 +2348,72 @@ export interface components {
              * Format: date-time
              */
             created_at: string;
+        };
+        /**
+         * TableImport
+         * @description A table to take in.
+         */
+        TableImport: {
+            /** Text */
+            text: string;
+            /** Columns */
+            columns?: components["schemas"]["Column"][] | null;
+            /** Block Id */
+            block_id: string;
+        };
+        /**
+         * TableIn
+         * @description A table as text, and what its columns hold; left out: guessed, or as remembered.
+         */
+        TableIn: {
+            /** Text */
+            text: string;
+            /** Columns */
+            columns?: components["schemas"]["Column"][] | null;
+        };
+        /**
+         * TablePreview
+         * @description What is in a table, before anything is kept.
+         */
+        TablePreview: {
+            /** Columns */
+            columns: components["schemas"]["Column"][];
+            /**
+             * Remembered
+             * @description The columns were agreed before
+             */
+            remembered: boolean;
+            /** Fields */
+            fields: components["schemas"]["FieldOut"][];
+            /**
+             * Samples
+             * @description The first rows as they stand
+             */
+            samples: string[][];
+            /** Balls */
+            balls: number;
+            /**
+             * Already
+             * @description Balls that the lesson has already
+             */
+            already: number;
+            /** First */
+            first: components["schemas"]["PreviewBall"][];
+            /** Bad */
+            bad: components["schemas"]["BadRowOut"][];
+        };
+        /**
+         * TableTaken
+         * @description What an import did.
+         */
+        TableTaken: {
+            lesson: components["schemas"]["LessonOut"];
+            /** Added */
+            added: number;
+            /** Already */
+            already: number;
+            /** Bad */
+            bad: components["schemas"]["BadRowOut"][];
         };
         /**
          * Trace
@@ -2543,6 +2973,64 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["LessonOut"];
+                };
+            };
+            /** @description Not readable */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorShape"];
+                };
+            };
+            /** @description Not found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorShape"];
+                };
+            };
+            /** @description Refused */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorShape"];
+                };
+            };
+            /** @description Bad input */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorShape"];
+                };
+            };
+        };
+    };
+    read_revision: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                lesson_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Revision"];
                 };
             };
             /** @description Not readable */
@@ -3190,6 +3678,104 @@ export interface operations {
             };
         };
     };
+    read_balls: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                lesson_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReadBlock"][];
+                };
+            };
+            /** @description Not readable */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorShape"];
+                };
+            };
+            /** @description Not found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorShape"];
+                };
+            };
+            /** @description Bad input */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorShape"];
+                };
+            };
+        };
+    };
+    read_since: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                lesson_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["EarlierOut"][];
+                };
+            };
+            /** @description Not readable */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorShape"];
+                };
+            };
+            /** @description Not found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorShape"];
+                };
+            };
+            /** @description Bad input */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorShape"];
+                };
+            };
+        };
+    };
     read_diagnosis: {
         parameters: {
             query?: {
@@ -3583,6 +4169,177 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["CaseFile"];
                 };
+            };
+            /** @description Not readable */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorShape"];
+                };
+            };
+            /** @description Not found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorShape"];
+                };
+            };
+            /** @description Bad input */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorShape"];
+                };
+            };
+        };
+    };
+    preview_table: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                lesson_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TableIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TablePreview"];
+                };
+            };
+            /** @description Not readable */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorShape"];
+                };
+            };
+            /** @description Not found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorShape"];
+                };
+            };
+            /** @description Refused */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorShape"];
+                };
+            };
+            /** @description Bad input */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorShape"];
+                };
+            };
+        };
+    };
+    import_table: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                lesson_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TableImport"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TableTaken"];
+                };
+            };
+            /** @description Not readable */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorShape"];
+                };
+            };
+            /** @description Not found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorShape"];
+                };
+            };
+            /** @description Refused */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorShape"];
+                };
+            };
+            /** @description Bad input */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorShape"];
+                };
+            };
+        };
+    };
+    export_table: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                lesson_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description Not readable */
             400: {
