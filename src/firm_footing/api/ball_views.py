@@ -35,6 +35,11 @@ def block_view(block_id: str, shot_ids: list[str], read: BlockRead) -> ReadBlock
 def _ball(shot_id: str, ball: BallRead) -> ReadBall:
     parts = zip(PARTS, ball.delivery.tolist(), ball.sd.tolist(), strict=True)
     delivery = {name: Spread(value=value, se=sd) for name, value, sd in parts}
+    doubt = {
+        "face_deg": (ball.face_deg, ball.face_sd),
+        "attack_deg": (ball.attack_deg, ball.attack_sd),
+    }
+    delivery |= {name: Spread(value=value, se=sd) for name, (value, sd) in doubt.items()}
     return ReadBall(
         shot_id=shot_id,
         delivery=delivery,

@@ -1,8 +1,8 @@
 <script setup lang="ts">
-// The club face, drawn large: touch where the ball met it.
+// The club face, drawn large: touch where the ball met it. While balls are read, a touch chooses one.
 import { computed, useTemplateRef } from 'vue'
 import type { Handedness, LoggedShot } from '@/api/client'
-import { strikeOf } from '@/drawing/marks'
+import { strikeOf, type Doubtful } from '@/drawing/marks'
 import { inDrawing } from '@/drawing/pointer'
 
 const props = defineProps<{
@@ -13,13 +13,20 @@ const props = defineProps<{
   seen: 'front' | 'player'
   lit: 'heel' | 'toe' | null
   predictedMm: number | null
+  reading: boolean
+  middle: Doubtful | null
+  scatterMm: { heelToe: number; lowHigh: number } | null
 }>()
-const emit = defineEmits<{ touched: [strike: { heelToeMm: number; lowHighMm: number }] }>()
+const emit = defineEmits<{
+  touched: [strike: { heelToeMm: number; lowHighMm: number }]
+  chosen: [id: string]
+}>()
 
 const WIDTH = 330
 const HEIGHT = 262
 const CENTRE = { x: 165, y: 142 }
 const PX_PER_MM = 3.5
+const NEAR_PX = 30
 /** Drawn with the heel on the right. */
 const IRON =
   'M52 222C30 200 26 120 50 70C58 50 84 46 104 54L262 112C284 120 296 138 294 168L288 206C286 218 278 224 264 224Z'
@@ -42,10 +49,30 @@ const marks = computed(() =>
 function touch(event: PointerEvent): void {
   if (svg.value === null || event.button !== 0) return
   const at = inDrawing(event, svg.value)
+  if (props.reading) {
+    choose(at)
+    return
+  }
   const heelToe = Math.round((CENTRE.x - mirrored(at.x)) / PX_PER_MM)
   const lowHigh = Math.round((CENTRE.y - at.y) / PX_PER_MM)
   emit('touched', { heelToeMm: limit(heelToe, 40), lowHighMm: limit(lowHigh, 30) })
 }
+function choose(at: { x: number; y: number }): void {
+  const near = marks.value
+    .map((m) => ({ id: m.id, away: Math.hypot(m.x - at.x, m.y - at.y) }))
+    .sort((a, b) => a.away - b.away)[0]
+  if (near && near.away < NEAR_PX) emit('chosen', near.id)
+}
+/** Where most of the balls met the face: one standard deviation about their middle. */
+const spread = computed(() => {
+  if (props.middle === null || props.scatterMm === null || marks.value.length < 3) return null
+  return {
+    cx: mirrored(CENTRE.x - props.middle.value * PX_PER_MM),
+    cy: marks.value.reduce((sum, m) => sum + m.y, 0) / marks.value.length,
+    rx: props.scatterMm.heelToe * PX_PER_MM,
+    ry: Math.max(4, props.scatterMm.lowHigh * PX_PER_MM),
+  }
+})
 function limit(mm: number, most: number): number {
   return Math.max(-most, Math.min(most, mm))
 }
@@ -85,6 +112,7 @@ function limit(mm: number, most: number): number {
       <path class="outline" :d="isWood ? WOOD : IRON" />
     </g>
     <path class="cross" :d="`M${CENTRE.x - 9} ${CENTRE.y}h18M${CENTRE.x} ${CENTRE.y - 9}v18`" />
+    <ellipse v-if="spread" class="spread" v-bind="spread" data-testid="strike-spread" />
     <circle
       v-for="mark in marks"
       :key="mark.id"
@@ -147,6 +175,12 @@ function limit(mm: number, most: number): number {
   stroke: rgb(var(--v-theme-slate));
   stroke-width: 4;
   stroke-dasharray: 8 5;
+}
+.spread {
+  fill: rgb(var(--v-theme-slate));
+  fill-opacity: 0.16;
+  stroke: rgb(var(--v-theme-slate));
+  stroke-width: 1.5;
 }
 .mark {
   fill: rgb(var(--v-theme-ink));

@@ -4,7 +4,7 @@ import { computed, ref, useTemplateRef } from 'vue'
 import type { Handedness, Knowledge, LoggedShot } from '@/api/client'
 import ChainMarks from '@/drawing/ChainMarks.vue'
 import { GROUND, litOnPlan, shoeParts, SHOES } from '@/drawing/chain'
-import { divotOf, type DivotMark } from '@/drawing/marks'
+import { divotOf, type DivotMark, type Doubtful } from '@/drawing/marks'
 import { inDrawing } from '@/drawing/pointer'
 import type { Point } from '@/drawing/range'
 import ShoePrint from '@/drawing/ShoePrint.vue'
@@ -19,12 +19,15 @@ const props = defineProps<{
   knowledge: Knowledge
   footWords: { lead: string; trail: string }
   predictedLowCm: number | null
+  lowPoint: Doubtful | null
 }>()
 const emit = defineEmits<{
   touched: [divot: { startCm: number; lengthCm: number | null; directionDeg: number | null }]
 }>()
 
 const DRAG_CM = 4
+/** Standard errors within which it lies four times in five. */
+const LIKELY = 1.28
 const svg = useTemplateRef<SVGSVGElement>('svg')
 const from = ref<Point | null>(null)
 
@@ -121,6 +124,15 @@ function release(event: PointerEvent): void {
         v-bind="line(divot)"
         clip-path="url(#turf)"
       />
+      <g v-if="lowPoint" clip-path="url(#turf)" data-testid="low-band">
+        <rect
+          class="low"
+          :x="GROUND.turf.x"
+          :width="GROUND.turf.width"
+          :y="GROUND.ball.y - (lowPoint.value + LIKELY * lowPoint.se) * GROUND.pxPerCm"
+          :height="2 * LIKELY * lowPoint.se * GROUND.pxPerCm"
+        />
+      </g>
       <circle class="ball" :cx="GROUND.ball.x" :cy="GROUND.ball.y" r="9" />
       <line
         v-if="predictedLowCm !== null"
@@ -190,6 +202,11 @@ function release(event: PointerEvent): void {
   stroke: rgb(var(--v-theme-slate));
   stroke-width: 4;
   stroke-dasharray: 10 6;
+  pointer-events: none;
+}
+.low {
+  fill: rgb(var(--v-theme-slate));
+  fill-opacity: 0.28;
   pointer-events: none;
 }
 .ball {

@@ -1,5 +1,6 @@
 <script setup lang="ts">
-// The range from above: press where the ball started, let go where it came down.
+// The range from above: press where the ball started, let go where it came down. While balls are
+// read, a touch chooses the nearest one.
 import { computed, onMounted, onUnmounted, ref, useTemplateRef } from 'vue'
 import type { Handedness, LoggedShot } from '@/api/client'
 import { flightOf, type FlightMark } from '@/drawing/marks'
@@ -11,8 +12,10 @@ import {
   fromPoint,
   ringsFor,
   toPoint,
+  trackPath,
   type Point,
   type Range,
+  type Track,
 } from '@/drawing/range'
 import { pushSign } from '@/ui/frame'
 import type { DistanceUnit } from '@/ui/settings'
@@ -26,12 +29,17 @@ const props = defineProps<{
   unit: DistanceUnit
   way: { start_deg: number; curve_deg: number } | null
   predicted: FlightMark | null
+  reading: boolean
+  tracks: ReadonlyMap<string, Track>
+  wild: ReadonlySet<string>
 }>()
 const emit = defineEmits<{
+  chosen: [id: string]
   touched: [flight: { startDeg: number; curveDeg: number | null; carryM: number | null }]
 }>()
 
 const TAP_PX = 14
+const NEAR_PX = 40
 const svg = useTemplateRef<SVGSVGElement>('svg')
 const pressed = ref<Point | null>(null)
 const dragged = ref<Point | null>(null)
@@ -40,7 +48,7 @@ const sign = computed(() => pushSign(props.hand))
 const flights = computed(() =>
   props.shots.flatMap((shot) => {
     const mark = flightOf(shot)
-    return mark ? [{ id: shot.id, ...mark }] : []
+    return mark ? [{ id: shot.id, ...mark, track: props.tracks.get(shot.id) ?? null }] : []
   }),
 )
 const longest = computed(() =>
@@ -103,9 +111,20 @@ const wayPath = computed(() =>
 
 function press(event: PointerEvent): void {
   if (svg.value === null || event.button !== 0) return
+  if (props.reading) {
+    choose(inDrawing(event, svg.value))
+    return
+  }
   svg.value.setPointerCapture(event.pointerId)
   pressed.value = inDrawing(event, svg.value)
   dragged.value = pressed.value
+}
+/** The ball whose landing is nearest to the touch. */
+function choose(at: Point): void {
+  const near = flights.value
+    .map((f) => ({ id: f.id, away: Math.hypot(end(f).x - at.x, end(f).y - at.y) }))
+    .sort((a, b) => a.away - b.away)[0]
+  if (near && near.away < NEAR_PX) emit('chosen', near.id)
 }
 function drag(event: PointerEvent): void {
   if (pressed.value !== null && svg.value !== null) dragged.value = inDrawing(event, svg.value)
@@ -147,7 +166,7 @@ const draft = computed(() => {
 <template>
   <svg
     ref="svg"
-    class="range"
+    :class="['range', { reading }]"
     :viewBox="`0 0 ${size.width} ${size.height}`"
     role="img"
     :aria-label="`Range from above with ${flights.length} balls`"
@@ -185,9 +204,12 @@ const draft = computed(() => {
     <g
       v-for="flight in flights"
       :key="flight.id"
-      :class="['flight', { newest: flight.id === newest }]"
+      :class="['flight', { newest: flight.id === newest, wild: wild.has(flight.id) }]"
     >
-      <path :class="{ guessed: flight.curveDeg === null }" :d="path(flight)" />
+      <path
+        :class="{ guessed: flight.curveDeg === null }"
+        :d="flight.track ? trackPath(flight.track, flight, sign, range) : path(flight)"
+      />
       <circle
         v-if="flight.curveDeg !== null"
         :cx="end(flight).x"
@@ -211,6 +233,9 @@ const draft = computed(() => {
   height: 100%;
   touch-action: none;
   cursor: crosshair;
+}
+.range.reading {
+  cursor: pointer;
 }
 .edge {
   stroke: rgb(var(--v-theme-line));
@@ -257,6 +282,9 @@ const draft = computed(() => {
 }
 .flight.newest circle {
   fill: rgb(var(--v-theme-ink));
+}
+.flight.wild circle {
+  stroke-dasharray: 2 2.5;
 }
 .way {
   fill: none;

@@ -52,6 +52,12 @@ export interface StrikeMark {
   lowHighMm: number
 }
 
+/** A number with its doubt, as the server tells it. */
+export interface Doubtful {
+  value: number
+  se: number
+}
+
 const WORD_STRIKES: Record<string, number> = { hosel: -30, toe: 25 }
 
 export function strikeOf(shot: LoggedShot): StrikeMark | null {

@@ -53,6 +53,36 @@ export function flightPath(
   return `M${fix(from.x)} ${fix(from.y)}Q${fix(over.x)} ${fix(over.y)} ${fix(to.x)} ${fix(to.y)}`
 }
 
+/** A computed flight: places along the target line, up, and to the push side, metres. */
+export interface Track {
+  places: readonly (readonly [number, number, number])[]
+  startDeg: number
+  curveDeg: number
+}
+
+/**
+ * The way of a ball through computed places, turned so that it leaves and lands where its mark is:
+ * the finger knew better than the word it became.
+ */
+export function trackPath(
+  track: Track,
+  mark: { startDeg: number; curveDeg: number | null },
+  sign: 1 | -1,
+  range: Range,
+): string {
+  const last = track.places.at(-1) ?? [1, 0, 0]
+  const whole = Math.hypot(last[0], last[2])
+  const turn = mark.startDeg - track.startDeg
+  const bend = (mark.curveDeg ?? track.curveDeg) - track.curveDeg
+  const points = track.places.map(([along, , side]) => {
+    const far = Math.hypot(along, side)
+    const bearing = far === 0 ? 0 : (Math.atan2(side, along) * 180) / Math.PI
+    const at = toPoint((bearing + turn + bend * (far / whole)) * sign, far, range)
+    return `${fix(at.x)} ${fix(at.y)}`
+  })
+  return `M${points.join('L')}`
+}
+
 /** An arc across the fan at this distance. */
 export function arcPath(carryM: number, halfDeg: number, range: Range): string {
   const a = toPoint(-halfDeg, carryM, range)

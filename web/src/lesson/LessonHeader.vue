@@ -14,7 +14,7 @@ const props = defineProps<{
   stage: 'shots' | 'look'
   knowledge: Knowledge
 }>()
-defineEmits<{ keys: [] }>()
+defineEmits<{ keys: []; import: [] }>()
 
 const balls = computed(() => props.open.shots.value.length)
 const about = computed(() => {
@@ -84,7 +84,7 @@ const saved = computed(() => {
         title="Keys (?)"
         @click="$emit('keys')"
       />
-      <LessonMenu :open="open" :lesson="lesson" :knowledge="knowledge" />
+      <LessonMenu :open="open" :lesson="lesson" :knowledge="knowledge" @import="$emit('import')" />
       <SettingsMenu />
     </div>
   </header>

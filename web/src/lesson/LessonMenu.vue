@@ -7,6 +7,8 @@ import type { OpenLesson } from '@/lesson/useLesson'
 
 const props = defineProps<{ open: OpenLesson; lesson: Lesson; knowledge: Knowledge }>()
 
+const emit = defineEmits<{ import: [] }>()
+
 const SOURCES: { value: Source; title: string }[] = [
   { value: 'look', title: 'eyes' },
   { value: 'feel', title: 'feel' },
@@ -22,12 +24,18 @@ const QUESTIONS = [
   { key: 'start', title: 'Start of the downswing' },
 ] as const
 
+const shown = ref(false)
 const note = ref('')
 const atHand = computed(() => props.lesson.at_hand ?? SOURCES.map((s) => s.value))
+const tableUrl = computed(() => `/api/lessons/${props.lesson.id}/balls.csv`)
 const caseUrl = computed(() => `/api/lessons/${props.lesson.id}/case`)
 
 function setSchool(key: (typeof QUESTIONS)[number]['key'], value: string): void {
   props.open.changeLesson({ school: { ...props.lesson.school, [key]: value } as Lesson['school'] })
+}
+function bringIn(): void {
+  shown.value = false
+  emit('import')
 }
 function addNote(): void {
   if (note.value.trim() === '') return
@@ -37,7 +45,7 @@ function addNote(): void {
 </script>
 
 <template>
-  <v-menu :close-on-content-click="false" location="bottom end">
+  <v-menu v-model="shown" :close-on-content-click="false" location="bottom end">
     <template #activator="{ props: activator }">
       <v-btn
         v-bind="activator"
@@ -97,6 +105,8 @@ function addNote(): void {
       </ul>
       <div class="row">
         <v-btn :href="caseUrl" download>Save as case file</v-btn>
+        <v-btn :href="tableUrl" download>Save balls as a table</v-btn>
+        <v-btn @click="bringIn">Bring in balls from a table</v-btn>
         <v-btn @click="open.changeLesson({ finished: !lesson.finished })">
           {{ lesson.finished ? 'Reopen lesson' : 'Finish lesson' }}
         </v-btn>

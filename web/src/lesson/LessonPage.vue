@@ -6,6 +6,7 @@ import DecisionColumn from '@/lesson/decide/DecisionColumn.vue'
 import KeysHelp from '@/lesson/KeysHelp.vue'
 import LessonHeader from '@/lesson/LessonHeader.vue'
 import LookStage from '@/lesson/look/LookStage.vue'
+import ImportDialog from '@/lesson/shots/ImportDialog.vue'
 import ShotsStage from '@/lesson/shots/ShotsStage.vue'
 import { useWhatIf } from '@/lesson/decide/useWhatIf'
 import { useBallEntry } from '@/lesson/shots/useBallEntry'
@@ -39,6 +40,7 @@ function touchCause(id: string): void {
   chosenCause.value = shownCause.value === id ? '' : id
 }
 const showKeys = ref(false)
+const importing = ref(false)
 const stage = computed(() => (props.stage === 'look' ? 'look' : 'shots'))
 useLessonKeys({ open, entry, settings, chosenCause, showKeys, blockId })
 watch(lesson, (now) => {
@@ -69,6 +71,7 @@ watch(lesson, (now) => {
       :stage="stage"
       :knowledge="known.knowledge"
       @keys="showKeys = !showKeys"
+      @import="importing = true"
     />
     <v-alert
       v-if="refusal"
@@ -114,6 +117,13 @@ watch(lesson, (now) => {
         @touch-cause="touchCause"
       />
     </main>
+    <ImportDialog
+      v-if="blockId"
+      v-model="importing"
+      :lesson-id="id"
+      :block-id="blockId"
+      @taken="open.load"
+    />
     <KeysHelp v-if="showKeys" @close="showKeys = false" />
   </div>
 </template>

@@ -5,6 +5,7 @@ import { ApiError, ask, client } from '@/api/client'
 import type { Answer, AnswerWord, Diagnosis, Lesson, Shape, Shot, Source } from '@/api/client'
 import { useKnowledge } from '@/api/knowledge'
 import { Outbox, type Write } from '@/api/outbox'
+import { useArrivals } from '@/lesson/useArrivals'
 
 export type Saving = { state: 'saved' | 'saving' | 'unreachable'; waiting: number }
 
@@ -46,12 +47,14 @@ export function useLesson(id: string) {
         ask(client.GET('/api/lessons/{lesson_id}', { params: { path } })),
         weigh(),
       ])
-      lesson.value = arrived
+      if (outbox.empty) lesson.value = arrived
       failure.value = null
     } catch (error) {
       failure.value = error as ApiError
     }
   }
+
+  useArrivals(id, lesson, () => outbox.empty, load)
 
   let asked = 0
   async function weigh(): Promise<void> {

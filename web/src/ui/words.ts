@@ -1,7 +1,7 @@
 // What things are called on the screen.
 import type { Diagnosis, Direction, Handedness, Knowledge, Shape } from '@/api/client'
-import type { SideWords } from '@/ui/settings'
-import { signed } from '@/ui/units'
+import type { DistanceUnit, SideWords } from '@/ui/settings'
+import { fromMetres, signed } from '@/ui/units'
 
 export interface Speaker {
   hand: Handedness
@@ -231,4 +231,69 @@ export function patternWords(seen: Seen, hand: Handedness): string {
 
 export function count(n: number, noun: string): string {
   return n === 1 ? `1 ${noun}` : `${String(n)} ${noun}s`
+}
+
+/** Golfer-neutral degrees with their doubt, as an onlooker says them: "4.1° left ± 1.0". */
+export function sideDegrees(d: { value: number; se: number }, hand: Handedness): string {
+  const side = d.value < 0 === (hand === 'right') ? 'left' : 'right'
+  return `${Math.abs(d.value).toFixed(1)}° ${side} ± ${d.se.toFixed(1)}`
+}
+
+export const LOST_WORDS: Record<string, string> = {
+  club_speed: 'club speed',
+  strike: 'strike',
+  loft_and_spin: 'loft and spin',
+  glancing: 'glancing blow',
+  ground: 'ground first',
+  remainder: 'unexplained',
+}
+
+export const SOURCE_WORDS: Record<Shape['ReadBlock']['expected_source'], string> = {
+  named: '(your figure)',
+  club_speed: '(from club speed)',
+  own_best: '(their own best)',
+  handicap: '(usual at this handicap)',
+}
+
+const BY_WORDS: Record<string, { what: string; less: string; more: string }> = {
+  heel_toe_mm: { what: 'strike', less: 'mm nearer the heel', more: 'mm nearer the toe' },
+  low_point_cm: { what: 'low point', less: 'cm further back', more: 'cm further forward' },
+  dynamic_loft_deg: { what: 'loft', less: '° less', more: '° more' },
+  club_speed_pct: { what: 'club speed', less: ' % less', more: ' % more' },
+  carry_lost_pct: { what: 'carry', less: ' % longer', more: ' % shorter' },
+}
+const SIDE_WORDS: Record<string, string> = {
+  start_deg: 'start',
+  curve_deg: 'curve',
+  path_deg: 'path',
+}
+
+function byWord(what: string, by: number, hand: Handedness): string {
+  const size = Math.abs(by).toFixed(0)
+  const side = by < 0 === (hand === 'right') ? 'left' : 'right'
+  if (SIDE_WORDS[what]) return `${SIDE_WORDS[what]} ${size}° further ${side}`
+  if (what === 'face_to_path_deg')
+    return `face ${size}° ${by < 0 ? 'more shut' : 'more open'} to it`
+  const words = BY_WORDS[what]
+  const unit = words?.[by < 0 ? 'less' : 'more'] ?? ''
+  const gap = /^[°%]/.test(unit.trim()) ? '' : ' '
+  return `${words?.what ?? what} ${size}${gap}${unit}`
+}
+
+/** What moved since an earlier baseline: "path 3° further right". */
+export function movedWord(moved: Shape['MovedOut'], hand: Handedness): string {
+  return byWord(moved.name, moved.difference.value, hand)
+}
+
+/** What changed while a block was hit. */
+export function driftWord(drift: Shape['DriftOut'], hand: Handedness, unit: DistanceUnit): string {
+  const steady = 'From the first ball to the last'
+  if (drift.what === 'scatter') {
+    return drift.change > 0 ? `${steady} they scatter wider: tiring?` : `${steady} they settle.`
+  }
+  if (drift.what === 'carry_m') {
+    const by = Math.abs(fromMetres(drift.change, unit)).toFixed(0)
+    return `${steady} carry ${drift.change < 0 ? 'falls' : 'grows'} by ${by} ${unit}${drift.change < 0 ? ': tiring?' : '.'}`
+  }
+  return `${steady}: ${byWord(drift.what, drift.change, hand)}.`
 }

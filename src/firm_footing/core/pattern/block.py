@@ -13,7 +13,6 @@ from firm_footing.core.ball.flight import Flight, Launch, fly, track
 from firm_footing.core.ball.forward import (
     FACE_TO_PATH,
     LOW_POINT,
-    PARTS,
     PATH,
     STRIKE,
     Setting,
@@ -46,7 +45,7 @@ class BallRead:
     """One ball.
 
     delivery, sd : (7,) most likely delivery and its standard deviations, order of `PARTS`
-    attack_deg, face_deg : + up; to the target line, + push side
+    attack_deg, face_deg : + up; to the target line, + push side; each with its deviation
     start_deg, curve_deg, carry_m, apex_m : as noted, else as computed
     track : (points, 3) of its flight: along the target line, up, to the push side; metres
     wild : farther out than an ordinary ball
@@ -56,7 +55,9 @@ class BallRead:
     delivery: FloatArray
     sd: FloatArray
     attack_deg: float
+    attack_sd: float
     face_deg: float
+    face_sd: float
     start_deg: float
     curve_deg: float
     carry_m: float
@@ -116,12 +117,15 @@ def read_block(block: Block, knowledge: Knowledge, handicap: float | None = None
     assert mean is not None  # there are balls
     wild = _wild(delivered, numbers)
     tracks, ends = _drawn(block, flown, launch, flight)
+    sds = np.sqrt(np.diagonal(delivered.ball_covariance, axis1=1, axis2=2))
     balls = tuple(
         BallRead(
             delivery=parts[i],
-            sd=np.sqrt(np.diag(delivered.ball_covariance[i])),
+            sd=sds[i],
             attack_deg=float(delivery.attack_deg[i]),
+            attack_sd=float(sds[i, LOW_POINT]) * cm_to_attack(setting.turf),
             face_deg=float(delivery.face_deg[i]),
+            face_sd=_sum_sd(delivered.ball_covariance[i]),
             start_deg=float(ends[i, 0]),
             curve_deg=float(ends[i, 1]),
             carry_m=float(ends[i, 2]),
@@ -232,10 +236,14 @@ def _face(pattern: Pattern, delivered: Delivered) -> Estimate | None:
     """To the target line: path and face to path together."""
     if pattern.path_deg is None or pattern.face_to_path_deg is None:
         return None
-    row = np.zeros(len(PARTS))
-    row[[PATH, FACE_TO_PATH]] = 1.0
-    doubt = math.sqrt(float(row @ delivered.covariance @ row))
-    return Estimate(float(row @ delivered.mean), doubt)
+    face = float(delivered.mean[PATH] + delivered.mean[FACE_TO_PATH])
+    return Estimate(face, _sum_sd(delivered.covariance))
+
+
+def _sum_sd(covariance: FloatArray) -> float:
+    """Standard deviation of path and face to path together."""
+    pair = covariance[np.ix_((PATH, FACE_TO_PATH), (PATH, FACE_TO_PATH))]
+    return math.sqrt(float(pair.sum()))
 
 
 def _series(block: Block, flown: FloatArray, delivered: Delivered) -> dict[str, list[float | None]]:

@@ -5,11 +5,14 @@ import type { Handedness, LoggedShot } from '@/api/client'
 import type { BallEntry } from '@/lesson/shots/useBallEntry'
 import { directionWord, strikeWord } from '@/ui/words'
 
-const props = defineProps<{ entry: BallEntry; hand: Handedness }>()
+const props = defineProps<{ entry: BallEntry; hand: Handedness; reading: boolean }>()
 const { shots, newest, chosenId, openId } = props.entry
 
 const says = computed(() => {
-  if (chosenId.value !== null) return `Changing ball ${String(numberOf(chosenId.value))}`
+  if (chosenId.value !== null) {
+    const number = String(numberOf(chosenId.value))
+    return props.reading ? `Ball ${number} is chosen` : `Changing ball ${number}`
+  }
   if (openId.value !== null) return `Ball ${String(numberOf(openId.value))} is open`
   return `Next: ball ${String(shots.value.length + 1)}`
 })

@@ -1,6 +1,7 @@
 <script setup lang="ts">
-// The plan of the ground: range above, shoes, turf and face below. A ball is up to three touches.
-import { computed } from 'vue'
+// The plan of the ground: range above; below it what is touched to log a ball (shoes, turf, face), or
+// what the balls show. A ball is up to three touches.
+import { computed, ref, toRef } from 'vue'
 import type { Diagnosis, Knowledge, Lesson } from '@/api/client'
 import ClubFace from '@/drawing/ClubFace.vue'
 import GroundPlan from '@/drawing/GroundPlan.vue'
@@ -13,7 +14,10 @@ import BlockBar from '@/lesson/shots/BlockBar.vue'
 import ChainLine from '@/lesson/shots/ChainLine.vue'
 import ContactStrip from '@/lesson/shots/ContactStrip.vue'
 import PatternLine from '@/lesson/shots/PatternLine.vue'
+import PatternNotes from '@/lesson/shots/PatternNotes.vue'
+import ReadView from '@/lesson/shots/ReadView.vue'
 import type { BallEntry } from '@/lesson/shots/useBallEntry'
+import { useReadings } from '@/lesson/shots/useReadings'
 import type { OpenLesson } from '@/lesson/useLesson'
 import { useSettings } from '@/ui/settings'
 import { say } from '@/ui/words'
@@ -38,6 +42,26 @@ const current = computed(() => shots.value.find((s) => s.id === currentId.value)
 const kind = computed(
   () => props.knowledge.clubs.find((c) => c.id === shown.value?.club)?.kind ?? 'iron',
 )
+const isTeed = computed(() => shown.value?.teed ?? kind.value === 'driver')
+const view = ref<'log' | 'read'>('log')
+const { block: readings, since } = useReadings(props.lesson.id, block, toRef(props, 'diagnosis'))
+const reading = computed(() => view.value === 'read' && readings.value !== null)
+const tracks = computed(
+  () =>
+    new Map(
+      readings.value?.balls.map((b) => [
+        b.shot_id,
+        { places: b.track, startDeg: b.start_deg, curveDeg: b.curve_deg },
+      ]) ?? [],
+    ),
+)
+const wild = computed(
+  () => new Set(readings.value?.balls.filter((b) => b.wild).map((b) => b.shot_id) ?? []),
+)
+const scatter = computed(() => {
+  const found = readings.value?.scatter
+  return found ? { heelToe: found.heel_toe_mm ?? 0, lowHigh: found.low_high_mm ?? 0 } : null
+})
 const chain = computed(
   () => props.diagnosis?.ranking.causes.find((c) => c.id === props.cause)?.chain ?? [],
 )
@@ -68,6 +92,10 @@ const footWords = computed(() => {
 const strikeLit = computed(() =>
   chain.value.includes('heel_strike') ? 'heel' : chain.value.includes('toe_strike') ? 'toe' : null,
 )
+const VIEWS = [
+  { id: 'log', word: 'Log' },
+  { id: 'read', word: 'Read' },
+] as const
 const seenWords = { front: 'as you look at the face', player: 'as the player sees it' }
 </script>
 
@@ -84,8 +112,11 @@ const seenWords = { front: 'as you look at the face', player: 'as the player see
         :knowledge="knowledge"
       />
       <p class="hint quiet">
-        Press where it started,<br />let go where it landed<br />angles drawn {{ WIDER }} ×
-        wide<template v-if="predictedFlight"><br />dashed: predicted without the cause</template>
+        <template v-if="reading">Touch a ball to choose it<br /></template>
+        <template v-else>Press where it started,<br />let go where it landed<br /></template>
+        angles drawn {{ WIDER }} × wide<template v-if="predictedFlight"
+          ><br />dashed: predicted without the cause</template
+        >
       </p>
       <RangeFan
         :hand="hand"
@@ -95,14 +126,51 @@ const seenWords = { front: 'as you look at the face', player: 'as the player see
         :unit="settings.distance"
         :way="way"
         :predicted="predictedFlight"
+        :reading="reading"
+        :tracks="tracks"
+        :wild="wild"
         @touched="entry.flight"
+        @chosen="entry.choose"
       />
     </div>
     <div class="between">
-      <PatternLine :diagnosis="diagnosis" :hand="hand" :brief="chain.length > 0" />
-      <ChainLine v-if="chain.length" :chain="chain" :knowledge="knowledge" :hand="hand" />
+      <div class="says">
+        <PatternLine :diagnosis="diagnosis" :hand="hand" :brief="chain.length > 0 && !reading" />
+        <template v-if="reading && readings">
+          <PatternNotes
+            :block="readings"
+            :since="since ?? []"
+            :hand="hand"
+            :unit="settings.distance"
+          />
+        </template>
+        <ChainLine v-else-if="chain.length" :chain="chain" :knowledge="knowledge" :hand="hand" />
+      </div>
+      <div class="views" role="group" aria-label="View">
+        <button
+          v-for="v in VIEWS"
+          :key="v.id"
+          type="button"
+          :aria-pressed="view === v.id"
+          :class="{ on: view === v.id }"
+          :disabled="v.id === 'read' && readings === null"
+          @click="view = v.id"
+        >
+          {{ v.word }}
+        </button>
+      </div>
     </div>
-    <div class="close-up">
+    <ReadView
+      v-if="reading && readings"
+      :open="open"
+      :lesson="lesson"
+      :entry="entry"
+      :block="readings"
+      :kind="kind"
+      :teed="isTeed"
+      :knowledge="knowledge"
+    />
+    <div v-else class="close-up">
       <figure>
         <figcaption>
           Touch the turf: divot <span class="quiet">cm ahead of the ball</span>
@@ -115,6 +183,7 @@ const seenWords = { front: 'as you look at the face', player: 'as the player see
           :knowledge="knowledge"
           :foot-words="footWords"
           :predicted-low-cm="prediction?.low_point_cm?.value ?? null"
+          :low-point="readings?.delivery.low_point_cm ?? null"
           @touched="entry.divot"
         />
       </figure>
@@ -137,14 +206,21 @@ const seenWords = { front: 'as you look at the face', player: 'as the player see
           :seen="settings.faceSeen"
           :lit="strikeLit"
           :predicted-mm="prediction?.heel_toe_mm?.value ?? null"
+          :middle="readings?.delivery.heel_toe_mm ?? null"
+          :scatter-mm="scatter"
+          :reading="false"
           @touched="entry.strike"
         />
       </figure>
     </div>
-    <ContactStrip :contact="current?.observed.contact ?? null" @contact="entry.contact" />
-    <BallTape :entry="entry" :hand="hand" />
+    <ContactStrip
+      v-if="!reading"
+      :contact="current?.observed.contact ?? null"
+      @contact="entry.contact"
+    />
+    <BallTape :entry="entry" :hand="hand" :reading="reading" />
     <BallDetails
-      v-if="entry.chosenId.value && current"
+      v-if="entry.chosenId.value && current && !reading"
       :shot="current"
       :hand="hand"
       :unit="settings.distance"
@@ -183,6 +259,39 @@ const seenWords = { front: 'as you look at the face', player: 'as the player see
   flex: none;
   border-bottom: 2px solid rgb(var(--v-theme-line));
   padding-bottom: 4px;
+}
+.between {
+  display: flex;
+  align-items: flex-end;
+  gap: 16px;
+}
+.says {
+  flex: 1;
+  min-width: 0;
+}
+.views {
+  display: flex;
+}
+.views button {
+  min-width: 64px;
+  min-height: 44px;
+  border: 2px solid rgb(var(--v-theme-ink));
+  background: rgb(var(--v-theme-surface));
+  font-weight: 700;
+}
+.views button:first-child {
+  border-radius: 10px 0 0 10px;
+  border-right: 0;
+}
+.views button:last-child {
+  border-radius: 0 10px 10px 0;
+}
+.views button.on {
+  background: rgb(var(--v-theme-ink));
+  color: rgb(var(--v-theme-surface));
+}
+.views button:disabled {
+  color: rgb(var(--v-theme-line));
 }
 .close-up {
   flex: none;

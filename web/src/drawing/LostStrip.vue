@@ -1,0 +1,136 @@
+<script setup lang="ts">
+// Where the distance went: expected carry as one bar, what is left of it and every item that took
+// some. What was won is said beside it.
+import { computed } from 'vue'
+import type { Shape } from '@/api/client'
+import type { DistanceUnit } from '@/ui/settings'
+import { fromMetres, signed } from '@/ui/units'
+import { LOST_WORDS, SOURCE_WORDS } from '@/ui/words'
+
+const props = defineProps<{
+  lost: Shape['LostOut']
+  source: Shape['ReadBlock']['expected_source']
+  unit: DistanceUnit
+  whose: string
+}>()
+
+const LEAST_SHOWN = 0.5
+const inUnit = (m: number) => fromMetres(m, props.unit)
+const items = computed(() => {
+  const all = { ...props.lost.items, remainder: props.lost.remainder_m }
+  return Object.entries(all)
+    .map(([id, metres]) => ({ id, size: inUnit(metres), word: LOST_WORDS[id] ?? id }))
+    .sort((a, b) => b.size - a.size)
+})
+const taken = computed(() => items.value.filter((i) => i.size >= LEAST_SHOWN))
+const won = computed(() => items.value.filter((i) => i.size <= -LEAST_SHOWN))
+const total = computed(() => inUnit(props.lost.expected_m - props.lost.actual_m))
+/** The bar holds what is left and what was taken; more than expected when something was won. */
+const whole = computed(
+  () => inUnit(props.lost.actual_m) + taken.value.reduce((sum, i) => sum + i.size, 0),
+)
+const share = (size: number) => `${String((100 * size) / whole.value)}%`
+const sum = computed(() => {
+  const size = Math.abs(total.value).toFixed(0)
+  return `${size} ${props.unit} ${total.value >= 0 ? 'short' : 'longer'}`
+})
+</script>
+
+<template>
+  <div class="lost" data-testid="lost">
+    <p class="head">
+      <span>
+        <strong>{{ whose }}: {{ sum }}</strong> of {{ inUnit(lost.expected_m).toFixed(0) }}
+        {{ unit }} expected <span class="quiet">{{ SOURCE_WORDS[source] }}</span>
+        <span v-if="!lost.measured" class="quiet">; carry as computed</span>
+      </span>
+      <span v-if="won.length" class="won">
+        won: {{ won.map((i) => `${i.word} ${signed(-i.size)}`).join(', ') }}
+      </span>
+    </p>
+    <div class="bar" role="img" :aria-label="`${whose}: ${sum}`">
+      <span class="left" :style="{ width: share(inUnit(lost.actual_m)) }">
+        {{ inUnit(lost.actual_m).toFixed(0) }} {{ unit }}
+      </span>
+      <span
+        v-for="item in taken"
+        :key="item.id"
+        :class="['item', item.id]"
+        :style="{ width: share(item.size) }"
+        :title="`${item.word}: ${item.size.toFixed(1)} ${unit}`"
+      />
+    </div>
+    <p class="items">
+      <span v-for="item in taken" :key="item.id" :data-item="item.id">
+        <i :class="['swatch', item.id]" />
+        {{ item.word }} <strong>{{ item.size.toFixed(0) }}</strong>
+      </span>
+    </p>
+  </div>
+</template>
+
+<style scoped>
+.lost {
+  flex: none;
+  font-size: 15px;
+}
+.head,
+.items {
+  display: flex;
+  flex-wrap: wrap;
+  justify-content: space-between;
+  gap: 0 14px;
+}
+.items {
+  justify-content: flex-start;
+}
+.bar {
+  display: flex;
+  height: 20px;
+  border: 1.5px solid rgb(var(--v-theme-ink));
+  border-radius: 5px;
+  overflow: hidden;
+}
+.left {
+  background: rgb(var(--v-theme-surface));
+  font-size: 13px;
+  line-height: 17px;
+  padding-left: 8px;
+  white-space: nowrap;
+}
+.item {
+  border-left: 1.5px solid rgb(var(--v-theme-ink));
+}
+.strike {
+  background: rgb(var(--v-theme-clay));
+}
+.club_speed {
+  background: rgb(var(--v-theme-slate));
+}
+.ground {
+  background: rgb(var(--v-theme-ink));
+}
+.loft_and_spin {
+  background: rgb(var(--v-theme-line));
+}
+.glancing {
+  background: repeating-linear-gradient(
+    90deg,
+    rgb(var(--v-theme-clay)) 0 3px,
+    rgb(var(--v-theme-surface)) 3px 6px
+  );
+}
+.remainder {
+  background: repeating-linear-gradient(
+    45deg,
+    rgb(var(--v-theme-line)) 0 2px,
+    rgb(var(--v-theme-surface)) 2px 6px
+  );
+}
+.swatch {
+  display: inline-block;
+  width: 12px;
+  height: 12px;
+  border: 1px solid rgb(var(--v-theme-ink));
+}
+</style>

@@ -1,0 +1,146 @@
+<script setup lang="ts">
+// The turf as a strip along the target line: every divot a bar, the low point's likely place a band.
+import { computed } from 'vue'
+import type { LoggedShot } from '@/api/client'
+import { divotOf, type Doubtful } from '@/drawing/marks'
+import { signed } from '@/ui/units'
+
+const props = defineProps<{
+  shots: LoggedShot[]
+  newest: string | null
+  lowPoint: Doubtful | null
+  teed: boolean
+}>()
+defineEmits<{ chosen: [id: string] }>()
+
+const WIDTH = 280
+const HEIGHT = 150
+const TOP = 22
+const BOTTOM = 116
+const LIKELY = 1.28
+const TICKS = [-15, -10, -5, 0, 5, 10, 15]
+const x = (cm: number) => WIDTH / 2 + cm * 7.6
+const divots = computed(() =>
+  props.shots.flatMap((shot) => {
+    const divot = divotOf(shot)
+    return divot ? [{ id: shot.id, from: divot.startCm, to: divot.startCm + divot.lengthCm }] : []
+  }),
+)
+const step = computed(() => Math.min(9, (BOTTOM - TOP - 8) / Math.max(1, divots.value.length)))
+const band = computed(() => {
+  if (props.lowPoint === null) return null
+  const half = LIKELY * props.lowPoint.se
+  return { x: x(props.lowPoint.value - half), width: x(2 * half) - x(0) }
+})
+</script>
+
+<template>
+  <svg
+    class="turf-strip"
+    :viewBox="`0 0 ${WIDTH} ${HEIGHT}`"
+    role="img"
+    :aria-label="`Turf with ${divots.length} divots`"
+    data-testid="turf-strip"
+  >
+    <rect class="turf" :y="TOP" :width="WIDTH" :height="BOTTOM - TOP" rx="8" />
+    <g v-if="band">
+      <rect class="low" :x="band.x" :y="TOP" :width="band.width" :height="BOTTOM - TOP" />
+      <line
+        class="low-line"
+        :x1="x(lowPoint?.value ?? 0)"
+        :x2="x(lowPoint?.value ?? 0)"
+        :y1="TOP"
+        :y2="BOTTOM"
+      />
+    </g>
+    <g
+      v-for="(divot, i) in divots"
+      :key="divot.id"
+      :class="['divot', { newest: divot.id === newest }]"
+      @pointerdown="$emit('chosen', divot.id)"
+    >
+      <line
+        class="reach"
+        :x1="x(divot.from)"
+        :x2="x(divot.to)"
+        :y1="TOP + 8 + i * step"
+        :y2="TOP + 8 + i * step"
+      />
+      <line
+        class="mark"
+        :x1="x(divot.from)"
+        :x2="x(divot.to)"
+        :y1="TOP + 8 + i * step"
+        :y2="TOP + 8 + i * step"
+      />
+    </g>
+    <line class="ball-line" :x1="x(0)" :x2="x(0)" :y1="TOP - 6" :y2="BOTTOM + 4" />
+    <circle class="ball" :cx="x(0)" :cy="TOP - 8" r="7" />
+    <text v-for="cm in TICKS" :key="cm" class="middle" :x="x(cm)" y="132">
+      {{ cm === 0 ? 'ball' : signed(cm) }}
+    </text>
+    <text class="end" :x="WIDTH - 2" y="12">target →</text>
+    <text v-if="teed" class="middle" :x="WIDTH / 2" :y="70">Teed: no turf is taken</text>
+    <text v-if="lowPoint" class="middle says" :x="WIDTH / 2" y="148" data-testid="low-says">
+      low point {{ signed(lowPoint.value) }} cm ± {{ lowPoint.se.toFixed(0) }}
+    </text>
+  </svg>
+</template>
+
+<style scoped>
+.turf-strip {
+  display: block;
+  width: 100%;
+  height: 100%;
+}
+.turf {
+  fill: rgb(var(--v-theme-turf));
+}
+.low {
+  fill: rgb(var(--v-theme-slate));
+  fill-opacity: 0.28;
+}
+.low-line {
+  stroke: rgb(var(--v-theme-slate));
+  stroke-width: 3;
+}
+.reach {
+  stroke: transparent;
+  stroke-width: 14;
+}
+.mark {
+  stroke: rgb(var(--v-theme-ink));
+  stroke-opacity: 0.45;
+  stroke-width: 4;
+  stroke-linecap: round;
+}
+.divot {
+  cursor: pointer;
+}
+.divot.newest .mark {
+  stroke-opacity: 1;
+  stroke-width: 6;
+}
+.ball-line {
+  stroke: rgb(var(--v-theme-ink));
+  stroke-dasharray: 4 4;
+}
+.ball {
+  fill: rgb(var(--v-theme-surface));
+  stroke: rgb(var(--v-theme-ink));
+  stroke-width: 2;
+}
+text {
+  font-size: 13px;
+}
+.middle {
+  text-anchor: middle;
+}
+.end {
+  text-anchor: end;
+}
+.says {
+  font-weight: 700;
+  font-size: 14px;
+}
+</style>

@@ -1,0 +1,294 @@
+<script setup lang="ts">
+// Balls from a table: choose the file, see what its columns were taken for, put that right, take in.
+import { computed, ref, watch } from 'vue'
+import { ApiError, ask, client, type Shape } from '@/api/client'
+import { useAsked } from '@/api/useAsked'
+import { textOf } from '@/lesson/shots/tableText'
+import { count } from '@/ui/words'
+
+const shown = defineModel<boolean>({ required: true })
+const props = defineProps<{ lessonId: string; blockId: string }>()
+const emit = defineEmits<{ taken: [] }>()
+
+type Column = Shape['Column']
+
+const LEFT_OUT = ''
+const SIDE_WORDS: Record<string, string> = {
+  right: '+ is right',
+  left: '+ is left',
+  toe: '+ is toe',
+  heel: '+ is heel',
+}
+const path = computed(() => ({ path: { lesson_id: props.lessonId } }))
+const fileName = ref('')
+const text = ref<string | null>(null)
+const columns = ref<Column[] | null>(null)
+const { found: preview, problem, put: askPreview } = useAsked<Shape['TablePreview']>()
+const result = ref<Shape['TableTaken'] | null>(null)
+const failure = ref<ApiError | null>(null)
+const busy = ref(false)
+
+watch(shown, (now) => {
+  if (now) reset()
+})
+function reset(): void {
+  fileName.value = ''
+  text.value = null
+  columns.value = null
+  result.value = null
+  failure.value = null
+  void askPreview(null)
+}
+async function choose(event: Event): Promise<void> {
+  const file = (event.target as HTMLInputElement).files?.[0]
+  if (!file) return
+  reset()
+  fileName.value = file.name
+  text.value = textOf(new Uint8Array(await file.arrayBuffer()))
+  look()
+}
+function look(): void {
+  if (text.value === null) return
+  const body = { text: text.value, columns: columns.value }
+  void askPreview(
+    ask(client.POST('/api/lessons/{lesson_id}/table/preview', { params: path.value, body })),
+  )
+}
+watch(preview, (now) => {
+  if (now) columns.value = now.columns
+})
+const fieldOf = (id: string | null | undefined) =>
+  preview.value?.fields.find((f) => f.id === id) ?? null
+
+function change(at: number, values: Partial<Column>): void {
+  if (columns.value === null) return
+  columns.value = columns.value.map((c, i) => (i === at ? { ...c, ...values } : c))
+  look()
+}
+function hold(at: number, id: string): void {
+  const field = fieldOf(id)
+  change(at, {
+    field: id === LEFT_OUT ? null : id,
+    unit: field?.units[0] ?? '',
+    positive: (field?.positive[0] ?? null) as Column['positive'],
+  })
+}
+const isTaken = (id: string, at: number) =>
+  columns.value?.some((c, i) => i !== at && c.field === id) ?? false
+
+async function take(): Promise<void> {
+  if (text.value === null) return
+  busy.value = true
+  failure.value = null
+  const body = { text: text.value, columns: columns.value, block_id: props.blockId }
+  try {
+    const call = client.POST('/api/lessons/{lesson_id}/table', { params: path.value, body })
+    result.value = await ask(call)
+    emit('taken')
+  } catch (error) {
+    failure.value = error as ApiError
+  } finally {
+    busy.value = false
+  }
+}
+const fresh = computed(() => (preview.value ? preview.value.balls - preview.value.already : 0))
+const bad = computed(() => result.value?.bad ?? preview.value?.bad ?? [])
+</script>
+
+<template>
+  <v-dialog v-model="shown" max-width="1080" scrollable aria-label="Bring in balls from a table">
+    <v-card class="pa-5 dialog">
+      <h2>Bring in balls from a table</h2>
+      <div v-if="result" class="done" role="status">
+        <p>
+          <strong>{{ count(result.added, 'ball') }} taken in.</strong>
+          <template v-if="result.already">
+            {{ count(result.already, 'ball') }} were there already and stayed as they were.
+          </template>
+          Undo takes them back in one step.
+        </p>
+      </div>
+      <template v-else>
+        <p class="quiet">
+          A file of comma, semicolon or tab separated values, as launch monitors write them: one row
+          for each ball. Nothing is kept until you say so.
+        </p>
+        <label class="file">
+          <span v-if="!fileName">Choose a file</span>
+          <input
+            type="file"
+            accept=".csv,.tsv,.txt,text/csv,text/plain"
+            aria-label="Table of balls"
+            @change="choose"
+          />
+        </label>
+        <v-alert v-if="problem ?? failure" type="error" variant="tonal" role="alert">
+          {{ (problem ?? failure)?.message }} {{ (problem ?? failure)?.hint }}
+        </v-alert>
+        <template v-if="preview && columns">
+          <p>
+            {{
+              preview.remembered
+                ? 'These headings are known: the columns are as you agreed last time.'
+                : 'What the columns hold was guessed. Put right what is wrong; it is remembered.'
+            }}
+          </p>
+          <div class="scroll">
+            <table>
+              <thead>
+                <tr>
+                  <th scope="col">Heading</th>
+                  <th scope="col">Holds</th>
+                  <th scope="col">In</th>
+                  <th scope="col">Side</th>
+                  <th scope="col" :colspan="preview.samples.length">First rows</th>
+                </tr>
+              </thead>
+              <tbody>
+                <tr
+                  v-for="(column, i) in columns"
+                  :key="i"
+                  :class="{ out: !column.field }"
+                  data-testid="column"
+                >
+                  <th scope="row">{{ column.heading }}</th>
+                  <td>
+                    <select
+                      class="native"
+                      :value="column.field ?? LEFT_OUT"
+                      :aria-label="`${column.heading} holds`"
+                      @change="hold(i, ($event.target as HTMLSelectElement).value)"
+                    >
+                      <option :value="LEFT_OUT">left out</option>
+                      <option
+                        v-for="f in preview.fields"
+                        :key="f.id"
+                        :value="f.id"
+                        :disabled="isTaken(f.id, i)"
+                      >
+                        {{ f.name }}
+                      </option>
+                    </select>
+                  </td>
+                  <td>
+                    <select
+                      v-if="(fieldOf(column.field)?.units.length ?? 0) > 1"
+                      class="native"
+                      :value="column.unit"
+                      :aria-label="`Unit of ${column.heading}`"
+                      @change="change(i, { unit: ($event.target as HTMLSelectElement).value })"
+                    >
+                      <option v-for="u in fieldOf(column.field)?.units" :key="u">{{ u }}</option>
+                    </select>
+                    <template v-else>{{ column.unit }}</template>
+                  </td>
+                  <td>
+                    <select
+                      v-if="fieldOf(column.field)?.positive.length"
+                      class="native"
+                      :value="column.positive"
+                      :aria-label="`Side of ${column.heading}`"
+                      @change="
+                        change(i, {
+                          positive: ($event.target as HTMLSelectElement)
+                            .value as Column['positive'],
+                        })
+                      "
+                    >
+                      <option v-for="p in fieldOf(column.field)?.positive" :key="p" :value="p">
+                        {{ SIDE_WORDS[p] }}
+                      </option>
+                    </select>
+                  </td>
+                  <td v-for="(row, r) in preview.samples" :key="r" class="sample">{{ row[i] }}</td>
+                </tr>
+              </tbody>
+            </table>
+          </div>
+          <p data-testid="would">
+            <strong>{{ count(fresh, 'ball') }} would be taken in.</strong>
+            <template v-if="preview.already">
+              {{ count(preview.already, 'ball') }} {{ preview.already === 1 ? 'is' : 'are' }} in the
+              lesson already.
+            </template>
+          </p>
+        </template>
+      </template>
+      <div v-if="bad.length" class="bad" data-testid="bad-rows">
+        <p>{{ count(bad.length, 'row') }} {{ result ? 'not taken' : 'cannot be taken' }}:</p>
+        <ul>
+          <li v-for="b in bad" :key="b.line">
+            row {{ b.line }}<template v-if="b.heading">, {{ b.heading }} “{{ b.cell }}”</template>:
+            {{ b.reason }}
+          </li>
+        </ul>
+      </div>
+      <div class="buttons">
+        <v-btn variant="text" @click="shown = false">{{ result ? 'Close' : 'Cancel' }}</v-btn>
+        <v-btn v-if="!result" :disabled="fresh === 0" :loading="busy" @click="take">
+          Take in {{ count(fresh, 'ball') }}
+        </v-btn>
+      </div>
+    </v-card>
+  </v-dialog>
+</template>
+
+<style scoped>
+.dialog {
+  display: flex;
+  flex-direction: column;
+  gap: 12px;
+}
+.file {
+  display: inline-flex;
+  align-items: center;
+  align-self: flex-start;
+  gap: 12px;
+}
+.file span {
+  font-weight: 700;
+}
+.scroll {
+  flex: 1 1 auto;
+  min-height: 120px;
+  max-height: 48vh;
+  overflow: auto;
+  border: 1.5px solid rgb(var(--v-theme-line));
+  border-radius: 8px;
+}
+table {
+  border-collapse: collapse;
+  width: 100%;
+  font-size: 15px;
+}
+th {
+  text-align: left;
+  padding: 4px 10px;
+}
+td {
+  padding: 2px 10px;
+}
+.out th,
+.out .sample {
+  font-weight: 400;
+  opacity: 0.7;
+}
+.sample {
+  font-variant-numeric: tabular-nums;
+  white-space: nowrap;
+}
+.bad {
+  flex: none;
+  max-height: 130px;
+  overflow: auto;
+  font-size: 15px;
+}
+.bad ul {
+  padding-left: 18px;
+}
+.buttons {
+  display: flex;
+  justify-content: flex-end;
+  gap: 12px;
+}
+</style>

@@ -1,0 +1,32 @@
+// What the balls of the lesson show, worked out anew after every change; and what moved since
+// earlier baselines.
+import { computed, watch, type Ref } from 'vue'
+import { ask, client, type Diagnosis, type Shape } from '@/api/client'
+import { useAsked } from '@/api/useAsked'
+
+export type ReadBlock = Shape['ReadBlock']
+export type ReadBall = Shape['ReadBall']
+export type Earlier = Shape['EarlierOut']
+
+export function useReadings(
+  lessonId: string,
+  blockId: Ref<string | null>,
+  diagnosis: Ref<Diagnosis | null>,
+) {
+  const balls = useAsked<ReadBlock[]>()
+  const since = useAsked<Earlier[]>()
+  const params = { path: { lesson_id: lessonId } }
+  watch(
+    diagnosis,
+    (now) => {
+      if (now === null) return
+      void balls.put(ask(client.GET('/api/lessons/{lesson_id}/balls', { params })))
+      void since.put(ask(client.GET('/api/lessons/{lesson_id}/since', { params })))
+    },
+    { immediate: true },
+  )
+  const block = computed(() => balls.found.value?.find((b) => b.block_id === blockId.value) ?? null)
+  return { block, since: since.found, problem: balls.problem }
+}
+
+export type Readings = ReturnType<typeof useReadings>
