@@ -286,7 +286,7 @@ def test_separating_balls_are_predicted_hit_and_judged(page: Page, finger: Finge
 
 def test_what_it_would_be_without_the_cause_is_drawn_and_kept_for_the_retest(page: Page) -> None:
     own_copy_of(page, "Oda Brack")
-    cause = page.get_by_test_id("cause-trail_side_shove")
+    cause = page.get_by_test_id("cause-toes_in_downswing")
     cause.get_by_role("button").first.tap()
     expect(cause.get_by_test_id("without")).to_contain_text("Without it")
     flight = page.get_by_test_id("predicted-flight")
@@ -298,3 +298,14 @@ def test_what_it_would_be_without_the_cause_is_drawn_and_kept_for_the_retest(pag
     page.get_by_role("button", name="New block").tap()  # a retest, still without balls
     expect(flight).to_be_visible()  # what was predicted when it was decided
     expect(page.get_by_test_id("predicted-strike")).to_be_visible()
+
+
+def test_looks_that_could_not_be_told_are_asked_again_in_a_round(page: Page) -> None:
+    own_copy_of(page, "Oda Brack")
+    page.get_by_role("button", name="Three-minute round").tap()
+    first = page.get_by_test_id("look-round").locator("li").first
+    page.keyboard.press("u")
+    expect(first).to_have_class(re.compile("done"))
+    page.get_by_role("button", name="One look").tap()
+    page.get_by_role("button", name="Three-minute round").tap()
+    expect(page.get_by_test_id("look-round").locator("li.now")).to_have_count(1)

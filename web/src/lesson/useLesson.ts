@@ -20,10 +20,13 @@ export function useLesson(id: string) {
   const asking = computed<Look | null>(
     () => roundAsks.value ?? diagnosis.value?.ranking.next_checks[0] ?? null,
   )
+  /** The check answered last, anew each time. */
+  const lastAnswer = shallowRef<{ check: string } | null>(null)
   const saving = ref<Saving>({ state: 'saved', waiting: 0 })
 
   const outbox = new Outbox(id, {
     settled(arrived) {
+      changes++
       if (outbox.empty) lesson.value = arrived
       void weigh()
     },
@@ -40,14 +43,17 @@ export function useLesson(id: string) {
     outbox.close()
   })
 
+  /** Changes begun and settled; what was read before one of them is not the lesson as it is. */
+  let changes = 0
   async function load(): Promise<void> {
     const path = { lesson_id: id }
+    const before = changes
     try {
       const [arrived] = await Promise.all([
         ask(client.GET('/api/lessons/{lesson_id}', { params: { path } })),
         weigh(),
       ])
-      if (outbox.empty) lesson.value = arrived
+      if (changes === before) lesson.value = arrived
       failure.value = null
     } catch (error) {
       failure.value = error as ApiError
@@ -71,6 +77,7 @@ export function useLesson(id: string) {
 
   function put(write: Write): void {
     refusal.value = null
+    changes++
     outbox.put(write)
   }
 
@@ -118,6 +125,7 @@ export function useLesson(id: string) {
     }
     const body = { check_id: checkId, answer, source, block_id: null }
     put({ kind: 'answer', lesson: id, id: answerId, body })
+    lastAnswer.value = { check: checkId }
   }
 
   /** A round asks this look now; null: it is over. */
@@ -165,7 +173,7 @@ export function useLesson(id: string) {
   }
 
   const acts = { putShot, deleteShot, putAnswer, deleteAnswer, putBlock, changeLesson }
-  const looks = { asking, askLook, answerAsked, sourceOf }
+  const looks = { lastAnswer, asking, askLook, answerAsked, sourceOf }
   const more = { putNote, deleteNote, decide, undo, redo, load }
   return { lesson, diagnosis, failure, refusal, saving, shots, ...acts, ...looks, ...more }
 }

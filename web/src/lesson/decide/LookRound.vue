@@ -1,6 +1,6 @@
 <script setup lang="ts">
 // The looks that together tell most in three minutes, by standing place; answered in a row.
-import { computed, onMounted, onUnmounted, watch } from 'vue'
+import { computed, onMounted, onUnmounted, ref, watch } from 'vue'
 import { ask, client, type Diagnosis, type Knowledge, type Lesson, type Shape } from '@/api/client'
 import { useAsked } from '@/api/useAsked'
 import AnswerButtons from '@/lesson/decide/AnswerButtons.vue'
@@ -17,7 +17,13 @@ const props = defineProps<{
 
 const settings = useSettings()
 const { found: round, problem, put } = useAsked<Shape['RoundOut']>()
-const answered = (id: string) => props.lesson.answers.some((a) => a.check_id === id && !a.block_id)
+/** Looks that could not be told before and are asked again. */
+const askedAgain = ref(new Set<string>())
+const answered = (id: string) =>
+  !askedAgain.value.has(id) && props.lesson.answers.some((a) => a.check_id === id && !a.block_id)
+watch(props.open.lastAnswer, (last) => {
+  if (last) askedAgain.value.delete(last.check)
+})
 const looks = computed(() =>
   (round.value?.looks ?? []).flatMap((look) => {
     const check = props.knowledge.checks.find((c) => c.id === look.id)
@@ -30,6 +36,8 @@ const words = (text: string) =>
 
 function plan(): Promise<void> {
   const params = { path: { lesson_id: props.lesson.id } }
+  const untold = props.lesson.answers.filter((a) => a.answer === 'unknown' && !a.block_id)
+  askedAgain.value = new Set(untold.map((a) => a.check_id))
   return put(ask(client.GET('/api/lessons/{lesson_id}/round', { params })))
 }
 onMounted(plan)

@@ -5,6 +5,7 @@ import type { Direction, Handedness, LoggedShot, Shot } from '@/api/client'
 import type { BallEntry } from '@/lesson/shots/useBallEntry'
 import { leftToRight, pushSign } from '@/ui/frame'
 import type { DistanceUnit } from '@/ui/settings'
+import { vTyped } from '@/ui/typed'
 import { fromMetres, keepOld, toMetres, typedNumber } from '@/ui/units'
 import { capital, CONTACTS, directionWord } from '@/ui/words'
 
@@ -95,9 +96,9 @@ function keepWord(name: 'start' | 'curve' | 'contact', event: Event): void {
     <label v-for="field in FIELDS" :key="field.name">
       {{ field.label }}{{ field.kind === 'distance' ? `, ${unit}` : '' }}
       <input
+        v-typed="shown(field)"
         class="native"
         inputmode="decimal"
-        :value="shown(field)"
         placeholder="–"
         @change="keep(field, $event)"
       />

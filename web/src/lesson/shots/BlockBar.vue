@@ -4,6 +4,7 @@ import { computed } from 'vue'
 import type { Block, Knowledge, Lesson } from '@/api/client'
 import type { OpenLesson } from '@/lesson/useLesson'
 import { useSettings } from '@/ui/settings'
+import { vTyped } from '@/ui/typed'
 import { fromMetres, keepOld, toMetres, typedNumber } from '@/ui/units'
 import { capital } from '@/ui/words'
 
@@ -75,11 +76,11 @@ function another(): void {
     <label>
       <span class="quiet">Carry, {{ settings.distance }}</span>
       <input
+        v-typed="expected"
         class="native"
         inputmode="numeric"
         aria-label="Expected carry"
         title="The carry you expect with this club; it makes lost distance"
-        :value="expected"
         placeholder="expected"
         @change="setExpected"
       />

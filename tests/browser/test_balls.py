@@ -1,0 +1,164 @@
+"""Balls that come from a table or a device, and what the drawings say of them."""
+
+import json
+import re
+import subprocess
+import sys
+from typing import Any
+
+import pytest
+from playwright.sync_api import Page, expect
+
+from tests.browser.conftest import ROOT, Finger
+from tests.browser.test_journeys import own_copy_of, saved
+
+pytestmark = pytest.mark.browser
+
+TABLE = """Session of a made-up bay;;;
+Shot;Club;Ball Speed;Launch Direction;Spin Axis;Carry;Side;Club Path;Face Angle
+;;[mph];[deg];[deg];[yds];[yds];[deg];[deg]
+1;7 Iron;104,3;3,1L;12,2R;142,1;8,1R;-5,0;-2,1
+2;7 Iron;101,0;2,0L;9,0R;139,1;7,0R;-4,0;-1,1
+3;7 Iron;broken;2,4L;9,9R;139,1;7,2R;-4,2;-1,3
+4;7 Iron;102,2;2,8L;10,0R;140,1;7,5R;-4,9;-1,6
+"""
+
+
+def lesson_of(page: Page) -> dict[str, Any]:
+    lesson_id = re.findall(r"/lessons/([^/?]+)", page.url)[0]
+    return page.request.get(f"/api/lessons/{lesson_id}").json()  # type: ignore[no-any-return]
+
+
+def bring_in(page: Page, text: str) -> None:
+    page.get_by_role("button", name="This lesson").tap()
+    page.get_by_role("button", name="Bring in balls from a table").tap()
+    page.get_by_label("Table of balls").set_input_files(
+        {"name": "bay.csv", "mimeType": "text/csv", "buffer": text.encode("utf-8-sig")}
+    )
+
+
+def test_a_table_with_a_bad_row_comes_in_once(page: Page) -> None:
+    own_copy_of(page, "Bastian Roe")
+    before = len(lesson_of(page)["blocks"][0]["shots"])
+    bring_in(page, TABLE)
+    dialog = page.get_by_role("dialog")
+    expect(dialog.get_by_test_id("would")).to_have_text("3 balls would be taken in.")
+    expect(dialog.get_by_test_id("bad-rows")).to_contain_text("row 6, Ball Speed “broken”: not a")
+    # the guess can be put right, and the preview follows
+    dialog.get_by_label("Face Angle holds").select_option("left out")
+    dialog.get_by_label("Side of Club Path").select_option("+ is left")
+    dialog.get_by_role("button", name="Take in 3 balls").tap()
+    expect(dialog.get_by_role("status")).to_contain_text("3 balls taken in")
+    expect(dialog.get_by_test_id("bad-rows")).to_contain_text("1 row not taken")
+    dialog.get_by_role("button", name="Close").tap()
+    tape = page.get_by_role("list", name="Balls").get_by_role("button")
+    expect(tape).to_have_count(before + 3)
+    shots = [s["observed"] for s in lesson_of(page)["blocks"][0]["shots"][before:]]
+    assert [s["path_deg"] for s in shots] == [5, 4, 4.9]
+    assert all(s["face_deg"] is None for s in shots)
+    bring_in(page, TABLE)  # the same again: known headings, nothing new
+    expect(dialog).to_contain_text("as you agreed last time")
+    expect(dialog.get_by_test_id("would")).to_contain_text("0 balls would be taken in.")
+    expect(dialog.get_by_role("button", name="Take in")).to_be_disabled()
+    dialog.get_by_role("button", name="Cancel").tap()
+    page.get_by_test_id("undo").tap()
+    expect(tape).to_have_count(before)
+
+
+@pytest.mark.offline  # the browser notes the refused request
+def test_what_is_no_table_is_said_and_changes_nothing(page: Page) -> None:
+    own_copy_of(page, "Bastian Roe")
+    with page.expect_response(re.compile("preview")):
+        bring_in(page, "just some words\n")
+    expect(page.get_by_role("alert")).to_contain_text("No row of headings was found")
+    expect(page.get_by_role("alert")).to_contain_text("Nothing was changed")
+
+
+def test_balls_of_the_simulated_monitor_appear_as_they_are_hit(page: Page, base_url: str) -> None:
+    own_copy_of(page, "Ines Vollard")
+    lesson = lesson_of(page)
+    before = sum(len(b["shots"]) for b in lesson["blocks"])
+    command = [sys.executable, "-m", "firm_footing", "monitor", "--url", base_url, "--every", "0.2"]
+    done = subprocess.run(
+        [*command, "--lesson", lesson["id"], "--balls", "3", "--cause", "weak_grip"],
+        cwd=ROOT, check=True, capture_output=True, text=True,
+    )  # fmt: skip
+    assert "ball 3: carry" in done.stdout
+    tape = page.get_by_role("list", name="Balls").get_by_role("button")
+    expect(tape).to_have_count(before + 3)
+    expect(page.locator(".flight")).to_have_count(before + 3)
+    expect(page.get_by_test_id("pattern")).to_contain_text("path")
+
+
+def test_a_monitor_without_an_application_says_what_to_do() -> None:
+    command = [sys.executable, "-m", "firm_footing", "monitor", "--url", "http://127.0.0.1:9"]
+    done = subprocess.run(command, cwd=ROOT, capture_output=True, text=True, check=False)
+    assert done.returncode == 2
+    assert "Start the application" in done.stderr
+
+
+def test_every_drawing_says_the_same_number_and_chooses_the_same_ball(
+    page: Page, finger: Finger
+) -> None:
+    own_copy_of(page, "Wendel Carrow")
+    lesson = lesson_of(page)
+    read = page.request.get(f"/api/lessons/{lesson['id']}/balls").json()[0]
+    told = page.request.get(f"/api/lessons/{lesson['id']}/diagnosis").json()
+    page.get_by_role("button", name="Read", exact=True).tap()
+    delivery = read["delivery"]
+    for name in ("path_deg", "face_to_path_deg", "low_point_cm", "heel_toe_mm", "start_deg"):
+        assert delivery[name]["value"] == pytest.approx(told["spreads"][name]["value"]), name
+
+    path = delivery["path_deg"]
+    size = f"{abs(path['value']):.1f}° {'left' if path['value'] < 0 else 'right'}"
+    doubt = f"± {path['se']:.1f}"
+    expect(page.get_by_test_id("pattern")).to_contain_text(f"path {size} {doubt}")
+    expect(page.get_by_test_id("path-says")).to_contain_text(f"{size} {doubt}")
+    low = f"{abs(delivery['low_point_cm']['value']):.0f} cm"
+    expect(page.get_by_test_id("pattern")).to_contain_text(low)
+    expect(page.get_by_test_id("low-says")).to_contain_text(low)
+
+    lost = read["lost"]
+    short = (lost["expected_m"] - lost["actual_m"]) / 0.9144
+    expect(page.get_by_test_id("lost")).to_contain_text(f"The block: {abs(short):.0f} yd")
+    items = [*lost["items"].values(), lost["remainder_m"]]
+    assert sum(items) == pytest.approx(lost["expected_m"] - lost["actual_m"])
+
+    # a ball chosen on the turf is chosen on the tape, the range, the face and in the account
+    page.get_by_test_id("turf-strip").locator(".divot").nth(2).dispatch_event("pointerdown")
+    chosen = page.get_by_role("list", name="Balls").locator("[aria-pressed=true]")
+    expect(chosen).to_have_count(1)
+    number = chosen.inner_text()
+    expect(page.get_by_test_id("lost")).to_contain_text(f"Ball {number}:")
+    for drawing in ("range", "side-view", "turf-strip", "face"):
+        expect(page.get_by_test_id(drawing).locator(".newest")).to_have_count(1)
+    one = read["balls"][int(number) - 1]["lost"]
+    expect(page.get_by_test_id("lost")).to_contain_text(f"{one['actual_m'] / 0.9144:.0f} yd")
+    assert json.dumps(lesson_of(page)["blocks"]) == json.dumps(lesson["blocks"])  # nothing changed
+    page.get_by_role("button", name="Log", exact=True).tap()
+    expect(page.get_by_role("group", name="Contact")).to_be_visible()
+    finger.tap("face", (0.5, 0.5))
+    saved(page)
+
+
+@pytest.mark.parametrize(("club", "carry"), [("Driver", "230"), ("Pitching wedge", "100")])
+def test_a_baseline_with_a_driver_and_with_a_wedge(
+    page: Page, finger: Finger, club: str, carry: str
+) -> None:
+    own_copy_of(page, "Bastian Roe")
+    page.get_by_role("button", name="New block").tap()
+    page.locator("label", has_text="Club").locator("select").select_option(club)
+    page.get_by_label("Expected carry").fill(carry)
+    page.get_by_label("Expected carry").press("Tab")
+    for x in (0.44, 0.46, 0.45, 0.43, 0.47):
+        finger.drag("range", (x, 0.4), (x + 0.05, 0.3))
+        if club != "Driver":
+            finger.tap("ground", (0.85, 0.55))
+        finger.tap("face", (0.6, 0.55))
+        page.get_by_role("button", name="Next ball").tap()
+    saved(page)
+    page.get_by_role("button", name="Read", exact=True).tap()
+    expect(page.get_by_test_id("lost")).to_contain_text(f"of {carry} yd expected")
+    teed = page.get_by_text("Teed: no turf is taken")
+    expect(teed).to_have_count(1 if club == "Driver" else 0)
+    expect(page.get_by_test_id("path-says")).to_contain_text("left ±")
