@@ -14,6 +14,7 @@ from tests.core.sub_knowledge import cut_down, real_files
 
 from bench.lessons import full_lesson, write_case_files
 from firm_footing.core.case import Case
+from firm_footing.core.delivery.inverse import read_delivery
 from firm_footing.core.knowledge import Knowledge
 from firm_footing.core.reasoning import diagnose
 from firm_footing.core.reasoning.looks import (
@@ -50,7 +51,18 @@ def measure() -> Iterator[Row]:
         yield f"whole diagnosis after {name} more, median of 108", "-", f"{median(found):.1f} ms"
     fresh = _milliseconds(lambda case: _with_nothing_kept(case, knowledge), lessons * 3)
     yield "whole diagnosis of a lesson never seen, median of 27", "-", f"{median(fresh):.1f} ms"
+    for balls in (10, 40):
+        took = [_reading_ms(case, balls, knowledge) for case in lessons * 3]
+        yield f"delivery of {balls} balls, median of 27", "30 ms", f"{median(took):.1f} ms"
     yield "ranking 200 case files in one command", "under 10 s", f"{_rank_files(knowledge):.1f} s"
+
+
+def _reading_ms(case: Case, balls: int, knowledge: Knowledge) -> float:
+    """Back from the balls of a block to its delivery, with nothing kept."""
+    block = case.blocks[0].model_copy(update={"shots": case.blocks[0].shots[:balls]})
+    started = time.perf_counter()
+    read_delivery.__wrapped__((block,), knowledge, 15.0)
+    return 1000 * (time.perf_counter() - started)
 
 
 def _another_answer(case: Case, step: int) -> Case:

@@ -19,6 +19,14 @@ FLAGS = ["--no-sandbox", "--disable-gpu", "--disable-background-networking", "--
 DESK, TABLET, PHONE = (1280, 800), (820, 1180), (390, 844)
 BAY_LEFT = {"mode": "bay", "sides": "left_right", "distance": "m"}
 
+TABLE = """Shot;Club;Ball Speed;Launch Direction;Spin Axis;Carry;Side;Club Path;Face Angle
+;;[mph];[deg];[deg];[yds];[yds];[deg];[deg]
+1;7 Iron;104,3;3,1L;12,2R;142,1;8,1R;-5,0;-2,1
+2;7 Iron;101,0;2,0L;9,0R;139,1;7,0R;-4,0;-1,1
+3;7 Iron;broken;2,4L;9,9R;139,1;7,2R;-4,2;-1,3
+4;7 Iron;102,2;2,8L;10,0R;140,1;7,5R;-4,9;-1,6
+"""
+
 Act = Callable[[Page], object]
 
 
@@ -46,6 +54,22 @@ def a_round(page: Page) -> None:
     """Show the round of looks."""
     page.get_by_role("button", name="Three-minute round").click()
     page.get_by_test_id("look-round").locator("li").first.wait_for()
+
+
+def read(page: Page) -> None:
+    """What the balls show, with a ball chosen."""
+    page.get_by_role("button", name="Read", exact=True).click()
+    third_ball(page)
+
+
+def table(page: Page) -> None:
+    """The preview of a table of balls."""
+    page.get_by_role("button", name="This lesson").click()
+    page.get_by_role("button", name="Bring in balls from a table").click()
+    page.get_by_label("Table of balls").set_input_files(
+        {"name": "bay.csv", "mimeType": "text/csv", "buffer": TABLE.encode()}
+    )
+    page.get_by_test_id("would").wait_for()
 
 
 def separating(page: Page) -> None:
@@ -78,6 +102,8 @@ PICTURES: list[tuple[str, str, tuple[int, int], Act | None, dict[str, str]]] = [
     ("shots-few-balls", "Bastian", DESK, None, {}),
     ("shots-change-a-ball", "Ines", DESK, third_ball, {}),
     ("shots-keys", "Tilda", DESK, keys, {}),
+    ("shots-read", "Wendel", DESK, read, {}),
+    ("import", "Bastian", DESK, table, {}),
     ("shots-tablet", "Oda", TABLET, second_cause, {}),
     ("shots-phone", "Wendel", PHONE, None, {}),
     ("look", "Oda/look", DESK, None, {}),
