@@ -19,13 +19,17 @@ const TOP = 22
 const BOTTOM = 116
 const LIKELY = 1.28
 const TICKS = [-15, -10, -5, 0, 5, 10, 15]
-const x = (cm: number) => WIDTH / 2 + cm * 7.6
 const divots = computed(() =>
   props.shots.flatMap((shot) => {
     const divot = divotOf(shot)
     return divot ? [{ id: shot.id, from: divot.startCm, to: divot.startCm + divot.lengthCm }] : []
   }),
 )
+/** At least 18 cm either way; more when a divot reaches further. */
+const half = computed(() =>
+  Math.max(18, ...divots.value.map((d) => Math.max(Math.abs(d.from), Math.abs(d.to)) + 1)),
+)
+const x = (cm: number) => WIDTH / 2 + (cm * WIDTH) / 2 / half.value
 const step = computed(() => Math.min(9, (BOTTOM - TOP - 8) / Math.max(1, divots.value.length)))
 const band = computed(() => {
   if (props.lowPoint === null) return null
