@@ -79,3 +79,27 @@ def test_an_address_that_leads_nowhere(lit: Page) -> None:
     lit.goto("/no/such/page")
     expect(lit.get_by_text("There is no such page.")).to_be_visible()
     assert violations(lit) == []
+
+
+def test_what_the_balls_show(lit: Page) -> None:
+    open_lesson(lit, "Wendel Carrow")
+    lit.get_by_role("button", name="Read", exact=True).click()
+    expect(lit.get_by_test_id("lost")).to_be_visible()
+    assert violations(lit) == []
+    lit.get_by_role("button", name="Ball 3").click()
+    expect(lit.get_by_test_id("lost")).to_contain_text("Ball 3:")
+    assert violations(lit) == []
+
+
+def test_a_table_of_balls(lit: Page) -> None:
+    open_lesson(lit, "Bastian Roe")
+    lit.get_by_role("button", name="This lesson").click()
+    lit.get_by_role("button", name="Bring in balls from a table").click()
+    expect(lit.get_by_role("dialog")).to_be_visible()
+    assert violations(lit) == []
+    table = "Carry [yd];Start [deg];Face\n120;2;1\nbad;1;1\n"
+    lit.get_by_label("Table of balls").set_input_files(
+        {"name": "t.csv", "mimeType": "text/csv", "buffer": table.encode()}
+    )
+    expect(lit.get_by_test_id("would")).to_be_visible()
+    assert violations(lit) == []

@@ -162,3 +162,68 @@ def test_a_baseline_with_a_driver_and_with_a_wedge(
     teed = page.get_by_text("Teed: no turf is taken")
     expect(teed).to_have_count(1 if club == "Driver" else 0)
     expect(page.get_by_test_id("path-says")).to_contain_text("left ±")
+
+
+def test_after_a_touch_of_a_button_enter_still_begins_the_next_ball(page: Page) -> None:
+    """Else the keys of the second ball would be written over the first."""
+    own_copy_of(page, "Bastian Roe")
+    page.get_by_role("button", name="New block").tap()
+    tape = page.get_by_role("list", name="Balls").get_by_role("button")
+    expect(tape).to_have_count(0)
+    page.keyboard.type("1e")
+    expect(tape).to_have_count(1)
+    page.get_by_role("button", name="Read", exact=True).tap()
+    page.keyboard.press("Enter")
+    page.keyboard.type("5e")
+    expect(tape).to_have_count(2)
+    expect(page.get_by_role("button", name="Ball 1: starts far left")).to_be_visible()
+    expect(page.get_by_role("button", name="Ball 2: starts far right")).to_be_visible()
+
+
+def test_dragging_across_a_drawing_with_the_mouse_marks_no_words(page: Page) -> None:
+    own_copy_of(page, "Bastian Roe")
+    box = page.get_by_test_id("range").bounding_box()
+    assert box
+    page.mouse.move(box["x"] + box["width"] * 0.46, box["y"] + box["height"] * 0.6)
+    page.mouse.down()
+    page.mouse.move(box["x"] + box["width"] * 0.55, box["y"] + box["height"] * 0.2, steps=5)
+    page.mouse.up()
+    assert page.evaluate("String(getSelection())") == ""
+
+
+def test_an_iron_can_be_teed(page: Page) -> None:
+    own_copy_of(page, "Bastian Roe")
+    page.get_by_label("Hit from").select_option("Tee")
+    saved(page)
+    assert lesson_of(page)["blocks"][0]["teed"] is True
+    page.get_by_label("Hit from").select_option("Mat")
+    saved(page)
+    block = lesson_of(page)["blocks"][0]
+    assert (block["surface"], block["teed"]) == ("mat", False)
+    page.get_by_label("Hit from").select_option("not noted")
+    saved(page)
+    assert lesson_of(page)["blocks"][0]["teed"] is None
+
+
+def test_the_divots_deep_side_is_answered_where_the_turf_is_read(page: Page) -> None:
+    own_copy_of(page, "Wendel Carrow")
+    page.get_by_role("button", name="Read", exact=True).tap()
+    deep = page.get_by_role("group", name="Divots deeper at toe or heel")
+    deep.get_by_role("button", name="Yes").tap()
+    expect(deep.get_by_role("button", name="Yes")).to_have_attribute("aria-pressed", "true")
+    saved(page)
+    answers = {a["check_id"]: a["answer"] for a in lesson_of(page)["answers"]}
+    assert answers["heel_or_toe_deep_divot"] == "yes"
+
+
+def test_a_second_lesson_says_what_moved_since_the_first(page: Page) -> None:
+    page.goto("/")
+    page.get_by_role("link", name=re.compile("Marit Halloway")).first.tap()
+    page.wait_for_url(re.compile("lessons"))
+    since = page.request.get(f"/api/lessons/{lesson_of(page)['id']}/since").json()
+    assert len(since) == 1
+    page.get_by_role("button", name="Read", exact=True).tap()
+    notes = page.get_by_test_id("pattern-notes")
+    expect(notes).to_contain_text(f"({since[0]['balls']} balls)")
+    sure = [m for m in since[0]["moved"] if m["sure"]]
+    expect(notes).to_contain_text("Since" if sure else "nothing has moved more than chance would")

@@ -85,4 +85,24 @@ describe('the outbox', () => {
     const sent = deliver.mock.calls.map(([w]) => w as Write & { body: { observed: object } })
     expect(sent.map((w) => w.body.observed)).toEqual([{ heel_toe_mm: 1 }, { heel_toe_mm: 3 }])
   })
+
+  it('keeps what only the older of two partial writes says', async () => {
+    let release: (value: Lesson) => void = () => undefined
+    const first = new Promise<Lesson>((resolve) => (release = resolve))
+    const deliver = vi.fn().mockReturnValueOnce(first).mockResolvedValue(lesson)
+    const outbox = new Outbox('L', listener(), deliver)
+    outbox.put(shot('a', 1))
+    const block = (body: object): Write => ({ kind: 'block', lesson: 'L', id: 'B', body })
+    outbox.put(block({ kind: 'retest', club: '7i' }))
+    outbox.put(block({ club: 'd' }))
+    outbox.put(block({ expected_carry_m: 200 }))
+    release(lesson)
+    await vi.runAllTimersAsync()
+    expect(deliver).toHaveBeenCalledTimes(2)
+    expect((deliver.mock.calls[1]?.[0] as { body: object }).body).toEqual({
+      kind: 'retest',
+      club: 'd',
+      expected_carry_m: 200,
+    })
+  })
 })

@@ -18,7 +18,12 @@ from firm_footing.store.tables import Lesson
 
 
 def lesson_view(session: Session, lesson_id: str) -> LessonOut:
-    """A lesson with everything in it and what could be undone."""
+    """A lesson with everything in it and what could be undone.
+
+    The revision is read before the rest: a ball that a device puts in meanwhile makes another one,
+    so that whoever has this view asks again, rather than never seeing the ball.
+    """
+    revision = revision_of(session, lesson_id)
     content = content_of(session, lesson_id)
     done, undone = last_done(session, lesson_id), first_undone(session, lesson_id)
     lesson = content.lesson
@@ -35,7 +40,7 @@ def lesson_view(session: Session, lesson_id: str) -> LessonOut:
         traces=len(content.traces),
         notes=[NoteOut.model_validate(n) for n in content.notes],
         decisions=[DecisionOut.model_validate(d) for d in content.decisions],
-        revision=revision_of(session, lesson_id),
+        revision=revision,
         undo=done.what if done else None,
         redo=undone.what if undone else None,
     )

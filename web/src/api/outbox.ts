@@ -120,11 +120,12 @@ export class Outbox {
     return this.queue.length === 0
   }
 
-  /** Queue a write. A newer version of a row that has not left yet replaces the older one. */
+  /** Queue a write. A newer version of a row that has not left yet takes the older one's place. */
   put(write: Write): void {
     const last = this.queue.length - 1
-    const same = (w: Write) => w.kind === write.kind && w.id === write.id
-    if (last > 0 && !repeats(write) && same(this.queue[last] as Write)) this.queue[last] = write
+    const older = this.queue[last]
+    const same = older?.kind === write.kind && older.id === write.id
+    if (last > 0 && same && !repeats(write)) this.queue[last] = inPlaceOf(older, write)
     else this.queue.push(write)
     this.keep()
     void this.flush()
@@ -167,6 +168,17 @@ export class Outbox {
     if (all.length > 0) localStorage.setItem(KEPT, JSON.stringify(all))
     else localStorage.removeItem(KEPT)
   }
+}
+
+/** Blocks and lessons are sent in part: what only the older write says is kept. */
+function inPlaceOf(older: Write, newer: Write): Write {
+  if (older.kind === 'block' && newer.kind === 'block') {
+    return { ...newer, body: { ...older.body, ...newer.body } }
+  }
+  if (older.kind === 'lesson' && newer.kind === 'lesson') {
+    return { ...newer, body: { ...older.body, ...newer.body } }
+  }
+  return newer
 }
 
 function repeats(write: Write): boolean {

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 // The range from above: press where the ball started, let go where it came down. While balls are
 // read, a touch chooses the nearest one.
-import { computed, onMounted, onUnmounted, ref, useTemplateRef } from 'vue'
+import { computed, ref, useTemplateRef } from 'vue'
 import type { Handedness, LoggedShot } from '@/api/client'
 import { flightOf, type FlightMark } from '@/drawing/marks'
 import { inDrawing } from '@/drawing/pointer'
@@ -17,6 +17,7 @@ import {
   type Range,
   type Track,
 } from '@/drawing/range'
+import { useSize } from '@/drawing/size'
 import { pushSign } from '@/ui/frame'
 import type { DistanceUnit } from '@/ui/settings'
 import { fromMetres, toMetres } from '@/ui/units'
@@ -54,19 +55,9 @@ const flights = computed(() =>
 const longest = computed(() =>
   Math.max(props.expectedM, ...flights.value.map((f) => f.carryM ?? 0)),
 )
-const size = ref({ width: 780, height: 300 })
+const size = useSize(svg, { width: 780, height: 300 })
 const range = computed<Range>(() => ({ ...size.value, reachM: longest.value * 1.12 }))
 const ball = computed(() => ballAt(range.value))
-const watcher = new ResizeObserver(([box]) => {
-  const { width, height } = box?.contentRect ?? { width: 0, height: 0 }
-  if (width > 0 && height > 0) size.value = { width, height }
-})
-onMounted(() => {
-  if (svg.value) watcher.observe(svg.value)
-})
-onUnmounted(() => {
-  watcher.disconnect()
-})
 const rings = computed(() =>
   ringsFor(fromMetres(range.value.reachM, props.unit)).map((d) => ({
     label: `${String(d)} ${props.unit}`,

@@ -1,8 +1,9 @@
 <script setup lang="ts">
 // The flights from the side, as computed; heights are drawn larger than lengths.
-import { computed } from 'vue'
+import { computed, useTemplateRef } from 'vue'
 import type { DistanceUnit } from '@/ui/settings'
 import { ringsFor } from '@/drawing/range'
+import { useSize } from '@/drawing/size'
 import { fromMetres, toMetres } from '@/ui/units'
 
 const props = defineProps<{
@@ -13,13 +14,15 @@ const props = defineProps<{
 }>()
 defineEmits<{ chosen: [id: string] }>()
 
-const WIDTH = 800
-const HEIGHT = 84
-const GROUND_Y = 66
 const LEFT = 60
+const ROOM_RIGHT = 40
+const ROOM_BELOW = 18
+const svg = useTemplateRef<SVGSVGElement>('svg')
+const size = useSize(svg, { width: 800, height: 84 })
+const groundY = computed(() => size.value.height - ROOM_BELOW)
 const highest = computed(() => Math.max(8, ...props.balls.map((b) => b.apexM)))
-const x = (m: number) => LEFT + (m / (props.reachM * 1.08)) * (WIDTH - LEFT - 40)
-const y = (m: number) => GROUND_Y - (m / highest.value) * (GROUND_Y - 12)
+const x = (m: number) => LEFT + (m / (props.reachM * 1.08)) * (size.value.width - LEFT - ROOM_RIGHT)
+const y = (m: number) => groundY.value - (m / highest.value) * (groundY.value - 12)
 const marks = computed(() =>
   ringsFor(fromMetres(props.reachM * 1.08, props.unit)).map((d) => ({
     label: `${String(d)} ${props.unit}`,
@@ -36,16 +39,23 @@ const high = computed(() => {
 
 <template>
   <svg
+    ref="svg"
     class="side"
-    :viewBox="`0 0 ${WIDTH} ${HEIGHT}`"
+    :viewBox="`0 0 ${size.width} ${size.height}`"
     role="img"
     :aria-label="`Flights of ${balls.length} balls from the side`"
     data-testid="side-view"
   >
-    <line class="ground" :x1="LEFT" :y1="GROUND_Y" :x2="WIDTH" :y2="GROUND_Y" />
+    <line class="ground" :x1="LEFT" :y1="groundY" :x2="size.width" :y2="groundY" />
     <g v-for="mark in marks" :key="mark.label">
-      <line class="tick" :x1="x(mark.metres)" :x2="x(mark.metres)" :y1="GROUND_Y" y2="72" />
-      <text class="middle" :x="x(mark.metres)" y="83">{{ mark.label }}</text>
+      <line
+        class="tick"
+        :x1="x(mark.metres)"
+        :x2="x(mark.metres)"
+        :y1="groundY"
+        :y2="groundY + 6"
+      />
+      <text class="middle" :x="x(mark.metres)" :y="size.height - 4">{{ mark.label }}</text>
     </g>
     <path
       v-for="ball in balls"

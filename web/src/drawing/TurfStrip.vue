@@ -84,7 +84,9 @@ const band = computed(() => {
       {{ cm === 0 ? 'ball' : signed(cm) }}
     </text>
     <text class="end" :x="WIDTH - 2" y="12">target →</text>
-    <text v-if="teed" class="middle" :x="WIDTH / 2" :y="70">Teed: no turf is taken</text>
+    <text v-if="teed && divots.length === 0" class="middle" :x="WIDTH / 2" :y="70">
+      Teed: no turf is taken
+    </text>
     <text v-if="lowPoint" class="middle says" :x="WIDTH / 2" y="148" data-testid="low-says">
       low point {{ signed(lowPoint.value) }} cm ± {{ lowPoint.se.toFixed(0) }}
     </text>

@@ -2,10 +2,26 @@
 // A change shows at once, goes out through the outbox, and the server's version settles it.
 import { computed, onScopeDispose, ref, shallowRef } from 'vue'
 import { ApiError, ask, client } from '@/api/client'
-import type { Answer, AnswerWord, Diagnosis, Lesson, Shape, Shot, Source } from '@/api/client'
+import type {
+  Answer,
+  AnswerWord,
+  Block,
+  Diagnosis,
+  Lesson,
+  Shape,
+  Shot,
+  Source,
+} from '@/api/client'
 import { useKnowledge } from '@/api/knowledge'
 import { Outbox, type Write } from '@/api/outbox'
 import { useArrivals } from '@/lesson/useArrivals'
+
+/** A new block until the server has it: a ball may be logged into it at once. */
+function newBlock(id: string, position: number, body: Shape['BlockIn']): Block {
+  const unnoted = { drill: null, expected_carry_m: null, effort_pct: null, stance: null }
+  const usual = { kind: 'baseline', club: '7i', surface: null, teed: null }
+  return { ...unnoted, ...usual, ...body, id, position, shots: [] } as Block
+}
 
 export type Saving = { state: 'saved' | 'saving' | 'unreachable'; waiting: number }
 
@@ -56,7 +72,8 @@ export function useLesson(id: string) {
       if (changes === before) lesson.value = arrived
       failure.value = null
     } catch (error) {
-      failure.value = error as ApiError
+      // a lesson once read stays on the screen; what is changed meanwhile waits in the outbox
+      if (lesson.value === null) failure.value = error as ApiError
     }
   }
 
@@ -146,8 +163,10 @@ export function useLesson(id: string) {
   }
 
   function putBlock(blockId: string, body: Shape['BlockIn']): void {
-    const known = lesson.value?.blocks.find((b) => b.id === blockId)
+    const blocks = lesson.value?.blocks ?? []
+    const known = blocks.find((b) => b.id === blockId)
     if (known) Object.assign(known, body)
+    else blocks.push(newBlock(blockId, blocks.length, body))
     put({ kind: 'block', lesson: id, id: blockId, body })
   }
 

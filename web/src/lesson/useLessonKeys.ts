@@ -71,11 +71,18 @@ export function useLessonKeys({ open, entry, settings, chosenCause, showKeys, bl
     if (single && !settings.keys && event.key !== '?') return
     if (act(event, leftToRight(hand), actions)) event.preventDefault()
   }
+  /** A button that was touched lets go of the keyboard: Enter means the next ball, not it again. */
+  function onClick(event: MouseEvent): void {
+    const touched = event.detail > 0
+    if (touched) (event.target as HTMLElement).closest<HTMLElement>('main button')?.blur()
+  }
   onMounted(() => {
     window.addEventListener('keydown', onKey)
+    window.addEventListener('click', onClick)
   })
   onUnmounted(() => {
     window.removeEventListener('keydown', onKey)
+    window.removeEventListener('click', onClick)
   })
 }
 

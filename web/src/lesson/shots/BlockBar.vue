@@ -29,10 +29,13 @@ const expected = computed(() =>
     ? ''
     : fromMetres(props.block.expected_carry_m, settings.distance).toFixed(0),
 )
+const TEE = 'tee'
 const surfaces = [
   { value: 'turf', title: 'Turf' },
   { value: 'mat', title: 'Mat' },
+  { value: TEE, title: 'Tee' },
 ]
+const from = computed(() => (props.block.teed === true ? TEE : (props.block.surface ?? '')))
 
 function clubName(id: string): string {
   return props.knowledge.clubs.find((c) => c.id === id)?.name ?? id
@@ -47,10 +50,15 @@ function setExpected(event: Event): void {
   const metres = value === null ? null : Math.min(400, toMetres(value, settings.distance))
   props.open.putBlock(props.block.id, { expected_carry_m: metres })
 }
+/** A tee keeps the ground away from the ball; nothing noted: as usual with the club. */
+function hitFrom(value: string): void {
+  const surface = value === 'turf' || value === 'mat' ? value : null
+  props.open.putBlock(props.block.id, { surface, teed: value === '' ? null : value === TEE })
+}
 function another(): void {
   const id = crypto.randomUUID()
-  const { club, surface, expected_carry_m } = props.block
-  props.open.putBlock(id, { kind: 'retest', club, surface, expected_carry_m })
+  const { club, surface, teed, expected_carry_m } = props.block
+  props.open.putBlock(id, { kind: 'retest', club, surface, teed, expected_carry_m })
   chosen.value = id
 }
 </script>
@@ -89,12 +97,9 @@ function another(): void {
       <span class="quiet">From</span>
       <select
         class="native"
-        :value="block.surface ?? ''"
-        @change="
-          open.putBlock(block.id, {
-            surface: (($event.target as HTMLSelectElement).value || null) as Block['surface'],
-          })
-        "
+        :value="from"
+        aria-label="Hit from"
+        @change="hitFrom(($event.target as HTMLSelectElement).value)"
       >
         <option value="">not noted</option>
         <option v-for="s in surfaces" :key="s.value" :value="s.value">{{ s.title }}</option>

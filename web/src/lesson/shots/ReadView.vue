@@ -9,8 +9,9 @@ import LostStrip from '@/drawing/LostStrip.vue'
 import SideView from '@/drawing/SideView.vue'
 import TurfStrip from '@/drawing/TurfStrip.vue'
 import type { BallEntry } from '@/lesson/shots/useBallEntry'
-import type { ReadBlock } from '@/lesson/shots/useReadings'
+import { scatterOf, type ReadBlock } from '@/lesson/shots/useReadings'
 import type { OpenLesson } from '@/lesson/useLesson'
+import OneOf from '@/ui/OneOf.vue'
 import { useSettings } from '@/ui/settings'
 
 const props = defineProps<{
@@ -36,10 +37,6 @@ const reach = computed(() =>
   Math.max(props.block.expected_carry_m, ...props.block.balls.map((b) => b.carry_m)),
 )
 const of = (name: string) => props.block.delivery[name] ?? null
-const scatter = computed(() => ({
-  heelToe: props.block.scatter.heel_toe_mm ?? 0,
-  lowHigh: props.block.scatter.low_high_mm ?? 0,
-}))
 const chosenDelivery = computed(() => {
   const ball = chosen.value?.delivery
   if (!ball) return null
@@ -50,9 +47,9 @@ const asked = computed(() => props.knowledge.checks.find((c) => c.id === DEEP_SI
 const answered = computed(
   () => props.lesson.answers.find((a) => a.check_id === DEEP_SIDE && !a.block_id)?.answer ?? null,
 )
-const ANSWERS: readonly [AnswerWord, string][] = [
-  ['yes', 'Yes'],
-  ['no', 'No'],
+const ANSWERS: readonly { id: AnswerWord; word: string }[] = [
+  { id: 'yes', word: 'Yes' },
+  { id: 'no', word: 'No' },
 ]
 </script>
 
@@ -75,20 +72,16 @@ const ANSWERS: readonly [AnswerWord, string][] = [
           :teed="teed"
           @chosen="entry.choose"
         />
-        <p v-if="asked && !teed" class="deep" :title="asked.question">
+        <div v-if="asked && !teed" class="deep" :title="asked.question">
           Deeper at toe or heel?
-          <button
-            v-for="[word, says] in ANSWERS"
-            :key="word"
-            type="button"
-            :class="{ on: answered === word }"
-            :aria-pressed="answered === word"
-            :aria-label="`Divots deeper at toe or heel: ${says}`"
-            @click="open.putAnswer(DEEP_SIDE, word, open.sourceOf(DEEP_SIDE))"
-          >
-            {{ says }}
-          </button>
-        </p>
+          <OneOf
+            small
+            name="Divots deeper at toe or heel"
+            :words="ANSWERS"
+            :on="answered"
+            @chosen="(word) => open.putAnswer(DEEP_SIDE, word, open.sourceOf(DEEP_SIDE))"
+          />
+        </div>
       </div>
       <ClubFace
         :hand="hand"
@@ -99,7 +92,7 @@ const ANSWERS: readonly [AnswerWord, string][] = [
         :lit="null"
         :predicted-mm="null"
         :middle="of('heel_toe_mm')"
-        :scatter-mm="scatter"
+        :scatter-mm="scatterOf(block)"
         reading
         @chosen="entry.choose"
       />
@@ -155,17 +148,6 @@ const ANSWERS: readonly [AnswerWord, string][] = [
   align-items: center;
   gap: 8px;
   font-size: 14px;
-}
-.deep button {
-  min-width: 44px;
-  min-height: 32px;
-  border: 1.5px solid rgb(var(--v-theme-ink));
-  border-radius: 8px;
-  background: rgb(var(--v-theme-surface));
-}
-.deep button.on {
-  background: rgb(var(--v-theme-ink));
-  color: rgb(var(--v-theme-surface));
 }
 @media (max-width: 600px) {
   .row {

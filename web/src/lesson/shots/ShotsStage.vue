@@ -3,8 +3,6 @@
 // what the balls show. A ball is up to three touches.
 import { computed, ref, toRef } from 'vue'
 import type { Diagnosis, Knowledge, Lesson } from '@/api/client'
-import ClubFace from '@/drawing/ClubFace.vue'
-import GroundPlan from '@/drawing/GroundPlan.vue'
 import { WIDER } from '@/drawing/range'
 import RangeFan from '@/drawing/RangeFan.vue'
 import type { WhatIf } from '@/lesson/decide/useWhatIf'
@@ -12,15 +10,15 @@ import BallDetails from '@/lesson/shots/BallDetails.vue'
 import BallTape from '@/lesson/shots/BallTape.vue'
 import BlockBar from '@/lesson/shots/BlockBar.vue'
 import ChainLine from '@/lesson/shots/ChainLine.vue'
-import ContactStrip from '@/lesson/shots/ContactStrip.vue'
+import LogView from '@/lesson/shots/LogView.vue'
 import PatternLine from '@/lesson/shots/PatternLine.vue'
 import PatternNotes from '@/lesson/shots/PatternNotes.vue'
 import ReadView from '@/lesson/shots/ReadView.vue'
 import type { BallEntry } from '@/lesson/shots/useBallEntry'
 import { useReadings } from '@/lesson/shots/useReadings'
 import type { OpenLesson } from '@/lesson/useLesson'
+import OneOf from '@/ui/OneOf.vue'
 import { useSettings } from '@/ui/settings'
-import { say } from '@/ui/words'
 
 const block = defineModel<string | null>('block', { required: true })
 const props = defineProps<{
@@ -44,7 +42,12 @@ const kind = computed(
 )
 const isTeed = computed(() => shown.value?.teed ?? kind.value === 'driver')
 const view = ref<'log' | 'read'>('log')
-const { block: readings, since } = useReadings(props.lesson.id, block, toRef(props, 'diagnosis'))
+const { block: readings, since } = useReadings(
+  props.lesson.id,
+  block,
+  toRef(props, 'diagnosis'),
+  () => view.value === 'read',
+)
 const reading = computed(() => view.value === 'read' && readings.value !== null)
 const tracks = computed(
   () =>
@@ -58,10 +61,6 @@ const tracks = computed(
 const wild = computed(
   () => new Set(readings.value?.balls.filter((b) => b.wild).map((b) => b.shot_id) ?? []),
 )
-const scatter = computed(() => {
-  const found = readings.value?.scatter
-  return found ? { heelToe: found.heel_toe_mm ?? 0, lowHigh: found.low_high_mm ?? 0 } : null
-})
 const chain = computed(
   () => props.diagnosis?.ranking.causes.find((c) => c.id === props.cause)?.chain ?? [],
 )
@@ -85,18 +84,10 @@ const predictedFlight = computed(() => {
     carryM: share * (shown.value?.expected_carry_m ?? FALLBACK_CARRY_M),
   }
 })
-const footWords = computed(() => {
-  const speaker = { hand: hand.value, sides: settings.sides }
-  return { lead: say('Lead', speaker), trail: say('Trail', speaker) }
-})
-const strikeLit = computed(() =>
-  chain.value.includes('heel_strike') ? 'heel' : chain.value.includes('toe_strike') ? 'toe' : null,
-)
-const VIEWS = [
-  { id: 'log', word: 'Log' },
-  { id: 'read', word: 'Read' },
-] as const
-const seenWords = { front: 'as you look at the face', player: 'as the player sees it' }
+const views = computed(() => [
+  { id: 'log' as const, word: 'Log' },
+  { id: 'read' as const, word: 'Read', disabled: readings.value === null },
+])
 </script>
 
 <template>
@@ -136,29 +127,16 @@ const seenWords = { front: 'as you look at the face', player: 'as the player see
     <div class="between">
       <div class="says">
         <PatternLine :diagnosis="diagnosis" :hand="hand" :brief="chain.length > 0 && !reading" />
-        <template v-if="reading && readings">
-          <PatternNotes
-            :block="readings"
-            :since="since ?? []"
-            :hand="hand"
-            :unit="settings.distance"
-          />
-        </template>
+        <PatternNotes
+          v-if="reading && readings"
+          :block="readings"
+          :since="since ?? []"
+          :hand="hand"
+          :unit="settings.distance"
+        />
         <ChainLine v-else-if="chain.length" :chain="chain" :knowledge="knowledge" :hand="hand" />
       </div>
-      <div class="views" role="group" aria-label="View">
-        <button
-          v-for="v in VIEWS"
-          :key="v.id"
-          type="button"
-          :aria-pressed="view === v.id"
-          :class="{ on: view === v.id }"
-          :disabled="v.id === 'read' && readings === null"
-          @click="view = v.id"
-        >
-          {{ v.word }}
-        </button>
-      </div>
+      <OneOf name="View" :words="views" :on="view" @chosen="(id) => (view = id)" />
     </div>
     <ReadView
       v-if="reading && readings"
@@ -170,53 +148,15 @@ const seenWords = { front: 'as you look at the face', player: 'as the player see
       :teed="isTeed"
       :knowledge="knowledge"
     />
-    <div v-else class="close-up">
-      <figure>
-        <figcaption>
-          Touch the turf: divot <span class="quiet">cm ahead of the ball</span>
-        </figcaption>
-        <GroundPlan
-          :hand="hand"
-          :shots="shots"
-          :newest="newest"
-          :chain="chain"
-          :knowledge="knowledge"
-          :foot-words="footWords"
-          :predicted-low-cm="prediction?.low_point_cm?.value ?? null"
-          :low-point="readings?.delivery.low_point_cm ?? null"
-          @touched="entry.divot"
-        />
-      </figure>
-      <figure>
-        <figcaption>
-          Touch the face: strike
-          <button
-            class="seen quiet"
-            type="button"
-            @click="settings.faceSeen = settings.faceSeen === 'front' ? 'player' : 'front'"
-          >
-            {{ seenWords[settings.faceSeen] }}
-          </button>
-        </figcaption>
-        <ClubFace
-          :hand="hand"
-          :shots="shots"
-          :newest="newest"
-          :kind="kind"
-          :seen="settings.faceSeen"
-          :lit="strikeLit"
-          :predicted-mm="prediction?.heel_toe_mm?.value ?? null"
-          :middle="readings?.delivery.heel_toe_mm ?? null"
-          :scatter-mm="scatter"
-          :reading="false"
-          @touched="entry.strike"
-        />
-      </figure>
-    </div>
-    <ContactStrip
-      v-if="!reading"
-      :contact="current?.observed.contact ?? null"
-      @contact="entry.contact"
+    <LogView
+      v-else
+      :entry="entry"
+      :hand="hand"
+      :kind="kind"
+      :chain="chain"
+      :knowledge="knowledge"
+      :prediction="prediction"
+      :readings="readings"
     />
     <BallTape :entry="entry" :hand="hand" :reading="reading" />
     <BallDetails
@@ -269,59 +209,6 @@ const seenWords = { front: 'as you look at the face', player: 'as the player see
   flex: 1;
   min-width: 0;
 }
-.views {
-  display: flex;
-}
-.views button {
-  min-width: 64px;
-  min-height: 44px;
-  border: 2px solid rgb(var(--v-theme-ink));
-  background: rgb(var(--v-theme-surface));
-  font-weight: 700;
-}
-.views button:first-child {
-  border-radius: 10px 0 0 10px;
-  border-right: 0;
-}
-.views button:last-child {
-  border-radius: 0 10px 10px 0;
-}
-.views button.on {
-  background: rgb(var(--v-theme-ink));
-  color: rgb(var(--v-theme-surface));
-}
-.views button:disabled {
-  color: rgb(var(--v-theme-line));
-}
-.close-up {
-  flex: none;
-  display: grid;
-  grid-template-columns: 430fr 330fr;
-  gap: 16px;
-  height: 238px;
-}
-figure {
-  display: flex;
-  flex-direction: column;
-  min-height: 0;
-  min-width: 0;
-}
-figure svg {
-  flex: 1;
-  min-height: 0;
-}
-figcaption {
-  display: flex;
-  flex-wrap: wrap;
-  justify-content: space-between;
-  gap: 0 12px;
-  font-size: 15px;
-}
-.seen {
-  text-decoration: underline;
-  font-size: 14px;
-  min-height: 24px;
-}
 @media (max-width: 1000px) {
   .range-box {
     flex: none;
@@ -329,10 +216,6 @@ figcaption {
   }
 }
 @media (max-width: 600px) {
-  .close-up {
-    grid-template-columns: 1fr;
-    height: auto;
-  }
   .range-box {
     height: auto;
   }

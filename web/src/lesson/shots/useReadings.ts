@@ -12,6 +12,7 @@ export function useReadings(
   lessonId: string,
   blockId: Ref<string | null>,
   diagnosis: Ref<Diagnosis | null>,
+  isRead: () => boolean,
 ) {
   const balls = useAsked<ReadBlock[]>()
   const since = useAsked<Earlier[]>()
@@ -21,12 +22,19 @@ export function useReadings(
     (now) => {
       if (now === null) return
       void balls.put(ask(client.GET('/api/lessons/{lesson_id}/balls', { params })))
-      void since.put(ask(client.GET('/api/lessons/{lesson_id}/since', { params })))
     },
     { immediate: true },
   )
+  watch([diagnosis, isRead], ([now, read]) => {
+    if (now === null || !read) return
+    void since.put(ask(client.GET('/api/lessons/{lesson_id}/since', { params })))
+  })
   const block = computed(() => balls.found.value?.find((b) => b.block_id === blockId.value) ?? null)
   return { block, since: since.found, problem: balls.problem }
 }
 
-export type Readings = ReturnType<typeof useReadings>
+/** How the balls of a block scatter over the face, one standard deviation, in millimetres. */
+export function scatterOf(block: ReadBlock | null): { heelToe: number; lowHigh: number } | null {
+  if (block === null) return null
+  return { heelToe: block.scatter.heel_toe_mm ?? 0, lowHigh: block.scatter.low_high_mm ?? 0 }
+}

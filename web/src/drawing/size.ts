@@ -1,0 +1,23 @@
+// The size of a drawing on the page, so that what is written in it stays as large as it should be.
+import { onMounted, onUnmounted, ref, type Ref } from 'vue'
+
+export interface Size {
+  width: number
+  height: number
+}
+
+/** In pixels; `first` until it is known. */
+export function useSize(svg: Readonly<Ref<SVGSVGElement | null>>, first: Size): Ref<Size> {
+  const size = ref(first)
+  const watcher = new ResizeObserver(([box]) => {
+    const { width, height } = box?.contentRect ?? { width: 0, height: 0 }
+    if (width > 0 && height > 0) size.value = { width, height }
+  })
+  onMounted(() => {
+    if (svg.value) watcher.observe(svg.value)
+  })
+  onUnmounted(() => {
+    watcher.disconnect()
+  })
+  return size
+}

@@ -1,0 +1,117 @@
+<script setup lang="ts">
+// What is touched to log a ball: the turf, the face, a word for the contact.
+import { computed } from 'vue'
+import type { Handedness, Knowledge, Shape } from '@/api/client'
+import ClubFace from '@/drawing/ClubFace.vue'
+import GroundPlan from '@/drawing/GroundPlan.vue'
+import ContactStrip from '@/lesson/shots/ContactStrip.vue'
+import type { BallEntry } from '@/lesson/shots/useBallEntry'
+import { scatterOf, type ReadBlock } from '@/lesson/shots/useReadings'
+import { useSettings } from '@/ui/settings'
+import { say } from '@/ui/words'
+
+const props = defineProps<{
+  entry: BallEntry
+  hand: Handedness
+  kind: string
+  chain: readonly string[]
+  knowledge: Knowledge
+  prediction: Shape['SeenOut'] | null
+  readings: ReadBlock | null
+}>()
+
+const settings = useSettings()
+const { shots, newest, currentId } = props.entry
+const current = computed(() => shots.value.find((s) => s.id === currentId.value) ?? null)
+const footWords = computed(() => {
+  const speaker = { hand: props.hand, sides: settings.sides }
+  return { lead: say('Lead', speaker), trail: say('Trail', speaker) }
+})
+const strikeLit = computed(() =>
+  props.chain.includes('heel_strike') ? 'heel' : props.chain.includes('toe_strike') ? 'toe' : null,
+)
+const seenWords = { front: 'as you look at the face', player: 'as the player sees it' }
+</script>
+
+<template>
+  <div class="close-up">
+    <figure>
+      <figcaption>Touch the turf: divot <span class="quiet">cm ahead of the ball</span></figcaption>
+      <GroundPlan
+        :hand="hand"
+        :shots="shots"
+        :newest="newest"
+        :chain="chain"
+        :knowledge="knowledge"
+        :foot-words="footWords"
+        :predicted-low-cm="prediction?.low_point_cm?.value ?? null"
+        :low-point="readings?.delivery.low_point_cm ?? null"
+        @touched="entry.divot"
+      />
+    </figure>
+    <figure>
+      <figcaption>
+        Touch the face: strike
+        <button
+          class="seen quiet"
+          type="button"
+          @click="settings.faceSeen = settings.faceSeen === 'front' ? 'player' : 'front'"
+        >
+          {{ seenWords[settings.faceSeen] }}
+        </button>
+      </figcaption>
+      <ClubFace
+        :hand="hand"
+        :shots="shots"
+        :newest="newest"
+        :kind="kind"
+        :seen="settings.faceSeen"
+        :lit="strikeLit"
+        :predicted-mm="prediction?.heel_toe_mm?.value ?? null"
+        :middle="readings?.delivery.heel_toe_mm ?? null"
+        :scatter-mm="scatterOf(readings)"
+        :reading="false"
+        @touched="entry.strike"
+      />
+    </figure>
+  </div>
+  <ContactStrip :contact="current?.observed.contact ?? null" @contact="entry.contact" />
+</template>
+
+<style scoped>
+.close-up {
+  flex: none;
+  display: grid;
+  grid-template-columns: 430fr 330fr;
+  gap: 16px;
+  height: 238px;
+}
+figure {
+  display: flex;
+  flex-direction: column;
+  min-height: 0;
+  min-width: 0;
+}
+figure svg {
+  flex: 1;
+  min-height: 0;
+}
+figcaption {
+  display: flex;
+  flex-wrap: wrap;
+  justify-content: space-between;
+  gap: 0 12px;
+  font-size: 15px;
+}
+.seen {
+  text-decoration: underline;
+  font-size: 14px;
+  min-height: 24px;
+}
+@media (max-width: 600px) {
+  .close-up {
+    grid-template-columns: 1fr;
+    height: auto;
+  }
+}
+</style>
