@@ -2,7 +2,7 @@
 PYTHON ?= $(shell command -v python3.11 || command -v python3)
 PORT ?= 8700
 BIN := .venv/bin
-WEB_SOURCES := $(shell find web/src web/public web/index.html web/vite.config.ts -type f)
+WEB_SOURCES := $(shell find web/src web/public web/index.html web/vite.config.ts -type f -not -name schema.d.ts)
 
 .PHONY: help setup demo serve dev build test test-fast lint format generate bench measure screenshots clean
 
@@ -26,7 +26,11 @@ web/node_modules/.ready: web/package.json web/package-lock.json web/.npmrc
 
 build: web/dist/index.html
 
-web/dist/index.html: web/node_modules/.ready $(WEB_SOURCES)
+# The client's types follow from the API's description; they are made, not kept.
+web/src/api/schema.d.ts: docs/openapi.json web/node_modules/.ready
+	cd web && npx openapi-typescript ../docs/openapi.json -o src/api/schema.d.ts >/dev/null
+
+web/dist/index.html: web/node_modules/.ready web/src/api/schema.d.ts $(WEB_SOURCES)
 	cd web && npm run --silent build -- --logLevel warn
 	touch $@
 
@@ -48,22 +52,21 @@ test: setup build
 test-fast: setup
 	$(BIN)/pytest -m "not browser"
 
-lint: setup web/node_modules/.ready
+lint: setup web/src/api/schema.d.ts
 	$(BIN)/ruff check src tests scripts bench
 	$(BIN)/ruff format --check src tests scripts bench
 	$(BIN)/mypy
 	cd web && npm run --silent types && npm run --silent lint
 	scripts/check_generated.sh
 
-format: setup web/node_modules/.ready
+format: setup web/src/api/schema.d.ts
 	$(BIN)/ruff check --fix --quiet src tests scripts bench
 	$(BIN)/ruff format --quiet src tests scripts bench
 	cd web && npm run --silent format
 
-# The case file's schema, the API's description and the client's types follow from the code.
-generate: setup web/node_modules/.ready
+# The case file's schema and the API's description follow from the code.
+generate: setup
 	$(BIN)/python scripts/generate_docs.py docs
-	cd web && npx openapi-typescript ../docs/openapi.json -o src/api/schema.d.ts >/dev/null
 
 bench: setup build
 	scripts/ensure_chromium.sh
@@ -78,4 +81,4 @@ screenshots: setup build
 	$(BIN)/python scripts/take_screenshots.py
 
 clean:
-	rm -rf .venv web/node_modules web/dist
+	rm -rf .venv web/node_modules web/dist web/src/api/schema.d.ts
