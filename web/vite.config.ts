@@ -7,5 +7,9 @@ export default defineConfig({
   resolve: { alias: { '@': new URL('./src', import.meta.url).pathname } },
   server: { proxy: { '/api': 'http://127.0.0.1:8700' } },
   build: { chunkSizeWarningLimit: 900 },
-  test: { include: ['tests/**/*.test.ts'] },
+  test: {
+    include: ['tests/**/*.test.ts'],
+    setupFiles: ['tests/setup.ts'],
+    server: { deps: { inline: ['vuetify'] } },
+  },
 })

@@ -37,8 +37,13 @@ async function start(): Promise<void> {
 }
 async function remove(): Promise<void> {
   const params = { path: { student_id: props.id } }
-  await ask(client.DELETE('/api/students/{student_id}', { params }))
-  void router.push('/')
+  try {
+    await ask(client.DELETE('/api/students/{student_id}', { params }))
+    void router.push('/')
+  } catch (error) {
+    problem.value = error as ApiError
+    deleting.value = false
+  }
 }
 function limitNames(limits: Student['limits']): string {
   const names = new Map(known.knowledge?.cautions.limits.map((l) => [l.id, l.name.toLowerCase()]))

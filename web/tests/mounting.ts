@@ -1,0 +1,230 @@
+// A page without a server: components are mounted as the application mounts them, and what they ask
+// for is answered from a table.
+import { flushPromises, mount, type VueWrapper } from '@vue/test-utils'
+import { createPinia } from 'pinia'
+import { vi } from 'vitest'
+import type { Component } from 'vue'
+import { createMemoryHistory, createRouter } from 'vue-router'
+import { createVuetify } from 'vuetify'
+import type { Block, Knowledge, Lesson, LoggedShot, Shape } from '@/api/client'
+import { server } from './setup'
+import type { ReadBlock } from '@/lesson/shots/useReadings'
+
+export class Watcher {
+  observe(): void {}
+  unobserve(): void {}
+  disconnect(): void {}
+}
+
+/** What jsdom lacks of a browser. */
+export function furnish(): void {
+  vi.stubGlobal('ResizeObserver', Watcher)
+  vi.stubGlobal('IntersectionObserver', Watcher)
+  vi.stubGlobal('visualViewport', new EventTarget())
+  Element.prototype.setPointerCapture = () => undefined
+  localStorage.clear()
+}
+
+type Answer = { status?: number; body: unknown }
+type Answers = Record<string, Answer | ((sent: unknown) => Answer)>
+export interface Asked {
+  call: string
+  sent: unknown
+}
+
+/** Answers to 'METHOD /api/path'; what is not in the table is not found. The calls, in order. */
+export function serve(answers: Answers): Asked[] {
+  const asked: Asked[] = []
+  server.answer = async (request: Request) => {
+    const url = new URL(request.url)
+    const call = `${request.method} ${url.pathname}`
+    const text = await request.text()
+    const sent: unknown = text === '' ? null : JSON.parse(text)
+    asked.push({ call, sent })
+    const found = answers[call]
+    const answer = typeof found === 'function' ? found(sent) : found
+    const { status = 200, body } = answer ?? { status: 404, body: problem('Not found.') }
+    const json = status === 204 ? null : JSON.stringify(body)
+    return new Response(json, { status, headers: { 'content-type': 'application/json' } })
+  }
+  return asked
+}
+
+export function problem(message: string, hint = 'Nothing was changed.'): Shape['ErrorShape'] {
+  return { code: 'refused', message, hint, where: '' }
+}
+
+const routes = ['/', '/students/:id', '/lessons/:id/:stage?', '/:rest(.*)'].map((path) => ({
+  path,
+  name:
+    { '/': 'day', '/students/:id': 'student', '/lessons/:id/:stage?': 'lesson' }[path] ?? 'lost',
+  component: { template: '<i />' },
+}))
+
+/** Until nothing is asked or drawn any more. */
+export async function settle(): Promise<void> {
+  for (let i = 0; i < 3; i++) {
+    await flushPromises()
+    await new Promise((done) => setTimeout(done, 5))
+  }
+}
+
+export async function show(
+  component: Component,
+  props: Record<string, unknown> = {},
+): Promise<{ page: VueWrapper; went: () => string }> {
+  const router = createRouter({ history: createMemoryHistory(), routes })
+  const page = mount(component, {
+    props,
+    attachTo: document.body,
+    global: { plugins: [createPinia(), router, createVuetify()] },
+  })
+  await flushPromises()
+  return { page, went: () => router.currentRoute.value.fullPath }
+}
+
+export function shot(id: string, observed: object, touched: object = {}): LoggedShot {
+  return { id, block_id: 'B', observed, touched, hit_at: '2026-11-26T10:00:00Z' } as LoggedShot
+}
+
+export function block(shots: LoggedShot[] = [], more: Partial<Block> = {}): Block {
+  return {
+    id: 'B',
+    position: 0,
+    kind: 'baseline',
+    club: '7i',
+    drill: null,
+    expected_carry_m: 137.16,
+    effort_pct: null,
+    surface: 'turf',
+    teed: null,
+    stance: null,
+    shots,
+    ...more,
+  } as Block
+}
+
+export const student = {
+  id: 'S',
+  name: 'Perrin Vale',
+  handedness: 'right',
+  handicap: 18,
+  dominant_leg: null,
+  age_group: 'adult',
+  limits: [],
+  about: '',
+  created_at: '2026-11-20T10:00:00Z',
+}
+
+export function lesson(blocks: Block[] = [block()], more: Partial<Lesson> = {}): Lesson {
+  return {
+    id: 'L',
+    student,
+    complaint: '',
+    school: {
+      pressure: 'recentre',
+      heel_toe: 'undecided',
+      lead_foot: 'undecided',
+      start: 'ground_up',
+    },
+    at_hand: ['look', 'film', 'feel'],
+    finished: false,
+    started_at: '2026-11-26T10:00:00Z',
+    blocks,
+    answers: [],
+    traces: 0,
+    notes: [],
+    decisions: [],
+    revision: '1-0',
+    undo: null,
+    redo: null,
+    ...more,
+  } as unknown as Lesson
+}
+
+const check = (id: string, label: string, view: string) => ({
+  id,
+  label,
+  question: `Is it so: ${label}?`,
+  look_for: '',
+  view,
+  sources: ['film', 'look'],
+  seconds: 20,
+})
+const school = (id: string) => ({
+  id,
+  name: id,
+  options: [
+    { id: 'undecided', name: 'Undecided', sentence: 'Both.' },
+    { id: 'heels', name: 'Heels', sentence: 'Back.' },
+  ],
+})
+
+export const knowledge = {
+  causes: [{ id: 'heel', name: 'Heel leaves early', place: 'trail_heel', moves: 'up' }],
+  mechanisms: [],
+  checks: [
+    check('heel_or_toe_deep_divot', 'divots deeper on one side', 'setup'),
+    check('heel_up', 'trail heel up', 'face_on'),
+    check('grip', 'weak grip', 'setup'),
+  ],
+  drills: [],
+  clubs: [
+    { id: 'd', name: 'Driver', kind: 'driver' },
+    { id: '7i', name: '7 iron', kind: 'iron' },
+  ],
+  schools: {
+    pressure: school('p'),
+    heel_toe: school('h'),
+    lead_foot: school('l'),
+    start: school('s'),
+  },
+  cautions: { limits: [{ id: 'knee_pain', name: 'Knee pain' }] },
+} as unknown as Knowledge
+
+const lost = (strike: number): Shape['LostOut'] => ({
+  expected_m: 137.16,
+  actual_m: 137.16 - strike - 1,
+  items: { club_speed: -2, strike, loft_and_spin: 1, glancing: 0.1, ground: 0 },
+  remainder_m: 1.9,
+  measured: true,
+})
+const spread = (value: number, se = 1) => ({ value, se })
+
+/** A block of two balls, read. */
+export function readings(more: Partial<ReadBlock> = {}): ReadBlock {
+  const ball = (shot_id: string, deg: number) => ({
+    shot_id,
+    delivery: { path_deg: spread(deg), face_deg: spread(1), attack_deg: spread(-3) },
+    start_deg: deg,
+    curve_deg: 4,
+    carry_m: 120,
+    apex_m: 21,
+    track: [
+      [0, 0, 0],
+      [60, 21, 0],
+      [119, 0, 8],
+    ] as [number, number, number][],
+    wild: false,
+    lost: lost(9),
+  })
+  return {
+    block_id: 'B',
+    expected_carry_m: 137.16,
+    expected_source: 'named',
+    shape: 'pull-fade',
+    delivery: {
+      path_deg: spread(-4.1),
+      face_deg: spread(-0.6, 1.2),
+      attack_deg: spread(-1.4, 0.4),
+      low_point_cm: spread(4, 1.5),
+      heel_toe_mm: spread(-10, 3),
+    },
+    scatter: { heel_toe_mm: 6, low_high_mm: 4 },
+    balls: [ball('a', -3), ball('b', 2)],
+    groups: [],
+    drifts: [],
+    lost: lost(14),
+    ...more,
+  }
+}
