@@ -1,0 +1,318 @@
+// @vitest-environment jsdom
+// One open lesson: changes show at once, news of others come in, nothing overtakes what is on its way.
+import { DOMWrapper } from '@vue/test-utils'
+import { beforeEach, describe, expect, it, vi } from 'vitest'
+import { ref } from 'vue'
+import { useKnowledge } from '@/api/knowledge'
+import LookRound from '@/lesson/decide/LookRound.vue'
+import { act, KEY_HELP, type Actions } from '@/lesson/keys'
+import LessonMenu from '@/lesson/LessonMenu.vue'
+import { useArrivals } from '@/lesson/useArrivals'
+import { useLesson, type OpenLesson } from '@/lesson/useLesson'
+import { block, furnish, knowledge, lesson, problem, serve, settle, shot, show } from './mounting'
+
+const DIAGNOSIS = { ranking: { next_checks: [{ id: 'heel_up' }] } }
+const READ = {
+  'GET /api/lessons/L': { body: lesson() },
+  'GET /api/lessons/L/diagnosis': { body: DIAGNOSIS },
+}
+
+beforeEach(() => {
+  document.body.innerHTML = ''
+  furnish()
+})
+
+async function opened(answers: Parameters<typeof serve>[0] = {}) {
+  const asked = serve({ ...READ, ...answers })
+  let open: OpenLesson | null = null
+  const Holder = {
+    setup() {
+      open = useLesson('L')
+      void open.load()
+      return () => null
+    },
+  }
+  const { page } = await show(Holder)
+  useKnowledge().knowledge = knowledge
+  await settle()
+  return { open: open as unknown as OpenLesson, asked, page }
+}
+
+describe('an open lesson', () => {
+  it('shows a ball before the server has it, then what the server says', async () => {
+    const kept = lesson([block([shot('a', { start: 'pull', curve: 'push' })])])
+    const { open, asked } = await opened({ 'PUT /api/lessons/L/shots/a': { body: kept } })
+    open.putShot('a', 'B', { start: 'pull' }, {})
+    expect(open.shots.value.map((s) => s.observed)).toEqual([{ start: 'pull' }])
+    expect(open.saving.value.state).toBe('saving')
+    await settle()
+    expect(open.shots.value[0]?.observed).toEqual({ start: 'pull', curve: 'push' })
+    expect(open.saving.value.state).toBe('saved')
+    expect(asked.filter((a) => a.call.endsWith('/diagnosis'))).toHaveLength(2)
+  })
+  it('takes a ball into a block that the server does not have yet', async () => {
+    const { open } = await opened()
+    open.putBlock('N', { kind: 'retest', club: 'd' })
+    open.putShot('a', 'N', { start: 'push' }, {})
+    const made = open.lesson.value?.blocks.at(-1)
+    expect(made).toMatchObject({ id: 'N', kind: 'retest', club: 'd', teed: null, position: 1 })
+    expect(made?.shots).toHaveLength(1)
+  })
+  it('says why something was refused and shows what is kept', async () => {
+    const { open } = await opened({
+      'PATCH /api/lessons/L': { status: 409, body: problem('The lesson is over.') },
+    })
+    open.changeLesson({ complaint: 'It leaks right.' })
+    await settle()
+    expect(open.refusal.value?.message).toBe('The lesson is over.')
+    expect(open.lesson.value?.complaint).toBe('')
+  })
+  it('stays on the screen when it cannot be read again', async () => {
+    const { open } = await opened()
+    serve({ 'GET /api/lessons/L': { status: 503, body: {} } })
+    await open.load()
+    expect(open.failure.value).toBeNull()
+    expect(open.lesson.value?.id).toBe('L')
+  })
+  it('that cannot be read at first says so', async () => {
+    const { open } = await opened({
+      'GET /api/lessons/L': { status: 404, body: problem('There is no lesson.') },
+    })
+    expect(open.failure.value?.message).toBe('There is no lesson.')
+  })
+  it('what was read before a change does not take the change away', async () => {
+    const { open } = await opened({ 'PUT /api/lessons/L/shots/a': { status: 503, body: {} } })
+    const reading = open.load()
+    open.putShot('a', 'B', { start: 'pull' }, {})
+    await reading
+    expect(open.shots.value).toHaveLength(1)
+  })
+  it('answers a look with the first means at hand, and again in its place', async () => {
+    const answered = lesson()
+    const { open, asked } = await opened({ 'POST /api/lessons/L/undo': { body: answered } })
+    open.answerAsked('yes')
+    expect(open.lesson.value?.answers).toMatchObject([
+      { check_id: 'heel_up', answer: 'yes', source: 'film' },
+    ])
+    open.putAnswer('heel_up', 'no', 'film')
+    expect(open.lesson.value?.answers.map((a) => a.answer)).toEqual(['no'])
+    expect(open.lastAnswer.value).toEqual({ check: 'heel_up' })
+    const [answer] = open.lesson.value?.answers ?? []
+    open.deleteAnswer(answer?.id ?? '')
+    expect(open.lesson.value?.answers).toEqual([])
+    await settle()
+    expect(asked.some((a) => a.call.startsWith('PUT /api/lessons/L/answers/'))).toBe(true)
+  })
+})
+
+describe('balls from a device', () => {
+  const watching = (idle: () => boolean, reload: () => Promise<void>) =>
+    show({
+      setup() {
+        useArrivals('L', ref(lesson()), idle, reload)
+        return () => null
+      },
+    })
+  const seconds = (n: number) => vi.advanceTimersByTimeAsync(1000 * n + 50)
+  const answer = (revision: string) =>
+    serve({ 'GET /api/lessons/L/revision': { body: { revision } } })
+
+  it('are looked for every second and read when there are any', async () => {
+    vi.useFakeTimers({ toFake: ['setInterval', 'clearInterval'] })
+    const reload = vi.fn().mockResolvedValue(undefined)
+    const asked = answer('1-0')
+    const { page } = await watching(() => true, reload)
+    await seconds(2)
+    await settle()
+    expect(asked).toHaveLength(2)
+    expect(reload).not.toHaveBeenCalled()
+    answer('2-0')
+    await seconds(1)
+    await settle()
+    expect(reload).toHaveBeenCalledOnce()
+    page.unmount()
+    await seconds(5)
+    expect(reload).toHaveBeenCalledOnce()
+    vi.useRealTimers()
+  })
+  it('wait while something of ours is under way, and for an application that is away', async () => {
+    vi.useFakeTimers({ toFake: ['setInterval', 'clearInterval'] })
+    const reload = vi.fn().mockResolvedValue(undefined)
+    let idle = false
+    const asked = answer('2-0')
+    await watching(() => idle, reload)
+    await seconds(3)
+    await settle()
+    expect(asked).toHaveLength(0)
+    idle = true
+    serve({})
+    await seconds(1)
+    await settle()
+    expect(reload).not.toHaveBeenCalled()
+    answer('2-0')
+    await seconds(1)
+    await settle()
+    expect(reload).toHaveBeenCalled()
+    vi.useRealTimers()
+  })
+})
+
+describe('a round of looks', () => {
+  const look = (id: string) => ({ id, gain_bits: 0.1, seconds: 20 })
+  const answer = (check_id: string, word: string) => ({
+    id: check_id,
+    check_id,
+    answer: word,
+    source: 'look',
+    block_id: null,
+  })
+  async function round(answers: object[]) {
+    serve({
+      'GET /api/lessons/L/round': {
+        body: { seconds: 120, looks: [look('grip'), look('heel_up')] },
+      },
+    })
+    const open = { lastAnswer: ref(null), askLook: vi.fn(), answerAsked: vi.fn() }
+    const props = {
+      open,
+      lesson: lesson([block()], { answers } as object),
+      diagnosis: DIAGNOSIS,
+      knowledge,
+    }
+    const { page } = await show(LookRound, props)
+    await settle()
+    return { page, open, props, rows: () => page.findAll('li').map((l) => l.classes().join(' ')) }
+  }
+  it('asks the looks in their order and tells the keys which one is meant', async () => {
+    const { page, open, rows, props } = await round([])
+    expect(rows()).toEqual(['now', ''])
+    expect(open.askLook).toHaveBeenLastCalledWith(expect.objectContaining({ id: 'grip' }))
+    await page.setProps({ lesson: { ...props.lesson, answers: [answer('grip', 'no')] } })
+    expect(rows()).toEqual(['done', 'now'])
+    await page.setProps({
+      lesson: { ...props.lesson, answers: [answer('grip', 'no'), answer('heel_up', 'yes')] },
+    })
+    expect(page.find('.again').exists()).toBe(true)
+    page.unmount()
+    expect(open.askLook).toHaveBeenLastCalledWith(null)
+  })
+  it('asks again what could not be told, until it is answered', async () => {
+    const { open, rows } = await round([answer('grip', 'unknown')])
+    expect(rows()).toEqual(['now', ''])
+    open.lastAnswer.value = { check: 'grip' } as never
+    await settle()
+    expect(rows()).toEqual(['done', 'now'])
+  })
+})
+
+describe('the lesson as a whole', () => {
+  const menu = () => new DOMWrapper(document.body)
+  const press = async (words: string) => {
+    await menu()
+      .findAll('button')
+      .find((b) => b.text() === words)
+      ?.trigger('click')
+    await settle()
+  }
+  async function shown(more = {}) {
+    const open = { changeLesson: vi.fn(), putNote: vi.fn(), deleteNote: vi.fn() }
+    const { page } = await show(LessonMenu, { open, lesson: lesson([block()], more), knowledge })
+    await page.find('[aria-label="This lesson"]').trigger('click')
+    await settle()
+    return { open, page }
+  }
+  it('keeps and deletes notes, and finishes the lesson', async () => {
+    const { open } = await shown({ notes: [{ id: 'n', text: 'Sore wrist.', written_at: '' }] })
+    await menu().find('[aria-label="Delete note: Sore wrist."]').trigger('click')
+    expect(open.deleteNote).toHaveBeenCalledWith('n')
+    const areas = menu()
+      .findAll('textarea')
+      .filter((a) => a.isVisible())
+    await areas.at(-1)?.setValue('Rest on Friday.')
+    await press('Keep note')
+    expect(open.putNote.mock.calls[0]?.[1]).toBe('Rest on Friday.')
+    await press('Finish lesson')
+    expect(open.changeLesson).toHaveBeenCalledWith({ finished: true })
+  })
+  it('gives the case file and the balls, and opens the way in for a table', async () => {
+    const { page } = await shown()
+    const links = menu()
+      .findAll('a')
+      .map((a) => a.attributes('href'))
+    expect(links).toEqual(['/api/lessons/L/case', '/api/lessons/L/balls.csv'])
+    await press('Bring in balls from a table')
+    expect(page.emitted('import')).toHaveLength(1)
+  })
+  it('changes the complaint when it was written', async () => {
+    const { open } = await shown({ complaint: 'Left.' })
+    const area = menu().find<HTMLTextAreaElement>('textarea')
+    area.element.value = 'Left and short.'
+    await area.trigger('change')
+    expect(open.changeLesson).toHaveBeenCalledWith({ complaint: 'Left and short.' })
+  })
+})
+
+describe('the keys', () => {
+  const names = [
+    'start',
+    'curve',
+    'contact',
+    'strike',
+    'divot',
+    'carry',
+    'answer',
+    'next',
+    'step',
+    'remove',
+    'undo',
+    'redo',
+    'help',
+    'escape',
+  ] as const
+  const actions = () =>
+    Object.fromEntries(names.map((n) => [n, vi.fn()])) as unknown as Actions &
+      Record<string, ReturnType<typeof vi.fn>>
+  const key = (k: string, more = {}) => ({
+    key: k,
+    ctrlKey: false,
+    metaKey: false,
+    shiftKey: false,
+    altKey: false,
+    ...more,
+  })
+  const TO_RIGHT = ['far_pull', 'pull', 'straight', 'push', 'far_push'] as const
+
+  it.each([
+    ['1', 'start', 'far_pull'],
+    ['T', 'curve', 'far_push'],
+    ['g', 'contact', 'hosel'],
+    ['z', 'strike', -22],
+    [',', 'divot', -1],
+    ['+', 'carry', 5],
+    ['p', 'answer', 'partly'],
+    ['ArrowRight', 'step', 1],
+  ])('%s: %s %s', (k, name, value) => {
+    const does = actions()
+    expect(act(key(k), TO_RIGHT, does)).toBe(true)
+    expect(does[name]).toHaveBeenCalledWith(value)
+  })
+  it('start sides are those seen: for a left-hander the first key is the push side', () => {
+    const does = actions()
+    act(key('1'), [...TO_RIGHT].reverse(), does)
+    expect(does.start).toHaveBeenCalledWith('far_push')
+  })
+  it('undo and redo, and no other key with control or alt', () => {
+    const does = actions()
+    expect(act(key('z', { ctrlKey: true }), TO_RIGHT, does)).toBe(true)
+    expect(act(key('z', { ctrlKey: true, shiftKey: true }), TO_RIGHT, does)).toBe(true)
+    expect(does.undo).toHaveBeenCalledOnce()
+    expect(does.redo).toHaveBeenCalledOnce()
+    expect(act(key('a', { ctrlKey: true }), TO_RIGHT, does)).toBe(false)
+    expect(act(key('a', { altKey: true }), TO_RIGHT, does)).toBe(false)
+    expect(act(key('F5'), TO_RIGHT, does)).toBe(false)
+  })
+  it('every key that does something is in the help', () => {
+    const helped = new Set(KEY_HELP.flatMap((row) => row.keys.toLowerCase().split(' ')))
+    for (const k of '12345qwertasdfghzxcvb,.ypnu?'.split('')) expect(helped).toContain(k)
+  })
+})
