@@ -35,7 +35,7 @@ def test_a_block_is_read_ball_by_ball(client: TestClient, lesson: dict[str, Any]
     assert (read["block_id"], read["expected_source"], read["shape"]) == (
         block,
         "named",
-        "pull-fade",
+        "pull-slice",
     )
     assert [b["shot_id"] for b in read["balls"]] == [f"{lesson['id'][:8]}-{i}" for i in range(6)]
     for ball in read["balls"]:
