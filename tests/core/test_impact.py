@@ -8,7 +8,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from firm_footing.core.ball.flight import MASS_KG, RADIUS_M, Launch, fly
-from firm_footing.core.ball.impact import BALL_INERTIA, Delivery, spin_loft_deg, strike
+from firm_footing.core.ball.impact import BALL_INERTIA, Delivery, strike
 from firm_footing.core.knowledge import Knowledge
 from firm_footing.core.knowledge.clubs import Club
 from tests.core.trade_flights import LAUNCHES, MPH_MPS, ROWS
@@ -153,13 +153,6 @@ def test_the_start_lies_nearer_the_face_the_less_the_loft(
     2000s, common practice; from memory."""
     found = strike(deliver(face_deg=3.0, dynamic_loft_deg=loft), knowledge.club[club])
     assert least < found.direction_deg[0] / 3.0 < most
-
-
-def test_spin_loft_is_the_angle_between_way_and_face() -> None:
-    flat = deliver(attack_deg=-4.0, dynamic_loft_deg=24.0)
-    assert spin_loft_deg(flat)[0] == pytest.approx(28.0)
-    oblique = deliver(attack_deg=0.0, dynamic_loft_deg=0.0, face_deg=5.0, path_deg=-3.0)
-    assert spin_loft_deg(oblique)[0] == pytest.approx(8.0)
 
 
 @pytest.mark.parametrize(("off_mm", "least", "most"), [(10, 0.02, 0.06), (20, 0.09, 0.20)])

@@ -12,7 +12,6 @@ from firm_footing.core.ball.turf import (
     divot_deg,
     is_teed,
     low_point,
-    low_point_of_attack,
     speed_lost_pct,
 )
 from firm_footing.core.case import Block, Shot
@@ -63,7 +62,7 @@ def test_behind_the_ball_is_up_and_out_ahead_is_down_and_in(knowledge: Knowledge
     turf, iron = knowledge.numbers.turf, knowledge.club["7i"]
     assert attack_deg(5.0, iron, turf) < 0 < attack_deg(-5.0, iron, turf)
     assert attack_deg(0.0, knowledge.club["d"], turf) > 0  # it lies forward
-    assert low_point_of_attack(attack_deg(3.3, iron, turf), iron, turf) == pytest.approx(3.3)
+    assert attack_deg(3.3, iron, turf) == pytest.approx(-3.3 * cm_to_attack(turf))
     # with the low point ahead, the divot points further to the pull side than the path at the ball
     assert divot_deg(0.0, 8.0, turf) < 0
 

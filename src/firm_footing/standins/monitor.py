@@ -6,7 +6,7 @@ from the physics and the stated noise of such devices.
 
 import uuid
 from collections.abc import Callable
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
 from typing import Any
 
 import httpx
@@ -90,14 +90,6 @@ class SimulatedMonitor:
         self.hit += 1
         (shot,) = measured(parts, play(parts, setting), setting, self.knowledge, self.rng)
         return shot
-
-    def freed_of(self, cause: str) -> None:
-        """From now on without one cause: a drill took it away."""
-        student = self.student
-        severity = student.severity.get(cause, 0.0)
-        mode = student.mode if self.knowledge.cause[cause].skill else None
-        row = np.array(self.knowledge.effects[cause, mode, None])
-        self.student = replace(student, delivery=student.delivery - severity * row)
 
 
 def send(client: httpx.Client, target: Target, shot: Shot, wait: Callable[[float], None]) -> None:

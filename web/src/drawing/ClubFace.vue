@@ -2,7 +2,7 @@
 // The club face, drawn large: touch where the ball met it. While balls are read, a touch chooses one.
 import { computed, useTemplateRef } from 'vue'
 import type { Handedness, LoggedShot } from '@/api/client'
-import { strikeOf, type Doubtful } from '@/drawing/marks'
+import { nearest, strikeOf, type Doubtful } from '@/drawing/marks'
 import { inDrawing } from '@/drawing/pointer'
 
 const props = defineProps<{
@@ -58,10 +58,8 @@ function touch(event: PointerEvent): void {
   emit('touched', { heelToeMm: limit(heelToe, 40), lowHighMm: limit(lowHigh, 30) })
 }
 function choose(at: { x: number; y: number }): void {
-  const near = marks.value
-    .map((m) => ({ id: m.id, away: Math.hypot(m.x - at.x, m.y - at.y) }))
-    .sort((a, b) => a.away - b.away)[0]
-  if (near && near.away < NEAR_PX) emit('chosen', near.id)
+  const id = nearest(marks.value, at, NEAR_PX)
+  if (id !== null) emit('chosen', id)
 }
 /** Where most of the balls met the face: one standard deviation about their middle. */
 const spread = computed(() => {

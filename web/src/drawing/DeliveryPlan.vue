@@ -3,7 +3,7 @@
 // where each lies four times in five; thin strokes are a chosen ball.
 import { computed } from 'vue'
 import type { Handedness } from '@/api/client'
-import type { Doubtful } from '@/drawing/marks'
+import { LIKELY, type Doubtful } from '@/drawing/marks'
 import { pushSign } from '@/ui/frame'
 import { signed } from '@/ui/units'
 import { sideDegrees } from '@/ui/words'
@@ -20,7 +20,6 @@ const WIDTH = 330
 const HEIGHT = 150
 const BALL = { x: 92, y: 66 }
 const SIDE = { x: 252, y: 64 }
-const LIKELY = 1.28
 const WIDER = 3
 const sign = computed(() => pushSign(props.hand))
 

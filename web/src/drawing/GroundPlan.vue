@@ -4,7 +4,7 @@ import { computed, ref, useTemplateRef } from 'vue'
 import type { Handedness, Knowledge, LoggedShot } from '@/api/client'
 import ChainMarks from '@/drawing/ChainMarks.vue'
 import { GROUND, litOnPlan, shoeParts, SHOES } from '@/drawing/chain'
-import { divotOf, type DivotMark, type Doubtful } from '@/drawing/marks'
+import { divotOf, LIKELY, type DivotMark, type Doubtful } from '@/drawing/marks'
 import { inDrawing } from '@/drawing/pointer'
 import type { Point } from '@/drawing/range'
 import ShoePrint from '@/drawing/ShoePrint.vue'
@@ -26,8 +26,6 @@ const emit = defineEmits<{
 }>()
 
 const DRAG_CM = 4
-/** Standard errors within which it lies four times in five. */
-const LIKELY = 1.28
 const svg = useTemplateRef<SVGSVGElement>('svg')
 const from = ref<Point | null>(null)
 

@@ -3,7 +3,7 @@
 // read, a touch chooses the nearest one.
 import { computed, ref, useTemplateRef } from 'vue'
 import type { Handedness, LoggedShot } from '@/api/client'
-import { flightOf, type FlightMark } from '@/drawing/marks'
+import { flightOf, nearest, type FlightMark } from '@/drawing/marks'
 import { inDrawing } from '@/drawing/pointer'
 import {
   arcPath,
@@ -112,10 +112,9 @@ function press(event: PointerEvent): void {
 }
 /** The ball whose landing is nearest to the touch. */
 function choose(at: Point): void {
-  const near = flights.value
-    .map((f) => ({ id: f.id, away: Math.hypot(end(f).x - at.x, end(f).y - at.y) }))
-    .sort((a, b) => a.away - b.away)[0]
-  if (near && near.away < NEAR_PX) emit('chosen', near.id)
+  const ends = flights.value.map((f) => ({ id: f.id, ...end(f) }))
+  const id = nearest(ends, at, NEAR_PX)
+  if (id !== null) emit('chosen', id)
 }
 function drag(event: PointerEvent): void {
   if (pressed.value !== null && svg.value !== null) dragged.value = inDrawing(event, svg.value)

@@ -2,7 +2,7 @@
 // The turf as a strip along the target line: every divot a bar, the low point's likely place a band.
 import { computed } from 'vue'
 import type { LoggedShot } from '@/api/client'
-import { divotOf, type Doubtful } from '@/drawing/marks'
+import { divotOf, LIKELY, type Doubtful } from '@/drawing/marks'
 import { signed } from '@/ui/units'
 
 const props = defineProps<{
@@ -17,7 +17,6 @@ const WIDTH = 280
 const HEIGHT = 150
 const TOP = 22
 const BOTTOM = 116
-const LIKELY = 1.28
 const TICKS = [-15, -10, -5, 0, 5, 10, 15]
 const divots = computed(() =>
   props.shots.flatMap((shot) => {

@@ -22,7 +22,10 @@ function curveOf(shot: LoggedShot, startDeg: number): number | null {
   const { observed, touched } = shot
   if (observed.curve_deg != null) return observed.curve_deg
   if (observed.side_m != null && observed.carry_m) {
-    return (Math.atan2(observed.side_m, observed.carry_m) * 180) / Math.PI - startDeg
+    return (
+      (Math.asin(Math.max(-1, Math.min(1, observed.side_m / observed.carry_m))) * 180) / Math.PI -
+      startDeg
+    )
   }
   if (touched.curve_deg !== undefined) return touched.curve_deg
   return observed.curve ? middleOf(observed.curve) : null
@@ -50,6 +53,21 @@ export function divotOf(shot: LoggedShot): DivotMark | null {
 export interface StrikeMark {
   heelToeMm: number
   lowHighMm: number
+}
+
+/** Standard errors within which a number lies four times in five. */
+export const LIKELY = 1.28
+
+/** The mark nearest to a touch, unless all are farther away than that. */
+export function nearest(
+  marks: readonly { id: string; x: number; y: number }[],
+  at: { x: number; y: number },
+  within: number,
+): string | null {
+  const [near] = marks
+    .map((m) => ({ id: m.id, away: Math.hypot(m.x - at.x, m.y - at.y) }))
+    .sort((a, b) => a.away - b.away)
+  return near && near.away < within ? near.id : null
 }
 
 /** A number with its doubt, as the server tells it. */

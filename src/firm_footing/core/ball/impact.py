@@ -76,14 +76,6 @@ def strike(delivery: Delivery, club: Club) -> Launch:
     return _with_hosel(launch, d, club)
 
 
-def spin_loft_deg(delivery: Delivery) -> FloatArray:
-    """Angle between the club head's way and the face's normal in its middle, (n,)."""
-    way = _unit(delivery.attack_deg, delivery.path_deg)
-    normal = _unit(delivery.dynamic_loft_deg, delivery.face_deg)
-    out: FloatArray = np.degrees(np.arccos(np.clip((way * normal).sum(axis=-1), -1, 1)))
-    return out
-
-
 def _unit(up_deg: FloatArray, aside_deg: FloatArray) -> FloatArray:
     """(n, 3) of length one: along the target line, up, push side."""
     up, aside = np.radians(up_deg), np.radians(aside_deg)

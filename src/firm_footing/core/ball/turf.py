@@ -60,11 +60,6 @@ def attack_deg(low_point_cm: Number, club: Club, turf: Turf) -> Number:
     return late * math.degrees(0.01 / turf.arc_radius_m) * math.sin(_plane(turf))
 
 
-def low_point_of_attack(attack: Number, club: Club, turf: Turf) -> Number:
-    """The low point, cm, that goes with an angle of attack."""
-    return club.ball_forward_cm - attack / cm_to_attack(turf)
-
-
 def cm_to_attack(turf: Turf) -> float:
     """Degrees of attack for each cm that the low point lies behind."""
     return math.degrees(0.01 / turf.arc_radius_m) * math.sin(_plane(turf))

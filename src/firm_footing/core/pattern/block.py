@@ -4,19 +4,17 @@ import math
 from dataclasses import dataclass
 from functools import lru_cache
 from statistics import NormalDist
-from typing import Final
 
 import numpy as np
 from numpy.typing import NDArray
 
-from firm_footing.core.ball.flight import Flight, Launch, fly, track
+from firm_footing.core.ball.flight import fly
 from firm_footing.core.ball.forward import (
     FACE_TO_PATH,
     LOW_POINT,
     PATH,
     STRIKE,
     Setting,
-    curve_deg,
     deliver,
 )
 from firm_footing.core.ball.impact import strike
@@ -34,10 +32,9 @@ from firm_footing.core.pattern.drift import Drift, drifts_of
 from firm_footing.core.pattern.groups import Group, groups_of
 from firm_footing.core.pattern.lost import Lost, lost_of, together
 from firm_footing.core.pattern.pattern import Estimate, Pattern, read_pattern
+from firm_footing.core.pattern.tracks import drawn_tracks
 
 FloatArray = NDArray[np.float64]
-
-TRACK_POINTS: Final = 25
 
 
 @dataclass(frozen=True, eq=False)
@@ -116,7 +113,7 @@ def read_block(block: Block, knowledge: Knowledge, handicap: float | None = None
     mean = together(accounts)
     assert mean is not None  # there are balls
     wild = _wild(delivered, numbers)
-    tracks, ends = _drawn(block, flown, launch, flight)
+    tracks, ends = drawn_tracks(block, flown, launch, flight)
     sds = np.sqrt(np.diagonal(delivered.ball_covariance, axis1=1, axis2=2))
     balls = tuple(
         BallRead(
@@ -195,32 +192,6 @@ def chi_square_quantile(share: float, freedom: int) -> float:
     """By Wilson & Hilferty (1931): within 1 % from two degrees of freedom on."""
     z = NormalDist().inv_cdf(share)
     return float(freedom * (1 - 2 / (9 * freedom) + z * math.sqrt(2 / (9 * freedom))) ** 3)
-
-
-def _drawn(
-    block: Block, flown: FloatArray, launch: Launch, flight: Flight
-) -> tuple[FloatArray, FloatArray]:
-    """Tracks (n, points, 3), and start, curve, carry (n, 3) of them.
-
-    The computed flight, bent to what was noted: it leaves at the noted bearing and lands at the
-    noted carry and curve.
-    """
-    computed = np.stack([launch.direction_deg, curve_deg(launch, flight), flight.carry_m], axis=1)
-    carries = [s.carry_m for s in block.shots]
-    noted = np.column_stack([flown, [math.nan if c is None else c for c in carries]])
-    ends = np.where(np.isfinite(noted), noted, computed)
-    tracks = track(launch, flight, TRACK_POINTS)
-    along = np.hypot(tracks[:, :, 0], tracks[:, :, 2])
-    bearing = np.arctan2(tracks[:, :, 2], np.maximum(tracks[:, :, 0], 1e-9))
-    share = along / np.maximum(along[:, -1:], 1e-9)
-    turned = np.radians(ends[:, :2] - computed[:, :2])
-    bearing = bearing + turned[:, :1] + turned[:, 1:] * share
-    scale = (ends[:, 2] / np.maximum(flight.carry_m, 1e-9))[:, None]
-    apex = [s.apex_m for s in block.shots]
-    up = np.array([scale[i, 0] if a is None else a / flight.apex_m[i] for i, a in enumerate(apex)])
-    reach = along * scale
-    drawn = [reach * np.cos(bearing), tracks[:, :, 1] * up[:, None], reach * np.sin(bearing)]
-    return np.stack(drawn, axis=2), ends
 
 
 def _attack(pattern: Pattern, setting: Setting) -> Estimate | None:

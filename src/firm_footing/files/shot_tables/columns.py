@@ -8,6 +8,7 @@ import numpy as np
 from numpy.typing import NDArray
 from pydantic import BaseModel, ConfigDict
 
+from firm_footing.core.frame.units import METRES, METRES_A_SECOND, YARD_M
 from firm_footing.files.shot_tables.cells import number_of
 from firm_footing.files.shot_tables.table import Table
 
@@ -16,9 +17,9 @@ Kind = Literal["length", "small_length", "speed", "angle", "spin", "word", "yes_
 Positive = Literal["right", "left", "toe", "heel"]
 
 UNITS: Final[dict[Kind, dict[str, float]]] = {
-    "length": {"m": 1.0, "yd": 0.9144, "ft": 0.3048},
-    "small_length": {"mm": 0.001, "cm": 0.01, "in": 0.0254, "m": 1.0},
-    "speed": {"m/s": 1.0, "km/h": 1 / 3.6, "mph": 1760 * 0.9144 / 3600},
+    "length": {str(u): m for u, m in METRES.items()} | {"ft": YARD_M / 3},
+    "small_length": {"mm": 0.001, "cm": 0.01, "in": YARD_M / 36, "m": 1.0},
+    "speed": {str(u): v for u, v in METRES_A_SECOND.items()},
     "angle": {"deg": 1.0},
     "spin": {"rpm": 1.0},
     "word": {},
