@@ -1,6 +1,7 @@
 """Densities of readings and of trial blocks against SciPy's multivariate t, story by story."""
 
 import math
+from dataclasses import replace
 
 import numpy as np
 import pytest
@@ -156,3 +157,21 @@ def test_balls_with_which_the_drill_failed_do_not_count(knowledge: Knowledge) ->
 def trials(knowledge: Knowledge, block: Block) -> list[Trial]:
     from_case = Case(handedness="right", blocks=(BEFORE, block))
     return trials_of(from_case, knowledge)
+
+
+def test_what_was_not_seen_is_taken_as_usual_when_it_speaks_for_something_that_was(
+    knowledge: Knowledge,
+) -> None:
+    """The balls say only path + 0.5 low point = 4: with the usual low point, path follows."""
+    block = Block(shots=(Shot(start_deg=1.0, curve_deg=0.0),) * 6)
+    pattern = read_pattern((block,), knowledge)
+    assert pattern.delivered is not None
+    row = np.zeros(7)
+    row[[0, 2]] = 1.0, 0.5
+    face = np.zeros(7)
+    face[1] = 1.0
+    said = 25.0 * np.outer(row, row) + 25.0 * np.outer(face, face)
+    told = replace(pattern.delivered, said=said, pull=25.0 * 4.0 * row)
+    reading = reading_of(replace(pattern, delivered=told), knowledge)
+    path = reading.value[reading.names.index("path_deg")]
+    assert path == pytest.approx(4.0 - 0.5 * told.prior_mean[2], abs=0.05)

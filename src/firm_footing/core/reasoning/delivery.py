@@ -80,8 +80,10 @@ def reading_of(pattern: Pattern, knowledge: Knowledge) -> DeliveryReading:
             named[name] = np.eye(len(DIMENSIONS))[DIMENSIONS.index(name)]
     named |= _pair((LOFT, SPEED), COMBINED[1], said, opinion)
     rows = np.array(list(named.values())).reshape(len(named), len(DIMENSIONS))
-    covariance = np.linalg.inv(said + _opinion_beside(rows, usual))
-    return DeliveryReading(tuple(named), rows @ covariance @ pull, rows, rows @ covariance @ rows.T)
+    beside = _opinion_beside(rows, usual)
+    covariance = np.linalg.inv(said + beside)
+    value = covariance @ (pull + beside @ pattern.delivered.prior_mean[: len(DIMENSIONS)])
+    return DeliveryReading(tuple(named), rows @ value, rows, rows @ covariance @ rows.T)
 
 
 def _of_dimensions(delivered: Delivered, knowledge: Knowledge) -> tuple[FloatArray, FloatArray]:
