@@ -46,7 +46,7 @@ def create_app(engine: Engine, known: Knowledge, screens: Path | None = SCREENS)
     app.state.knowledge = known
     enumerate_stories(known)
     add_handlers(app)
-    app.add_middleware(GZipMiddleware, minimum_size=2000)
+    app.add_middleware(GZipMiddleware, minimum_size=2000, compresslevel=2)
     api = APIRouter(prefix="/api")
     for part in (students, lessons, answers, balls, conclusions, cases, tables, knowledge):
         api.include_router(part.router)
