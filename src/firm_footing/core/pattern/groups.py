@@ -55,8 +55,9 @@ def groups_of(
         return ()
     root = np.linalg.cholesky(covariance)
     standard = np.linalg.solve(root, (flown[noted] - flown[noted].mean(axis=0)).T).T
-    one, _ = _fit(standard, np.ones((1, len(noted))))
-    two, belongs = _fit(standard, _splits(standard))
+    splits = _splits(standard)
+    one, _ = _fit(standard, np.ones((1, 1, len(noted))))
+    two, belongs = _fit(standard, np.stack([splits, 1 - splits]))
     if two - one < block.groups_gain:
         return ()
     sides = [np.flatnonzero(belongs >= 0.5), np.flatnonzero(belongs < 0.5)]
@@ -87,13 +88,13 @@ def _fit(standard: FloatArray, first: FloatArray) -> tuple[float, FloatArray]:
     """Greatest log-likelihood over the first splits, and how far each ball is of the first group.
 
     standard : (n, 2) with a usual scatter of one
-    first : (splits, n); all ones fits a single group
+    first : (groups, splits, n) how far each ball is of each group to begin with
     """
     count = standard.shape[0]
     wild = _density((standard**2).sum(axis=1), np.array(BACKGROUND_WIDTH**2))
-    belongs = np.stack([first, 1 - first])
-    log_size = np.zeros(first.shape[0])
-    ordinary = np.ones_like(first)
+    belongs = first
+    log_size = np.zeros(first.shape[1])
+    ordinary = np.ones(first.shape[1:])
     for _ in range(ROUNDS):
         weight = belongs * ordinary
         total = np.maximum(weight.sum(axis=2), 1e-9)
