@@ -7,6 +7,7 @@ from firm_footing.cli.monitor import monitor
 from firm_footing.cli.rank import rank
 from firm_footing.cli.serve import demo, serve
 from firm_footing.cli.simulate import simulate
+from firm_footing.cli.trace import trace
 
 app = typer.Typer(
     name="firm-footing",
@@ -20,3 +21,4 @@ app.command()(serve)
 app.command()(simulate)
 app.command()(flight)
 app.command()(monitor)
+app.command()(trace)

@@ -122,13 +122,21 @@ class Reading(Strict):
 
 
 class Trace(Strict):
-    """One swing's pressure trace, as recorded."""
+    """One swing's pressure trace, as recorded.
+
+    Feet are lead and trail; `core/ground/recorded.py` says which columns are read.
+    """
 
     block: Index | None = None
     shot: Index | None = None
     columns: tuple[str, ...]
     samples: tuple[tuple[Number | None, ...], ...]
     events: dict[str, Number] = Field(default_factory=dict)
+
+    def __hash__(self) -> int:
+        """Of its ends only: thousands of samples are compared when they have to be."""
+        ends = self.samples[:1] + self.samples[-1:]
+        return hash((self.columns, len(self.samples), ends, tuple(self.events.items())))
 
 
 class School(Strict):

@@ -118,21 +118,3 @@ class Schools(Entry):
     heel_toe: SchoolQuestion
     lead_foot: SchoolQuestion
     start: SchoolQuestion
-
-
-class Corridors(Entry):
-    """Lead share in % that each pressure school calls sound: school -> event -> (low, high)."""
-
-    source: str
-    events: tuple[str, ...]
-    lead_pct: dict[str, dict[str, tuple[float, float]]]
-
-    @model_validator(mode="after")
-    def _ordered_and_complete(self) -> "Corridors":
-        for school, by_event in self.lead_pct.items():
-            if set(by_event) != set(self.events):
-                raise ValueError(f"{school}: events differ from the list above")
-            for event, (low, high) in by_event.items():
-                if not 0 <= low < high <= 100:
-                    raise ValueError(f"{school}.{event}: wants 0 <= low < high <= 100")
-        return self

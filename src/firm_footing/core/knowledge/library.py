@@ -16,9 +16,10 @@ from pydantic import TypeAdapter, ValidationError
 
 from firm_footing.core.knowledge.causes import Cause, Mechanism
 from firm_footing.core.knowledge.clubs import Club, ClubsFile
-from firm_footing.core.knowledge.coaching import Cautions, Corridors, Drill, Schools
-from firm_footing.core.knowledge.looks import Check, Sign
+from firm_footing.core.knowledge.coaching import Cautions, Drill, Schools
+from firm_footing.core.knowledge.looks import Check
 from firm_footing.core.knowledge.numbers import Numbers
+from firm_footing.core.knowledge.pressure import Corridors, FeelTest, Sign, TraceNumbers
 from firm_footing.core.knowledge.vocabulary import DIMENSIONS, Mode
 
 FILES = (
@@ -29,6 +30,8 @@ FILES = (
     "schools",
     "corridors",
     "signs",
+    "traces",
+    "feel_tests",
     "cautions",
     "clubs",
     "numbers",
@@ -53,6 +56,8 @@ class Knowledge:
     schools: Schools
     corridors: Corridors
     signs: tuple[Sign, ...]
+    traces: TraceNumbers
+    feel_tests: tuple[FeelTest, ...]
     cautions: Cautions
     clubs: tuple[Club, ...]
     numbers: Numbers
@@ -128,6 +133,8 @@ def build_knowledge(files: Mapping[str, Any]) -> Knowledge:
         schools=_parse(Schools, "schools", files),
         corridors=_parse(Corridors, "corridors", files),
         signs=_parse(tuple[Sign, ...], "signs", files),
+        traces=_parse(TraceNumbers, "traces", files),
+        feel_tests=_parse(tuple[FeelTest, ...], "feel_tests", files),
         cautions=_parse(Cautions, "cautions", files),
         clubs=clubs.with_heads(),
         numbers=_parse(Numbers, "numbers", files),
@@ -173,7 +180,7 @@ def _place(raw: Any, path: tuple[int | str, ...]) -> str:
 
 def _problems(k: Knowledge) -> Iterator[str]:
     """Every reference that leads nowhere and every gap, in words."""
-    for name in ("causes", "mechanisms", "checks", "drills", "signs", "clubs"):
+    for name in ("causes", "mechanisms", "checks", "drills", "signs", "feel_tests", "clubs"):
         yield from _twice(name, (entry.id for entry in getattr(k, name)))
     yield from _cause_problems(k)
     yield from _look_problems(k)
@@ -245,6 +252,13 @@ def _coaching_problems(k: Knowledge) -> Iterator[str]:
             yield from _unknown(where, k.drill, option.prefers_drills, "drill")
     schools = {o.id for o in k.schools.pressure.options}
     yield from _unknown("corridors.yaml", schools, k.corridors.lead_pct, "pressure school")
+    yield from _unknown("corridors.yaml: drills", k.drill, k.corridors.drills, "drill")
+    starts = k.traces.signs.shift_after_top_s
+    yield from _unknown("traces.yaml: shift_after_top_s", schools, starts, "pressure school")
+    yield from _unknown("traces.yaml: shift_after_top_s", starts, schools, "starting moment for")
+    for test in k.feel_tests:
+        where = f"feel_tests.yaml: entry '{test.id}'"
+        yield from _unknown(where, k.check, (ask.check for ask in test.asks), "check")
 
 
 def _coverage_problems(k: Knowledge) -> Iterator[str]:

@@ -57,14 +57,3 @@ class Check(Entry):
     def all_pointers(self) -> dict[str, Strength]:
         """Causes pointed to in any mode."""
         return {**self.points, **self.points_thrown, **self.points_stuck}
-
-
-class Sign(Entry):
-    """A sign in a pressure trace and the checks it answers."""
-
-    id: str
-    name: str
-    sentence: str
-    answers: dict[str, str]
-    only_if: dict[str, str] = Field(default_factory=dict)
-    source: str

@@ -7,8 +7,8 @@ Columns are guessed from headings, units and numbers; the guess is shown and can
 
 from firm_footing.files.shot_tables.balls import BadCell, Ball, Read, balls_of
 from firm_footing.files.shot_tables.columns import FIELDS, Column, Field, fingerprint, guess
-from firm_footing.files.shot_tables.table import Table, TableError, read_table
 from firm_footing.files.shot_tables.writing import write_balls
+from firm_footing.files.text_tables import Table, TableError, read_table
 
 __all__ = [
     "FIELDS",

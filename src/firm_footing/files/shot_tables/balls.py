@@ -13,9 +13,9 @@ from firm_footing.core.case import FileShot, Shot, neutral_shot
 from firm_footing.core.case.file_format import FileUnits
 from firm_footing.core.frame import Handedness
 from firm_footing.core.knowledge import Knowledge
-from firm_footing.files.shot_tables.cells import is_empty, number_of
 from firm_footing.files.shot_tables.columns import FIELDS, OWN_UNIT, UNITS, Column, Field
-from firm_footing.files.shot_tables.table import Table
+from firm_footing.files.text_tables.cells import is_empty, number_of
+from firm_footing.files.text_tables.table import Table
 
 _SUMMARY = re.compile(r"^(average|avg|mean|median|std|stdev|standard|min|max|total|consistency)\b")
 

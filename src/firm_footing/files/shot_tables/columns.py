@@ -9,8 +9,8 @@ from numpy.typing import NDArray
 from pydantic import BaseModel, ConfigDict
 
 from firm_footing.core.frame.units import METRES, METRES_A_SECOND, YARD_M
-from firm_footing.files.shot_tables.cells import number_of
-from firm_footing.files.shot_tables.table import Table
+from firm_footing.files.text_tables.cells import number_of
+from firm_footing.files.text_tables.table import Table
 
 FloatArray = NDArray[np.float64]
 Kind = Literal["length", "small_length", "speed", "angle", "spin", "word", "yes_no"]

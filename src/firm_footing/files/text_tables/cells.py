@@ -6,6 +6,8 @@ from collections.abc import Iterable
 _CELL = re.compile(
     r"^(?P<before>[LRlr])?\s*(?P<number>[+\-−]?\s*[\d.,'\s]*\d)\s*(?P<after>[LRlr]|right|left)?$"
 )
+_BROKEN_BY_COMMA = re.compile(r"\d,\d{1,2}(?!\d)|\d,\d{4}")
+_BROKEN_BY_POINT = re.compile(r"\d\.\d{1,2}(?!\d)|\d\.\d{4}")
 _EMPTY = {"", "-", "--", "—", "n/a", "na", "nan", "null", "none", "."}
 
 
@@ -33,6 +35,8 @@ def has_decimal_comma(cells: Iterable[str]) -> bool:
     """Whether commas part whole from broken numbers in a table; thousands come in threes."""
     commas = points = 0
     for cell in cells:
-        commas += bool(re.search(r"\d,\d{1,2}(?!\d)|\d,\d{4}", cell))
-        points += bool(re.search(r"\d\.\d{1,2}(?!\d)|\d\.\d{4}", cell))
+        if "," in cell:
+            commas += bool(_BROKEN_BY_COMMA.search(cell))
+        if "." in cell:
+            points += bool(_BROKEN_BY_POINT.search(cell))
     return commas > points

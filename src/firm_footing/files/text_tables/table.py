@@ -5,10 +5,10 @@ import re
 from dataclasses import dataclass
 from typing import Final
 
-from firm_footing.files.shot_tables.cells import has_decimal_comma
+from firm_footing.files.text_tables.cells import has_decimal_comma
 
 DELIMITERS: Final = ",;\t|"
-MOST_ROWS = 2000
+MOST_BALLS: Final = 2000
 HEADING_WITHIN = 20
 """Titles and settings may stand above the headings, this many lines at most."""
 
@@ -17,7 +17,7 @@ _UNIT = re.compile(r"^[\[(]?\s*([a-zA-Z/%°]+(?:/[a-z]+)?)\s*[\])]?$")
 
 
 class TableError(ValueError):
-    """The text is no table of balls; says why."""
+    """The text is no table; says why."""
 
 
 @dataclass(frozen=True)
@@ -36,8 +36,11 @@ class Table:
     decimal_comma: bool
 
 
-def read_table(text: str) -> Table:
+def read_table(text: str, row: str = "balls", most: int = MOST_BALLS) -> Table:
     """Read comma, semicolon, tab or bar separated text; a byte-order mark is no matter.
+
+    row : what a row holds, in the plural, for the errors
+    most : rows that are read
 
     Raises
     ------
@@ -63,9 +66,9 @@ def read_table(text: str) -> Table:
         units = tuple(a or b for a, b in zip(units, below, strict=True))
         body = body[1:]
     if not body:
-        raise TableError("There are headings but no balls below them.")
-    if len(body) > MOST_ROWS:
-        raise TableError(f"There are {len(body)} rows; at most {MOST_ROWS} are read at once.")
+        raise TableError(f"There are headings but no {row} below them.")
+    if len(body) > most:
+        raise TableError(f"There are {len(body)} rows; at most {most} are read at once.")
     comma = has_decimal_comma(cell for _, cells in body for cell in cells)
     return Table(headings, units, tuple(body), comma)
 

@@ -1,0 +1,1 @@
+"""What does a pressure trace say? Recorded samples, events, measures, corridor, signs."""

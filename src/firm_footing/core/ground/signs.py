@@ -1,0 +1,242 @@
+"""What is wrong, by which school? The signs of a trace, and what they answer.
+
+Each sign has a clearness: the probability that it is there, given the noise of the measure, the
+doubt about the events, and the doubt about where the limit lies. A sign of several conditions is as
+clear as the least clear of them.
+"""
+
+from dataclasses import dataclass
+from math import erf, hypot, sqrt
+from typing import Final
+
+from firm_footing.core.ground.events import Events
+from firm_footing.core.ground.measures import Measures
+from firm_footing.core.ground.recorded import Recorded
+from firm_footing.core.knowledge.pressure import Limen, Ranges, SignLimits, SwingEvent
+
+SIGNS: Final = (
+    "late", "never_left", "rush", "retreat", "reversed", "toes", "early_jump", "messy"
+)  # fmt: skip
+THERE: Final = 0.5
+"""A sign at least this clear is named."""
+ONE_FOOT: Final = 0.7
+"""What toes of one foot alone say of both: 'partly'."""
+GAP_DOUBT_PCT: Final = 8.0
+"""About a share within a gap of the recording."""
+
+
+@dataclass(frozen=True)
+class SignSeen:
+    """One sign.
+
+    clear : probability that it is there, 0 to 1
+    t_s : where it happens, for the drawing
+    words : what happens, with the values
+    """
+
+    id: str
+    clear: float
+    t_s: float
+    words: str
+
+    @property
+    def there(self) -> bool:
+        """Whether it is named."""
+        return self.clear >= THERE
+
+
+@dataclass(frozen=True)
+class Judged:
+    """What a trace says by a corridor.
+
+    signs : all of them that could be judged, in the order of `SIGNS`
+    answers : check to the probability that its fact is so, where the trace can tell
+    deviation_pct : event to how far the lead share lies outside, + above, 0 within
+    """
+
+    signs: tuple[SignSeen, ...]
+    answers: dict[str, float]
+    deviation_pct: dict[SwingEvent, float]
+
+
+def judge(
+    recorded: Recorded,
+    events: Events,
+    measures: Measures,
+    corridor: tuple[str, Ranges],
+    limits: SignLimits,
+) -> Judged:
+    """The signs by a corridor.
+
+    corridor : the school that says when the shift may start, and the ranges in force
+    """
+    judging = _Judging(recorded, events, measures, corridor, limits)
+    signs = [s for s in (getattr(judging, name)() for name in SIGNS) if s is not None]
+    return Judged(
+        signs=tuple(signs),
+        answers=judging.answers({s.id: s.clear for s in signs}),
+        deviation_pct=judging.deviations(),
+    )
+
+
+class _Judging:
+    def __init__(
+        self,
+        recorded: Recorded,
+        events: Events,
+        measures: Measures,
+        corridor: tuple[str, Ranges],
+        limits: SignLimits,
+    ) -> None:
+        self.recorded, self.events, self.m = recorded, events, measures
+        self.school, self.ranges = corridor
+        self.limits = limits
+
+    def late(self) -> SignSeen:
+        """Starts rising only after the top and is still under the corridor at delivery."""
+        starts = self._starts_late()
+        under = self._under("shaft_level_down")
+        after = self.m.shift_start_s - self.events["top"].t_s
+        low = self.ranges["shaft_level_down"][0]
+        share = self.m.lead_pct["shaft_level_down"]
+        words = f"starts {after:+.2f} s from the top, {share:.0f} % at delivery (from {low:.0f})"
+        return SignSeen("late", min(starts, under), self.m.shift_start_s, words)
+
+    def never_left(self) -> SignSeen:
+        """At most 55 at impact and never above 65 from the top on."""
+        at, peak = self.m.lead_pct["impact"], self.m.lead_peak
+        low = self._below(at, self.limits.never_left_impact_pct, "impact")
+        never = self._below(peak.value, self.limits.never_left_peak_pct)
+        words = f"{at:.0f} % at impact, never above {peak.value:.0f} % from the top on"
+        return SignSeen("never_left", min(low, never), self.events["impact"].t_s, words)
+
+    def rush(self) -> SignSeen:
+        """Far above the corridor with the lead arm level coming down."""
+        event: SwingEvent = "lead_arm_level_down"
+        high, share = self.ranges[event][1], self.m.lead_pct[event]
+        clear = self._above(share - high, self.limits.rush_above_pct, event)
+        words = f"{share:.0f} % with the lead arm level (to {high:.0f})"
+        return SignSeen("rush", clear, self.events[event].t_s, words)
+
+    def retreat(self) -> SignSeen:
+        """Falls from its peak before impact."""
+        clear = self._above(self.m.retreat_pct, self.limits.retreat_pct, "impact")
+        peak, end = self.m.lead_peak.value, self.m.lead_pct["impact"]
+        words = f"falls from {peak:.0f} to {end:.0f} % before impact"
+        return SignSeen("retreat", clear, self.m.lead_peak.t_s, words)
+
+    def reversed(self) -> SignSeen:
+        """Rises in the backswing and falls in the downswing."""
+        start, top, end = (self.m.lead_pct[e] for e in ("address", "top", "impact"))
+        rises = self._above(top - start, self.limits.reversed_rise_pct, "top")
+        falls = self._above(top - end, self.limits.reversed_fall_pct, "impact")
+        words = f"rises from {start:.0f} to {top:.0f} % going back, then falls to {end:.0f} %"
+        return SignSeen("reversed", min(rises, falls), self.events["top"].t_s, words)
+
+    def toes(self) -> SignSeen | None:
+        """Most of a loaded foot's share on the toes between the top and delivery."""
+        feet = self._toes()
+        if not feet:
+            return None
+        foot = max(feet, key=lambda f: feet[f])
+        most = self.m.toe_most[foot, "transition"]
+        both = len(feet) == 2 and min(feet.values()) >= THERE
+        which = "both feet" if both else f"the {foot} foot"
+        words = f"{which} up to {most.value:.0f} % on the toes starting down"
+        return SignSeen("toes", feet[foot], most.t_s, words)
+
+    def early_jump(self) -> SignSeen | None:
+        """The vertical peak clearly before the lead arm is level coming down."""
+        peak = self.m.vertical_peak
+        if peak is None:
+            return None
+        event = self.events["lead_arm_level_down"]
+        early = event.t_s - peak.t_s
+        clear = _sure(early, self.limits.early_jump_s, hypot(event.sd_s, 0.005))
+        words = f"peak of {peak.value:.0f} % {early:.2f} s before the lead arm is level"
+        return SignSeen("early_jump", clear, peak.t_s, words)
+
+    def messy(self) -> SignSeen | None:
+        """The centre of pressure wanders."""
+        ratio = self.m.path_ratio
+        if ratio is None:
+            return None
+        clear = _sure(ratio, self.limits.messy_ratio, 0.05)
+        words = f"wanders {ratio:.1f} times the straight way from the top to impact"
+        return SignSeen("messy", clear, self.events["shaft_level_down"].t_s, words)
+
+    def answers(self, clear: dict[str, float]) -> dict[str, float]:
+        """What the signs say of their checks."""
+        found = {
+            "shift_starts_after_top": clear["late"],
+            "lead_rush_early": clear["rush"],
+            "lead_peak_then_retreat": clear["retreat"],
+            "leans_lead_going_back": clear["reversed"],
+        }
+        loaded_late = 1 - self._below(
+            self.m.lead_pct["shaft_level_back"] - self.ranges["shaft_level_back"][1],
+            Limen(at=0.0, doubt=self.limits.corridor_doubt_pct),
+            "shaft_level_back",
+        )
+        if clear["late"] >= THERE or loaded_late < THERE:
+            found["loads_late"] = min(clear["late"], loaded_late)
+        half = self._below(self.m.lead_pct["impact"], self.limits.half_at_impact_pct, "impact")
+        if clear["never_left"] >= THERE or half < THERE:
+            found["half_or_more_trail_at_impact"] = min(half, max(clear["never_left"], half * 0.5))
+        feet = self._toes()
+        if len(feet) == 2:
+            both, one = min(feet.values()), max(feet.values())
+            found["toes_both_in_transition"] = both + ONE_FOOT * (one - both)
+        if "early_jump" in clear:
+            found["vertical_peak_early"] = clear["early_jump"]
+        return found
+
+    def deviations(self) -> dict[SwingEvent, float]:
+        """How far each event lies outside of its corridor."""
+        found: dict[SwingEvent, float] = {}
+        for name, (low, high) in self.ranges.items():
+            share = self.m.lead_pct[name]  # type: ignore[index]
+            found[name] = max(0.0, share - high) + min(0.0, share - low)  # type: ignore[index]
+        return found
+
+    def _starts_late(self) -> float:
+        top = self.events["top"]
+        after = self.m.shift_start_s - top.t_s
+        return _sure(after, self.limits.shift_after_top_s[self.school], hypot(top.sd_s, 0.01))
+
+    def _under(self, event: SwingEvent) -> float:
+        low = Limen(at=self.ranges[event][0], doubt=self.limits.corridor_doubt_pct)
+        return self._below(self.m.lead_pct[event], low, event)
+
+    def _toes(self) -> dict[str, float]:
+        """How clearly each foot that can be judged is on its toes."""
+        recorded, limit = self.recorded, self.limits.toe_pct
+        if recorded.lead_toe_pct is None or recorded.trail_toe_pct is None:
+            return {}
+        most = {foot: self.m.toe_most.get((foot, "transition")) for foot in ("lead", "trail")}
+        return {
+            foot: 0.0 if m is None else _sure(m.value, limit, recorded.noise_pct)
+            for foot, m in most.items()
+        }
+
+    def _above(self, value: float, limit: Limen, event: SwingEvent | None = None) -> float:
+        return _sure(value, limit, self._doubt(event))
+
+    def _below(self, value: float, limit: Limen, event: SwingEvent | None = None) -> float:
+        return 1 - _sure(value, limit, self._doubt(event))
+
+    def _doubt(self, event: SwingEvent | None) -> float:
+        """Of a share at this event: noise, and what it changes by within the event's doubt."""
+        noise = self.recorded.noise_pct
+        if event is None:
+            return noise
+        t, _, sd = self.events[event]
+        r = self.recorded
+        moves = abs(r.lead_at(t + sd) - r.lead_at(t - sd)) / 2
+        hole = any(a < t < b for a, b in r.gaps)
+        return hypot(noise, moves, GAP_DOUBT_PCT if hole else 0.0)
+
+
+def _sure(value: float, limit: Limen, sd: float) -> float:
+    """P(the value lies beyond the limit)."""
+    return 0.5 * (1 + erf((value - limit.at) / (sqrt(2) * hypot(limit.doubt, sd))))

@@ -1,0 +1,127 @@
+"""What does one pressure trace say, from its samples to its signs?"""
+
+from dataclasses import dataclass, replace
+from functools import lru_cache
+
+import numpy as np
+
+from firm_footing.core.case import Trace
+from firm_footing.core.ground.events import Events, events_of
+from firm_footing.core.ground.measures import Measures, measures_of
+from firm_footing.core.ground.recorded import (
+    Recorded,
+    TraceError,
+    recorded_of,
+    with_feet_swapped,
+)
+from firm_footing.core.ground.signs import Judged, judge
+from firm_footing.core.knowledge import Knowledge
+from firm_footing.core.knowledge.vocabulary import Answer
+from firm_footing.core.pattern import Pattern
+
+SWAP_LEAST_PCT = 12.0
+"""Mean deviation from the corridor that makes a trace worth trying the other way round."""
+CLEAR_YES, CLEAR_PARTLY = 0.75, 0.5
+
+
+@dataclass(frozen=True, eq=False)
+class TraceRead:
+    """One trace, read, measured and judged.
+
+    corridor : name of the school whose corridor judged it
+    drill : the drill in force, None without one
+    maybe_swapped : the other way round it would fit the corridor far better
+    a_style : a reverse-style swing with sound contact: its retreat is no fault
+    """
+
+    recorded: Recorded
+    events: Events
+    measures: Measures
+    judged: Judged
+    corridor: str
+    drill: str | None
+    maybe_swapped: bool
+    a_style: bool = False
+
+    @property
+    def signs(self) -> tuple[str, ...]:
+        """Ids of the signs that are there."""
+        return tuple(s.id for s in self.judged.signs if s.there)
+
+
+@lru_cache(maxsize=64)
+def read_trace(
+    trace: Trace, school: str, knowledge: Knowledge, drill: str | None = None
+) -> TraceRead:
+    """Read a trace by a pressure school's corridor, or by the corridor of the drill in force.
+
+    Raises
+    ------
+    TraceError
+        The samples are no trace of a swing, or the events contradict each other.
+
+    """
+    numbers = knowledge.traces
+    recorded = recorded_of(trace, numbers.recording)
+    events = events_of(recorded, trace.events, numbers.timing)
+    measures = measures_of(recorded, events, numbers)
+    corridor = knowledge.corridors.ranges(school, drill)
+    judged = judge(recorded, events, measures, corridor, numbers.signs)
+    return TraceRead(
+        recorded=recorded,
+        events=events,
+        measures=measures,
+        judged=judged,
+        corridor=corridor[0],
+        drill=drill if drill in knowledge.corridors.drills else None,
+        maybe_swapped=_maybe_swapped(trace, judged, corridor, knowledge),
+    )
+
+
+def _maybe_swapped(
+    trace: Trace,
+    judged: Judged,
+    corridor: tuple[str, dict[str, tuple[float, float]]],
+    knowledge: Knowledge,
+) -> bool:
+    """Whether the feet may have been exchanged: far outside as it is, well inside the other way."""
+    as_is = float(np.mean(np.abs(list(judged.deviation_pct.values()))))
+    if as_is < SWAP_LEAST_PCT:
+        return False
+    numbers = knowledge.traces
+    try:
+        recorded = recorded_of(with_feet_swapped(trace), numbers.recording)
+        events = events_of(recorded, trace.events, numbers.timing)
+    except TraceError:
+        return False
+    other = judge(recorded, events, measures_of(recorded, events, numbers), corridor, numbers.signs)
+    return float(np.mean(np.abs(list(other.deviation_pct.values())))) < 0.4 * as_is
+
+
+def with_contact(read: TraceRead, pattern: Pattern, knowledge: Knowledge) -> TraceRead:
+    """The same, seen beside the balls: falling back with sound contact is a style, not a fault."""
+    if "retreat" not in read.signs or read.measures.style != "reverse":
+        return read
+    if not _sound(pattern, knowledge):
+        return read
+    kept = tuple(s for s in read.judged.signs if s.id != "retreat")
+    answers = {k: v for k, v in read.judged.answers.items() if k != "lead_peak_then_retreat"}
+    return replace(read, judged=replace(read.judged, signs=kept, answers=answers), a_style=True)
+
+
+def _sound(pattern: Pattern, knowledge: Knowledge) -> bool:
+    """Enough balls, the low point not behind the ball, no path to the pull side."""
+    path, low = pattern.path_deg, pattern.low_point_cm
+    if pattern.balls < knowledge.numbers.decision.least_balls or path is None or low is None:
+        return False
+    limits = knowledge.traces.signs
+    return path.value > limits.sound_path_deg and low.value > limits.sound_low_point_cm
+
+
+def in_a_word(share: float) -> Answer | None:
+    """A clearness as an answer; None where it says nothing clear."""
+    if share >= CLEAR_YES:
+        return "yes"
+    if share >= CLEAR_PARTLY:
+        return "partly"
+    return "no" if share <= 1 - CLEAR_YES else None

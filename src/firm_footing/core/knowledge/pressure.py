@@ -1,0 +1,190 @@
+"""How is a pressure trace read, and what counts as a sign in it?"""
+
+from typing import Literal
+
+from pydantic import Field, model_validator
+
+from firm_footing.core.knowledge.vocabulary import Entry, Limit
+
+SwingEvent = Literal[
+    "address",
+    "shaft_level_back",
+    "lead_arm_level_back",
+    "top",
+    "lead_arm_level_down",
+    "shaft_level_down",
+    "impact",
+    "finish",
+]
+SWING_EVENTS: tuple[SwingEvent, ...] = (
+    "address", "shaft_level_back", "lead_arm_level_back", "top", "lead_arm_level_down",
+    "shaft_level_down", "impact", "finish",
+)  # fmt: skip
+"""In their order in time."""
+
+Ranges = dict[str, tuple[float, float]]
+"""Event to the low and high end of the lead share, per cent."""
+
+
+class Recording(Entry):
+    """What samples can be read, and how they are smoothed.
+
+    window_s : width of the moving mean
+    gap_s : a hole longer than this is said
+    least_noise_pct : of a step of the lead share, however quiet the mat
+    """
+
+    slowest_hz: float = Field(gt=0)
+    fastest_hz: float = Field(gt=0)
+    least_samples: int = Field(ge=10)
+    least_seconds: float = Field(gt=0)
+    window_s: float = Field(gt=0)
+    gap_s: float = Field(gt=0)
+    least_noise_pct: float = Field(gt=0)
+
+
+class Timing(Entry):
+    """Where events lie that nobody named.
+
+    tempo : backswing's time over the downswing's
+    downswing_s : shortest and longest
+    swing_s : from the first move to impact, shortest and longest
+    finish_after_s : after impact
+    between : part of the way from the event before to the one after, for those without a mark
+    first_move_pct : the share has left its quiet place by so much
+    press_s : how long before the first move a press forward is looked for
+    """
+
+    tempo: float = Field(gt=0)
+    tempo_sd_s: float = Field(gt=0)
+    dip_sd_s: float = Field(gt=0)
+    downswing_s: tuple[float, float]
+    swing_s: tuple[float, float]
+    finish_after_s: float = Field(gt=0)
+    shaft_level_back: float = Field(gt=0, lt=1)
+    lead_arm_level_back: float = Field(gt=0, lt=1)
+    lead_arm_level_down: float = Field(gt=0, lt=1)
+    shaft_level_down: float = Field(gt=0, lt=1)
+    between_sd_share: float = Field(gt=0)
+    first_move_pct: float = Field(gt=0)
+    first_move_sd_s: float = Field(gt=0)
+    press_s: float = Field(gt=0)
+
+
+class Limen(Entry):
+    """A limit that practitioners place about here.
+
+    at : the limit
+    doubt : standard deviation of where they place it
+    """
+
+    at: float
+    doubt: float = Field(gt=0)
+
+
+class SignLimits(Entry):
+    """From where on a sign is one; shares in per cent of both feet, times in seconds.
+
+    shift_after_top_s : by pressure school, how long after the top the shift may start
+    sound_path_deg, sound_low_point_cm : beyond both, contact is sound and falling back a style
+    """
+
+    shift_after_top_s: dict[str, Limen]
+    corridor_doubt_pct: float = Field(gt=0)
+    never_left_impact_pct: Limen
+    never_left_peak_pct: Limen
+    half_at_impact_pct: Limen
+    rush_above_pct: Limen
+    retreat_pct: Limen
+    reversed_rise_pct: Limen
+    reversed_fall_pct: Limen
+    toe_pct: Limen
+    toe_load_pct: float = Field(gt=0, lt=100)
+    early_jump_s: Limen
+    messy_ratio: Limen
+    reverse_style_below_pct: float = Field(gt=0, lt=100)
+    sound_path_deg: float
+    sound_low_point_cm: float
+
+
+class Plane(Entry):
+    """Feet as the way of the centre of pressure is measured on them, centimetres."""
+
+    between_feet_cm: float = Field(gt=0)
+    heel_to_toe_cm: float = Field(gt=0)
+    least_distance_cm: float = Field(gt=0)
+
+
+class TraceNumbers(Entry):
+    """All of `traces.yaml`."""
+
+    source: str
+    recording: Recording
+    timing: Timing
+    signs: SignLimits
+    plane: Plane
+
+
+class Corridors(Entry):
+    """Lead share in % that each pressure school calls sound: school -> event -> (low, high).
+
+    drills : the same for a drill that changes it on purpose; a school's name, or its own ranges
+    """
+
+    source: str
+    events: tuple[SwingEvent, ...]
+    lead_pct: dict[str, Ranges]
+    drills: dict[str, str | Ranges] = Field(default_factory=dict)
+
+    @model_validator(mode="after")
+    def _ordered_and_complete(self) -> "Corridors":
+        own = {name: r for name, r in self.drills.items() if not isinstance(r, str)}
+        for name, by_event in {**self.lead_pct, **own}.items():
+            if set(by_event) != set(self.events):
+                raise ValueError(f"{name}: events differ from the list above")
+            for event, (low, high) in by_event.items():
+                if not 0 <= low < high <= 100:
+                    raise ValueError(f"{name}.{event}: wants 0 <= low < high <= 100")
+        for name, school in self.drills.items():
+            if isinstance(school, str) and school not in self.lead_pct:
+                raise ValueError(f"{name}: no corridor is called '{school}'")
+        return self
+
+    def ranges(self, school: str, drill: str | None = None) -> tuple[str, Ranges]:
+        """The corridor in force and its ranges: the drill's, else the school's."""
+        of_drill = self.drills.get(drill) if drill else None
+        if of_drill is None:
+            return school, self.lead_pct[school]
+        if isinstance(of_drill, str):
+            return of_drill, self.lead_pct[of_drill]
+        return school, of_drill
+
+
+class Sign(Entry):
+    """A sign in a pressure trace and the checks it answers."""
+
+    id: str
+    name: str
+    sentence: str
+    answers: dict[str, str]
+    only_if: dict[str, str] = Field(default_factory=dict)
+    source: str
+
+
+class FeelAsk(Entry):
+    """What to ask, and the check it answers: 'yes' as the question is put."""
+
+    check: str
+    question: str
+
+
+class FeelTest(Entry):
+    """A way to feel pressure where there is no mat."""
+
+    id: str
+    name: str
+    equipment: tuple[str, ...]
+    how: tuple[str, ...] = Field(min_length=1)
+    asks: tuple[FeelAsk, ...] = Field(min_length=1)
+    limits: tuple[Limit, ...] = ()
+    source: str

@@ -1,0 +1,135 @@
+"""Which pressure trace is in a table of samples? Any mat's or plate's, as long as it says so.
+
+Feet may be called lead and trail, or left and right; shares in per cent, or both feet in kilograms.
+Cells that hold no number are said with row and reason; the others are kept.
+"""
+
+import math
+import re
+from typing import Final, NamedTuple
+
+from firm_footing.core.case import Trace
+from firm_footing.core.frame import Handedness
+from firm_footing.core.ground.recorded import COLUMNS, neutral_columns
+from firm_footing.core.knowledge.pressure import SWING_EVENTS
+from firm_footing.files.text_tables import TableError, read_table
+from firm_footing.files.text_tables.cells import is_empty
+
+MOST_SAMPLES: Final = 60_000
+"""Half a minute at the fastest rate."""
+
+_TIME: Final = {
+    "t": "t", "time": "t", "time_s": "t", "t_s": "t", "seconds": "t",
+    "time_ms": "time_ms", "t_ms": "time_ms", "milliseconds": "time_ms",
+}  # fmt: skip
+_EVENT: Final = "event"
+
+
+class BadSample(NamedTuple):
+    """Why a cell or a row was not taken; line in the text, from 1."""
+
+    line: int
+    heading: str
+    cell: str
+    reason: str
+
+
+class TraceTable(NamedTuple):
+    """A trace and what could not be read of it.
+
+    ignored : headings of columns that were not read
+    """
+
+    trace: Trace
+    bad: tuple[BadSample, ...]
+    ignored: tuple[str, ...]
+
+
+def read_trace_table(text: str, hand: Handedness) -> TraceTable:
+    """The trace in a text; left and right become lead and trail by the student's hand.
+
+    Raises
+    ------
+    TableError
+        There are no headings, no samples, or no column that a trace can be made of.
+
+    """
+    table = read_table(text, "samples", MOST_SAMPLES)
+    names = _names(table.headings, table.units, hand)
+    kept = [i for i, name in enumerate(names) if name in COLUMNS]
+    if not {names[i] for i in kept} & {"t", "time_ms"}:
+        raise TableError("There is no column of time: 't' in seconds or 'time_ms'.")
+    if not any(names[i].endswith(("_pct", "_kg")) and "toe" not in names[i] for i in kept):
+        raise TableError(
+            "There is no column of the feet's shares: 'lead_pct', 'left_pct' or 'right_pct', "
+            "or both 'left_kg' and 'right_kg'."
+        )
+    event = names.index(_EVENT) if _EVENT in names else None
+    samples: list[tuple[float | None, ...]] = []
+    events: dict[str, float] = {}
+    bad: list[BadSample] = []
+    for line, cells in table.rows:
+        row = tuple(_number(cells[i]) for i in kept)
+        for i, value in zip(kept, row, strict=True):
+            if value is None and not is_empty(cells[i]):
+                bad.append(BadSample(line, table.headings[i], cells[i], "not a number"))
+        samples.append(row)
+        if event is not None and cells[event]:
+            bad += _event(line, cells[event], row, [names[i] for i in kept], events)
+    columns = tuple(names[i] for i in kept)
+    ignored = tuple(
+        table.headings[i] for i, name in enumerate(names) if i not in kept and i != event
+    )
+    trace = Trace(columns=columns, samples=tuple(samples), events=events)
+    return TraceTable(trace, tuple(bad), ignored)
+
+
+def _names(headings: tuple[str, ...], units: tuple[str, ...], hand: Handedness) -> tuple[str, ...]:
+    """Headings as the core calls the columns; the first of two alike counts."""
+    plain = []
+    for heading, unit in zip(headings, units, strict=True):
+        name = re.sub(r"[\s-]+", "_", heading.strip().casefold())
+        name = _TIME.get(name, name)
+        if name == "t" and unit.casefold() == "ms":
+            name = "time_ms"
+        if unit == "%" and not name.endswith("_pct"):
+            name += "_pct"
+        if unit.casefold() == "kg" and not name.endswith("_kg"):
+            name += "_kg"
+        plain.append(name)
+    names = neutral_columns(plain, lead_is_left=hand == "right")
+    return tuple(n if n not in names[:i] else f"{n} again" for i, n in enumerate(names))
+
+
+def _event(
+    line: int,
+    cell: str,
+    row: tuple[float | None, ...],
+    columns: list[str],
+    events: dict[str, float],
+) -> list[BadSample]:
+    """Keep the moment of an event; the first row of several counts."""
+    name = re.sub(r"[\s-]+", "_", cell.strip().casefold())
+    if name not in SWING_EVENTS:
+        known = ", ".join(SWING_EVENTS)
+        return [BadSample(line, _EVENT, cell, f"no event is called this; there are {known}")]
+    moment = dict(zip(columns, row, strict=True))
+    t, ms = moment.get("t"), moment.get("time_ms")
+    if t is None and ms is not None:
+        t = ms / 1000
+    if t is None:
+        return [BadSample(line, _EVENT, cell, "the row has no time")]
+    events.setdefault(name, t)
+    return []
+
+
+def _number(cell: str) -> float | None:
+    """A number with a decimal point or comma; samples have no thousands."""
+    try:
+        value = float(cell)
+    except ValueError:
+        try:
+            value = float(cell.replace(",", ".").replace("\u2212", "-"))
+        except ValueError:
+            return None
+    return value if math.isfinite(value) else None
