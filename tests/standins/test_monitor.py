@@ -6,7 +6,8 @@ import pytest
 from starlette.testclient import TestClient
 
 from firm_footing.core.knowledge import Knowledge
-from firm_footing.standins.monitor import NoLessonError, SimulatedMonitor, find_lesson, send
+from firm_footing.standins.monitor import SimulatedMonitor, send
+from firm_footing.standins.sending import NoLessonError, find_lesson
 
 
 def test_the_newest_open_lesson_gets_the_balls(

@@ -17,6 +17,7 @@ from firm_footing.api import (
     lessons,
     students,
     tables,
+    traces,
 )
 from firm_footing.api.errors import add_handlers
 from firm_footing.core.knowledge import Knowledge
@@ -48,7 +49,7 @@ def create_app(engine: Engine, known: Knowledge, screens: Path | None = SCREENS)
     add_handlers(app)
     app.add_middleware(GZipMiddleware, minimum_size=2000, compresslevel=2)
     api = APIRouter(prefix="/api")
-    for part in (students, lessons, answers, balls, conclusions, cases, tables, knowledge):
+    for part in (students, lessons, answers, balls, conclusions, cases, tables, traces, knowledge):
         api.include_router(part.router)
     app.include_router(api)
 

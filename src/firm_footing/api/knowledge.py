@@ -6,6 +6,7 @@ from pydantic import BaseModel
 from firm_footing.api.context import Known
 from firm_footing.core.knowledge import Cause, Check, Club, Drill, Mechanism
 from firm_footing.core.knowledge.coaching import Cautions, Schools
+from firm_footing.core.knowledge.pressure import FeelTest, Sign
 
 router = APIRouter(tags=["knowledge"])
 
@@ -21,9 +22,11 @@ class KnowledgeOut(BaseModel):
     clubs: tuple[Club, ...]
     schools: Schools
     cautions: Cautions
+    signs: tuple[Sign, ...]
+    feel_tests: tuple[FeelTest, ...]
 
 
-@router.get("/knowledge", summary="Causes, checks, drills, clubs, schools, cautions")
+@router.get("/knowledge", summary="Causes, checks, drills, clubs, schools, cautions, signs")
 def read_knowledge(known: Known) -> KnowledgeOut:
     """Read-only: it is edited in the files under `knowledge/`."""
     return KnowledgeOut.model_validate(known, from_attributes=True)

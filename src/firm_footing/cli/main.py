@@ -3,6 +3,7 @@
 import typer
 
 from firm_footing.cli.flight import flight
+from firm_footing.cli.mat import mat
 from firm_footing.cli.monitor import monitor
 from firm_footing.cli.rank import rank
 from firm_footing.cli.serve import demo, serve
@@ -21,4 +22,5 @@ app.command()(serve)
 app.command()(simulate)
 app.command()(flight)
 app.command()(monitor)
+app.command()(mat)
 app.command()(trace)

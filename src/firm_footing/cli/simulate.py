@@ -10,17 +10,19 @@ import typer
 from firm_footing.core.case import to_file
 from firm_footing.core.knowledge import Knowledge
 from firm_footing.files.knowledge_files import load_knowledge
-from firm_footing.standins.measure import draw_student, proposed
+from firm_footing.standins.measure import draw_student, proposed, with_traces
 
 
 def simulate(
     seed: Annotated[int, typer.Option(help="The same seed writes the same files")],
     students: Annotated[int, typer.Option(min=1, help="How many students")],
     out: Annotated[Path, typer.Option(help="Folder for the files; made if missing")],
+    swings: Annotated[int, typer.Option(min=0, max=20, help="Pressure traces of each")] = 1,
 ) -> None:
     """Write case files of simulated students, each with its hidden truth beside it.
 
-    Every student has ten baseline balls and the eight looks the program would propose.
+    Every student has ten baseline balls, a pressure trace, and the eight looks the program would
+    propose without it.
     """
     knowledge = load_knowledge()
     out.mkdir(parents=True, exist_ok=True)
@@ -28,6 +30,8 @@ def simulate(
         own = seed * 1_000_000 + number
         student, case, _ = draw_student(own, knowledge)
         case = proposed(student, case, knowledge, np.random.default_rng([own, 1]))
+        feet = np.random.default_rng([own, 2])
+        case = with_traces(student, case, knowledge, feet, swings)
         stem = out / f"student-{seed}-{number:05}"
         file = to_file(case).model_dump(mode="json", exclude_none=True)
         _write(stem.with_suffix(".case.json"), file)

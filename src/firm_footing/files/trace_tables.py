@@ -9,8 +9,8 @@ import re
 from typing import Final, NamedTuple
 
 from firm_footing.core.case import Trace
-from firm_footing.core.frame import Handedness
-from firm_footing.core.ground.recorded import COLUMNS, neutral_columns
+from firm_footing.core.frame import Handedness, neutral_feet
+from firm_footing.core.ground.recorded import COLUMNS
 from firm_footing.core.knowledge.pressure import SWING_EVENTS
 from firm_footing.files.text_tables import TableError, read_table
 from firm_footing.files.text_tables.cells import is_empty
@@ -97,7 +97,7 @@ def _names(headings: tuple[str, ...], units: tuple[str, ...], hand: Handedness) 
         if unit.casefold() == "kg" and not name.endswith("_kg"):
             name += "_kg"
         plain.append(name)
-    names = neutral_columns(plain, lead_is_left=hand == "right")
+    names = neutral_feet(plain, hand)
     return tuple(n if n not in names[:i] else f"{n} again" for i, n in enumerate(names))
 
 

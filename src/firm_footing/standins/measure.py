@@ -15,6 +15,7 @@ from firm_footing.core.case import Case
 from firm_footing.core.knowledge import Knowledge
 from firm_footing.core.reasoning import Diagnosis, diagnose
 from firm_footing.files.knowledge_files import load_knowledge
+from firm_footing.standins.pressing import habit_of, press
 from firm_footing.standins.student import (
     SimulatedStudent,
     answer,
@@ -24,7 +25,7 @@ from firm_footing.standins.student import (
     make_student,
 )
 
-BALLS, LOOKS, BUDGET_S = 10, 8, 300
+BALLS, LOOKS, BUDGET_S, SWINGS = 10, 8, 300, 3
 CLUB, CARRY_M = "7i", 135.0
 LEAST_SHOWN = 0.05
 
@@ -109,10 +110,41 @@ def _seen(case: Case, reading: object) -> Case:
     return case.model_copy(update={"readings": (*case.readings, reading)})
 
 
+def with_traces(
+    student: SimulatedStudent,
+    case: Case,
+    knowledge: Knowledge,
+    rng: Generator,
+    swings: int = SWINGS,
+) -> Case:
+    """Swings on the mat, whose camera names address, top and impact."""
+    habit = habit_of(student, rng)
+    traces = tuple(
+        press(student, habit, case.school.pressure, knowledge, rng, name_events=True)
+        for _ in range(swings)
+    )
+    return case.model_copy(update={"traces": traces})
+
+
+def on_the_mat(policy: Policy) -> Policy:
+    """The same policy after swings on the mat; what the mat answers is not looked at again."""
+
+    def policy_on_the_mat(
+        student: SimulatedStudent, case: Case, knowledge: Knowledge, rng: Generator
+    ) -> Case:
+        feet = rng.spawn(1)[0]  # the looks stay those of the same student without a mat
+        return policy(student, with_traces(student, case, knowledge, feet), knowledge, rng)
+
+    return policy_on_the_mat
+
+
 POLICIES: dict[str, Policy] = {
     "eight proposed": proposed,
     "eight at random": at_random,
     "five minutes proposed": within_budget,
+}
+ON_THE_MAT: dict[str, Policy] = {
+    f"{name}, with traces": on_the_mat(policy) for name, policy in POLICIES.items()
 }
 
 
@@ -135,7 +167,7 @@ def _one(task: tuple[str, int]) -> Outcome:
     knowledge = load_knowledge()
     student, case, _ = draw_student(seed, knowledge)
     eyes = np.random.default_rng([seed, 1])
-    case = POLICIES[policy](student, case, knowledge, eyes)
+    case = {**POLICIES, **ON_THE_MAT}[policy](student, case, knowledge, eyes)
     return outcome(diagnose(case, knowledge), student.causes, len(case.readings))
 
 

@@ -3,7 +3,8 @@
 from sqlmodel import Session
 
 from firm_footing.core.case import Block as CaseBlock
-from firm_footing.core.case import Case, Reading
+from firm_footing.core.case import Case, Reading, Trace
+from firm_footing.core.ground.recorded import with_feet_swapped
 from firm_footing.core.knowledge import Knowledge
 from firm_footing.store.lessons import LessonContent
 from firm_footing.store.tables import (
@@ -13,6 +14,7 @@ from firm_footing.store.tables import (
     LoggedShot,
     Note,
     PressureTrace,
+    Recording,
     Student,
     new_id,
 )
@@ -49,12 +51,18 @@ def case_of(content: LessonContent) -> Case:
             for a in content.answers
         ),
         traces=tuple(
-            t.content.model_copy(
-                update={"block": None if t.block_id is None else index[t.block_id]}
-            )
+            trace_of(t, content.recordings, None if t.block_id is None else index[t.block_id])
             for t in content.traces
         ),
     )
+
+
+def trace_of(row: PressureTrace, recordings: dict[str, Trace], block: int | None = None) -> Trace:
+    """A stored trace as evidence: its samples with what was said of them."""
+    samples = recordings[row.recording_id]
+    if row.swapped:
+        samples = with_feet_swapped(samples)
+    return samples.model_copy(update={"events": dict(row.events), "block": block})
 
 
 def store_case(
@@ -93,15 +101,19 @@ def store_case(
                 block_id=None if reading.block is None else blocks[reading.block].id,
             )
         )
-    session.add_all(
-        PressureTrace(
-            lesson_id=lesson.id,
-            block_id=None if t.block is None else blocks[t.block].id,
-            position=i,
-            content=t,
+    for i, t in enumerate(case.traces):
+        recording = Recording(lesson_id=lesson.id, samples=t)
+        session.add(recording)
+        session.flush()
+        session.add(
+            PressureTrace(
+                lesson_id=lesson.id,
+                block_id=None if t.block is None else blocks[t.block].id,
+                recording_id=recording.id,
+                position=i,
+                events=dict(t.events),
+            )
         )
-        for i, t in enumerate(case.traces)
-    )
     session.add_all(Note(lesson_id=lesson.id, text=text) for text in notes)
     session.commit()
     return lesson

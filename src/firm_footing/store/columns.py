@@ -1,11 +1,15 @@
 """How is a Pydantic value kept in one column?"""
 
+import json
 from datetime import UTC, datetime
+from functools import lru_cache
 from typing import Any, TypeVar
 
 from pydantic import TypeAdapter
-from sqlalchemy import JSON, DateTime, Dialect
+from sqlalchemy import JSON, DateTime, Dialect, Text
 from sqlalchemy.types import TypeDecorator
+
+from firm_footing.core.case import Trace
 
 T = TypeVar("T")
 
@@ -29,6 +33,33 @@ class AsJson(TypeDecorator[Any]):
     def process_result_value(self, value: Any, dialect: Dialect) -> Any:
         """JSON to Python, validated."""
         return None if value is None else TypeAdapter(self.kind).validate_python(value)
+
+
+class Samples(TypeDecorator[Trace]):
+    """A pressure trace's columns and samples as text: thousands of numbers, read often."""
+
+    impl = Text
+    cache_ok = True
+
+    def process_bind_param(self, value: Trace | None, dialect: Dialect) -> str | None:
+        """Trace to text."""
+        if value is None:
+            return None
+        return json.dumps({"columns": value.columns, "samples": value.samples})
+
+    def process_result_value(self, value: str | None, dialect: Dialect) -> Trace | None:
+        """Text to trace; the same text gives the same trace, so that it is read but once."""
+        return None if value is None else _trace(value)
+
+
+@lru_cache(maxsize=256)
+def _trace(text: str) -> Trace:
+    """It was validated when it came in."""
+    raw = json.loads(text)
+    samples = tuple(tuple(row) for row in raw["samples"])
+    return Trace.model_construct(
+        block=None, shot=None, columns=tuple(raw["columns"]), samples=samples, events={}
+    )
 
 
 class Instant(TypeDecorator[datetime]):

@@ -5,7 +5,7 @@ from typing import Any
 
 from sqlmodel import Session, col, select
 
-from firm_footing.core.case import School
+from firm_footing.core.case import School, Trace
 from firm_footing.store.errors import not_found, refused
 from firm_footing.store.history import Step
 from firm_footing.store.students import get_student
@@ -17,6 +17,7 @@ from firm_footing.store.tables import (
     LoggedShot,
     Note,
     PressureTrace,
+    Recording,
     Student,
 )
 
@@ -31,6 +32,7 @@ class LessonContent:
     shots: dict[str, list[LoggedShot]]
     answers: list[CheckAnswer]
     traces: list[PressureTrace]
+    recordings: dict[str, Trace]
     notes: list[Note]
     decisions: list[Decision]
 
@@ -82,6 +84,10 @@ def content_of(session: Session, lesson_id: str) -> LessonContent:
         shots=shots,
         answers=_of(session, CheckAnswer, lesson_id, "answered_at"),
         traces=_of(session, PressureTrace, lesson_id, "position"),
+        recordings={
+            r.id: r.samples
+            for r in session.exec(select(Recording).where(Recording.lesson_id == lesson_id))
+        },
         notes=_of(session, Note, lesson_id, "written_at"),
         decisions=_of(session, Decision, lesson_id, "decided_at"),
     )

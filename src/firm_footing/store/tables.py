@@ -15,7 +15,7 @@ from firm_footing.core.case import School, Shot, Stance, Trace
 from firm_footing.core.case.evidence import BlockKind, Surface
 from firm_footing.core.frame import Handedness
 from firm_footing.core.knowledge.vocabulary import Answer, Limit, Source
-from firm_footing.store.columns import AsJson, Instant, now
+from firm_footing.store.columns import AsJson, Instant, Samples, now
 
 USUALLY_AT_HAND: tuple[Source, ...] = ("look", "film", "feel")
 """Most instructors have eyes, a phone and the student's feel; mats and monitors are added."""
@@ -115,16 +115,34 @@ class CheckAnswer(SQLModel, table=True):
     answered_at: datetime = Field(default_factory=now, sa_type=Instant)
 
 
+class Recording(SQLModel, table=True):
+    """The samples of one swing, never changed: what is said of them stands in `PressureTrace`."""
+
+    id: str = Field(default_factory=new_id, primary_key=True)
+    lesson_id: str = Field(sa_column=_belongs_to("lesson"))
+    samples: Trace = Field(sa_column=Column(Samples(), nullable=False))
+
+
 class PressureTrace(SQLModel, table=True):
-    """One swing's pressure trace as recorded."""
+    """One swing's pressure trace.
+
+    events : moments that were named, seconds on the trace's clock
+    swapped : the feet were recorded the wrong way round
+    """
 
     __tablename__ = "pressure_trace"
 
     id: str = Field(default_factory=new_id, primary_key=True)
     lesson_id: str = Field(sa_column=_belongs_to("lesson"))
     block_id: str | None = Field(default=None, sa_column=_belongs_to("block", nullable=True))
+    recording_id: str = Field(sa_column=_belongs_to("recording"))
     position: int
-    content: Trace = Field(sa_column=Column(AsJson(Trace), nullable=False))
+    name: str = ""
+    events: dict[str, float] = Field(
+        default_factory=dict, sa_column=Column(AsJson(dict[str, float]), nullable=False)
+    )
+    swapped: bool = False
+    recorded_at: datetime = Field(default_factory=now, sa_type=Instant)
 
 
 class Note(SQLModel, table=True):

@@ -111,7 +111,12 @@ class Block(Strict):
 
 
 class Reading(Strict):
-    """One answer to one check, from one source, before or after."""
+    """One answer to one check, from one source, before or after.
+
+    share : how clearly the fact shows, 0 (not so) to 1 (so), where that is known more finely than
+        the word tells
+    trace : index of the pressure trace that answers by itself; None for an answer given by hand
+    """
 
     check: str
     answer: Answer
@@ -119,6 +124,8 @@ class Reading(Strict):
     block: Index | None = Field(
         None, description="Index of the block it was seen with; None: seen without a drill"
     )
+    share: Annotated[float, Field(ge=0, le=1)] | None = None
+    trace: Index | None = None
 
 
 class Trace(Strict):

@@ -19,6 +19,7 @@ from firm_footing.core.case.file_format import (
 from firm_footing.core.frame import (
     Handedness,
     mirror_deg,
+    neutral_feet,
     to_metres,
     to_metres_a_second,
     to_neutral_word,
@@ -66,7 +67,9 @@ def from_file(file: CaseFile) -> Case:
         school=file.school,
         blocks=blocks,
         readings=readings,
-        traces=file.traces,
+        traces=tuple(
+            t.model_copy(update={"columns": neutral_feet(t.columns, hand)}) for t in file.traces
+        ),
     )
 
 

@@ -10,6 +10,7 @@ from firm_footing.core.frame.handedness import (
     NeutralDirection,
     RealDirection,
     mirror_deg,
+    neutral_feet,
     to_neutral_word,
     to_real_word,
 )
@@ -31,6 +32,7 @@ __all__ = [
     "from_metres",
     "from_metres_a_second",
     "mirror_deg",
+    "neutral_feet",
     "to_metres",
     "to_metres_a_second",
     "to_neutral_word",

@@ -20,7 +20,11 @@ GIVEN_SD_S: Final = 0.005
 """Of a moment named by film or by hand."""
 ASSUMED_SD_S: Final = 0.005
 """Of impact where devices put zero: they start their clock there."""
+IMPACT_SD_S: Final = 0.08
+"""Of impact where it has to be found from the shift."""
 LEAST_APART_S: Final = 0.001
+SHOWS: Final = 4.0
+"""A move of so many limits shows when it began; a smaller one does not."""
 LONGEST_RUN_UP_S: Final = 0.1
 """A move that is this slow to show began no earlier."""
 
@@ -51,7 +55,7 @@ def events_of(recorded: Recorded, given: Mapping[str, float], timing: Timing) ->
 
     """
     named = _checked(recorded, given)
-    impact = named.get("impact") or _impact(recorded, timing)
+    impact = named.get("impact") or _impact(recorded, named, timing)
     address = named.get("address") or _address(recorded, impact.t_s, named, timing)
     top = named.get("top") or _top(recorded, address, impact, named, timing)
     found: Events = {"address": address, "top": top, "impact": impact}
@@ -105,24 +109,31 @@ def _in_order(found: Events) -> Events:
     return {name: found[name]._replace(t_s=t) for name, t in zip(names, times, strict=True)}
 
 
-def _impact(recorded: Recorded, timing: Timing) -> Event:
-    """At zero; where zero lies outside of the swing, just after the lead share rose fastest."""
+def _impact(recorded: Recorded, named: Mapping[str, Event], timing: Timing) -> Event:
+    """At zero; where that cannot be, just after the lead share rose fastest."""
     shortest = timing.swing_s[0]
-    if recorded.t_s[0] + shortest <= 0.0 <= recorded.t_s[-1] + 0.05:
+    before = max((e.t_s for name, e in named.items() if name != "finish"), default=-np.inf)
+    after = named["finish"].t_s if "finish" in named else np.inf
+    inside = recorded.t_s[0] + shortest <= 0.0 <= recorded.t_s[-1] + 0.05
+    if inside and before < 0.0 < after:
         return Event(0.0, "assumed", ASSUMED_SD_S)
     rising = np.gradient(recorded.lead_pct, recorded.t_s)
     later = recorded.t_s >= recorded.t_s[0] + shortest
     if not later.any():
         raise TraceError("The trace is too short before impact; say when impact was.")
     at = recorded.t_s[np.flatnonzero(later)[np.argmax(rising[later])]]
-    after = sum(timing.downswing_s) / 4
-    return Event(float(min(at + after, recorded.t_s[-1])), "estimated", 0.08)
+    moment = min(at + sum(timing.downswing_s) / 4, recorded.t_s[-1])
+    moment = np.clip(moment, before + LEAST_APART_S, after - LEAST_APART_S)
+    return Event(float(moment), "estimated", IMPACT_SD_S)
 
 
 def _address(
     recorded: Recorded, impact_s: float, named: Mapping[str, Event], timing: Timing
 ) -> Event:
-    """The first move away: the last time before the farthest place that the share was at rest."""
+    """The first move away: the last time before the farthest place that the share was at rest.
+
+    Where the share hardly moves, as in those who stay on the lead side, the usual time of a swing.
+    """
     shortest, longest = timing.swing_s
     first = float(recorded.t_s[0])
     top = named["top"].t_s if "top" in named else impact_s - timing.downswing_s[0]
@@ -135,6 +146,9 @@ def _address(
     away = np.abs(share - rest)
     farthest = int(np.argmax(away))
     limit = max(timing.first_move_pct, 4 * recorded.noise_pct)
+    if away[farthest] < SHOWS * limit:
+        usual = float(np.clip(impact_s - timing.usual_s, first, impact_s - shortest))
+        return Event(min(usual, latest), "estimated", timing.usual_sd_s)
     still = np.flatnonzero(away[: farthest + 1] <= limit)
     if not len(still) or t[still[-1]] <= first + 0.02:
         return Event(min(first, latest), "estimated", 0.15)

@@ -59,6 +59,7 @@ class Measures:
         before it; None where the trace does not reach back so far
     trail_peak : least lead share between address and impact
     shift_start_s : the last moment the share was still at its least, before it rose to its peak
+    risen_pct : from its least to its highest after that, before impact
     recentred_pct : how far the share had risen from its least by the top
     lead_peak : highest lead share between the top and impact
     retreat_pct : fall from that peak to impact
@@ -74,6 +75,7 @@ class Measures:
     press_before_start_pct: float | None
     trail_peak: Moment
     shift_start_s: float
+    risen_pct: float
     recentred_pct: float
     lead_peak: Moment
     retreat_pct: float
@@ -101,6 +103,7 @@ def measures_of(recorded: Recorded, events: Events, numbers: TraceNumbers) -> Me
         press_before_start_pct=_press(recorded, at["address"], numbers.timing.press_s),
         trail_peak=trail_peak,
         shift_start_s=_shift_start(recorded, at, trail_peak),
+        risen_pct=_risen(recorded, at["impact"], trail_peak),
         recentred_pct=max(0.0, lead["top"] - trail_peak.value),
         lead_peak=lead_peak,
         retreat_pct=retreat,
@@ -139,6 +142,11 @@ def _press(recorded: Recorded, address_s: float, reach_s: float) -> float | None
     share = recorded.lead_pct[recorded.between(address_s - reach_s, address_s)]
     quiet = share[: max(1, len(share) // 4)]
     return max(0.0, float(share.max() - np.median(quiet)))
+
+
+def _risen(recorded: Recorded, impact_s: float, trough: Moment) -> float:
+    after = recorded.lead_pct[recorded.between(trough.t_s, impact_s)]
+    return float(after.max() - trough.value)
 
 
 def _shift_start(recorded: Recorded, at: dict[SwingEvent, float], trough: Moment) -> float:

@@ -6,7 +6,7 @@ mean is taken of the broken line through the samples, so that more samples on th
 nothing.
 """
 
-from collections.abc import Callable, Sequence
+from collections.abc import Callable
 from dataclasses import dataclass
 from typing import Final
 
@@ -239,22 +239,6 @@ def _integral(moment: FloatArray, line: FloatArray) -> Callable[[FloatArray], Fl
         return out
 
     return at
-
-
-def neutral_columns(columns: Sequence[str], lead_is_left: bool) -> tuple[str, ...]:
-    """Left and right feet by their part in the swing; other names stay.
-
-    lead_is_left : for a right-handed player
-    """
-    lead, trail = ("left_", "right_") if lead_is_left else ("right_", "left_")
-    return tuple(
-        "lead_" + name.removeprefix(lead)
-        if name.startswith(lead)
-        else "trail_" + name.removeprefix(trail)
-        if name.startswith(trail)
-        else name
-        for name in columns
-    )
 
 
 def with_feet_swapped(trace: Trace) -> Trace:

@@ -93,14 +93,17 @@ class _Judging:
         self.limits = limits
 
     def late(self) -> SignSeen:
-        """Starts rising only after the top and is still under the corridor at delivery."""
-        starts = self._starts_late()
-        under = self._under("shaft_level_down")
+        """Starts rising only after the top and is still under the corridor at delivery.
+
+        Where it never rises, nothing is late.
+        """
+        starts, under = self._starts_late(), self._under("shaft_level_down")
+        rises = self._above(self.m.risen_pct, self.limits.reversed_rise_pct)
         after = self.m.shift_start_s - self.events["top"].t_s
         low = self.ranges["shaft_level_down"][0]
         share = self.m.lead_pct["shaft_level_down"]
         words = f"starts {after:+.2f} s from the top, {share:.0f} % at delivery (from {low:.0f})"
-        return SignSeen("late", min(starts, under), self.m.shift_start_s, words)
+        return SignSeen("late", min(starts, under, rises), self.m.shift_start_s, words)
 
     def never_left(self) -> SignSeen:
         """At most 55 at impact and never above 65 from the top on."""
@@ -136,9 +139,10 @@ class _Judging:
     def toes(self) -> SignSeen | None:
         """Most of a loaded foot's share on the toes between the top and delivery."""
         feet = self._toes()
-        if not feet:
+        carried = [foot for foot in feet if (foot, "transition") in self.m.toe_most]
+        if not carried:
             return None
-        foot = max(feet, key=lambda f: feet[f])
+        foot = max(carried, key=lambda f: feet[f])
         most = self.m.toe_most[foot, "transition"]
         both = len(feet) == 2 and min(feet.values()) >= THERE
         which = "both feet" if both else f"the {foot} foot"
@@ -195,8 +199,8 @@ class _Judging:
         """How far each event lies outside of its corridor."""
         found: dict[SwingEvent, float] = {}
         for name, (low, high) in self.ranges.items():
-            share = self.m.lead_pct[name]  # type: ignore[index]
-            found[name] = max(0.0, share - high) + min(0.0, share - low)  # type: ignore[index]
+            share = self.m.lead_pct[name]
+            found[name] = max(0.0, share - high) + min(0.0, share - low)
         return found
 
     def _starts_late(self) -> float:

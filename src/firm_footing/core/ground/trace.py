@@ -16,6 +16,7 @@ from firm_footing.core.ground.recorded import (
 )
 from firm_footing.core.ground.signs import Judged, judge
 from firm_footing.core.knowledge import Knowledge
+from firm_footing.core.knowledge.pressure import Ranges
 from firm_footing.core.knowledge.vocabulary import Answer
 from firm_footing.core.pattern import Pattern
 
@@ -81,7 +82,7 @@ def read_trace(
 def _maybe_swapped(
     trace: Trace,
     judged: Judged,
-    corridor: tuple[str, dict[str, tuple[float, float]]],
+    corridor: tuple[str, Ranges],
     knowledge: Knowledge,
 ) -> bool:
     """Whether the feet may have been exchanged: far outside as it is, well inside the other way."""

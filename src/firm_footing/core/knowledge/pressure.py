@@ -22,7 +22,7 @@ SWING_EVENTS: tuple[SwingEvent, ...] = (
 )  # fmt: skip
 """In their order in time."""
 
-Ranges = dict[str, tuple[float, float]]
+Ranges = dict[SwingEvent, tuple[float, float]]
 """Event to the low and high end of the lead share, per cent."""
 
 
@@ -49,6 +49,7 @@ class Timing(Entry):
     tempo : backswing's time over the downswing's
     downswing_s : shortest and longest
     swing_s : from the first move to impact, shortest and longest
+    usual_s, usual_sd_s : the same, as it usually is
     finish_after_s : after impact
     between : part of the way from the event before to the one after, for those without a mark
     first_move_pct : the share has left its quiet place by so much
@@ -60,6 +61,8 @@ class Timing(Entry):
     dip_sd_s: float = Field(gt=0)
     downswing_s: tuple[float, float]
     swing_s: tuple[float, float]
+    usual_s: float = Field(gt=0)
+    usual_sd_s: float = Field(gt=0)
     finish_after_s: float = Field(gt=0)
     shaft_level_back: float = Field(gt=0, lt=1)
     lead_arm_level_back: float = Field(gt=0, lt=1)

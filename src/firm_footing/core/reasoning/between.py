@@ -71,7 +71,7 @@ def between(
                 only_first.astype(np.int_),
                 2,
                 weighing.bases,
-                weighing.counted.keys(),
+                weighing.answered,
                 at_hand,
             )
         ),

@@ -105,7 +105,7 @@ def diagnose(
     stories, now, pattern = weighing.stories, weighing.now, weighing.pattern
     start = knowledge.causes[int(np.argmax(now.root))].id
     present = {c.id: float(p) for c, p in zip(knowledge.causes, now.present, strict=True)}
-    looks = next_checks(stories, now, weighing.bases, weighing.counted.keys(), at_hand)
+    looks = next_checks(stories, now, weighing.bases, weighing.answered, at_hand)
     firsts = first_by_school(weighing)
     turns = turns_of(stories, now, weighing.bases, looks[:LOOKS_TRIED])
     roots = Roots(before=weighing.prior @ stories.roots, now=now.root)

@@ -54,9 +54,7 @@ def round_of_looks(
     """
     stories, knowledge = weighing.stories, weighing.knowledge
     d = knowledge.numbers.decision
-    candidates = next_checks(
-        stories, weighing.now, weighing.bases, weighing.counted.keys(), at_hand
-    )
+    candidates = next_checks(stories, weighing.now, weighing.bases, weighing.answered, at_hand)
     rows = _Rows(weighing, candidates)
     chosen: list[int] = []
     places: set[str] = set()
@@ -91,7 +89,7 @@ def _place(weighing: Weighing, look: NextCheck) -> str:
 def _independence(weighing: Weighing, candidates: list[NextCheck], chosen: list[int]) -> FloatArray:
     """(candidates,) how much an answer counts beside the chosen ones of its dependent groups."""
     dependent = weighing.knowledge.numbers.dependent_looks
-    taken = {candidates[i].id for i in chosen} | set(weighing.counted)
+    taken = {candidates[i].id for i in chosen} | weighing.answered
     beside = [
         max((len(taken & set(g.checks)) for g in dependent.groups if c.id in g.checks), default=0)
         for c in candidates

@@ -10,6 +10,7 @@ as often as their source is. 'Partly' is a mixture of yes and no.
 """
 
 from collections.abc import Iterable, Mapping
+from dataclasses import replace
 from functools import lru_cache
 from types import MappingProxyType
 from typing import NamedTuple
@@ -78,9 +79,17 @@ def counted_readings(case: Case) -> dict[str, list[Reading]]:
 
 
 def contradictions(counted: Mapping[str, list[Reading]]) -> tuple[str, ...]:
-    """Checks that were answered with a clear yes and with a clear no."""
-    clear = {name: {r.answer for r in readings} for name, readings in counted.items()}
-    return tuple(name for name, answers in clear.items() if {"yes", "no"} <= answers)
+    """Checks answered with a clear yes and a clear no, by hand or by hand against the traces.
+
+    Swings that differ from each other are none: one trace says yes, the next no.
+    """
+    return tuple(name for name, readings in counted.items() if _contradict(readings))
+
+
+def _contradict(readings: list[Reading]) -> bool:
+    by_hand = {r.answer for r in readings if r.trace is None} & {"yes", "no"}
+    by_trace = {r.answer for r in readings if r.trace is not None} & {"yes", "no"}
+    return len(by_hand) == 2 or (len(by_trace) == 1 and len(by_hand | by_trace) == 2)
 
 
 def answer_given_fact(readings: Iterable[Reading], check: Check, n: Numbers) -> tuple[float, float]:
@@ -88,8 +97,11 @@ def answer_given_fact(readings: Iterable[Reading], check: Check, n: Numbers) -> 
     without, with_fact = 1.0, 1.0
     for reading in readings:
         error = n.reading_error[reading.source or check.sources[0]]
-        yes = {"yes": 1.0, "no": 0.0, "partly": n.partly.yes_share}[reading.answer]
-        no = {"yes": 0.0, "no": 1.0, "partly": n.partly.no_share}[reading.answer]
+        if reading.share is not None:
+            yes, no = reading.share, 1.0 - reading.share
+        else:
+            yes = {"yes": 1.0, "no": 0.0, "partly": n.partly.yes_share}[reading.answer]
+            no = {"yes": 0.0, "no": 1.0, "partly": n.partly.no_share}[reading.answer]
         without *= yes * error + no * (1 - error)
         with_fact *= yes * (1 - error) + no * error
     return without, with_fact
@@ -112,42 +124,87 @@ def answer_likelihood(
     return AnswerLikelihood(np.log(likelihood), 1.0 / likelihood)
 
 
+Given = tuple[str, float, float]
+"""Who answered (a check's id when by hand, or `trace:0`), P(answers | not so), P(answers | so)."""
+
+
 def look_pieces(
     counted: Mapping[str, list[Reading]], stories: Stories, bases: Mapping[str, float]
 ) -> list[Piece]:
-    """Evidence of the looks: log-likelihood of every swing, check by check.
+    """Evidence of the looks: log-likelihood of every swing, by who answered.
 
-    k answered checks of one dependent group count 1 / (1 + discount (k - 1)) each; what is lost
+    Answers by hand are one piece for each check, all answers of a pressure trace one piece. k
+    answered checks of one dependent group count 1 / (1 + discount (k - 1)) each; what is lost
     without one of them takes into account that the others then count more.
     """
     knowledge = stories.knowledge
     pieces: list[Piece] = []
     for members in _groups(counted, knowledge):
-        asked = tuple(
-            (m, bases[m], *answer_given_fact(counted[m], knowledge.check[m], knowledge.numbers))
-            for m in members
-        )
+        asked = tuple((m, bases[m], _by_owner(m, counted[m], knowledge)) for m in members)
         pieces += group_pieces(stories, asked)
-    return pieces
+    return _one_for_each(pieces)
+
+
+def _one_for_each(pieces: list[Piece]) -> list[Piece]:
+    """What one trace says in several groups is one piece."""
+    found: dict[str, Piece] = {}
+    for piece in pieces:
+        other = found.get(piece.id)
+        found[piece.id] = (
+            piece
+            if other is None
+            else replace(
+                piece, adds=other.adds + piece.adds, restores=other.restores * piece.restores
+            )
+        )
+    return list(found.values())
+
+
+def _by_owner(check_id: str, readings: list[Reading], knowledge: Knowledge) -> tuple[Given, ...]:
+    owners: dict[str, list[Reading]] = {}
+    for reading in readings:
+        owner = check_id if reading.trace is None else f"trace:{reading.trace}"
+        owners.setdefault(owner, []).append(reading)
+    check, numbers = knowledge.check[check_id], knowledge.numbers
+    return tuple((o, *answer_given_fact(said, check, numbers)) for o, said in owners.items())
 
 
 @lru_cache(maxsize=256)
 def group_pieces(
-    stories: Stories, asked: tuple[tuple[str, float, float, float], ...]
+    stories: Stories, asked: tuple[tuple[str, float, tuple[Given, ...]], ...]
 ) -> tuple[Piece, ...]:
-    """Pieces of one group: check, base rate, P(answers | no fact), P(answers | fact) of each."""
-    found = {name: answer_likelihood(stories, name, *given) for name, *given in asked}
-    k = len(asked)
-    if k == 1:
-        return tuple(Piece(name, one.log, one.inverse) for name, one in found.items())
-    discount = stories.knowledge.numbers.dependent_looks.discount
-    weight, weight_without = 1 / (1 + discount * (k - 1)), 1 / (1 + discount * (k - 2))
-    together = np.sum([f.log for f in found.values()], axis=0)
-    pieces = []
-    for name, one in found.items():
-        lost = weight * together - weight_without * (together - one.log)
-        pieces.append(Piece(name, weight * one.log, restoring(lost), weight))
+    """Pieces of one group: check, base rate, and who answered what, of each."""
+    if len(asked) == 1 and len(asked[0][2]) == 1:
+        ((check, base, ((owner, *given),)),) = asked
+        one = answer_likelihood(stories, check, base, *given)
+        return (Piece(owner, one.log, one.inverse),)
+    owners = list(dict.fromkeys(owner for _, _, given in asked for owner, _, _ in given))
+    weight, together = _said(stories, asked, frozenset(owners))
+    pieces, before = [], np.zeros_like(together)
+    for i, owner in enumerate(owners):
+        _, so_far = _said(stories, asked, frozenset(owners[: i + 1]))
+        weight_without, others = _said(stories, asked, frozenset(owners) - {owner})
+        lost = weight * together - weight_without * others
+        pieces.append(Piece(owner, weight * (so_far - before), restoring(lost), weight))
+        before = so_far
     return tuple(pieces)
+
+
+def _said(
+    stories: Stories,
+    asked: tuple[tuple[str, float, tuple[Given, ...]], ...],
+    owners: frozenset[str],
+) -> tuple[float, FloatArray]:
+    """How much each check counts when only these answered, and (swings,) the sum of their logs."""
+    logs = []
+    for check, base, given in asked:
+        heard = [(without, with_fact) for owner, without, with_fact in given if owner in owners]
+        if heard:
+            without, with_fact = np.prod(heard, axis=0).tolist()
+            logs.append(answer_likelihood(stories, check, base, without, with_fact).log)
+    discount = stories.knowledge.numbers.dependent_looks.discount
+    weight = 1 / (1 + discount * max(0, len(logs) - 1))
+    return weight, np.sum(logs, axis=0) if logs else np.zeros(len(stories.swings.stuck))
 
 
 def likelihood_of(
@@ -160,7 +217,11 @@ def likelihood_of(
 
 
 def _groups(counted: Mapping[str, list[Reading]], knowledge: Knowledge) -> list[list[str]]:
-    """Answered checks by what they were one look at; a check by itself is its own group."""
+    """Answered checks by what they were one look at; a check by itself is its own group.
+
+    A trace answers all its checks at once. The signs it shows hang together, and so do those it
+    does not show; but six that are absent take nothing from the one that is there.
+    """
     possible = _groups_of_check(knowledge)
     groups: dict[str, list[str]] = {}
     for name, readings in counted.items():
@@ -169,8 +230,16 @@ def _groups(counted: Mapping[str, list[Reading]], knowledge: Knowledge) -> list[
             sources = {r.source or knowledge.check[name].sources[0] for r in readings}
             if group.sources is None or sources & set(group.sources):
                 of = f"group:{group.id}"
+        if _absent_from_traces(readings):
+            of += ":absent"
         groups.setdefault(of, []).append(name)
     return list(groups.values())
+
+
+def _absent_from_traces(readings: list[Reading]) -> bool:
+    """Whether only traces answer, and they say rather that it is not so."""
+    shares = [r.share for r in readings if r.trace is not None and r.share is not None]
+    return len(shares) == len(readings) and 2 * sum(shares) < len(shares)
 
 
 @lru_cache(maxsize=4)

@@ -23,6 +23,7 @@ from firm_footing.core.reasoning.stories import (
     enumerate_stories,
     set_prior,
 )
+from firm_footing.core.reasoning.traces import is_clear, with_answers_of_traces
 from firm_footing.core.reasoning.trials import Trial, trial_piece, trials_of
 
 FloatArray = NDArray[np.float64]
@@ -74,8 +75,14 @@ class Weighing:
 
     @property
     def answers(self) -> int:
-        """How many answers count."""
-        return sum(len(readings) for readings in self.counted.values())
+        """How many answers count; all that one pressure trace says is one."""
+        said = [r for readings in self.counted.values() for r in readings]
+        return sum(r.trace is None for r in said) + len({r.trace for r in said} - {None})
+
+    @property
+    def answered(self) -> frozenset[str]:
+        """Checks that need no more looking at."""
+        return frozenset(name for name, said in self.counted.items() if is_clear(said))
 
 
 def weigh(case: Case, knowledge: Knowledge) -> Weighing:
@@ -84,7 +91,8 @@ def weigh(case: Case, knowledge: Knowledge) -> Weighing:
     handicap = knowledge.numbers.handicap_left_out if case.handicap is None else case.handicap
     trials = tuple(trials_of(case, knowledge))
     balls = weigh_balls(case.baselines, trials, stories, handicap)
-    counted = counted_readings(case)
+    by_hand = counted_readings(case)
+    counted = with_answers_of_traces(by_hand, case, balls.pattern, knowledge)
     options = school_options(case.school, knowledge)
     bases = school_bases(knowledge, handicap, options)
     pieces = [*balls.folded.pieces, *look_pieces(counted, stories, bases)]
