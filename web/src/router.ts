@@ -12,7 +12,7 @@ export const router = createRouter({
       props: true,
     },
     {
-      path: '/lessons/:id/:stage(shots|look)?',
+      path: '/lessons/:id/:stage(shots|look|pressure)?',
       name: 'lesson',
       component: () => import('@/lesson/LessonPage.vue'),
       props: true,

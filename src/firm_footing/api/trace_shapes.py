@@ -86,6 +86,26 @@ class EventOut(Out):
     sd_s: float = Field(description="Standard deviation")
 
 
+class EventsOut(Out):
+    """Every moment of the swing."""
+
+    address: EventOut
+    shaft_level_back: EventOut
+    lead_arm_level_back: EventOut
+    top: EventOut
+    lead_arm_level_down: EventOut
+    shaft_level_down: EventOut
+    impact: EventOut
+    finish: EventOut
+
+
+class RangeOut(BaseModel):
+    """What a school calls sound."""
+
+    low: float
+    high: float
+
+
 class SignOut(Out):
     """A sign, and where it happens."""
 
@@ -164,8 +184,8 @@ class TraceRead(BaseModel):
 
     curve: CurveOut
     rate_hz: float
-    events: dict[SwingEvent, EventOut]
-    corridor: dict[SwingEvent, tuple[float, float]]
+    events: EventsOut
+    corridor: dict[SwingEvent, RangeOut]
     corridor_of: str = Field(description="The pressure school")
     corridor_drill: str | None = Field(description="The drill in force, when it has its own")
     measures: MeasuresOut

@@ -12,6 +12,9 @@ export type Write =
   | { kind: 'note-gone'; lesson: string; id: string }
   | { kind: 'lesson'; lesson: string; id: string; body: Shape['LessonChange'] }
   | { kind: 'decision'; lesson: string; id: string; body: Shape['DecisionIn'] }
+  | { kind: 'trace'; lesson: string; id: string; body: Shape['TraceIn'] }
+  | { kind: 'trace-change'; lesson: string; id: string; body: Shape['TraceChange'] }
+  | { kind: 'trace-gone'; lesson: string; id: string }
   | { kind: 'undo' | 'redo'; lesson: string; id: string }
 
 /** Send one write; the answer is the lesson as it then is. */
@@ -82,6 +85,24 @@ export function send(write: Write): Promise<Lesson> {
           body: write.body,
         }),
       )
+    case 'trace': {
+      const path = { lesson_id, trace_id: write.id }
+      const { body } = write
+      return ask(
+        client.PUT('/api/lessons/{lesson_id}/traces/{trace_id}', { params: { path }, body }),
+      )
+    }
+    case 'trace-change': {
+      const path = { lesson_id, trace_id: write.id }
+      const { body } = write
+      return ask(
+        client.PATCH('/api/lessons/{lesson_id}/traces/{trace_id}', { params: { path }, body }),
+      )
+    }
+    case 'trace-gone': {
+      const path = { lesson_id, trace_id: write.id }
+      return ask(client.DELETE('/api/lessons/{lesson_id}/traces/{trace_id}', { params: { path } }))
+    }
     case 'undo':
       return ask(client.POST('/api/lessons/{lesson_id}/undo', { params: { path: { lesson_id } } }))
     case 'redo':
@@ -170,9 +191,12 @@ export class Outbox {
   }
 }
 
-/** Blocks and lessons are sent in part: what only the older write says is kept. */
+/** Blocks, traces and lessons are sent in part: what only the older write says is kept. */
 function inPlaceOf(older: Write, newer: Write): Write {
   if (older.kind === 'block' && newer.kind === 'block') {
+    return { ...newer, body: { ...older.body, ...newer.body } }
+  }
+  if (older.kind === 'trace-change' && newer.kind === 'trace-change') {
     return { ...newer, body: { ...older.body, ...newer.body } }
   }
   if (older.kind === 'lesson' && newer.kind === 'lesson') {

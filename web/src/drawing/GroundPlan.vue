@@ -88,17 +88,6 @@ function release(event: PointerEvent): void {
     @pointerup="release"
     @pointercancel="from = null"
   >
-    <defs>
-      <pattern
-        id="hatch"
-        width="7"
-        height="7"
-        patternUnits="userSpaceOnUse"
-        patternTransform="rotate(45)"
-      >
-        <line class="hatch" x1="0" y1="0" x2="0" y2="7" />
-      </pattern>
-    </defs>
     <g :transform="flip">
       <rect
         class="turf"
@@ -174,10 +163,6 @@ function release(event: PointerEvent): void {
 .turf {
   fill: rgb(var(--v-theme-turf));
   cursor: crosshair;
-}
-.hatch {
-  stroke: rgb(var(--v-theme-line));
-  stroke-width: 1.6;
 }
 .target {
   stroke: rgb(var(--v-theme-ink));

@@ -7,6 +7,16 @@ const OUTLINE =
 
 <template>
   <g :transform="`translate(${x} ${y}) rotate(${turn})`">
+    <pattern
+      v-if="which === 'trail'"
+      id="hatch"
+      width="7"
+      height="7"
+      patternUnits="userSpaceOnUse"
+      patternTransform="rotate(45)"
+    >
+      <line class="hatch" x1="0" y1="0" x2="0" y2="7" />
+    </pattern>
     <clipPath :id="`shoe-${which}`"><path :d="OUTLINE" /></clipPath>
     <g :clip-path="`url(#shoe-${which})`">
       <rect class="sole" x="-64" y="-32" width="130" height="64" />
@@ -25,6 +35,10 @@ const OUTLINE =
 }
 .hatched {
   fill: url(#hatch);
+}
+.hatch {
+  stroke: rgb(var(--v-theme-line));
+  stroke-width: 2;
 }
 .lit {
   fill: rgb(var(--v-theme-clay));

@@ -4,6 +4,7 @@ import { mdiArrowULeftTop, mdiArrowURightTop, mdiKeyboardOutline } from '@mdi/js
 import { computed } from 'vue'
 import type { Knowledge, Lesson } from '@/api/client'
 import LessonMenu from '@/lesson/LessonMenu.vue'
+import { STAGES, type Stage } from '@/lesson/stages'
 import type { OpenLesson } from '@/lesson/useLesson'
 import SettingsMenu from '@/ui/SettingsMenu.vue'
 import { count } from '@/ui/words'
@@ -11,12 +12,21 @@ import { count } from '@/ui/words'
 const props = defineProps<{
   open: OpenLesson
   lesson: Lesson
-  stage: 'shots' | 'look'
+  stage: Stage
   knowledge: Knowledge
 }>()
 defineEmits<{ keys: []; import: [] }>()
 
-const balls = computed(() => props.open.shots.value.length)
+const stages = computed(() =>
+  STAGES.map(({ id, word }) => {
+    const holds = {
+      shots: props.open.shots.value.length,
+      look: props.lesson.answers.length,
+      pressure: props.lesson.traces,
+    }[id]
+    return { id, word, holds }
+  }),
+)
 const about = computed(() => {
   const { handedness, handicap } = props.lesson.student
   const parts = [handedness === 'left' ? 'left-handed' : 'right-handed']
@@ -44,16 +54,12 @@ const saved = computed(() => {
     </div>
     <nav aria-label="Stages">
       <router-link
-        :class="{ here: stage === 'shots' }"
-        :to="{ name: 'lesson', params: { id: lesson.id, stage: 'shots' } }"
+        v-for="s in stages"
+        :key="s.id"
+        :class="{ here: stage === s.id }"
+        :to="{ name: 'lesson', params: { id: lesson.id, stage: s.id } }"
       >
-        Shots <span class="number">{{ balls }}</span>
-      </router-link>
-      <router-link
-        :class="{ here: stage === 'look' }"
-        :to="{ name: 'lesson', params: { id: lesson.id, stage: 'look' } }"
-      >
-        Look <span class="number">{{ lesson.answers.length }}</span>
+        {{ s.word }} <span class="number">{{ s.holds }}</span>
       </router-link>
     </nav>
     <div class="tools">

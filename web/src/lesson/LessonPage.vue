@@ -6,10 +6,12 @@ import DecisionColumn from '@/lesson/decide/DecisionColumn.vue'
 import KeysHelp from '@/lesson/KeysHelp.vue'
 import LessonHeader from '@/lesson/LessonHeader.vue'
 import LookStage from '@/lesson/look/LookStage.vue'
+import PressureStage from '@/lesson/pressure/PressureStage.vue'
 import ImportDialog from '@/lesson/shots/ImportDialog.vue'
 import ShotsStage from '@/lesson/shots/ShotsStage.vue'
 import { useWhatIf } from '@/lesson/decide/useWhatIf'
 import { useBallEntry } from '@/lesson/shots/useBallEntry'
+import { stageOf } from '@/lesson/stages'
 import { useLesson } from '@/lesson/useLesson'
 import { useLessonKeys } from '@/lesson/useLessonKeys'
 import { useSettings } from '@/ui/settings'
@@ -41,7 +43,7 @@ function touchCause(id: string): void {
 }
 const showKeys = ref(false)
 const importing = ref(false)
-const stage = computed(() => (props.stage === 'look' ? 'look' : 'shots'))
+const stage = computed(() => stageOf(props.stage))
 useLessonKeys({ open, entry, settings, chosenCause, showKeys, blockId })
 watch(lesson, (now) => {
   if (now) document.title = `${now.student.name} · Firm Footing`
@@ -96,6 +98,14 @@ watch(lesson, (now) => {
         :knowledge="known.knowledge"
         :cause="shownCause"
         :what-if="whatIf"
+      />
+      <PressureStage
+        v-else-if="stage === 'pressure'"
+        class="stage"
+        :open="open"
+        :lesson="lesson"
+        :diagnosis="diagnosis"
+        :knowledge="known.knowledge"
       />
       <LookStage
         v-else

@@ -170,6 +170,16 @@ export function useLesson(id: string) {
     put({ kind: 'block', lesson: id, id: blockId, body })
   }
 
+  function putTrace(traceId: string, body: Shape['TraceIn']): void {
+    put({ kind: 'trace', lesson: id, id: traceId, body })
+  }
+  function changeTrace(traceId: string, body: Shape['TraceChange']): void {
+    put({ kind: 'trace-change', lesson: id, id: traceId, body })
+  }
+  function deleteTrace(traceId: string): void {
+    put({ kind: 'trace-gone', lesson: id, id: traceId })
+  }
+
   function changeLesson(body: Shape['LessonChange']): void {
     if (lesson.value) Object.assign(lesson.value, body)
     put({ kind: 'lesson', lesson: id, id, body })
@@ -192,9 +202,21 @@ export function useLesson(id: string) {
   }
 
   const acts = { putShot, deleteShot, putAnswer, deleteAnswer, putBlock, changeLesson }
+  const onTheMat = { putTrace, changeTrace, deleteTrace }
   const looks = { lastAnswer, asking, askLook, answerAsked, sourceOf }
   const more = { putNote, deleteNote, decide, undo, redo, load }
-  return { lesson, diagnosis, failure, refusal, saving, shots, ...acts, ...looks, ...more }
+  return {
+    lesson,
+    diagnosis,
+    failure,
+    refusal,
+    saving,
+    shots,
+    ...acts,
+    ...onTheMat,
+    ...looks,
+    ...more,
+  }
 }
 
 export interface Look {

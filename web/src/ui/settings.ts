@@ -12,6 +12,7 @@ interface Kept {
   distance: DistanceUnit
   keys: boolean
   faceSeen: 'front' | 'player'
+  feelFirst: boolean
 }
 
 const KEPT = 'firm-footing-settings'
@@ -21,6 +22,7 @@ const FIRST: Kept = {
   distance: 'yd',
   keys: true,
   faceSeen: 'front',
+  feelFirst: false,
 }
 
 function kept(): Kept {
@@ -38,15 +40,17 @@ export const useSettings = defineStore('settings', () => {
   const distance = ref(start.distance)
   const keys = ref(start.keys)
   const faceSeen = ref(start.faceSeen)
-  watch([mode, sides, distance, keys, faceSeen], () => {
+  const feelFirst = ref(start.feelFirst)
+  watch([mode, sides, distance, keys, faceSeen, feelFirst], () => {
     const now: Kept = {
       mode: mode.value,
       sides: sides.value,
       distance: distance.value,
       keys: keys.value,
       faceSeen: faceSeen.value,
+      feelFirst: feelFirst.value,
     }
     localStorage.setItem(KEPT, JSON.stringify(now))
   })
-  return { mode, sides, distance, keys, faceSeen }
+  return { mode, sides, distance, keys, faceSeen, feelFirst }
 })

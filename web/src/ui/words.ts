@@ -22,6 +22,11 @@ export function say(text: string, { hand, sides }: Speaker): string {
     .replace(/\bpush side\b/g, `${trail} side`)
 }
 
+/** What the two feet are called. */
+export function feet(speaker: Speaker): { lead: string; trail: string } {
+  return { lead: say('Lead', speaker), trail: say('Trail', speaker) }
+}
+
 export function capital(text: string): string {
   return text.charAt(0).toUpperCase() + text.slice(1)
 }
@@ -119,6 +124,7 @@ export function evidenceWord(
     case 'pattern.two_way':
       return diagnosis.ranking.pattern.two_way ? 'two-way miss' : 'no two-way miss'
   }
+  if (id.startsWith('trace:')) return `pressure trace ${String(Number(id.slice(6)) + 1)}`
   if (id.startsWith('trial:')) {
     const said = diagnosis.verdicts.find((v) => `trial:${String(v.block)}` === id)
     const drill = knowledge.drills.find((d) => d.id === said?.drill)

@@ -8,7 +8,7 @@ import ContactStrip from '@/lesson/shots/ContactStrip.vue'
 import type { BallEntry } from '@/lesson/shots/useBallEntry'
 import { scatterOf, type ReadBlock } from '@/lesson/shots/useReadings'
 import { useSettings } from '@/ui/settings'
-import { say } from '@/ui/words'
+import { feet } from '@/ui/words'
 
 const props = defineProps<{
   entry: BallEntry
@@ -23,10 +23,7 @@ const props = defineProps<{
 const settings = useSettings()
 const { shots, newest, currentId } = props.entry
 const current = computed(() => shots.value.find((s) => s.id === currentId.value) ?? null)
-const footWords = computed(() => {
-  const speaker = { hand: props.hand, sides: settings.sides }
-  return { lead: say('Lead', speaker), trail: say('Trail', speaker) }
-})
+const footWords = computed(() => feet({ hand: props.hand, sides: settings.sides }))
 const strikeLit = computed(() =>
   props.chain.includes('heel_strike') ? 'heel' : props.chain.includes('toe_strike') ? 'toe' : null,
 )

@@ -1,0 +1,256 @@
+<script setup lang="ts">
+// Pressure: traces of the mat against the school's corridor, or feel tests where there is no mat.
+import { mdiPause, mdiPlay } from '@mdi/js'
+import { computed, ref } from 'vue'
+import type { Diagnosis, Knowledge, Lesson } from '@/api/client'
+import FootPrints from '@/drawing/FootPrints.vue'
+import PressureCurve from '@/drawing/PressureCurve.vue'
+import type { EventName } from '@/drawing/pressure'
+import FeelTests from '@/lesson/pressure/FeelTests.vue'
+import TraceCover from '@/lesson/pressure/TraceCover.vue'
+import TraceImport from '@/lesson/pressure/TraceImport.vue'
+import TraceSays from '@/lesson/pressure/TraceSays.vue'
+import TraceTape from '@/lesson/pressure/TraceTape.vue'
+import { SPEEDS, usePlayer } from '@/lesson/pressure/usePlayer'
+import { underCurve, useTraces } from '@/lesson/pressure/useTraces'
+import type { OpenLesson } from '@/lesson/useLesson'
+import OneOf from '@/ui/OneOf.vue'
+import { useSettings } from '@/ui/settings'
+import StateMessage from '@/ui/StateMessage.vue'
+import { feet } from '@/ui/words'
+
+const props = defineProps<{
+  open: OpenLesson
+  lesson: Lesson
+  diagnosis: Diagnosis | null
+  knowledge: Knowledge
+}>()
+
+const BEFORE_S = 0.3
+const settings = useSettings()
+const { traces, together, shown, chosenId, ready, problem } = useTraces(
+  props.lesson.id,
+  computed(() => props.diagnosis),
+)
+const means = ref<'mat' | 'feel'>('mat')
+const MEANS = [
+  { id: 'mat', word: 'Mat' },
+  { id: 'feel', word: 'No mat' },
+] as const
+const footWords = computed(() =>
+  feet({ hand: props.lesson.student.handedness, sides: settings.sides }),
+)
+const read = computed(() => shown.value?.read ?? null)
+const span = computed(() => {
+  const events = read.value?.events
+  return { from: (events?.address.t_s ?? 0) - BEFORE_S, to: events?.finish.t_s ?? 1 }
+})
+const player = usePlayer(span)
+
+const laid = ref<string | null>(null)
+const underWords = computed(() => [
+  { id: '', word: 'nothing' },
+  ...(together.value ? [{ id: 'mean', word: 'the mean and spread' }] : []),
+  ...traces.value.flatMap((t, i) =>
+    t.read && t.id !== shown.value?.id
+      ? [{ id: t.id, word: t.name || `trace ${String(i + 1)}` }]
+      : [],
+  ),
+])
+/** The mean when there is one, unless something else was chosen. */
+const under = computed(() => {
+  const known = underWords.value.some((w) => w.id === laid.value)
+  return known && laid.value !== null ? laid.value : together.value ? 'mean' : ''
+})
+const underlaid = computed(() =>
+  shown.value ? underCurve(under.value, shown.value, traces.value, together.value) : null,
+)
+const uncovered = ref(new Set<string>())
+const covered = computed(
+  () => settings.feelFirst && shown.value !== null && !uncovered.value.has(shown.value.id),
+)
+function uncover(): void {
+  if (shown.value) uncovered.value = new Set(uncovered.value).add(shown.value.id)
+}
+
+function move(event: EventName, t: number): void {
+  if (!shown.value || !read.value) return
+  const named = Object.fromEntries(
+    shown.value.named.map((name) => [name, read.value?.events[name].t_s ?? 0]),
+  )
+  props.open.changeTrace(shown.value.id, { events: { ...named, [event]: t } })
+}
+function forget(): void {
+  if (shown.value) props.open.changeTrace(shown.value.id, { events: {} })
+}
+const speedWords = SPEEDS.map((s) => ({
+  id: String(s),
+  word: s === 1 ? '1' : `${String(s)}`.replace('0.', '.'),
+}))
+</script>
+
+<template>
+  <section class="pressure" aria-label="Pressure">
+    <div class="top">
+      <OneOf small name="Means" :words="MEANS" :on="means" @chosen="(m) => (means = m)" />
+      <TraceTape
+        v-if="means === 'mat'"
+        v-model="chosenId"
+        :traces="traces"
+        :odd="together?.odd ?? null"
+        :lesson="lesson"
+      />
+      <label v-if="means === 'mat'" class="first">
+        <input v-model="settings.feelFirst" type="checkbox" /> Ask the feel first
+      </label>
+    </div>
+    <FeelTests
+      v-if="means === 'feel'"
+      :open="open"
+      :lesson="lesson"
+      :knowledge="knowledge"
+      :limits="lesson.student.limits"
+    />
+    <template v-else>
+      <v-alert v-if="problem" type="error" variant="tonal" role="alert">
+        {{ problem.message }} {{ problem.hint }}
+      </v-alert>
+      <StateMessage v-if="!ready && !problem" inside kind="loading" title="Reading the traces" />
+      <StateMessage
+        v-else-if="ready && !shown"
+        inside
+        kind="empty"
+        title="No pressure trace yet."
+        hint="A mat sends its swings here as they are made. A trace can also be brought in from a table of samples, and without a mat there are feel tests."
+      />
+      <TraceCover
+        v-else-if="shown && covered"
+        :open="open"
+        :lesson="lesson"
+        :knowledge="knowledge"
+        @uncover="uncover"
+      />
+      <p v-else-if="shown && !read" class="problem" role="alert">
+        This trace cannot be read as a swing: {{ shown.problem }} It is kept as it was recorded.
+      </p>
+      <template v-else-if="shown && read">
+        <div class="drawings">
+          <PressureCurve
+            :read="read"
+            :now="player.now.value"
+            :under="underlaid"
+            :foot-words="footWords"
+            @moved="move"
+            @scrubbed="player.seek"
+          />
+          <FootPrints
+            :read="read"
+            :now="player.now.value"
+            :hand="lesson.student.handedness"
+            :foot-words="footWords"
+          />
+        </div>
+        <div class="player">
+          <v-btn
+            :icon="player.playing.value ? mdiPause : mdiPlay"
+            :aria-label="player.playing.value ? 'Pause' : 'Play the swing'"
+            data-testid="play"
+            @click="player.toggle"
+          />
+          <OneOf
+            small
+            name="Speed"
+            :words="speedWords"
+            :on="String(player.speed.value)"
+            @chosen="(s) => (player.speed.value = Number(s) as typeof player.speed.value)"
+          />
+          <span class="number time" data-testid="moment">{{ player.now.value.toFixed(2) }} s</span>
+          <label class="under">
+            Laid under
+            <select
+              class="native"
+              :value="under"
+              @change="(e) => (laid = (e.target as HTMLSelectElement).value)"
+            >
+              <option v-for="w in underWords" :key="w.id" :value="w.id">{{ w.word }}</option>
+            </select>
+          </label>
+          <v-btn v-if="shown.named.length" variant="text" @click="forget">Estimate events</v-btn>
+        </div>
+        <TraceSays
+          :read="read"
+          :trace="shown"
+          :knowledge="knowledge"
+          :hand="lesson.student.handedness"
+          @swap="open.changeTrace(shown.id, { swapped: !shown.swapped })"
+          @remove="open.deleteTrace(shown.id)"
+        />
+      </template>
+      <TraceImport v-if="ready" :open="open" :lesson-id="lesson.id" />
+    </template>
+  </section>
+</template>
+
+<style scoped>
+.pressure {
+  display: flex;
+  flex-direction: column;
+  gap: 8px;
+  padding: 10px 16px 12px 20px;
+  overflow-y: auto;
+}
+.top {
+  flex: none;
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 6px 14px;
+}
+.first {
+  margin-left: auto;
+  display: flex;
+  align-items: center;
+  gap: 8px;
+  min-height: 48px;
+  font-size: 15px;
+}
+.first input {
+  width: 22px;
+  height: 22px;
+}
+.drawings {
+  flex: none;
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) 232px;
+  gap: 12px;
+  height: 306px;
+}
+.player {
+  flex: none;
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 6px 14px;
+}
+.time {
+  min-width: 66px;
+}
+.under {
+  display: flex;
+  align-items: center;
+  gap: 8px;
+  font-size: 15px;
+}
+.problem {
+  padding: 16px 0;
+}
+@media (max-width: 600px) {
+  .drawings {
+    grid-template-columns: 1fr;
+    height: auto;
+  }
+  .drawings > :first-child {
+    height: 300px;
+  }
+}
+</style>

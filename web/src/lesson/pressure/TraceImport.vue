@@ -1,0 +1,126 @@
+<script setup lang="ts">
+// A trace from a table of samples: what is in it is said before it is kept.
+import { computed, ref } from 'vue'
+import { ApiError, ask, client, type Shape } from '@/api/client'
+import { textOf } from '@/lesson/shots/tableText'
+import type { OpenLesson } from '@/lesson/useLesson'
+import { count } from '@/ui/words'
+
+const props = defineProps<{ open: OpenLesson; lessonId: string }>()
+
+const MOST_SAID = 4
+const fileName = ref('')
+const preview = ref<Shape['TracePreview'] | null>(null)
+const failure = ref<ApiError | null>(null)
+const input = ref<HTMLInputElement | null>(null)
+const said = computed(() => {
+  const found = preview.value
+  if (!found) return ''
+  const parts = [count(found.count, 'sample')]
+  if (found.rate_hz !== null) parts.push(`${found.rate_hz.toFixed(0)} a second`)
+  if (found.seconds !== null) parts.push(`${found.seconds.toFixed(1)} s`)
+  if (found.ignored.length) parts.push(`not read: ${found.ignored.join(', ')}`)
+  return parts.join(' · ')
+})
+
+async function choose(event: Event): Promise<void> {
+  const file = (event.target as HTMLInputElement).files?.[0]
+  if (!file) return
+  failure.value = null
+  preview.value = null
+  fileName.value = file.name
+  const text = textOf(new Uint8Array(await file.arrayBuffer()))
+  const params = { path: { lesson_id: props.lessonId } }
+  try {
+    preview.value = await ask(
+      client.POST('/api/lessons/{lesson_id}/traces/preview', { params, body: { text } }),
+    )
+  } catch (error) {
+    failure.value = error as ApiError
+  }
+}
+function keep(): void {
+  if (!preview.value) return
+  props.open.putTrace(crypto.randomUUID(), {
+    recorded: preview.value.recorded,
+    block_id: null,
+    name: fileName.value.slice(0, 80),
+  })
+  done()
+}
+function done(): void {
+  preview.value = null
+  failure.value = null
+  if (input.value) input.value.value = ''
+}
+</script>
+
+<template>
+  <div class="bring">
+    <label class="file">
+      <span>Bring in a trace from a table</span>
+      <input
+        ref="input"
+        type="file"
+        accept=".csv,.tsv,.txt,text/csv,text/plain"
+        aria-label="Table of samples"
+        @change="choose"
+      />
+    </label>
+    <v-alert v-if="failure" type="error" variant="tonal" role="alert">
+      {{ failure.message }} {{ failure.hint }}
+    </v-alert>
+    <div v-if="preview" class="found" data-testid="trace-preview">
+      <p>
+        <strong>{{ fileName }}</strong>: {{ said }}
+      </p>
+      <p v-if="preview.problem" role="alert">{{ preview.problem }} It is not kept.</p>
+      <ul v-if="preview.bad.length">
+        <li v-for="b in preview.bad.slice(0, MOST_SAID)" :key="`${b.line} ${b.heading}`">
+          Line {{ b.line }}, {{ b.heading }} “{{ b.cell }}”: {{ b.reason }}
+        </li>
+        <li v-if="preview.bad.length > MOST_SAID">
+          and {{ preview.bad.length - MOST_SAID }} more; the good samples are kept
+        </li>
+      </ul>
+      <p v-for="r in preview.remarks" :key="r.text" class="quiet">{{ r.text }}</p>
+      <p v-if="preview.maybe_swapped">
+        The feet may have been recorded the wrong way round; they can be exchanged once it is kept.
+      </p>
+      <div class="row">
+        <v-btn :disabled="preview.problem !== null" data-testid="keep-trace" @click="keep">
+          Keep the trace
+        </v-btn>
+        <v-btn variant="text" @click="done">Leave it</v-btn>
+      </div>
+    </div>
+  </div>
+</template>
+
+<style scoped>
+.bring {
+  flex: none;
+  display: grid;
+  gap: 6px;
+  font-size: 15px;
+}
+.file {
+  display: flex;
+  align-items: center;
+  gap: 12px;
+  min-height: 48px;
+}
+.found {
+  padding: 10px 14px;
+  border: 1.5px solid rgb(var(--v-theme-line));
+  border-radius: 10px;
+}
+ul {
+  padding-left: 20px;
+}
+.row {
+  display: flex;
+  gap: 8px;
+  margin-top: 8px;
+}
+</style>

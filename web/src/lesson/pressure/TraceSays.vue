@@ -1,0 +1,144 @@
+<script setup lang="ts">
+// What the trace amounts to: its signs, its numbers, the looks it answers by itself.
+import { computed } from 'vue'
+import type { Handedness, Knowledge } from '@/api/client'
+import type { Read } from '@/drawing/pressure'
+import type { Trace } from '@/lesson/pressure/useTraces'
+import { useSettings } from '@/ui/settings'
+import { ANSWER_WORDS, say } from '@/ui/words'
+
+const props = defineProps<{
+  read: Read
+  trace: Trace
+  knowledge: Knowledge
+  hand: Handedness
+}>()
+defineEmits<{ swap: []; remove: [] }>()
+
+const settings = useSettings()
+const speaker = computed(() => ({ hand: props.hand, sides: settings.sides }))
+const school = computed(() => {
+  const named = props.knowledge.schools.pressure.options.find(
+    (o) => o.id === props.read.corridor_of,
+  )
+  const drill = props.knowledge.drills.find((d) => d.id === props.read.corridor_drill)
+  return drill ? `${named?.name ?? ''}, as “${drill.name.toLowerCase()}” has it` : named?.name
+})
+const signs = computed(() =>
+  props.read.signs
+    .filter((s) => s.there)
+    .map((s) => ({ ...s, name: props.knowledge.signs.find((k) => k.id === s.id)?.name ?? s.id })),
+)
+const numbers = computed(() => {
+  const m = props.read.measures
+  const said = [
+    `shift starts ${Math.abs(m.shift_from_top_s).toFixed(2)} s ${m.shift_from_top_s > 0 ? 'after' : 'before'} the top`,
+    `least ${m.trail_peak.value.toFixed(0)} %`,
+    `peak ${m.lead_peak.value.toFixed(0)} %`,
+    `${m.lead_pct.impact?.toFixed(0) ?? '?'} % at impact`,
+  ]
+  if (m.press_before_start_pct !== null && m.press_before_start_pct >= 2)
+    said.push(`presses ${m.press_before_start_pct.toFixed(0)} points forward before the start`)
+  if (m.vertical_peak) said.push(`vertical peak ${m.vertical_peak.value.toFixed(0)} %`)
+  if (m.path_ratio !== null) said.push(`way ${m.path_ratio.toFixed(1)} × straight`)
+  if (m.loop) said.push('the trace crosses itself')
+  for (const [foot, seconds] of Object.entries(m.heel_up_s)) {
+    if (seconds >= 0.03)
+      said.push(say(`${foot} heel in the air for ${seconds.toFixed(2)} s`, speaker.value))
+  }
+  return said
+})
+const answers = computed(() =>
+  props.read.answers
+    .filter((a) => a.answer !== null)
+    .sort((a, b) => b.share - a.share)
+    .map((a) => ({
+      ...a,
+      label: props.knowledge.checks.find((c) => c.id === a.check_id)?.label ?? a.check_id,
+      word: a.answer ? ANSWER_WORDS[a.answer].toLowerCase() : '',
+    })),
+)
+const yes = computed(() => answers.value.filter((a) => a.answer !== 'no'))
+const no = computed(() => answers.value.filter((a) => a.answer === 'no'))
+const differ = computed(() => answers.value.filter((a) => a.otherwise.length > 0))
+</script>
+
+<template>
+  <div class="says">
+    <div>
+      <p class="signs" role="status" data-testid="signs">
+        <strong v-if="signs.length">{{
+          signs.map((s) => say(`${s.name}: ${s.words}`, speaker)).join('. ')
+        }}</strong>
+        <strong v-else>No sign of trouble by this school.</strong>
+        <span v-if="read.a_style">
+          Falls back toward the trail foot before impact, with sound contact: a style of skilled
+          players, not a fault.
+        </span>
+      </p>
+      <p class="quiet" data-testid="numbers">{{ numbers.join(' · ') }}</p>
+      <p class="quiet small">
+        Judged by: {{ school }}.
+        <template v-if="!trace.counts"
+          >Made with a drill or after a change: compared, not counted.</template
+        >
+        <template v-for="remark in read.remarks" :key="remark.text"> {{ remark.text }}. </template>
+      </p>
+      <p v-if="read.maybe_swapped" class="swapped" role="note">
+        The feet may have been recorded the wrong way round.
+      </p>
+      <div class="row">
+        <v-btn
+          size="small"
+          :variant="read.maybe_swapped ? 'outlined' : 'text'"
+          @click="$emit('swap')"
+        >
+          Exchange the feet
+        </v-btn>
+        <v-btn size="small" variant="text" @click="$emit('remove')">Delete this trace</v-btn>
+      </div>
+    </div>
+    <div class="answers" data-testid="trace-answers">
+      <p v-for="a in yes" :key="a.check_id">
+        <strong>{{ say(a.label, speaker) }}: {{ a.word }}</strong>
+        <span class="quiet number"> {{ (100 * a.share).toFixed(0) }} %</span>
+      </p>
+      <p v-if="no.length" class="quiet small">
+        Not: {{ no.map((a) => say(a.label, speaker)).join(', ') }}.
+      </p>
+      <p v-for="a in differ" :key="`differ-${a.check_id}`" class="differs" role="note">
+        {{ a.otherwise.join(' and ') }} says otherwise: {{ say(a.label, speaker) }}.
+      </p>
+    </div>
+  </div>
+</template>
+
+<style scoped>
+.says {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) 232px;
+  gap: 12px;
+  font-size: 15px;
+}
+.signs {
+  font-size: 16px;
+}
+.small {
+  font-size: 14px;
+}
+.row {
+  display: flex;
+  gap: 8px;
+}
+.swapped,
+.differs {
+  font-weight: 700;
+  border-left: 4px solid rgb(var(--v-theme-ink));
+  padding-left: 8px;
+}
+@media (max-width: 600px) {
+  .says {
+    grid-template-columns: 1fr;
+  }
+}
+</style>
