@@ -72,6 +72,18 @@ def table(page: Page) -> None:
     page.get_by_test_id("would").wait_for()
 
 
+def half_way_down(page: Page) -> None:
+    """Scrub to the middle of the downswing."""
+    curve = page.get_by_test_id("pressure-curve").bounding_box()
+    assert curve
+    page.mouse.click(curve["x"] + curve["width"] * 0.6, curve["y"] + curve["height"] * 0.6)
+
+
+def without_a_mat(page: Page) -> None:
+    """The feel tests."""
+    page.get_by_role("button", name="No mat").click()
+
+
 def separating(page: Page) -> None:
     """Hit three balls of the separating block."""
     page.get_by_role("button", name="Separating balls").click()
@@ -107,6 +119,9 @@ PICTURES: list[tuple[str, str, tuple[int, int], Act | None, dict[str, str]]] = [
     ("shots-tablet", "Oda", TABLET, second_cause, {}),
     ("shots-phone", "Wendel", PHONE, None, {}),
     ("look", "Oda/look", DESK, None, {}),
+    ("pressure", "Marit/pressure", DESK, half_way_down, {}),
+    ("pressure-left-hander-bay", "Jory/pressure", DESK, half_way_down, BAY_LEFT),
+    ("feel-tests", "Wendel/pressure", DESK, without_a_mat, {}),
     ("look-round", "Oda", DESK, a_round, {}),
     ("separating", "Oda", DESK, separating, {}),  # last: it adds balls to the lesson
 ]

@@ -12,9 +12,10 @@ import numpy as np
 import yaml
 from sqlmodel import Session
 
-from firm_footing.core.case import Case
+from firm_footing.core.case import Case, Trace
 from firm_footing.core.knowledge import Knowledge
 from firm_footing.core.reasoning import diagnose
+from firm_footing.standins.pressing import habit_of, press
 from firm_footing.standins.student import SimulatedStudent, answer, hit_block, make_student
 from firm_footing.store.cases import store_case
 from firm_footing.store.columns import now
@@ -35,8 +36,14 @@ def fill_with_demo(session: Session, knowledge: Knowledge) -> None:
         rng = np.random.default_rng(person["seed"])
         handicap = person.get("handicap", knowledge.numbers.handicap_left_out)
         hidden = make_student(person["causes"], handicap, person["mode"], knowledge, rng)
+        feet = np.random.default_rng([person["seed"], 1])
+        habit = habit_of(hidden, feet)
         for plan in person["lessons"]:
-            _add_lesson(session, student, hidden, plan, knowledge, rng)
+            swings = tuple(
+                press(hidden, habit, "recentre", knowledge, feet, name_events=True)
+                for _ in range(plan.get("swings", 0))
+            )
+            _add_lesson(session, student, hidden, plan, swings, knowledge, rng)
 
 
 def _add_lesson(
@@ -44,6 +51,7 @@ def _add_lesson(
     student: Student,
     hidden: SimulatedStudent,
     plan: dict[str, Any],
+    swings: tuple[Trace, ...],
     knowledge: Knowledge,
     rng: np.random.Generator,
 ) -> None:
@@ -55,6 +63,7 @@ def _add_lesson(
         limits=student.limits,
         blocks=(block,),
         readings=tuple(answer(hidden, look, knowledge, rng) for look in plan["looks"]),
+        traces=swings,
     )
     lesson = store_case(session, case, student, knowledge, complaint=plan["complaint"])
     lesson.started_at = now() - timedelta(days=plan["days_ago"], minutes=20)

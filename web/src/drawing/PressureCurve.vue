@@ -27,6 +27,7 @@ const LEFT = 46
 const RIGHT = 12
 const TOP = 46
 const BELOW = 22
+const LETTER_WIDTH = 7.4
 const NUDGE_S = 0.005
 const LEAST_APART_S = 0.005
 const NAMES: Record<EventName, string> = {
@@ -98,11 +99,22 @@ const signs = computed(() => {
   return there.map((sign, i) => {
     const at = x(sign.t_s)
     const share = valueAt(props.read.curve, props.read.curve.lead_pct, sign.t_s) ?? 50
-    const toRight = at < size.value.width * 0.5
-    const place = y(share) + (share > 50 ? 34 + 19 * i : -24 - 19 * i)
-    const label = Math.min(Math.max(place, TOP + 14), floor.value - 8)
-    return { ...sign, x: at, y: y(share), label, anchor: toRight ? 'start' : 'end' }
+    const above = y(share) - 14 - 19 * i
+    const labelY = above > TOP + 16 ? above : y(share) + 26 + 19 * i
+    const wide = LETTER_WIDTH * sign.words.length
+    const most = size.value.width - RIGHT - wide
+    const labelX = Math.max(LEFT + 4, Math.min(at > most ? at - wide - 10 : at + 10, most))
+    return { ...sign, x: at, y: y(share), labelX, labelY }
   })
+})
+const keyLine = computed(() => {
+  const { lead_toe_pct: toes, vertical_pct_bw: force } = props.read.curve
+  const { lead, trail } = props.footWords
+  const fine = [
+    toes && `fine: ${lead.toLowerCase()} toe, dotted: ${trail.toLowerCase()} toe`,
+    force && 'dash-dot: vertical',
+  ].filter(Boolean)
+  return [`${lead} foot %`, ...fine, 'downswing wider'].join(' · ')
 })
 const ticks = [0, 25, 50, 75, 100]
 
@@ -233,12 +245,10 @@ function scrub(event: PointerEvent, begin = false): void {
     <line class="now" :x1="x(now)" :x2="x(now)" :y1="TOP - 4" :y2="floor + 6" data-testid="now" />
     <g v-for="sign in signs" :key="sign.id" class="sign">
       <circle :cx="sign.x" :cy="sign.y" r="6" />
-      <text :class="sign.anchor" :x="sign.x + (sign.anchor === 'start' ? 10 : -10)" :y="sign.label">
-        {{ sign.words }}
-      </text>
+      <text :x="sign.labelX" :y="sign.labelY">{{ sign.words }}</text>
     </g>
     <text :x="LEFT" :y="size.height - 4" class="quiet key-line">
-      {{ footWords.lead }} foot, % of both; the downswing is drawn wider
+      {{ keyLine }}
     </text>
     <text v-if="dragged" class="end" :x="size.width - RIGHT" :y="size.height - 4">
       {{ dragged.t.toFixed(3) }} s

@@ -119,12 +119,14 @@ export function evidenceWord(
       return `loft ${signed(value('dynamic_loft_deg'))}°`
     case 'pattern.club_speed_pct':
       return `club speed ${signed(value('club_speed_pct'))} %`
+    case 'pattern.carry_lost_pct':
+      return `${value('carry_lost_pct').toFixed(0)} % of carry lost`
     case 'pattern.scatter':
       return 'how far the balls scatter'
     case 'pattern.two_way':
       return diagnosis.ranking.pattern.two_way ? 'two-way miss' : 'no two-way miss'
   }
-  if (id.startsWith('trace:')) return `pressure trace ${String(Number(id.slice(6)) + 1)}`
+  if (id.startsWith('trace:')) return 'pressure on the mat'
   if (id.startsWith('trial:')) {
     const said = diagnosis.verdicts.find((v) => `trial:${String(v.block)}` === id)
     const drill = knowledge.drills.find((d) => d.id === said?.drill)

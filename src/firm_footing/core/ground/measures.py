@@ -233,10 +233,18 @@ def _loop(recorded: Recorded, start_s: float, end_s: float) -> Loop | None:
         v = (apart[..., 0] * d[:, None, 1] - apart[..., 1] * d[:, None, 0]) / cross
     meets: NDArray[np.bool_] = (np.abs(cross) > 1e-9) & (u > 0) & (u < 1) & (v > 0) & (v < 1)
     first, again = np.nonzero(np.triu(meets, k=2))
-    wide = np.abs(t[again] - t[first]) > LOOP_LEAST_S
-    if not wide.any():
+    found = next(
+        (
+            (i, j)
+            for i, j in zip(first.tolist(), again.tolist(), strict=True)
+            if t[j] - t[i] > LOOP_LEAST_S
+            and np.ptp(points[i : j + 1], axis=0).min() > LOOP_LEAST_PCT
+        ),
+        None,
+    )
+    if found is None:
         return None
-    i, j = int(first[wide][0]), int(again[wide][0])
+    i, j = found
     place = p[i] + u[i, j] * d[i]
     step = float(t[1] - t[0])
     return Loop(
@@ -249,3 +257,5 @@ def _loop(recorded: Recorded, start_s: float, end_s: float) -> Loop | None:
 
 LOOP_LEAST_S: Final = 0.1
 """A crossing sooner than this after is the jitter of a foot at rest."""
+LOOP_LEAST_PCT: Final = 8.0
+"""... and one around less than this, along or across, is no loop."""

@@ -102,7 +102,10 @@ class _Judging:
         after = self.m.shift_start_s - self.events["top"].t_s
         low = self.ranges["shaft_level_down"][0]
         share = self.m.lead_pct["shaft_level_down"]
-        words = f"starts {after:+.2f} s from the top, {share:.0f} % at delivery (from {low:.0f})"
+        side = "after" if after > 0 else "before"
+        words = (
+            f"starts {abs(after):.2f} s {side} the top, {share:.0f} % at delivery, not {low:.0f}"
+        )
         return SignSeen("late", min(starts, under, rises), self.m.shift_start_s, words)
 
     def never_left(self) -> SignSeen:
@@ -118,7 +121,7 @@ class _Judging:
         event: SwingEvent = "lead_arm_level_down"
         high, share = self.ranges[event][1], self.m.lead_pct[event]
         clear = self._above(share - high, self.limits.rush_above_pct, event)
-        words = f"{share:.0f} % with the lead arm level (to {high:.0f})"
+        words = f"{share:.0f} % with the lead arm level, not up to {high:.0f}"
         return SignSeen("rush", clear, self.events[event].t_s, words)
 
     def retreat(self) -> SignSeen:

@@ -75,9 +75,9 @@ class Weighing:
 
     @property
     def answers(self) -> int:
-        """How many answers count; all that one pressure trace says is one."""
-        said = [r for readings in self.counted.values() for r in readings]
-        return sum(r.trace is None for r in said) + len({r.trace for r in said} - {None})
+        """How many answers count; all that the pressure traces say is one."""
+        by_hand = [r.trace is None for readings in self.counted.values() for r in readings]
+        return sum(by_hand) + (not all(by_hand))
 
     @property
     def answered(self) -> frozenset[str]:

@@ -83,16 +83,14 @@ function move(event: EventName, t: number): void {
 function forget(): void {
   if (shown.value) props.open.changeTrace(shown.value.id, { events: {} })
 }
-const speedWords = SPEEDS.map((s) => ({
-  id: String(s),
-  word: s === 1 ? '1' : `${String(s)}`.replace('0.', '.'),
-}))
+const SPEED_WORDS = { 1: '1×', 0.5: '½×', 0.25: '¼×', 0.1: '0.1×' } as const
+const speedWords = SPEEDS.map((s) => ({ id: String(s), word: SPEED_WORDS[s] }))
 </script>
 
 <template>
   <section class="pressure" aria-label="Pressure">
     <div class="top">
-      <OneOf small name="Means" :words="MEANS" :on="means" @chosen="(m) => (means = m)" />
+      <OneOf name="Means" :words="MEANS" :on="means" @chosen="(m) => (means = m)" />
       <TraceTape
         v-if="means === 'mat'"
         v-model="chosenId"
@@ -103,6 +101,7 @@ const speedWords = SPEEDS.map((s) => ({
       <label v-if="means === 'mat'" class="first">
         <input v-model="settings.feelFirst" type="checkbox" /> Ask the feel first
       </label>
+      <TraceImport v-if="means === 'mat' && ready" :open="open" :lesson-id="lesson.id" />
     </div>
     <FeelTests
       v-if="means === 'feel'"
@@ -158,7 +157,6 @@ const speedWords = SPEEDS.map((s) => ({
             @click="player.toggle"
           />
           <OneOf
-            small
             name="Speed"
             :words="speedWords"
             :on="String(player.speed.value)"
@@ -175,18 +173,17 @@ const speedWords = SPEEDS.map((s) => ({
               <option v-for="w in underWords" :key="w.id" :value="w.id">{{ w.word }}</option>
             </select>
           </label>
-          <v-btn v-if="shown.named.length" variant="text" @click="forget">Estimate events</v-btn>
         </div>
         <TraceSays
           :read="read"
           :trace="shown"
           :knowledge="knowledge"
           :hand="lesson.student.handedness"
+          @forget="forget"
           @swap="open.changeTrace(shown.id, { swapped: !shown.swapped })"
           @remove="open.deleteTrace(shown.id)"
         />
       </template>
-      <TraceImport v-if="ready" :open="open" :lesson-id="lesson.id" />
     </template>
   </section>
 </template>
@@ -219,11 +216,14 @@ const speedWords = SPEEDS.map((s) => ({
   height: 22px;
 }
 .drawings {
-  flex: none;
+  flex: 1 0 300px;
+  max-height: 430px;
   display: grid;
   grid-template-columns: minmax(0, 1fr) 232px;
   gap: 12px;
-  height: 306px;
+}
+.drawings > * {
+  min-height: 0;
 }
 .player {
   flex: none;

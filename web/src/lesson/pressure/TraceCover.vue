@@ -4,23 +4,21 @@ import { computed } from 'vue'
 import type { AnswerWord, Knowledge, Lesson } from '@/api/client'
 import FeelRow from '@/lesson/pressure/FeelRow.vue'
 import type { OpenLesson } from '@/lesson/useLesson'
+import { useSettings } from '@/ui/settings'
+import { say } from '@/ui/words'
 
 const props = defineProps<{ open: OpenLesson; lesson: Lesson; knowledge: Knowledge }>()
 defineEmits<{ uncover: [] }>()
 
-/** What feel tests ask of the facts that a trace answers; the first question for each. */
+const settings = useSettings()
+const speaker = computed(() => ({ hand: props.lesson.student.handedness, sides: settings.sides }))
+/** The facts that a trace answers, those a student can feel: a camera or plate is not asked for. */
 const asks = computed(() => {
+  const felt = new Set(props.knowledge.feel_tests.flatMap((t) => t.asks).map((a) => a.check))
   const answered = new Set(props.knowledge.signs.flatMap((s) => Object.keys(s.answers)))
-  const all = props.knowledge.feel_tests.flatMap((t) => t.asks)
-  return all.filter(
-    (ask, i) => answered.has(ask.check) && all.findIndex((a) => a.check === ask.check) === i,
-  )
+  return props.knowledge.checks.filter((c) => answered.has(c.id) && felt.has(c.id))
 })
-const felt = computed(() =>
-  asks.value.filter((ask) =>
-    props.lesson.answers.some((a) => a.check_id === ask.check && a.source === 'feel'),
-  ),
-)
+const felt = computed(() => asks.value.filter((c) => word(c.id) !== null))
 const word = (check: string): AnswerWord | null =>
   props.lesson.answers.find((a) => a.check_id === check && a.source === 'feel' && !a.block_id)
     ?.answer ?? null
@@ -32,10 +30,10 @@ const word = (check: string): AnswerWord | null =>
     <p class="quiet">The trace is covered until the student has answered.</p>
     <FeelRow
       v-for="ask in asks"
-      :key="ask.check"
-      :question="ask.question"
-      :on="word(ask.check)"
-      @answer="(w) => open.putAnswer(ask.check, w, 'feel')"
+      :key="ask.id"
+      :question="say(ask.question, speaker)"
+      :on="word(ask.id)"
+      @answer="(w) => open.putAnswer(ask.id, w, 'feel')"
     />
     <v-btn class="mt-2" data-testid="uncover" @click="$emit('uncover')">
       {{ felt.length ? 'Show the trace' : 'Show it unasked' }}

@@ -57,16 +57,16 @@ function done(): void {
 
 <template>
   <div class="bring">
-    <label class="file">
-      <span>Bring in a trace from a table</span>
-      <input
-        ref="input"
-        type="file"
-        accept=".csv,.tsv,.txt,text/csv,text/plain"
-        aria-label="Table of samples"
-        @change="choose"
-      />
-    </label>
+    <v-btn @click="input?.click()">Bring in</v-btn>
+    <input
+      ref="input"
+      class="d-sr-only"
+      tabindex="-1"
+      type="file"
+      accept=".csv,.tsv,.txt,text/csv,text/plain"
+      aria-label="Table of samples"
+      @change="choose"
+    />
     <v-alert v-if="failure" type="error" variant="tonal" role="alert">
       {{ failure.message }} {{ failure.hint }}
     </v-alert>
@@ -99,16 +99,11 @@ function done(): void {
 
 <style scoped>
 .bring {
-  flex: none;
-  display: grid;
-  gap: 6px;
+  display: contents;
   font-size: 15px;
 }
-.file {
-  display: flex;
-  align-items: center;
-  gap: 12px;
-  min-height: 48px;
+.bring > :not(button, input) {
+  flex-basis: 100%;
 }
 .found {
   padding: 10px 14px;

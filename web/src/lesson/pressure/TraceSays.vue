@@ -13,7 +13,7 @@ const props = defineProps<{
   knowledge: Knowledge
   hand: Handedness
 }>()
-defineEmits<{ swap: []; remove: [] }>()
+defineEmits<{ forget: []; swap: []; remove: [] }>()
 
 const settings = useSettings()
 const speaker = computed(() => ({ hand: props.hand, sides: settings.sides }))
@@ -95,13 +95,16 @@ const differ = computed(() => answers.value.filter((a) => a.otherwise.length > 0
         >
           Exchange the feet
         </v-btn>
+        <v-btn v-if="trace.named.length" size="small" variant="text" @click="$emit('forget')">
+          Estimate the events
+        </v-btn>
         <v-btn size="small" variant="text" @click="$emit('remove')">Delete this trace</v-btn>
       </div>
     </div>
     <div class="answers" data-testid="trace-answers">
       <p v-for="a in yes" :key="a.check_id">
         <strong>{{ say(a.label, speaker) }}: {{ a.word }}</strong>
-        <span class="quiet number"> {{ (100 * a.share).toFixed(0) }} %</span>
+        {{ ' ' }}<span class="quiet number">{{ (100 * a.share).toFixed(0) }} %</span>
       </p>
       <p v-if="no.length" class="quiet small">
         Not: {{ no.map((a) => say(a.label, speaker)).join(', ') }}.
