@@ -103,3 +103,16 @@ def test_a_table_of_balls(lit: Page) -> None:
     )
     expect(lit.get_by_test_id("would")).to_be_visible()
     assert violations(lit) == []
+
+
+def test_pressure_with_a_mat_and_without(lit: Page) -> None:
+    open_lesson(lit, "Jory Pask")
+    lit.get_by_role("link", name="Pressure").click()
+    expect(lit.get_by_test_id("pressure-curve")).to_be_visible()
+    assert violations(lit) == []
+    lit.get_by_label("Ask the feel first").check()
+    expect(lit.get_by_test_id("cover")).to_be_visible()
+    assert violations(lit) == []
+    lit.get_by_role("button", name="No mat").click()
+    expect(lit.get_by_test_id("feel-pads")).to_be_visible()
+    assert violations(lit) == []

@@ -169,8 +169,10 @@ def _lead(
 ) -> FloatArray:
     """(n,) lead share before it is bounded."""
     mass = _sound_mass(t, at, knowledge.corridors.lead_pct[school])
-    delay = habit.delay_s + rng.normal(0, SWING_DELAY_SD_S) + sum(s * p.delay_s for s, p in does)
-    load = sum(s * p.load_s for s, p in does)
+    # a grave case is not twice as late as a usual one: the ball has to be hit
+    delay = sum(math.sqrt(s) * p.delay_s for s, p in does)
+    delay += habit.delay_s + rng.normal(0, SWING_DELAY_SD_S)
+    load = sum(math.sqrt(s) * p.load_s for s, p in does)
     down = _rise(t, at["lead_arm_level_back"], at["top"])
     mass = np.interp(t - delay * down - load * (1 - down), t, mass)
     forward = max(0.05, 1 + habit.forward + sum(s * p.forward for s, p in does))

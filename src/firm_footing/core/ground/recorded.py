@@ -97,7 +97,7 @@ def recorded_of(trace: Trace, numbers: Recording) -> Recorded:
     remarks: list[Remark] = []
     table = np.array(
         [[np.nan if v is None else v for v in row] for row in trace.samples], dtype=np.float64
-    ).reshape(len(trace.samples), -1)
+    ).reshape(len(trace.samples), len(trace.columns))
     columns = {name: table[:, i] for i, name in enumerate(trace.columns) if name in COLUMNS}
     t = _time(columns)
     lead = _lead(columns, remarks)
