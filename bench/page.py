@@ -13,6 +13,7 @@ from statistics import median
 from playwright.sync_api import Browser, sync_playwright
 from tests.browser.conftest import FLAGS
 
+from bench import trace
 from firm_footing.api.app import SCREENS
 
 Row = tuple[str, str, str]
@@ -34,6 +35,7 @@ def measure() -> Iterator[Row]:
             yield "script of the lesson page, gzipped", "under 250 kB", f"{script[0] / 1000:.0f} kB"
             touches = _touches(browser)
             yield "from a touch to the new ranking", "150 ms (later)", f"{median(touches):.0f} ms"
+            yield from trace.playing(browser, URL)
             browser.close()
         finally:
             server.terminate()

@@ -27,7 +27,7 @@ def test_all_of_the_trade_is_there(knowledge: Knowledge) -> None:
 
 
 def test_every_entry_says_where_it_is_from(knowledge: Knowledge) -> None:
-    for kind in ("causes", "mechanisms", "checks", "drills", "signs"):
+    for kind in ("causes", "mechanisms", "checks", "drills", "signs", "feel_tests"):
         for e in getattr(knowledge, kind):
             assert re.search("common practice|published|estimate", e.source), e.id
 
@@ -85,6 +85,20 @@ WRONG: list[tuple[Edit, str]] = [
     (
         lambda f: f["corridors"]["lead_pct"]["steady"].update(top=[30, 10]),
         r"corridors.yaml: .*steady.top: wants 0 <= low < high",
+    ),
+    (
+        lambda f: f["corridors"]["drills"].update(stay_led="stay_lead"),
+        r"corridors.yaml: drills: no drill is called 'stay_led'",
+    ),
+    (
+        lambda f: f["traces"]["signs"]["shift_after_top_s"].pop("steady"),
+        r"traces.yaml: shift_after_top_s: pressure school 'steady' is missing",
+    ),
+    (
+        lambda f: entry(f, "feel_tests", "pads")["asks"].append(
+            {"check": "toes_up", "question": "Up?"}
+        ),
+        r"feel_tests.yaml: entry 'pads': no check is called 'toes_up'",
     ),
 ]
 

@@ -255,7 +255,8 @@ def _coaching_problems(k: Knowledge) -> Iterator[str]:
     yield from _unknown("corridors.yaml: drills", k.drill, k.corridors.drills, "drill")
     starts = k.traces.signs.shift_after_top_s
     yield from _unknown("traces.yaml: shift_after_top_s", schools, starts, "pressure school")
-    yield from _unknown("traces.yaml: shift_after_top_s", starts, schools, "starting moment for")
+    for school in sorted(schools - set(starts)):
+        yield f"knowledge/traces.yaml: shift_after_top_s: pressure school '{school}' is missing"
     for test in k.feel_tests:
         where = f"feel_tests.yaml: entry '{test.id}'"
         yield from _unknown(where, k.check, (ask.check for ask in test.asks), "check")
