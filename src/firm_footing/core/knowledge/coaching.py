@@ -118,3 +118,59 @@ class Schools(Entry):
     heel_toe: SchoolQuestion
     lead_foot: SchoolQuestion
     start: SchoolQuestion
+
+
+class RetestNumbers(Entry):
+    """How a retest is judged.
+
+    level : how often a retest of an unchanged student may be called real, all looks together
+    nominal_level : of each look, so that the level holds
+    balls : of a retest, as many as the level was found for
+    most_more : more balls than this are not promised to tell
+    """
+
+    level: float = Field(gt=0, lt=1)
+    nominal_level: float = Field(gt=0, lt=1)
+    balls: int = Field(ge=3)
+    most_more: int = Field(ge=1)
+
+
+class LadderNumbers(Entry):
+    """When a drill's ladder moves: after so many passes, or fails, in a row."""
+
+    up_after: int = Field(ge=1)
+    down_after: int = Field(ge=1)
+
+
+class PracticeNumbers(Entry):
+    """How a practice plan is laid out.
+
+    minutes, balls : of one day
+    check_in_days : when to check in where no event comes before
+    setup_only_days : before an event only set-up is changed
+    """
+
+    minutes: int = Field(gt=0)
+    balls: int = Field(gt=0)
+    check_in_days: int = Field(ge=2)
+    setup_only_days: int = Field(ge=0)
+
+
+class LessonNumbers(Entry):
+    """Minutes of a lesson, and how they are usually shared out among the stages.
+
+    keep_for_retest : minutes kept back from the start
+    """
+
+    minutes: int = Field(gt=0)
+    keep_for_retest: int = Field(ge=0)
+    shares: dict[str, int]
+
+
+class CoachingNumbers(Entry):
+    """All numbers of the work after the decision."""
+
+    ladder: LadderNumbers
+    retest: RetestNumbers
+    practice: PracticeNumbers
+    lesson: LessonNumbers

@@ -5,6 +5,7 @@ from typing import Literal
 
 from pydantic import Field, field_validator
 
+from firm_footing.core.knowledge.coaching import CoachingNumbers
 from firm_footing.core.knowledge.vocabulary import Delivery, Entry, Source, Strength
 
 Probability = float
@@ -248,6 +249,7 @@ class Numbers(Entry):
     trial: Trial
     shape: Shape
     decision: Decision
+    coaching: CoachingNumbers
     words_for_probability: dict[str, float]
 
     @field_validator("pointer", "reading_error")
