@@ -42,7 +42,7 @@ def plan_practice(
     """
     ahead = event if event is not None and event > today else None
     usual = today + timedelta(days=numbers.check_in_days)
-    last = usual if ahead is None else min(ahead + timedelta(days=1), usual)
+    last = ahead + timedelta(days=1) if ahead is not None and ahead <= usual else usual
     days = []
     for number in range(1, (last - today).days + 1):
         on = today + timedelta(days=number)
