@@ -27,7 +27,7 @@ def test_all_of_the_trade_is_there(knowledge: Knowledge) -> None:
 
 
 def test_every_entry_says_where_it_is_from(knowledge: Knowledge) -> None:
-    for kind in ("causes", "mechanisms", "checks", "drills", "signs", "feel_tests"):
+    for kind in ("causes", "mechanisms", "checks", "drills", "signs", "feel_tests", "misses"):
         for e in getattr(knowledge, kind):
             assert re.search("common practice|published|estimate", e.source), e.id
 
@@ -119,6 +119,7 @@ def test_adding_a_cause_touches_no_code() -> None:
         "upstream_of": ["early_release"],
     }
     files["causes"].append(new)
+    files["cues"]["causes"]["cold_hands"] = {"say": "Gloves on between balls."}
     entry(files, "drills", "grip_reset")["targets"].append("cold_hands")
     files["checks"].append(
         entry(files, "checks", "grip_weak")

@@ -12,9 +12,9 @@ RETESTS = 2000
 
 @pytest.mark.parametrize("freedom", [3.0, 4.5, 9.0, 18.0, 60.0])
 def test_the_tail_of_t_is_scipys(freedom: float) -> None:
-    """Wallace 1959 is an approximation: within 6 % of the probability from 3 degrees on."""
+    """Wallace 1959 is an approximation: within 8 % of the probability from 3 degrees on."""
     for t in (0.3, 1.0, 2.0, 3.0, 5.0):
-        assert two_sided(t, freedom) == pytest.approx(2 * stats.t.sf(t, freedom), rel=0.06)
+        assert two_sided(t, freedom) == pytest.approx(2 * stats.t.sf(t, freedom), rel=0.08)
         assert two_sided(-t, freedom) == two_sided(t, freedom)
 
 

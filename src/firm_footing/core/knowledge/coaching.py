@@ -174,3 +174,40 @@ class CoachingNumbers(Entry):
     retest: RetestNumbers
     practice: PracticeNumbers
     lesson: LessonNumbers
+
+
+class Miss(Entry):
+    """A miss as students name it, and what a ball of it looks like."""
+
+    id: str
+    name: str
+    ball: dict[str, str | float]
+    source: str
+
+
+Force = Literal["vertical", "lateral", "rotational"]
+Leg = Literal["lead", "trail"]
+Way = Literal["pushing", "moved"]
+"""Whether a student speaks of pushing the ground or of being moved by it."""
+
+
+class CueOf(Entry):
+    """How a cause is cued: by a force and a leg, or by words of its own."""
+
+    force: Force | None = None
+    leg: Leg | None = None
+    say: str | None = None
+
+    @model_validator(mode="after")
+    def _one_or_the_other(self) -> "CueOf":
+        if (self.say is None) == (self.force is None) or (self.force is None) != (self.leg is None):
+            raise ValueError("give either 'say', or 'force' with 'leg'")
+        return self
+
+
+class Cues(Entry):
+    """All of `cues.yaml`."""
+
+    source: str
+    sentences: dict[Force, dict[Leg, dict[Way, str]]]
+    causes: dict[str, CueOf]

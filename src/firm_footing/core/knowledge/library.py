@@ -16,7 +16,7 @@ from pydantic import TypeAdapter, ValidationError
 
 from firm_footing.core.knowledge.causes import Cause, Mechanism
 from firm_footing.core.knowledge.clubs import Club, ClubsFile
-from firm_footing.core.knowledge.coaching import Cautions, Drill, Schools
+from firm_footing.core.knowledge.coaching import Cautions, Cues, Drill, Miss, Schools
 from firm_footing.core.knowledge.looks import Check
 from firm_footing.core.knowledge.numbers import Numbers
 from firm_footing.core.knowledge.pressure import Corridors, FeelTest, Sign, TraceNumbers
@@ -33,6 +33,8 @@ FILES = (
     "traces",
     "feel_tests",
     "cautions",
+    "misses",
+    "cues",
     "clubs",
     "numbers",
 )
@@ -59,6 +61,8 @@ class Knowledge:
     traces: TraceNumbers
     feel_tests: tuple[FeelTest, ...]
     cautions: Cautions
+    misses: tuple[Miss, ...]
+    cues: Cues
     clubs: tuple[Club, ...]
     numbers: Numbers
     version: str
@@ -136,6 +140,8 @@ def build_knowledge(files: Mapping[str, Any]) -> Knowledge:
         traces=_parse(TraceNumbers, "traces", files),
         feel_tests=_parse(tuple[FeelTest, ...], "feel_tests", files),
         cautions=_parse(Cautions, "cautions", files),
+        misses=_parse(tuple[Miss, ...], "misses", files),
+        cues=_parse(Cues, "cues", files),
         clubs=clubs.with_heads(),
         numbers=_parse(Numbers, "numbers", files),
         version=_version(files),
@@ -180,7 +186,16 @@ def _place(raw: Any, path: tuple[int | str, ...]) -> str:
 
 def _problems(k: Knowledge) -> Iterator[str]:
     """Every reference that leads nowhere and every gap, in words."""
-    for name in ("causes", "mechanisms", "checks", "drills", "signs", "feel_tests", "clubs"):
+    for name in (
+        "causes",
+        "mechanisms",
+        "checks",
+        "drills",
+        "signs",
+        "feel_tests",
+        "misses",
+        "clubs",
+    ):
         yield from _twice(name, (entry.id for entry in getattr(k, name)))
     yield from _cause_problems(k)
     yield from _look_problems(k)
@@ -257,6 +272,7 @@ def _coaching_problems(k: Knowledge) -> Iterator[str]:
     yield from _unknown("traces.yaml: shift_after_top_s", schools, starts, "pressure school")
     for school in sorted(schools - set(starts)):
         yield f"knowledge/traces.yaml: shift_after_top_s: pressure school '{school}' is missing"
+    yield from _unknown("cues.yaml: causes", k.cause, k.cues.causes, "cause")
     for test in k.feel_tests:
         where = f"feel_tests.yaml: entry '{test.id}'"
         yield from _unknown(where, k.check, (ask.check for ask in test.asks), "check")
@@ -270,3 +286,5 @@ def _coverage_problems(k: Knowledge) -> Iterator[str]:
             yield f"knowledge/causes.yaml: entry '{c.id}': no check points to it"
         if c.id not in drilled:
             yield f"knowledge/causes.yaml: entry '{c.id}': no drill serves it"
+        if c.id not in k.cues.causes:
+            yield f"knowledge/cues.yaml: causes: '{c.id}' has no cue"

@@ -1,0 +1,110 @@
+"""What does the student take home? One cause, one rehearsal, one ball drill, one thought."""
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+from firm_footing.core.coaching.practice import PracticeDay, near_event, plan_practice
+from firm_footing.core.knowledge import Drill, Knowledge
+from firm_footing.core.knowledge.vocabulary import Limit
+from firm_footing.core.pattern import Pattern
+
+NOTHING_NEW = "Nothing new before the event: aim, ball place and stance, then play."
+STRIKE_NAMED_MM, LOST_NAMED_PCT, LOW_NAMED_CM = 6.0, 4.0, -1.0
+"""From here on a strike, a loss, a low point is part of the miss."""
+
+
+@dataclass(frozen=True)
+class Sheet:
+    """One page.
+
+    miss, cause, thought : in plain words; `thought` may be empty
+    cause_id : of the cause decided on
+    cue : the one kept
+    rehearsal, ball_drill : ids of drills, None where none serves
+    days : until the check-in
+    cautions : always printed
+    """
+
+    cause_id: str
+    miss: str
+    cause: str
+    cue: str
+    rehearsal: str | None
+    ball_drill: str | None
+    thought: str
+    days: tuple[PracticeDay, ...]
+    cautions: tuple[str, ...]
+
+
+def sheet_of(
+    cause_id: str,
+    pattern: Pattern,
+    drills: Sequence[str],
+    cue: str,
+    event_in: int | None,
+    minor: bool,
+    knowledge: Knowledge,
+) -> Sheet:
+    """The page as it is proposed; every word of it may be changed.
+
+    Parameters
+    ----------
+    drills : ids of those that serve and are not withheld, the chosen one first
+    event_in : days until the next event, None without one
+    minor : whether a guardian has to agree
+
+    """
+    serving = [knowledge.drill[d] for d in drills]
+    rehearsal = next((d for d in serving if d.ball in ("none", "some")), None)
+    ball = next((d for d in serving if d.ball in ("some", "all") and d is not rehearsal), None)
+    if ball is None and rehearsal is not None and rehearsal.ball == "some":
+        ball = rehearsal
+    numbers = knowledge.numbers.coaching.practice
+    cause = knowledge.cause[cause_id]
+    return Sheet(
+        cause_id=cause_id,
+        miss=miss_words(pattern),
+        cause=cause.sentence,
+        cue=cue,
+        rehearsal=rehearsal.id if rehearsal else None,
+        ball_drill=ball.id if ball else None,
+        thought=_thought(cause_id, cue, serving, near_event(event_in, numbers), knowledge),
+        days=plan_practice(event_in, ball is not None, numbers),
+        cautions=_cautions([rehearsal, ball], minor, knowledge),
+    )
+
+
+def _thought(
+    cause_id: str, cue: str, serving: Sequence[Drill], near: bool, knowledge: Knowledge
+) -> str:
+    """At most one, finished at set-up where there is such a one; near an event nothing else."""
+    at_setup = knowledge.cues.causes[cause_id].say
+    if knowledge.cause[cause_id].group == "setup" and at_setup:
+        return at_setup
+    on_course = next((d for d in serving if d.on_course), None)
+    if on_course is not None:
+        return on_course.essence
+    return NOTHING_NEW if near else cue
+
+
+def _cautions(drills: Sequence[Drill | None], minor: bool, knowledge: Knowledge) -> tuple[str, ...]:
+    limits: set[Limit] = {limit for d in drills if d is not None for limit in d.limits}
+    names = {limit.id: limit.name.lower() for limit in knowledge.cautions.limits}
+    said = [c.sentence for c in knowledge.cautions.general if c.id != "minors" or minor]
+    if limits:
+        touched = ", ".join(sorted(names[limit] for limit in limits))
+        said.insert(0, f"Leave the drill out when any of these hurts or is unsure: {touched}.")
+    return tuple(said)
+
+
+def miss_words(pattern: Pattern) -> str:
+    """The pattern as a student would say it: "pull-slice, struck toward the heel, 11 % short"."""
+    said = [] if pattern.shape is None else [pattern.shape.replace("-", " and ")]
+    strike, low, lost = pattern.heel_toe_mm, pattern.low_point_cm, pattern.carry_lost_pct
+    if strike is not None and abs(strike.value) >= STRIKE_NAMED_MM:
+        said.append(f"struck toward the {'heel' if strike.value < 0 else 'toe'}")
+    if low is not None and low.value <= LOW_NAMED_CM:
+        said.append("the ground before the ball")
+    if lost is not None and lost.value >= LOST_NAMED_PCT:
+        said.append(f"{lost.value:.0f} % short")
+    return ", ".join(said)

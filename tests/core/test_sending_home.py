@@ -1,0 +1,121 @@
+"""The ladder of a drill, and the days until the check-in."""
+
+from itertools import pairwise
+
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+
+from firm_footing.core.case import Block, Case, Shot
+from firm_footing.core.coaching.cues import cues_for
+from firm_footing.core.coaching.ladder import STEPS, Result, climb
+from firm_footing.core.coaching.practice import near_event, plan_practice
+from firm_footing.core.coaching.sheet import NOTHING_NEW, sheet_of
+from firm_footing.core.knowledge import Knowledge
+from firm_footing.core.pattern import read_pattern
+from firm_footing.core.reasoning import diagnose
+from firm_footing.core.reasoning.said import as_if_hit
+
+P, E, L = "pass", "early", "late"
+
+
+@pytest.mark.parametrize(
+    ("results", "step", "row", "said"),
+    [
+        ([], "no_ball", 0, "begin"),
+        ([P] * 4, "no_ball", 4, "stay"),
+        ([P] * 5, "slow", 0, "up"),
+        ([P] * 4 + [E] + [P] * 4, "no_ball", 4, "stay"),
+        ([P] * 5 + [E, L], "no_ball", 0, "down"),
+        ([E, E], "no_ball", 0, "reopen"),
+        ([P] * 15, "full", 0, "up"),
+        ([P] * 20, "full", 0, "done"),
+        ([P] * 15 + [E, P, E, P], "full", 1, "stay"),
+    ],
+)
+def test_runs_of_passes_and_fails_move_the_ladder(
+    results: list[Result], step: str, row: int, said: str, knowledge: Knowledge
+) -> None:
+    found = climb(results, knowledge.numbers.coaching.ladder)
+    assert (found.step, found.in_a_row, found.said) == (step, row, said)
+    assert found.passes + found.fails == len(results)
+
+
+def test_a_drill_without_balls_ends_at_slow_swings(knowledge: Knowledge) -> None:
+    found = climb([P] * 10, knowledge.numbers.coaching.ladder, balls=False)
+    assert (found.step, found.said) == ("slow", "done")
+
+
+@given(results=st.lists(st.sampled_from([P, E, L]), max_size=60))
+def test_one_repetition_moves_by_one_step_at_most(
+    results: list[Result], knowledge: Knowledge
+) -> None:
+    numbers = knowledge.numbers.coaching.ladder
+    steps = [STEPS.index(climb(results[:n], numbers).step) for n in range(len(results) + 1)]
+    assert all(abs(b - a) <= 1 for a, b in pairwise(steps))
+
+
+@given(event_in=st.one_of(st.none(), st.integers(-3, 40)), balls=st.booleans())
+def test_every_day_has_something_until_the_check_in(
+    event_in: int | None, balls: bool, knowledge: Knowledge
+) -> None:
+    numbers = knowledge.numbers.coaching.practice
+    days = plan_practice(event_in, balls, numbers)
+    assert [d.day for d in days] == list(range(1, len(days) + 1))
+    assert [d.what for d in days].count("check_in") == 1
+    assert days[-1].what == "check_in"
+    assert len(days) <= numbers.check_in_days + 1
+    assert balls or all(d.balls == 0 for d in days)
+    if event_in is not None and 0 < event_in < len(days):
+        what = {d.day: d.what for d in days}
+        assert what[event_in] == "event"
+        before = [event_in - 1 - i for i in range(numbers.setup_only_days)]
+        assert all(what[day] == "setup_only" for day in before if day > 0)
+
+
+def test_an_event_is_near_or_not(knowledge: Knowledge) -> None:
+    numbers = knowledge.numbers.coaching.practice
+    assert [near_event(d, numbers) for d in (-1, 0, 2, 3)] == [False, True, True, False]
+    assert not near_event(None, numbers)
+
+
+def test_the_sheet_has_one_of_each_and_nothing_new_before_an_event(knowledge: Knowledge) -> None:
+    pattern = read_pattern(
+        [Block(shots=tuple(Shot(start="pull", curve="push", heel_toe_mm=-14) for _ in range(8)))],
+        knowledge,
+        15,
+    )
+    drills = ["club_under_heel", "trail_foot_back"]
+    cue = cues_for("trail_heel_pops", ["moved"], None, knowledge)[0]
+    sheet = sheet_of("trail_heel_pops", pattern, drills, cue, None, True, knowledge)
+    assert (sheet.rehearsal, sheet.ball_drill) == ("club_under_heel", "trail_foot_back")
+    assert "struck toward the heel" in sheet.miss
+    assert sheet.thought == sheet.cue
+    assert any("guardian" in c for c in sheet.cautions)
+    assert "balance" in sheet.cautions[0]
+    near = sheet_of("trail_heel_pops", pattern, drills, cue, 1, False, knowledge)
+    assert near.thought == NOTHING_NEW
+    assert not any("guardian" in c for c in near.cautions)
+    grip = sheet_of("reach_to_ball", pattern, ["distance_reset"], "x", 1, False, knowledge)
+    assert grip.thought == knowledge.cues.causes["reach_to_ball"].say
+
+
+def test_cues_speak_the_student_s_language(knowledge: Knowledge) -> None:
+    said = knowledge.cues.sentences["lateral"]
+    pushing = cues_for("late_shift", ["pushing", "pushing", "moved"], None, knowledge)
+    assert pushing[0] == said["trail"]["pushing"]
+    moved = cues_for("late_shift", ["moved"], "lead", knowledge)
+    assert moved[:2] == (said["trail"]["moved"], said["lead"]["moved"])
+    assert all(cues_for(c.id, [], None, knowledge) for c in knowledge.causes)
+
+
+def test_a_miss_that_is_told_orders_the_looks_until_a_ball_is_hit(knowledge: Knowledge) -> None:
+    empty = Case(handedness="right")
+    plain = [c.id for c in diagnose(empty, knowledge).next_checks]
+    told = as_if_hit(empty, ("shank", "heel"), knowledge)
+    heard = [c.id for c in diagnose(told, knowledge).next_checks]
+    assert heard[:5] != plain[:5]
+    hit = Case(handedness="right", blocks=(Block(shots=(Shot(start="pull"),)),))
+    assert as_if_hit(hit, ("shank",), knowledge) is hit
+    for miss in knowledge.misses:
+        assert as_if_hit(empty, (miss.id,), knowledge).blocks[0].shots
