@@ -14,15 +14,27 @@ from firm_footing.store.tables import (
     Change,
     CheckAnswer,
     Decision,
+    FollowUp,
     Lesson,
     LoggedShot,
     Note,
     PressureTrace,
+    Repetition,
 )
 
 UNDOABLE: dict[str, type[SQLModel]] = {
     str(table.__tablename__): table
-    for table in (Lesson, Block, LoggedShot, CheckAnswer, PressureTrace, Note, Decision)
+    for table in (
+        Lesson,
+        Block,
+        LoggedShot,
+        CheckAnswer,
+        PressureTrace,
+        Note,
+        Decision,
+        Repetition,
+        FollowUp,
+    )
 }
 
 

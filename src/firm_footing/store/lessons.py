@@ -6,18 +6,23 @@ from typing import Any
 from sqlmodel import Session, col, select
 
 from firm_footing.core.case import School, Trace
+from firm_footing.core.case.evidence import Strict
+from firm_footing.core.coaching.lesson import Cue, Listen, SheetWords
 from firm_footing.store.errors import not_found, refused
 from firm_footing.store.history import Step
 from firm_footing.store.students import get_student
 from firm_footing.store.tables import (
     Block,
     CheckAnswer,
+    Clock,
     Decision,
+    FollowUp,
     Lesson,
     LoggedShot,
     Note,
     PressureTrace,
     Recording,
+    Repetition,
     Student,
 )
 
@@ -35,6 +40,9 @@ class LessonContent:
     recordings: dict[str, Trace]
     notes: list[Note]
     decisions: list[Decision]
+    repetitions: list[Repetition]
+    follow_up: FollowUp | None
+    used_s: dict[str, float]
 
 
 def get_lesson(session: Session, lesson_id: str) -> Lesson:
@@ -90,6 +98,9 @@ def content_of(session: Session, lesson_id: str) -> LessonContent:
         },
         notes=_of(session, Note, lesson_id, "written_at"),
         decisions=_of(session, Decision, lesson_id, "decided_at"),
+        repetitions=_of(session, Repetition, lesson_id, "done_at"),
+        follow_up=session.get(FollowUp, lesson_id),
+        used_s=clock.used_s if (clock := session.get(Clock, lesson_id)) else {},
     )
 
 
@@ -110,11 +121,18 @@ def add_lesson(session: Session, lesson: Lesson, club: str = "7i") -> Lesson:
     return lesson
 
 
+PARTS: dict[str, type[Strict]] = {
+    "school": School, "listen": Listen, "cue": Cue, "sheet": SheetWords
+}  # fmt: skip
+"""Columns that hold a value of several parts; they are changed as a whole."""
+
+
 def change_lesson(session: Session, lesson_id: str, values: dict[str, Any]) -> None:
-    """Give a lesson new values: complaint, school, what is at hand, finished."""
+    """Give a lesson new values, by the names of its columns."""
     lesson = get_lesson(session, lesson_id)
-    if isinstance(values.get("school"), dict):
-        values["school"] = School(**values["school"])
+    for name, kind in PARTS.items():
+        if isinstance(values.get(name), dict):
+            values[name] = kind(**values[name])
     with Step(session, lesson_id, "change of the lesson") as step:
         step.change(lesson, **values)
 

@@ -4,7 +4,7 @@ Everything is kept golfer-neutral and in SI. A ball's readings are one JSON colu
 core's `Shot`: what can be seen of a ball is said once, in the core.
 """
 
-from datetime import datetime
+from datetime import date, datetime
 from typing import Any, Literal
 from uuid import uuid4
 
@@ -13,6 +13,8 @@ from sqlmodel import Field, SQLModel
 
 from firm_footing.core.case import School, Shot, Stance, Trace
 from firm_footing.core.case.evidence import BlockKind, Surface
+from firm_footing.core.coaching.ladder import Result
+from firm_footing.core.coaching.lesson import Cue, Listen, SheetWords
 from firm_footing.core.frame import Handedness
 from firm_footing.core.knowledge.vocabulary import Answer, Limit, Source
 from firm_footing.store.columns import AsJson, Instant, Samples, now
@@ -20,6 +22,7 @@ from firm_footing.store.columns import AsJson, Instant, Samples, now
 USUALLY_AT_HAND: tuple[Source, ...] = ("look", "film", "feel")
 """Most instructors have eyes, a phone and the student's feel; mats and monitors are added."""
 
+Outcome = Literal["confirmed", "partly", "rejected"]
 AgeGroup = Literal["junior", "adult", "senior"]
 
 
@@ -47,6 +50,7 @@ class Student(SQLModel, table=True):
         default=(), sa_column=Column(AsJson(tuple[Limit, ...]), nullable=False)
     )
     about: str = ""
+    guardian_agreed: bool = False
     created_at: datetime = Field(default_factory=now, sa_type=Instant)
 
 
@@ -62,6 +66,13 @@ class Lesson(SQLModel, table=True):
     )
     finished: bool = False
     started_at: datetime = Field(default_factory=now, sa_type=Instant)
+    listen: Listen = Field(default=Listen(), sa_column=Column(AsJson(Listen), nullable=False))
+    cue: Cue = Field(default=Cue(), sa_column=Column(AsJson(Cue), nullable=False))
+    drill: str | None = None
+    primary: str | None = None
+    sheet: SheetWords = Field(
+        default=SheetWords(), sa_column=Column(AsJson(SheetWords), nullable=False)
+    )
 
 
 class Block(SQLModel, table=True):
@@ -143,6 +154,45 @@ class PressureTrace(SQLModel, table=True):
     )
     swapped: bool = False
     recorded_at: datetime = Field(default_factory=now, sa_type=Instant)
+
+
+class Repetition(SQLModel, table=True):
+    """One repetition of a drill, judged by its pass sign; its id is made by the client."""
+
+    id: str = Field(primary_key=True)
+    lesson_id: str = Field(sa_column=_belongs_to("lesson"))
+    drill: str
+    result: Result = Field(sa_type=String)
+    done_at: datetime = Field(default_factory=now, sa_type=Instant)
+
+
+class FollowUp(SQLModel, table=True):
+    """What is asked after a lesson, and what came back; its id is the lesson's.
+
+    verdict : of the cause decided on; None until it is known
+    """
+
+    __tablename__ = "follow_up"
+
+    id: str = Field(primary_key=True)
+    lesson_id: str = Field(sa_column=_belongs_to("lesson"))
+    due_on: date
+    practised: int | None = None
+    passes: int | None = None
+    course: str = ""
+    verdict: Outcome | None = Field(default=None, sa_type=String)
+    answered_at: datetime | None = Field(default=None, sa_type=Instant)
+
+
+class Clock(SQLModel, table=True):
+    """Seconds spent in each stage of a lesson. Time cannot be undone."""
+
+    lesson_id: str = Field(
+        sa_column=Column(String, ForeignKey("lesson.id", ondelete="CASCADE"), primary_key=True)
+    )
+    used_s: dict[str, float] = Field(
+        default_factory=dict, sa_column=Column(AsJson(dict[str, float]), nullable=False)
+    )
 
 
 class Note(SQLModel, table=True):

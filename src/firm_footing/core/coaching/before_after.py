@@ -1,0 +1,154 @@
+"""Baseline and retest, number by number: what changed, how sure it is, and what was predicted."""
+
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass
+from statistics import fmean
+from typing import Final
+
+from firm_footing.core.ball.turf import low_point
+from firm_footing.core.case import Block, Case, Shot
+from firm_footing.core.coaching.retest import Change, Verdict, change_of, judge
+from firm_footing.core.delivery.readings import Note, as_reading, curve_deg, start_deg
+from firm_footing.core.knowledge import Knowledge
+from firm_footing.core.knowledge.numbers import Numbers
+
+MEASURES: Final = ("start_deg", "curve_deg", "heel_toe_mm", "low_point_cm", "carry_m")
+"""What every ball may show; degrees + push side, mm + toe, cm + ahead of the ball, metres."""
+USUAL_SCATTER: Final = {
+    "start_deg": 3.0, "curve_deg": 3.0, "heel_toe_mm": 8.0, "low_point_cm": 3.0, "carry_m": 9.0
+}  # fmt: skip
+"""Of one player's balls; estimates, to choose the measure that will show a change best."""
+
+
+@dataclass(frozen=True)
+class Compared:
+    """One measure before and after.
+
+    before, after : values of the balls that show it, in their order
+    change : None with fewer than two balls on a side
+    predicted : where it should be without the cause; None where nothing was predicted
+    """
+
+    name: str
+    before: tuple[float, ...]
+    after: tuple[float, ...]
+    change: Change | None
+    predicted: float | None
+
+
+@dataclass(frozen=True)
+class Comparison:
+    """A retest beside its baseline.
+
+    primary : the measure that decides, fixed beforehand; the one proposed when none was
+    fixed : whether it was
+    verdict : of the primary measure; None where the baseline does not show it
+    club : of both
+    """
+
+    club: str
+    measures: tuple[Compared, ...]
+    primary: str
+    fixed: bool
+    verdict: Verdict | None
+
+
+def compare(
+    case: Case,
+    primary: str | None,
+    predicted: Mapping[str, float],
+    knowledge: Knowledge,
+) -> Comparison | None:
+    """The newest retest club beside its baseline; None where no club has both.
+
+    Without a retest yet, the first baseline's club stands beside an empty one.
+
+    Parameters
+    ----------
+    primary : a name of `MEASURES`, None when it was not fixed
+    predicted : measure to where it should be without the cause decided on
+
+    """
+    retests = [b for b in case.blocks if b.kind == "retest"]
+    baselines = [b for b in case.baselines if b.shots]
+    clubs = {b.club for b in baselines}
+    club = next((b.club for b in reversed(retests) if b.club in clubs), None)
+    if club is None:
+        if not baselines:
+            return None
+        club = baselines[0].club
+    before, after = (
+        values_of([b for b in blocks if b.club == club], knowledge)
+        for blocks in (baselines, retests)
+    )
+    numbers = knowledge.numbers
+    measures = tuple(
+        Compared(
+            name=name,
+            before=before[name],
+            after=after[name],
+            change=change_of(before[name], after[name], noise_of(name, numbers)),
+            predicted=predicted.get(name),
+        )
+        for name in MEASURES
+    )
+    chosen = primary or propose(measures)
+    seen = next(m for m in measures if m.name == chosen)
+    enough = len(seen.before) >= 2
+    verdict = (
+        judge(seen.before, seen.after, numbers.coaching.retest, noise_of(chosen, numbers))
+        if enough
+        else None
+    )
+    return Comparison(club, measures, chosen, primary is not None, verdict)
+
+
+def propose(measures: Sequence[Compared]) -> str:
+    """The measure that the prediction moves most against its scatter; else what is seen most."""
+
+    def worth(measure: Compared) -> tuple[float, int]:
+        if measure.predicted is None or len(measure.before) < 2:
+            return 0.0, len(measure.before)
+        moves = abs(measure.predicted - fmean(measure.before))
+        return moves / USUAL_SCATTER[measure.name], len(measure.before)
+
+    return max(measures, key=worth).name
+
+
+def noise_of(name: str, numbers: Numbers) -> float:
+    """Standard deviation of one note of a measure; a word is as wide as its interval."""
+    wide = (numbers.shape.word_outer_deg - numbers.shape.word_inner_deg) / 12**0.5
+    return {
+        "start_deg": wide,
+        "curve_deg": wide,
+        "heel_toe_mm": numbers.reading.strike_sd_mm,
+        "low_point_cm": numbers.turf.start_sd_cm,
+        "carry_m": 2.0,
+    }[name]
+
+
+def values_of(blocks: Sequence[Block], knowledge: Knowledge) -> dict[str, tuple[float, ...]]:
+    """Measure to the values of the balls that show it, as noted; words by their middle."""
+    found: dict[str, list[float]] = {name: [] for name in MEASURES}
+    for shot in (s for block in blocks for s in block.shots):
+        for name, value in _noted(shot, knowledge.numbers).items():
+            if value is not None:
+                found[name].append(value)
+    return {name: tuple(values) for name, values in found.items()}
+
+
+def _noted(shot: Shot, numbers: Numbers) -> dict[str, float | None]:
+    start = start_deg(shot, numbers)
+    lowest = low_point(shot, numbers.turf)
+    flies = shot.contact not in ("hosel", "top")
+
+    def value(note: Note | None) -> float | None:
+        return None if note is None or not flies else as_reading(note, numbers).value
+
+    return {
+        "start_deg": value(start),
+        "curve_deg": value(curve_deg(shot, numbers, start)),
+        "heel_toe_mm": shot.heel_toe_mm,
+        "low_point_cm": None if lowest is None else lowest.cm,
+        "carry_m": shot.carry_m,
+    }

@@ -1,0 +1,54 @@
+"""What is kept of a lesson besides balls, looks and traces?"""
+
+from typing import Annotated
+
+from pydantic import Field
+
+from firm_footing.core.case.evidence import Strict
+from firm_footing.core.knowledge.coaching import Way
+
+Words = Annotated[str, Field(max_length=2000)]
+Day = Annotated[str, Field(pattern=r"^\d{4}-\d{2}-\d{2}$", description="Year, month, day")]
+
+
+class Listen(Strict):
+    """What the student said before the first ball.
+
+    misses : ids of misses they named
+    event_on : of the next round that matters
+    background : other sports, and what they leave behind
+    health : pain, injury, balance, pregnancy; private, never on the sheet
+    health_asked : whether it was asked at all
+    minutes : of this lesson
+    """
+
+    feels: Words = ""
+    misses: tuple[str, ...] = ()
+    goal: Words = ""
+    event: Words = ""
+    event_on: Day | None = None
+    background: Words = ""
+    health: Words = ""
+    health_asked: bool = False
+    minutes: Annotated[int, Field(ge=10, le=180)] = 45
+
+
+class Cue(Strict):
+    """The cue kept, and what the student felt in the force tests.
+
+    felt : force test to what they said
+    """
+
+    text: Words = ""
+    felt: dict[str, Way] = Field(default_factory=dict)
+
+
+class SheetWords(Strict):
+    """What the instructor changed on the sheet; None: as proposed."""
+
+    miss: Words | None = None
+    cause: Words | None = None
+    cue: Words | None = None
+    thought: Words | None = None
+    rehearsal: str | None = None
+    ball_drill: str | None = None
