@@ -11,10 +11,13 @@ from starlette.middleware.gzip import GZipMiddleware
 from firm_footing.api import (
     answers,
     balls,
+    casebook,
     cases,
+    coaching,
     conclusions,
     knowledge,
     lessons,
+    sheets,
     students,
     tables,
     traces,
@@ -26,6 +29,10 @@ from firm_footing.core.reasoning.stories import enumerate_stories
 SCREENS = Path(__file__).parents[3] / "web" / "dist"
 """The built front end."""
 
+PARTS = (
+    students, lessons, answers, balls, traces, conclusions, coaching, sheets, casebook, cases,
+    tables, knowledge,
+)  # fmt: skip
 A_YEAR = "public, max-age=31536000, immutable"
 
 
@@ -49,7 +56,20 @@ def create_app(engine: Engine, known: Knowledge, screens: Path | None = SCREENS)
     add_handlers(app)
     app.add_middleware(GZipMiddleware, minimum_size=2000, compresslevel=2)
     api = APIRouter(prefix="/api")
-    for part in (students, lessons, answers, balls, conclusions, cases, tables, traces, knowledge):
+    for part in (
+        students,
+        lessons,
+        answers,
+        balls,
+        conclusions,
+        cases,
+        tables,
+        traces,
+        coaching,
+        sheets,
+        casebook,
+        knowledge,
+    ):
         api.include_router(part.router)
     app.include_router(api)
 

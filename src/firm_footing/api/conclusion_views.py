@@ -45,7 +45,7 @@ def diagnosis_view(diagnosis: Diagnosis, case: Case, knowledge: Knowledge) -> Di
             for c in diagnosis.causes
         },
         schools_say=_schools_say(diagnosis, case),
-        withheld=[WithheldDrill(id=w.drill, reason=_why(w, knowledge)) for w in kept_back],
+        withheld=[WithheldDrill(id=w.drill, reason=why_withheld(w, knowledge)) for w in kept_back],
         contradictions=list(diagnosis.contradictions),
         verdicts=[VerdictOut.model_validate(v) for v in diagnosis.verdicts],
         knowledge_version=knowledge.version,
@@ -77,7 +77,8 @@ def between_view(found: Between) -> BetweenOut:
     )
 
 
-def _why(withheld: Withheld, knowledge: Knowledge) -> str:
+def why_withheld(withheld: Withheld, knowledge: Knowledge) -> str:
+    """Why a drill is kept back, in words."""
     names = {limit.id: limit.name.lower() for limit in knowledge.cautions.limits}
     reasons = []
     if withheld.limits:

@@ -1,5 +1,6 @@
 """What follows from a lesson? Nothing here changes it."""
 
+from dataclasses import replace
 from typing import Annotated
 
 from fastapi import APIRouter, Query
@@ -24,6 +25,7 @@ from firm_footing.core.reasoning import (
     weigh,
     without,
 )
+from firm_footing.core.reasoning.said import as_if_hit
 from firm_footing.store import lessons
 from firm_footing.store.cases import case_of
 from firm_footing.store.errors import refused
@@ -47,7 +49,11 @@ def read_diagnosis(
     content = lessons.content_of(session, lesson_id)
     case = case_of(content)
     means = at_hand if at_hand is not None else content.lesson.at_hand
-    return diagnosis_view(diagnose(case, known, means), case, known)
+    found = diagnose(case, known, means)
+    told = as_if_hit(case, content.lesson.listen.misses, known)
+    if told is not case:
+        found = replace(found, next_checks=diagnose(told, known, means).next_checks)
+    return diagnosis_view(found, case, known)
 
 
 @router.get(

@@ -5,7 +5,7 @@ from pydantic import BaseModel
 
 from firm_footing.api.context import Known
 from firm_footing.core.knowledge import Cause, Check, Club, Drill, Mechanism
-from firm_footing.core.knowledge.coaching import Cautions, Schools
+from firm_footing.core.knowledge.coaching import Cautions, Cues, Miss, Schools
 from firm_footing.core.knowledge.pressure import FeelTest, Sign
 
 router = APIRouter(tags=["knowledge"])
@@ -24,6 +24,8 @@ class KnowledgeOut(BaseModel):
     cautions: Cautions
     signs: tuple[Sign, ...]
     feel_tests: tuple[FeelTest, ...]
+    misses: tuple[Miss, ...]
+    cues: Cues
 
 
 @router.get("/knowledge", summary="Causes, checks, drills, clubs, schools, cautions, signs")

@@ -50,10 +50,15 @@ def read_revision(session: Store, lesson_id: RowId) -> Revision:
 
 
 @router.patch("/lessons/{lesson_id}", summary="Change a lesson", responses=ERRORS)
-def change_lesson(session: Store, lesson_id: RowId, change: LessonChange) -> LessonOut:
-    """What is left out stays; `at_hand` null means everything is at hand."""
+def change_lesson(
+    session: Store, known: Known, lesson_id: RowId, change: LessonChange
+) -> LessonOut:
+    """What is left out stays; `at_hand` null means all is at hand, `drill` null no drill."""
     sent = change.model_dump(exclude_unset=True)
-    values = {k: v for k, v in sent.items() if v is not None or k == "at_hand"}
+    empties = ("at_hand", "drill", "primary")
+    values = {k: v for k, v in sent.items() if v is not None or k in empties}
+    if change.drill is not None and change.drill not in known.drill:
+        raise refused(f"No drill is called '{change.drill}'.", "drill", "Nothing was changed.")
     lessons.change_lesson(session, lesson_id, values)
     return lesson_view(session, lesson_id)
 

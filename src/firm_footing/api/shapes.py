@@ -9,16 +9,19 @@ from typing import Annotated, Any, Literal
 
 from pydantic import BaseModel, Field, StringConstraints
 
+from firm_footing.api.coaching_shapes import FollowUpOut, RepetitionOut
 from firm_footing.api.conclusion_shapes import WhatIfOut
-from firm_footing.api.wire import In, Out
+from firm_footing.api.wire import In, Out, Truth
 from firm_footing.core.case import School, Shot, Stance
 from firm_footing.core.case.evidence import BlockKind, Handicap, Number, Surface
+from firm_footing.core.coaching.lesson import Cue, Listen, SheetWords
 from firm_footing.core.frame import Handedness
 from firm_footing.core.knowledge.vocabulary import Answer, Limit, Source
 from firm_footing.store.tables import AgeGroup
 
 Name = Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=80)]
 Text = Annotated[str, StringConstraints(strip_whitespace=True, max_length=2000)]
+Primary = Literal["start_deg", "curve_deg", "heel_toe_mm", "low_point_cm", "carry_m"]
 ClubId = Annotated[str, StringConstraints(pattern=r"^[a-z0-9]{1,3}$")]
 
 
@@ -32,6 +35,7 @@ class NewStudent(In):
     age_group: AgeGroup = "adult"
     limits: tuple[Limit, ...] = ()
     about: Text = ""
+    guardian_agreed: Truth = False
 
 
 class StudentChange(In):
@@ -44,6 +48,7 @@ class StudentChange(In):
     age_group: AgeGroup | None = None
     limits: tuple[Limit, ...] | None = None
     about: Text | None = None
+    guardian_agreed: Truth | None = None
 
 
 class StudentOut(Out):
@@ -57,6 +62,7 @@ class StudentOut(Out):
     age_group: AgeGroup
     limits: tuple[Limit, ...]
     about: str
+    guardian_agreed: bool
     created_at: datetime
 
 
@@ -95,7 +101,12 @@ class LessonChange(In):
     complaint: Text | None = None
     school: School | None = None
     at_hand: tuple[Source, ...] | None = Field(None, description="Means at hand for looks")
-    finished: bool | None = None
+    finished: Truth | None = None
+    listen: Listen | None = None
+    cue: Cue | None = None
+    drill: str | None = Field(None, description="The drill on the bench; null puts it away")
+    primary: Primary | None = Field(None, description="The retest's measure, fixed beforehand")
+    sheet: SheetWords | None = None
 
 
 class BlockIn(In):
@@ -223,6 +234,13 @@ class LessonOut(BaseModel):
     traces: int
     notes: list[NoteOut]
     decisions: list[DecisionOut]
+    listen: Listen
+    cue: Cue
+    drill: str | None
+    primary: str | None
+    sheet: SheetWords
+    repetitions: list[RepetitionOut]
+    follow_up: FollowUpOut | None
     revision: str = Field(description="Another one after every change")
     undo: str | None = Field(description="What undo would take back")
     redo: str | None = Field(description="What redo would do again")

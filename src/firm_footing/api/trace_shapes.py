@@ -6,7 +6,7 @@ from typing import Annotated
 from pydantic import BaseModel, Field, StringConstraints
 
 from firm_footing.api.table_shapes import BadRowOut, TableText
-from firm_footing.api.wire import In, Out
+from firm_footing.api.wire import In, Out, Truth
 from firm_footing.core.case.evidence import Number
 from firm_footing.core.ground.events import How
 from firm_footing.core.ground.measures import Style
@@ -46,7 +46,7 @@ class TraceChange(In):
     events: dict[SwingEvent, Number] | None = Field(
         None, description="All events that are named; the others are estimated"
     )
-    swapped: bool | None = Field(None, description="The feet were recorded the wrong way round")
+    swapped: Truth | None = Field(None, description="The feet were recorded the wrong way round")
     block_id: str | None = None
     name: TraceName | None = None
 

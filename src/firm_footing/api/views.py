@@ -2,6 +2,7 @@
 
 from sqlmodel import Session
 
+from firm_footing.api.coaching_shapes import FollowUpOut, RepetitionOut
 from firm_footing.api.shapes import (
     AnswerOut,
     BlockOut,
@@ -26,7 +27,7 @@ def lesson_view(session: Session, lesson_id: str) -> LessonOut:
     revision = revision_of(session, lesson_id)
     content = content_of(session, lesson_id)
     done, undone = last_done(session, lesson_id), first_undone(session, lesson_id)
-    lesson = content.lesson
+    lesson, follow_up = content.lesson, content.follow_up
     return LessonOut(
         id=lesson.id,
         student=StudentOut.model_validate(content.student),
@@ -40,6 +41,13 @@ def lesson_view(session: Session, lesson_id: str) -> LessonOut:
         traces=len(content.traces),
         notes=[NoteOut.model_validate(n) for n in content.notes],
         decisions=[DecisionOut.model_validate(d) for d in content.decisions],
+        listen=lesson.listen,
+        cue=lesson.cue,
+        drill=lesson.drill,
+        primary=lesson.primary,
+        sheet=lesson.sheet,
+        repetitions=[RepetitionOut.model_validate(r) for r in content.repetitions],
+        follow_up=follow_up and FollowUpOut.model_validate(follow_up),
         revision=revision,
         undo=done.what if done else None,
         redo=undone.what if undone else None,

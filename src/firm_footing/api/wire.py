@@ -1,6 +1,11 @@
 """What do all shapes on the wire have in common?"""
 
-from pydantic import BaseModel, ConfigDict
+from typing import Annotated
+
+from pydantic import BaseModel, ConfigDict, Field
+
+Truth = Annotated[bool, Field(strict=True)]
+"""True or false, and not a number or word that would pass for one."""
 
 
 class In(BaseModel):

@@ -30,7 +30,10 @@ def _whole(value: object) -> object:
     return value
 
 
-Index = Annotated[int, Field(ge=0), BeforeValidator(_whole)]
+Whole = Annotated[int, BeforeValidator(_whole)]
+"""A whole number, 2 or 2.0."""
+
+Index = Annotated[Whole, Field(ge=0)]
 """Which one, counted from 0."""
 
 Bearing = Annotated[float, Field(strict=True, ge=-90, le=90)]

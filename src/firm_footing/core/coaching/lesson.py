@@ -4,7 +4,7 @@ from typing import Annotated
 
 from pydantic import Field
 
-from firm_footing.core.case.evidence import Strict
+from firm_footing.core.case.evidence import Strict, Whole
 from firm_footing.core.knowledge.coaching import Way
 
 Words = Annotated[str, Field(max_length=2000)]
@@ -29,8 +29,8 @@ class Listen(Strict):
     event_on: Day | None = None
     background: Words = ""
     health: Words = ""
-    health_asked: bool = False
-    minutes: Annotated[int, Field(ge=10, le=180)] = 45
+    health_asked: Annotated[bool, Field(strict=True)] = False
+    minutes: Annotated[Whole, Field(ge=10, le=180)] = 45
 
 
 class Cue(Strict):

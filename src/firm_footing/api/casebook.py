@@ -1,0 +1,106 @@
+"""What became of the decisions, and how does a student come along?"""
+
+import io
+import zipfile
+
+from fastapi import APIRouter, Response
+
+from firm_footing.api.coaching_shapes import CasebookOut, CaseOut, ProgressOut, StepOut
+from firm_footing.api.context import Known, RowId, Store
+from firm_footing.api.errors import responses
+from firm_footing.core.case import to_file
+from firm_footing.core.knowledge import Knowledge
+from firm_footing.core.pattern import Estimate, read_pattern
+from firm_footing.core.reasoning.traces import counts, read_traces
+from firm_footing.store import lessons, students
+from firm_footing.store.cases import case_of
+from firm_footing.store.lessons import LessonContent
+
+router = APIRouter(tags=["casebook"])
+SHOWN = ("start_deg", "curve_deg", "path_deg", "low_point_cm", "heel_toe_mm", "carry_lost_pct")
+
+
+@router.get("/casebook", summary="Decisions and what became of them")
+def read_casebook(session: Store) -> CasebookOut:
+    """The newest first; how often the ranking's first was confirmed."""
+    contents = [lessons.content_of(session, x.id) for x in lessons.recent_lessons(session, 500)]
+    cases = [_case(content) for content in contents if content.decisions]
+    told = [c for c in cases if c.verdict is not None]
+    first = [c for c in told if c.agreed]
+    return CasebookOut(
+        cases=cases,
+        answered=len(told),
+        confirmed=sum(c.verdict == "confirmed" for c in told),
+        first_confirmed=sum(c.verdict == "confirmed" for c in first),
+        first_answered=len(first),
+    )
+
+
+def _case(content: LessonContent) -> CaseOut:
+    decision = content.decisions[-1]
+    first = decision.ranking.get("start_with")
+    return CaseOut(
+        lesson_id=content.lesson.id,
+        student_name=content.student.name,
+        decided_at=decision.decided_at,
+        cause=decision.cause,
+        ranked_first=first,
+        agreed=first == decision.cause,
+        verdict=content.follow_up.verdict if content.follow_up else None,
+    )
+
+
+@router.get(
+    "/students/{student_id}/progress",
+    summary="A student's lessons along time",
+    responses=responses(404, 422),
+)
+def read_progress(session: Store, known: Known, student_id: RowId) -> ProgressOut:
+    """The first one first."""
+    students.get_student(session, student_id)
+    rows = reversed(students.lessons_of(session, student_id))
+    return ProgressOut(steps=[_step(lessons.content_of(session, x.id), known) for x in rows])
+
+
+def _step(content: LessonContent, known: Knowledge) -> StepOut:
+    case = case_of(content)
+    pattern = read_pattern(case.baselines, known, case.handicap)
+    values: dict[str, float] = {}
+    for name in SHOWN:
+        estimate: Estimate | None = getattr(pattern, name)
+        if estimate is not None:
+            values[name] = estimate.value
+    read = [r for i, r in read_traces(case, pattern, known) if counts(case, i)]
+    shown = [s for r in read for s in r.signs]
+    decision = content.decisions[-1] if content.decisions else None
+    return StepOut(
+        lesson_id=content.lesson.id,
+        started_at=content.lesson.started_at,
+        values=values,
+        signs=sorted({s for s in shown if 2 * shown.count(s) >= len(read)}),
+        cause=decision.cause if decision else None,
+        verdict=content.follow_up.verdict if content.follow_up else None,
+        drill=content.lesson.drill,
+        passes=sum(r.result == "pass" for r in content.repetitions),
+    )
+
+
+@router.get(
+    "/students/{student_id}/cases.zip",
+    summary="All lessons of a student as case files",
+    responses=responses(404, 422),
+    response_class=Response,
+)
+def export_student(session: Store, student_id: RowId) -> Response:
+    """One case file for each lesson; bodily limits and notes stay out."""
+    students.get_student(session, student_id)
+    packed = io.BytesIO()
+    with zipfile.ZipFile(packed, "w", zipfile.ZIP_DEFLATED) as archive:
+        for lesson in students.lessons_of(session, student_id):
+            file = to_file(case_of(lessons.content_of(session, lesson.id)))
+            text = file.model_dump_json(exclude_none=True, exclude_defaults=True, indent=1)
+            archive.writestr(f"{lesson.started_at:%Y-%m-%d}-{lesson.id[:8]}.case.json", text)
+    name = f'attachment; filename="{student_id}.cases.zip"'
+    return Response(
+        packed.getvalue(), media_type="application/zip", headers={"Content-Disposition": name}
+    )

@@ -1,0 +1,183 @@
+"""What is drilled, how is it said, and did it help?"""
+
+from fastapi import APIRouter
+
+from firm_footing.api.coaching_shapes import (
+    CardOut,
+    ChangeOut,
+    ClockIn,
+    ClockOut,
+    CoachingOut,
+    ComparedOut,
+    LadderOut,
+    RepetitionIn,
+    RetestOut,
+    VerdictOnRetest,
+)
+from firm_footing.api.conclusion_views import why_withheld
+from firm_footing.api.context import Known, RowId, Store
+from firm_footing.api.errors import responses
+from firm_footing.api.shapes import LessonOut
+from firm_footing.api.views import lesson_view
+from firm_footing.core.case import Case
+from firm_footing.core.coaching import drills_for, withheld_for
+from firm_footing.core.coaching.before_after import Compared, compare
+from firm_footing.core.coaching.cues import cues_for
+from firm_footing.core.coaching.ladder import climb
+from firm_footing.core.coaching.retest import Change
+from firm_footing.core.knowledge import Knowledge
+from firm_footing.core.reasoning import Diagnosis, diagnose
+from firm_footing.store import coaching, lessons
+from firm_footing.store.cases import case_of
+from firm_footing.store.errors import refused
+from firm_footing.store.lessons import LessonContent
+
+router = APIRouter(tags=["coaching"])
+ERRORS = responses(404, 409, 422)
+SURE = 0.1
+"""Chance alone moves one number in ten as far."""
+
+
+@router.get("/lessons/{lesson_id}/coaching", summary="Drills, ladder, cues", responses=ERRORS)
+def read_coaching(session: Store, known: Known, lesson_id: RowId) -> CoachingOut:
+    """For the cause decided on last; before a decision, for the one to start with."""
+    content = lessons.content_of(session, lesson_id)
+    case = case_of(content)
+    found = diagnose(case, known, content.lesson.at_hand)
+    decided = content.decisions[-1].cause if content.decisions else None
+    cause = decided or found.start_with
+    lesson = content.lesson
+    done = [r.result for r in content.repetitions if r.drill == lesson.drill]
+    ladder = None
+    if lesson.drill is not None:
+        with_ball = known.drill[lesson.drill].ball != "none"
+        climbed = climb(done, known.numbers.coaching.ladder, with_ball)
+        ladder = LadderOut.model_validate(climbed)
+    return CoachingOut(
+        cause=cause,
+        decided=decided is not None,
+        cards=cards_of(cause, case, found, known),
+        ladder=ladder,
+        cues=list(cues_for(cause, lesson.cue.felt.values(), case.dominant_leg, known)),
+        cautions=[c.sentence for c in known.cautions.general],
+        change_setup_first=_setup_first(case, known),
+    )
+
+
+def cards_of(cause: str, case: Case, found: Diagnosis, known: Knowledge) -> list[CardOut]:
+    """Drills that serve, the best first, then those kept back with what replaces them."""
+    present = {c.id: c.probability for c in found.causes}
+    path = found.pattern.path_deg.value if found.pattern.path_deg else None
+    serving = drills_for(cause, known, case.limits, case.school, present, path)
+    cards = [
+        CardOut(drill=d, because=_because(d, cause, known), withheld=None, instead=None)
+        for d in serving
+    ]
+    for kept in withheld_for(cause, known, case.limits, present, path):
+        instead = serving[0] if serving else None
+        reason = why_withheld(kept, known)
+        cards.append(CardOut(drill=kept.drill, because=[], withheld=reason, instead=instead))
+    return cards
+
+
+def _because(drill_id: str, cause: str, known: Knowledge) -> list[str]:
+    drill = known.drill[drill_id]
+    said = []
+    if not drill.equipment:
+        said.append("needs nothing")
+    if drill.targets[0] == cause:
+        said.append("made for this cause")
+    if drill.ball == "none":
+        said.append("without a ball")
+    if drill.on_course:
+        said.append("a piece may go to the course")
+    return said
+
+
+def _setup_first(case: Case, known: Knowledge) -> list[str]:
+    """Set-up facts that are so: they come before any foot drill."""
+    yes = {r.check for r in case.readings if r.answer in ("yes", "partly") and r.block is None}
+    return [c.id for c in known.checks if c.view == "setup" and c.id in yes]
+
+
+@router.put(
+    "/lessons/{lesson_id}/repetitions/{repetition_id}", summary="Tap a repetition", responses=ERRORS
+)
+def put_repetition(
+    session: Store, known: Known, lesson_id: RowId, repetition_id: RowId, sent: RepetitionIn
+) -> LessonOut:
+    """The client makes the id, so a repeated request counts it once."""
+    if sent.drill not in known.drill:
+        raise refused(f"No drill is called '{sent.drill}'.", "drill", "Nothing was changed.")
+    coaching.put_repetition(session, lesson_id, repetition_id, sent.drill, sent.result)
+    return lesson_view(session, lesson_id)
+
+
+@router.get("/lessons/{lesson_id}/retest", summary="Before and after", responses=ERRORS)
+def read_retest(session: Store, known: Known, lesson_id: RowId) -> RetestOut | None:
+    """The newest retest beside the baseline of the same club; null without a baseline."""
+    content = lessons.content_of(session, lesson_id)
+    found = compare(case_of(content), content.lesson.primary, _predicted(content), known)
+    if found is None:
+        return None
+    return RetestOut(
+        club=found.club,
+        measures=[_compared(m) for m in found.measures],
+        primary=found.primary,
+        fixed=found.fixed,
+        verdict=None if found.verdict is None else VerdictOnRetest.model_validate(found.verdict),
+        level=known.numbers.coaching.retest.level,
+        partial=[m.name for m in found.measures if _sure(m.change) and _as_predicted(m)],
+    )
+
+
+def _predicted(content: LessonContent) -> dict[str, float]:
+    """What the last decision said the pattern would be without its cause."""
+    said = content.decisions[-1].prediction if content.decisions else None
+    without = (said or {}).get("without") or {}
+    return {name: each["value"] for name, each in without.items() if each is not None}
+
+
+def _compared(measure: Compared) -> ComparedOut:
+    change = measure.change
+    return ComparedOut(
+        name=measure.name,
+        before=measure.before,
+        after=measure.after,
+        change=None if change is None else ChangeOut.model_validate(change),
+        predicted=measure.predicted,
+        sure=_sure(change),
+    )
+
+
+def _sure(change: Change | None) -> bool:
+    return change is not None and change.surprise <= SURE
+
+
+def _as_predicted(measure: Compared) -> bool:
+    """Whether it moved to the side that was predicted."""
+    change = measure.change
+    if change is None or measure.predicted is None:
+        return False
+    return (measure.predicted - change.before) * change.by > 0
+
+
+@router.get("/lessons/{lesson_id}/clock", summary="Time by stage", responses=ERRORS)
+def read_clock(session: Store, known: Known, lesson_id: RowId) -> ClockOut:
+    """Minutes planned and seconds used."""
+    content = lessons.content_of(session, lesson_id)
+    plan = known.numbers.coaching.lesson
+    minutes = content.lesson.listen.minutes
+    return ClockOut(
+        used_s=content.used_s,
+        planned_min={s: round(m * minutes / plan.minutes) for s, m in plan.shares.items()},
+        minutes=minutes,
+        keep_for_retest=plan.keep_for_retest,
+    )
+
+
+@router.post("/lessons/{lesson_id}/clock", summary="Time has gone by", responses=ERRORS)
+def add_time(session: Store, known: Known, lesson_id: RowId, sent: ClockIn) -> ClockOut:
+    """Seconds spent in a stage; it cannot be undone."""
+    coaching.add_time(session, lesson_id, sent.stage, sent.seconds)
+    return read_clock(session, known, lesson_id)

@@ -1,0 +1,215 @@
+"""The work after the decision, as it goes over the wire."""
+
+from datetime import date, datetime
+
+from pydantic import BaseModel, Field
+
+from firm_footing.api.wire import In, Out
+from firm_footing.core.case.evidence import Whole
+from firm_footing.core.coaching.ladder import Result, Said
+from firm_footing.core.coaching.practice import What
+from firm_footing.core.coaching.retest import State
+from firm_footing.store.tables import Outcome
+
+
+class RepetitionIn(In):
+    """One repetition of a drill."""
+
+    drill: str = Field(examples=["club_under_heel"])
+    result: Result
+
+
+class RepetitionOut(Out):
+    """A kept repetition."""
+
+    id: str
+    drill: str
+    result: Result
+    done_at: datetime
+
+
+class LadderOut(Out):
+    """Where the ladder of the chosen drill stands."""
+
+    step: str
+    in_a_row: int = Field(description="Passes, or fails when negative, on this step")
+    said: Said
+    passes: int
+    fails: int
+
+
+class CardOut(BaseModel):
+    """A drill that serves the cause, or one that is kept back and why."""
+
+    drill: str
+    because: list[str] = Field(description="What speaks for it here")
+    withheld: str | None
+    instead: str | None = Field(description="A drill that replaces a withheld one")
+
+
+class CoachingOut(BaseModel):
+    """What to drill and how to say it."""
+
+    cause: str = Field(description="Decided on; else the one to start with")
+    decided: bool
+    cards: list[CardOut]
+    ladder: LadderOut | None = Field(description="Of the chosen drill")
+    cues: list[str]
+    cautions: list[str]
+    change_setup_first: list[str] = Field(
+        description="Set-up looks that were answered yes: change that and hit three balls first"
+    )
+
+
+class ChangeOut(Out):
+    """One measure before and after."""
+
+    before: float
+    after: float
+    by: float
+    se: float
+    surprise: float
+
+
+class ComparedOut(BaseModel):
+    """One measure of baseline and retest."""
+
+    name: str
+    before: tuple[float, ...]
+    after: tuple[float, ...]
+    change: ChangeOut | None
+    predicted: float | None
+    sure: bool
+
+
+class VerdictOnRetest(Out):
+    """Where the retest stands."""
+
+    state: State
+    real_at: int | None
+    more: int | None
+
+
+class RetestOut(BaseModel):
+    """Baseline and retest of one club."""
+
+    club: str
+    measures: list[ComparedOut]
+    primary: str
+    fixed: bool
+    verdict: VerdictOnRetest | None
+    level: float = Field(description="How often an unchanged student would be called changed")
+    partial: list[str] = Field(description="Measures that moved as predicted while others did not")
+
+
+class DayOut(BaseModel):
+    """One day of the plan."""
+
+    on: date
+    what: What
+    minutes: int
+    balls: int
+
+
+class SheetOut(BaseModel):
+    """The page as it would be printed."""
+
+    cause_id: str
+    miss: str
+    cause: str
+    cue: str
+    thought: str
+    rehearsal: str | None
+    ball_drill: str | None
+    days: list[DayOut]
+    cautions: list[str]
+    check_in: date
+
+
+class FollowUpIn(In):
+    """When to ask, and what came back; what is left out stays."""
+
+    due_on: date | None = None
+    practised: Whole | None = Field(None, ge=0, le=100, description="Times")
+    passes: Whole | None = Field(None, ge=0, le=10000)
+    course: str | None = Field(None, max_length=2000)
+    verdict: Outcome | None = None
+
+
+class FollowUpOut(Out):
+    """What is asked after a lesson, and what came back."""
+
+    due_on: date
+    practised: int | None
+    passes: int | None
+    course: str
+    verdict: Outcome | None
+    answered_at: datetime | None
+
+
+class DueOut(BaseModel):
+    """A lesson whose student is due a word."""
+
+    lesson_id: str
+    student_id: str
+    student_name: str
+    cause: str | None
+    due_on: date
+    late: bool
+
+
+class ClockIn(In):
+    """Seconds spent in a stage since the last word."""
+
+    stage: str = Field(pattern="^(listen|shots|look|pressure|decide|drill|retest|send)$")
+    seconds: float = Field(strict=True, gt=0, le=600)
+
+
+class ClockOut(BaseModel):
+    """Time of a lesson, by stage."""
+
+    used_s: dict[str, float]
+    planned_min: dict[str, int]
+    minutes: int
+    keep_for_retest: int
+
+
+class CaseOut(BaseModel):
+    """One decision of the casebook and what became of it."""
+
+    lesson_id: str
+    student_name: str
+    decided_at: datetime
+    cause: str
+    ranked_first: str | None
+    agreed: bool = Field(description="The instructor chose what the ranking had first")
+    verdict: Outcome | None
+
+
+class CasebookOut(BaseModel):
+    """All decisions, the newest first, and how often they came true."""
+
+    cases: list[CaseOut]
+    answered: int
+    confirmed: int
+    first_confirmed: int = Field(description="The ranking's first, confirmed")
+    first_answered: int
+
+
+class StepOut(BaseModel):
+    """One lesson of a student, in short."""
+
+    lesson_id: str
+    started_at: datetime
+    values: dict[str, float] = Field(description="The baseline's pattern")
+    signs: list[str] = Field(description="Signs of the traces made without a drill")
+    cause: str | None
+    verdict: Outcome | None
+    drill: str | None
+    passes: int
+
+
+class ProgressOut(BaseModel):
+    """A student's lessons along time, the first one first."""
+
+    steps: list[StepOut]

@@ -1,0 +1,163 @@
+"""What does the student take home, and what came of it?"""
+
+from dataclasses import replace
+from datetime import UTC, date, datetime, timedelta
+
+from fastapi import APIRouter, Response
+from sqlmodel import Session
+
+from firm_footing.api.coaching import cards_of
+from firm_footing.api.coaching_shapes import DayOut, DueOut, FollowUpIn, SheetOut
+from firm_footing.api.context import Known, RowId, Store
+from firm_footing.api.errors import responses
+from firm_footing.api.shapes import LessonOut
+from firm_footing.api.views import lesson_view
+from firm_footing.core.coaching.cues import cues_for
+from firm_footing.core.coaching.sheet import Sheet, sheet_of
+from firm_footing.core.knowledge import Knowledge
+from firm_footing.core.pattern import Pattern
+from firm_footing.core.reasoning import diagnose
+from firm_footing.files.calendar_files import practice_calendar
+from firm_footing.files.sheet.page import SheetPage, as_html, as_pdf
+from firm_footing.store import coaching, lessons
+from firm_footing.store.cases import case_of
+from firm_footing.store.columns import now
+from firm_footing.store.lessons import LessonContent
+
+router = APIRouter(tags=["sheets"])
+ERRORS = responses(404, 422)
+
+
+@router.get("/lessons/{lesson_id}/sheet", summary="The sheet to take home", responses=ERRORS)
+def read_sheet(session: Store, known: Known, lesson_id: RowId) -> SheetOut:
+    """As proposed, with the instructor's own words where they changed some."""
+    content = lessons.content_of(session, lesson_id)
+    sheet, _ = _sheet(content, known)
+    on = content.lesson.started_at.date()
+    days = [
+        DayOut(on=on + timedelta(days=d.day), what=d.what, minutes=d.minutes, balls=d.balls)
+        for d in sheet.days
+    ]
+    return SheetOut(
+        cause_id=sheet.cause_id,
+        miss=sheet.miss,
+        cause=sheet.cause,
+        cue=sheet.cue,
+        thought=sheet.thought,
+        rehearsal=sheet.rehearsal,
+        ball_drill=sheet.ball_drill,
+        days=days,
+        cautions=list(sheet.cautions),
+        check_in=days[-1].on,
+    )
+
+
+@router.get(
+    "/lessons/{lesson_id}/sheet.html",
+    summary="The sheet as a web page",
+    responses=ERRORS,
+    response_class=Response,
+)
+def read_sheet_page(session: Store, known: Known, lesson_id: RowId) -> Response:
+    """One self-contained page."""
+    return Response(_html(session, known, lesson_id), media_type="text/html; charset=utf-8")
+
+
+@router.get(
+    "/lessons/{lesson_id}/sheet.pdf",
+    summary="The sheet as PDF",
+    responses=ERRORS,
+    response_class=Response,
+)
+def read_sheet_pdf(session: Store, known: Known, lesson_id: RowId) -> Response:
+    """A4, with its fonts."""
+    name = f'attachment; filename="{lesson_id}.sheet.pdf"'
+    pdf = as_pdf(_html(session, known, lesson_id))
+    return Response(pdf, media_type="application/pdf", headers={"Content-Disposition": name})
+
+
+@router.get(
+    "/lessons/{lesson_id}/practice.ics",
+    summary="Practice and check-in as a calendar",
+    responses=ERRORS,
+    response_class=Response,
+)
+def read_calendar(session: Store, known: Known, lesson_id: RowId) -> Response:
+    """iCalendar; the same lesson makes the same entries."""
+    content = lessons.content_of(session, lesson_id)
+    sheet, _ = _sheet(content, known)
+    on = content.lesson.started_at.date()
+    text = practice_calendar(lesson_id, on, sheet.days, sheet.cue, now())
+    name = f'attachment; filename="{lesson_id}.practice.ics"'
+    return Response(text, media_type="text/calendar", headers={"Content-Disposition": name})
+
+
+@router.put("/lessons/{lesson_id}/follow-up", summary="When to ask, what came", responses=ERRORS)
+def put_follow_up(session: Store, known: Known, lesson_id: RowId, sent: FollowUpIn) -> LessonOut:
+    """What is left out stays; the day is the check-in when none was named."""
+    values = {k: v for k, v in sent.model_dump(exclude_unset=True).items() if v is not None}
+    content = lessons.content_of(session, lesson_id)
+    sheet, _ = _sheet(content, known)
+    on = content.lesson.started_at.date() + timedelta(days=sheet.days[-1].day)
+    coaching.put_follow_up(session, lesson_id, on, values)
+    return lesson_view(session, lesson_id)
+
+
+@router.get("/due", summary="Who is due a word")
+def read_due(session: Store) -> list[DueOut]:
+    """Lessons sent home that nobody has asked after, the longest due first."""
+    today = datetime.now(UTC).date()
+    return [
+        DueOut(
+            lesson_id=lesson.id,
+            student_id=student.id,
+            student_name=student.name,
+            cause=_decided(session, lesson.id),
+            due_on=asked.due_on,
+            late=asked.due_on <= today,
+        )
+        for asked, lesson, student in coaching.due(session)
+    ]
+
+
+def _decided(session: Session, lesson_id: str) -> str | None:
+    decisions = lessons.content_of(session, lesson_id).decisions
+    return decisions[-1].cause if decisions else None
+
+
+def _html(session: Session, known: Knowledge, lesson_id: str) -> str:
+    content = lessons.content_of(session, lesson_id)
+    sheet, pattern = _sheet(content, known)
+    page = SheetPage(
+        student=content.student.name,
+        hand=content.student.handedness,
+        on=content.lesson.started_at.date(),
+        sheet=sheet,
+        pattern=pattern,
+    )
+    return as_html(page, known)
+
+
+def _sheet(content: LessonContent, known: Knowledge) -> tuple[Sheet, Pattern]:
+    """The sheet with the instructor's words, and the pattern it is about."""
+    case, lesson = case_of(content), content.lesson
+    found = diagnose(case, known, lesson.at_hand)
+    cause = content.decisions[-1].cause if content.decisions else found.start_with
+    serving = [c.drill for c in cards_of(cause, case, found, known) if c.withheld is None]
+    if lesson.drill in serving:
+        serving = [lesson.drill, *(d for d in serving if d != lesson.drill)]
+    cue = lesson.cue.text or cues_for(cause, lesson.cue.felt.values(), case.dominant_leg, known)[0]
+    sheet = sheet_of(
+        cause, found.pattern, serving, cue, _event_in(lesson.listen.event_on, lesson.started_at),
+        content.student.age_group == "junior", known,
+    )  # fmt: skip
+    own = {k: v for k, v in lesson.sheet.model_dump().items() if v is not None}
+    for drill in ("rehearsal", "ball_drill"):
+        if own.get(drill) not in serving:
+            own.pop(drill, None)
+    return replace(sheet, **own), found.pattern
+
+
+def _event_in(day: str | None, started_at: datetime) -> int | None:
+    """Days from the lesson to the event."""
+    return None if day is None else (date.fromisoformat(day) - started_at.date()).days

@@ -1,0 +1,100 @@
+"""How does the sheet become a page, and the page a PDF?"""
+
+import base64
+from dataclasses import dataclass
+from datetime import date, timedelta
+from functools import lru_cache
+from pathlib import Path
+
+from jinja2 import Environment, PackageLoader, StrictUndefined
+from markupsafe import Markup
+
+from firm_footing.core.coaching.sheet import Sheet
+from firm_footing.core.frame import Handedness
+from firm_footing.core.knowledge import Drill, Knowledge
+from firm_footing.core.pattern import Pattern
+from firm_footing.files.sheet.drawing import plan_svg
+
+FONTS = Path(__file__).parent / "fonts"
+WHAT = {
+    "rehearse": "{minutes} min without a ball",
+    "balls": "{minutes} min without a ball, then {balls} balls",
+    "setup_only": "set-up only, {minutes} min",
+    "event": "the event: nothing new",
+    "check_in": "check in",
+}
+
+
+@dataclass(frozen=True)
+class SheetPage:
+    """Everything a sheet's page is made of.
+
+    on : the day of the lesson
+    pattern : of the baseline, for the drawing
+    """
+
+    student: str
+    hand: Handedness
+    on: date
+    sheet: Sheet
+    pattern: Pattern
+
+
+def as_html(page: SheetPage, knowledge: Knowledge) -> str:
+    """One self-contained page: styles, fonts and drawing are in it."""
+    sheet, pattern = page.sheet, page.pattern
+    cause = knowledge.cause[sheet.cause_id]
+    drawing = plan_svg(
+        page.hand,
+        cause.place,
+        pattern.start_deg.value if pattern.start_deg else None,
+        pattern.curve_deg.value if pattern.curve_deg else None,
+    )
+    return (
+        _environment()
+        .get_template("sheet.html")
+        .render(
+            page=page,
+            sheet=sheet,
+            cause=cause,
+            drawing=Markup(drawing),
+            rehearsal=_drill(sheet.rehearsal, knowledge),
+            ball_drill=_drill(sheet.ball_drill, knowledge),
+            days=[
+                (
+                    f"{page.on + timedelta(days=d.day):%a %d %b}",
+                    WHAT[d.what].format(minutes=d.minutes, balls=d.balls),
+                )
+                for d in sheet.days
+            ],
+            fonts={name: _font(name) for name in ("regular", "bold")},
+        )
+    )
+
+
+def as_pdf(html: str) -> bytes:
+    """The page as PDF, with its fonts embedded."""
+    from weasyprint import HTML  # noqa: PLC0415 (slow to load, and only this needs it)
+
+    pdf: bytes = HTML(string=html).write_pdf()
+    return pdf
+
+
+def _drill(drill_id: str | None, knowledge: Knowledge) -> Drill | None:
+    return None if drill_id is None else knowledge.drill[drill_id]
+
+
+@lru_cache(maxsize=1)
+def _environment() -> Environment:
+    return Environment(
+        loader=PackageLoader("firm_footing.files.sheet", "."),
+        autoescape=True,
+        undefined=StrictUndefined,
+        trim_blocks=True,
+        lstrip_blocks=True,
+    )
+
+
+@lru_cache(maxsize=4)
+def _font(name: str) -> str:
+    return base64.b64encode((FONTS / f"{name}.woff2").read_bytes()).decode()

@@ -1,0 +1,65 @@
+"""What was drilled, how long did it take, and what came back?"""
+
+from datetime import date
+from typing import Any
+
+from sqlmodel import Session, col, select
+
+from firm_footing.core.coaching.ladder import Result
+from firm_footing.store.columns import now
+from firm_footing.store.errors import refused
+from firm_footing.store.history import Step
+from firm_footing.store.lessons import get_lesson
+from firm_footing.store.tables import Clock, FollowUp, Lesson, Repetition, Student
+
+
+def put_repetition(
+    session: Session, lesson_id: str, repetition_id: str, drill: str, result: Result
+) -> None:
+    """Keep a repetition under the client's id; the same id again changes nothing."""
+    get_lesson(session, lesson_id)
+    there = session.get(Repetition, repetition_id)
+    if there is not None:
+        if there.lesson_id != lesson_id:
+            raise refused("This belongs to another lesson.", "id", "Nothing was changed.")
+        return
+    with Step(session, lesson_id, f"repetition: {result}") as step:
+        step.add(Repetition(id=repetition_id, lesson_id=lesson_id, drill=drill, result=result))
+
+
+def add_time(session: Session, lesson_id: str, stage: str, seconds: float) -> None:
+    """Seconds more in a stage; a step of its own kind, for time cannot be undone."""
+    get_lesson(session, lesson_id)
+    clock = session.get(Clock, lesson_id) or Clock(lesson_id=lesson_id)
+    clock.used_s = clock.used_s | {stage: clock.used_s.get(stage, 0.0) + seconds}
+    session.add(clock)
+    session.commit()
+
+
+def put_follow_up(session: Session, lesson_id: str, due_on: date, values: dict[str, Any]) -> None:
+    """Say when to ask, or what came back; it can be undone.
+
+    due_on : used when nothing was kept yet
+    """
+    get_lesson(session, lesson_id)
+    if values.get("verdict") is not None:
+        values["answered_at"] = now()
+    kept = session.get(FollowUp, lesson_id)
+    with Step(session, lesson_id, "follow-up") as step:
+        if kept is None:
+            values = {"due_on": due_on} | values
+            step.add(FollowUp(id=lesson_id, lesson_id=lesson_id, **values))
+        else:
+            step.change(kept, **values)
+
+
+def due(session: Session) -> list[tuple[FollowUp, Lesson, Student]]:
+    """Lessons nobody has asked after yet, the longest due first."""
+    rows = session.exec(
+        select(FollowUp, Lesson, Student)
+        .join(Lesson, col(Lesson.id) == FollowUp.lesson_id)
+        .join(Student, col(Student.id) == Lesson.student_id)
+        .where(col(FollowUp.verdict).is_(None))
+        .order_by(col(FollowUp.due_on))
+    )
+    return [tuple(row) for row in rows]  # type: ignore[misc]
