@@ -1,6 +1,7 @@
 """The work after the decision, as it goes over the wire."""
 
 from datetime import date, datetime
+from typing import Annotated
 
 from pydantic import BaseModel, Field
 
@@ -130,8 +131,8 @@ class FollowUpIn(In):
     """When to ask, and what came back; what is left out stays."""
 
     due_on: date | None = None
-    practised: Whole | None = Field(None, ge=0, le=100, description="Times")
-    passes: Whole | None = Field(None, ge=0, le=10000)
+    practised: Annotated[int, Field(ge=0, le=100, description="Times"), Whole] | None = None
+    passes: Annotated[int, Field(ge=0, le=10000), Whole] | None = None
     course: str | None = Field(None, max_length=2000)
     verdict: Outcome | None = None
 

@@ -30,10 +30,10 @@ def _whole(value: object) -> object:
     return value
 
 
-Whole = Annotated[int, BeforeValidator(_whole)]
-"""A whole number, 2 or 2.0."""
+Whole = BeforeValidator(_whole)
+"""A whole number may be written 2 or 2.0."""
 
-Index = Annotated[Whole, Field(ge=0)]
+Index = Annotated[int, Field(ge=0), Whole]
 """Which one, counted from 0."""
 
 Bearing = Annotated[float, Field(strict=True, ge=-90, le=90)]

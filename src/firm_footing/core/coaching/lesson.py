@@ -30,7 +30,7 @@ class Listen(Strict):
     background: Words = ""
     health: Words = ""
     health_asked: Annotated[bool, Field(strict=True)] = False
-    minutes: Annotated[Whole, Field(ge=10, le=180)] = 45
+    minutes: Annotated[int, Field(ge=10, le=180), Whole] = 45
 
 
 class Cue(Strict):
