@@ -12,11 +12,13 @@ export const router = createRouter({
       props: true,
     },
     {
-      path: '/lessons/:id/:stage(shots|look|pressure)?',
+      path: '/lessons/:id/:stage(listen|shots|look|pressure|decide|drill|retest|send)?',
       name: 'lesson',
       component: () => import('@/lesson/LessonPage.vue'),
       props: true,
     },
+    { path: '/casebook', name: 'casebook', component: () => import('@/casebook/CasebookPage.vue') },
+    { path: '/map', name: 'map', component: () => import('@/map/MapPage.vue') },
     { path: '/:rest(.*)', name: 'lost', component: () => import('@/ui/LostPage.vue') },
   ],
 })

@@ -15,6 +15,8 @@ export type Write =
   | { kind: 'trace'; lesson: string; id: string; body: Shape['TraceIn'] }
   | { kind: 'trace-change'; lesson: string; id: string; body: Shape['TraceChange'] }
   | { kind: 'trace-gone'; lesson: string; id: string }
+  | { kind: 'repetition'; lesson: string; id: string; body: Shape['RepetitionIn'] }
+  | { kind: 'follow-up'; lesson: string; id: string; body: Shape['FollowUpIn'] }
   | { kind: 'undo' | 'redo'; lesson: string; id: string }
 
 /** Send one write; the answer is the lesson as it then is. */
@@ -102,6 +104,22 @@ export function send(write: Write): Promise<Lesson> {
     case 'trace-gone': {
       const path = { lesson_id, trace_id: write.id }
       return ask(client.DELETE('/api/lessons/{lesson_id}/traces/{trace_id}', { params: { path } }))
+    }
+    case 'repetition': {
+      const path = { lesson_id, repetition_id: write.id }
+      const { body } = write
+      return ask(
+        client.PUT('/api/lessons/{lesson_id}/repetitions/{repetition_id}', {
+          params: { path },
+          body,
+        }),
+      )
+    }
+    case 'follow-up': {
+      const { body } = write
+      return ask(
+        client.PUT('/api/lessons/{lesson_id}/follow-up', { params: { path: { lesson_id } }, body }),
+      )
     }
     case 'undo':
       return ask(client.POST('/api/lessons/{lesson_id}/undo', { params: { path: { lesson_id } } }))
@@ -197,6 +215,9 @@ function inPlaceOf(older: Write, newer: Write): Write {
     return { ...newer, body: { ...older.body, ...newer.body } }
   }
   if (older.kind === 'trace-change' && newer.kind === 'trace-change') {
+    return { ...newer, body: { ...older.body, ...newer.body } }
+  }
+  if (older.kind === 'follow-up' && newer.kind === 'follow-up') {
     return { ...newer, body: { ...older.body, ...newer.body } }
   }
   if (older.kind === 'lesson' && newer.kind === 'lesson') {

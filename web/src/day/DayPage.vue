@@ -4,6 +4,7 @@ import { computed, ref, useTemplateRef } from 'vue'
 import { useRouter } from 'vue-router'
 import type { Lesson, Student } from '@/api/client'
 import { useKnowledge } from '@/api/knowledge'
+import DueList from '@/day/DueList.vue'
 import LessonList from '@/day/LessonList.vue'
 import StudentForm from '@/day/StudentForm.vue'
 import { useDay } from '@/day/useDay'
@@ -54,6 +55,8 @@ function handicapWord(handicap: number): string {
       <div class="actions">
         <v-btn color="primary" variant="flat" @click="adding = true">New student</v-btn>
         <v-btn @click="chooser?.click()">Open a case file</v-btn>
+        <v-btn variant="text" to="/casebook">Casebook</v-btn>
+        <v-btn variant="text" to="/map">Map</v-btn>
         <SettingsMenu />
       </div>
       <input
@@ -90,6 +93,7 @@ function handicapWord(handicap: number): string {
     />
     <div v-else class="columns">
       <section aria-labelledby="lessons">
+        <DueList v-if="day" />
         <h2 id="lessons">Lessons</h2>
         <LessonList :lessons="day.lessons" :causes="known.causes" with-names />
       </section>

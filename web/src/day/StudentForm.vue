@@ -32,6 +32,7 @@ async function add(): Promise<void> {
     age_group: age.value,
     limits: limits.value,
     about: about.value,
+    guardian_agreed: false,
   }
   try {
     emit('added', await ask(client.POST('/api/students', { body })))

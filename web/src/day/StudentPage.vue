@@ -5,6 +5,7 @@ import { useRouter } from 'vue-router'
 import { ApiError, ask, client, type Shape, type Student } from '@/api/client'
 import { useKnowledge } from '@/api/knowledge'
 import LessonList from '@/day/LessonList.vue'
+import ProgressTable from '@/day/ProgressTable.vue'
 import { useDay } from '@/day/useDay'
 import SettingsMenu from '@/ui/SettingsMenu.vue'
 import StateMessage from '@/ui/StateMessage.vue'
@@ -85,15 +86,17 @@ function limitNames(limits: Student['limits']): string {
       <p v-if="problem" role="alert">{{ problem.message }} {{ problem.hint }}</p>
       <h2>Lessons</h2>
       <LessonList :lessons="lessons" :causes="known.causes" />
+      <ProgressTable :student="student" />
       <section class="danger">
         <v-btn v-if="!deleting" variant="text" @click="deleting = true">Delete this student</v-btn>
         <v-card v-else variant="outlined" class="pa-4">
           <p class="strong">Delete {{ student.name }} with all {{ lessons.length }} lessons?</p>
           <p>
-            This cannot be undone. Save the lessons you want to keep first: open one, “Save as case
-            file”.
+            This cannot be undone. What you want to keep can be saved first, as one case file for
+            each lesson.
           </p>
           <div class="actions mt-3">
+            <v-btn :href="`/api/students/${id}/cases.zip`" download>Save all lessons</v-btn>
             <v-btn color="error" @click="remove">Delete for good</v-btn>
             <v-btn variant="text" @click="deleting = false">Keep</v-btn>
           </div>

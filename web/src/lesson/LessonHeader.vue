@@ -2,7 +2,7 @@
 // Whose lesson, which stage, what can be undone, whether all is saved.
 import { mdiArrowULeftTop, mdiArrowURightTop, mdiKeyboardOutline } from '@mdi/js'
 import { computed } from 'vue'
-import type { Knowledge, Lesson } from '@/api/client'
+import type { Knowledge, Lesson, Shape } from '@/api/client'
 import LessonMenu from '@/lesson/LessonMenu.vue'
 import { STAGES, type Stage } from '@/lesson/stages'
 import type { OpenLesson } from '@/lesson/useLesson'
@@ -14,17 +14,37 @@ const props = defineProps<{
   lesson: Lesson
   stage: Stage
   knowledge: Knowledge
+  clock: Shape['ClockOut'] | null
 }>()
 defineEmits<{ keys: []; import: [] }>()
 
+/** What is left of a stage's minutes once some are used. */
+function minutesLeft(id: Stage): string {
+  const planned = props.clock?.planned_min[id]
+  const used = (props.clock?.used_s[id] ?? 0) / 60
+  if (planned === undefined || used < 0.5) return ''
+  const left = Math.round(planned - used)
+  return left >= 0 ? `${String(left)} min` : `${String(-left)} over`
+}
+const whole = computed(() => {
+  if (!props.clock) return ''
+  const used = Object.values(props.clock.used_s).reduce((a, b) => a + b, 0) / 60
+  return `${used.toFixed(0)} of ${String(props.clock.minutes)} min`
+})
 const stages = computed(() =>
   STAGES.map(({ id, word }) => {
     const holds = {
+      listen: props.lesson.listen.misses.length || '',
       shots: props.open.shots.value.length,
       look: props.lesson.answers.length,
       pressure: props.lesson.traces,
+      decide: props.lesson.decisions.length || '',
+      drill: props.lesson.repetitions.length || '',
+      retest:
+        props.lesson.blocks.filter((b) => b.kind === 'retest').flatMap((b) => b.shots).length || '',
+      send: props.lesson.follow_up ? '✓' : '',
     }[id]
-    return { id, word, holds }
+    return { id, word, holds, left: minutesLeft(id) }
   }),
 )
 const about = computed(() => {
@@ -59,10 +79,19 @@ const saved = computed(() => {
         :class="{ here: stage === s.id }"
         :to="{ name: 'lesson', params: { id: lesson.id, stage: s.id } }"
       >
-        {{ s.word }} <span class="number">{{ s.holds }}</span>
+        <span
+          >{{ s.word }} <span class="number">{{ s.holds }}</span></span
+        >
+        <small v-if="s.left" class="quiet">{{ s.left }}</small>
       </router-link>
     </nav>
     <div class="tools">
+      <span
+        v-if="whole"
+        class="saved quiet"
+        :title="`${clock?.keep_for_retest ?? 0} minutes are kept back for the retest`"
+        >{{ whole }}</span
+      >
       <span class="saved quiet" role="status" data-testid="saved">{{ saved }}</span>
       <v-btn
         variant="text"
@@ -102,7 +131,7 @@ const saved = computed(() => {
   display: flex;
   flex-wrap: wrap;
   align-items: center;
-  gap: 4px 24px;
+  gap: 4px 14px;
   min-height: 64px;
   padding: 4px 12px 4px 20px;
   border-bottom: 2px solid rgb(var(--v-theme-ink));
@@ -126,15 +155,17 @@ h1 {
 }
 nav {
   display: flex;
-  gap: 4px;
+  flex-wrap: wrap;
+  gap: 2px;
   margin-left: auto;
 }
 nav a {
-  display: flex;
-  align-items: center;
-  gap: 8px;
+  display: grid;
+  align-content: center;
+  justify-items: center;
+  line-height: 1.15;
   min-height: 52px;
-  padding: 0 16px;
+  padding: 0 9px;
   color: inherit;
   font-size: 17px;
   text-decoration: none;
@@ -146,6 +177,9 @@ nav a.here {
 }
 nav .number {
   font-size: 15px;
+}
+nav small {
+  font-size: 12px;
 }
 .tools {
   display: flex;

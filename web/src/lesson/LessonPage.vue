@@ -1,6 +1,6 @@
 <script setup lang="ts">
 // One lesson: the stage on the left, the decision always in view on the right.
-import { computed, ref, watch } from 'vue'
+import { computed, defineAsyncComponent, ref, watch, type Component } from 'vue'
 import { useKnowledge } from '@/api/knowledge'
 import DecisionColumn from '@/lesson/decide/DecisionColumn.vue'
 import KeysHelp from '@/lesson/KeysHelp.vue'
@@ -11,11 +11,18 @@ import ImportDialog from '@/lesson/shots/ImportDialog.vue'
 import ShotsStage from '@/lesson/shots/ShotsStage.vue'
 import { useWhatIf } from '@/lesson/decide/useWhatIf'
 import { useBallEntry } from '@/lesson/shots/useBallEntry'
-import { stageOf } from '@/lesson/stages'
+import { BESIDE_THE_DECISION, stageOf, type Stage } from '@/lesson/stages'
+import { useClock } from '@/lesson/useClock'
 import { useLesson } from '@/lesson/useLesson'
 import { useLessonKeys } from '@/lesson/useLessonKeys'
 import { useSettings } from '@/ui/settings'
 import StateMessage from '@/ui/StateMessage.vue'
+
+const ListenStage = defineAsyncComponent(() => import('@/lesson/listen/ListenStage.vue'))
+const DecideStage = defineAsyncComponent(() => import('@/lesson/decide/DecideStage.vue'))
+const DrillStage = defineAsyncComponent(() => import('@/lesson/drill/DrillStage.vue'))
+const RetestStage = defineAsyncComponent(() => import('@/lesson/retest/RetestStage.vue'))
+const SendStage = defineAsyncComponent(() => import('@/lesson/send/SendStage.vue'))
 
 const props = defineProps<{ id: string; stage?: string }>()
 const known = useKnowledge()
@@ -44,6 +51,16 @@ function touchCause(id: string): void {
 const showKeys = ref(false)
 const importing = ref(false)
 const stage = computed(() => stageOf(props.stage))
+const beside = computed(() => BESIDE_THE_DECISION.includes(stage.value))
+const PLAIN: Partial<Record<Stage, Component>> = {
+  listen: ListenStage,
+  look: LookStage,
+  decide: DecideStage,
+  drill: DrillStage,
+  retest: RetestStage,
+  send: SendStage,
+}
+const clock = useClock(props.id, stage)
 useLessonKeys({ open, entry, settings, chosenCause, showKeys, blockId })
 watch(lesson, (now) => {
   if (now) document.title = `${now.student.name} · Firm Footing`
@@ -72,6 +89,7 @@ watch(lesson, (now) => {
       :lesson="lesson"
       :stage="stage"
       :knowledge="known.knowledge"
+      :clock="clock"
       @keys="showKeys = !showKeys"
       @import="importing = true"
     />
@@ -86,7 +104,7 @@ watch(lesson, (now) => {
     >
       {{ refusal.message }} {{ refusal.hint }}
     </v-alert>
-    <main class="body">
+    <main :class="['body', { wide: !beside }]">
       <ShotsStage
         v-if="stage === 'shots'"
         v-model:block="blockId"
@@ -107,15 +125,18 @@ watch(lesson, (now) => {
         :diagnosis="diagnosis"
         :knowledge="known.knowledge"
       />
-      <LookStage
+      <component
+        :is="PLAIN[stage]"
         v-else
         class="stage"
         :open="open"
         :lesson="lesson"
         :diagnosis="diagnosis"
         :knowledge="known.knowledge"
+        @block="(id: string) => (blockId = id)"
       />
       <DecisionColumn
+        v-if="beside"
         v-model:block="blockId"
         class="column"
         :what-if="whatIf"
@@ -149,6 +170,9 @@ watch(lesson, (now) => {
   min-height: 0;
   display: grid;
   grid-template-columns: minmax(0, 1fr) 444px;
+}
+.body.wide {
+  grid-template-columns: minmax(0, 1fr);
 }
 .stage {
   min-width: 0;

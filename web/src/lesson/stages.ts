@@ -1,10 +1,24 @@
 // The stages of a lesson, in the instructor's order; all are reachable at any time.
 export const STAGES = [
+  { id: 'listen', word: 'Listen' },
   { id: 'shots', word: 'Shots' },
   { id: 'look', word: 'Look' },
   { id: 'pressure', word: 'Pressure' },
+  { id: 'decide', word: 'Decide' },
+  { id: 'drill', word: 'Drill' },
+  { id: 'retest', word: 'Retest' },
+  { id: 'send', word: 'Send' },
 ] as const
 export type Stage = (typeof STAGES)[number]['id']
+
+/** Stages that have the decision beside them; the others take the whole width. */
+export const BESIDE_THE_DECISION: readonly Stage[] = [
+  'listen',
+  'shots',
+  'look',
+  'pressure',
+  'decide',
+]
 
 export function stageOf(word: string | undefined): Stage {
   return STAGES.find((s) => s.id === word)?.id ?? 'shots'

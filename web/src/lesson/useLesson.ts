@@ -180,6 +180,15 @@ export function useLesson(id: string) {
     put({ kind: 'trace-gone', lesson: id, id: traceId })
   }
 
+  function tapRepetition(drill: string, result: Shape['RepetitionIn']['result']): void {
+    const repetition = { id: crypto.randomUUID(), drill, result }
+    lesson.value?.repetitions.push({ ...repetition, done_at: new Date().toISOString() })
+    put({ kind: 'repetition', lesson: id, id: repetition.id, body: { drill, result } })
+  }
+  function followUp(body: Shape['FollowUpIn']): void {
+    put({ kind: 'follow-up', lesson: id, id, body })
+  }
+
   function changeLesson(body: Shape['LessonChange']): void {
     if (lesson.value) Object.assign(lesson.value, body)
     put({ kind: 'lesson', lesson: id, id, body })
@@ -202,6 +211,7 @@ export function useLesson(id: string) {
   }
 
   const acts = { putShot, deleteShot, putAnswer, deleteAnswer, putBlock, changeLesson }
+  const later = { tapRepetition, followUp }
   const onTheMat = { putTrace, changeTrace, deleteTrace }
   const looks = { lastAnswer, asking, askLook, answerAsked, sourceOf }
   const more = { putNote, deleteNote, decide, undo, redo, load }
@@ -213,6 +223,7 @@ export function useLesson(id: string) {
     saving,
     shots,
     ...acts,
+    ...later,
     ...onTheMat,
     ...looks,
     ...more,

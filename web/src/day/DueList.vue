@@ -1,0 +1,64 @@
+<script setup lang="ts">
+// Who is due a word after a lesson: one touch leads to what is to be asked.
+import { shallowRef } from 'vue'
+import { ask, client, type Shape } from '@/api/client'
+import { useKnowledge } from '@/api/knowledge'
+
+const known = useKnowledge()
+const due = shallowRef<Shape['DueOut'][]>([])
+async function load(): Promise<void> {
+  try {
+    due.value = await ask(client.GET('/api/due'))
+  } catch {
+    // the day itself says that nobody answers
+  }
+}
+void load()
+const name = (id: string | null) =>
+  id ? (known.causes.get(id)?.name.toLowerCase() ?? id) : 'the lesson'
+</script>
+
+<template>
+  <div v-if="due.length" class="due" data-testid="due">
+    <h2>Due a word</h2>
+    <ul>
+      <li v-for="d in due" :key="d.lesson_id">
+        <router-link :to="{ name: 'lesson', params: { id: d.lesson_id, stage: 'send' } }">
+          <strong>{{ d.student_name }}</strong>
+          <span>{{ name(d.cause) }}</span>
+          <span :class="d.late ? 'strong' : 'quiet'"
+            >{{ d.late ? 'since' : 'on' }} {{ d.due_on }}</span
+          >
+        </router-link>
+      </li>
+    </ul>
+  </div>
+</template>
+
+<style scoped>
+.due {
+  margin-bottom: 24px;
+  padding: 10px 16px;
+  border: 2px solid rgb(var(--v-theme-ink));
+  border-radius: 12px;
+}
+h2 {
+  font-size: 20px;
+}
+ul {
+  list-style: none;
+  padding: 0;
+}
+a {
+  display: grid;
+  grid-template-columns: 1fr 1.6fr auto;
+  gap: 12px;
+  align-items: center;
+  min-height: 48px;
+  color: inherit;
+  text-decoration: none;
+}
+a:hover strong {
+  text-decoration: underline;
+}
+</style>

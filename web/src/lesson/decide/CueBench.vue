@@ -1,0 +1,113 @@
+<script setup lang="ts">
+// The three force tests, what was felt, and one cue kept in that language.
+import { computed } from 'vue'
+import type { Knowledge, Lesson, Shape } from '@/api/client'
+import type { OpenLesson } from '@/lesson/useLesson'
+import OneOf from '@/ui/OneOf.vue'
+import { useSettings } from '@/ui/settings'
+import { say } from '@/ui/words'
+
+const props = defineProps<{
+  open: OpenLesson
+  lesson: Lesson
+  knowledge: Knowledge
+  cues: string[]
+}>()
+
+type Way = NonNullable<Shape['Cue']['felt']>[string]
+const WAYS: readonly { id: Way; word: string }[] = [
+  { id: 'pushing', word: 'Pushing the ground' },
+  { id: 'moved', word: 'Being moved' },
+]
+const settings = useSettings()
+const speaker = computed(() => ({ hand: props.lesson.student.handedness, sides: settings.sides }))
+const cue = computed(() => props.lesson.cue)
+const tests = computed(() =>
+  props.knowledge.cautions.force_tests.map((t) => ({
+    ...t,
+    flagged: t.limits.filter((l) => props.lesson.student.limits.includes(l)),
+  })),
+)
+function change(part: Partial<Shape['Cue']>): void {
+  props.open.changeLesson({ cue: { ...cue.value, ...part } })
+}
+</script>
+
+<template>
+  <div class="cue">
+    <h2>What do they feel? <span class="quiet small">ask, do not tell</span></h2>
+    <div v-for="t in tests" :key="t.id" class="test">
+      <span>{{ say(t.name, speaker) }}</span>
+      <span v-if="t.flagged.length" class="quiet">kept back: {{ t.flagged.join(', ') }}</span>
+      <OneOf
+        v-else
+        :name="t.name"
+        :words="WAYS"
+        :on="cue.felt?.[t.id] ?? null"
+        @chosen="(way) => change({ felt: { ...cue.felt, [t.id]: way } })"
+      />
+    </div>
+    <h2>One cue</h2>
+    <div class="cues" role="group" aria-label="Cues">
+      <button
+        v-for="c in cues"
+        :key="c"
+        type="button"
+        :class="{ on: cue.text === c }"
+        :aria-pressed="cue.text === c"
+        @click="change({ text: c })"
+      >
+        {{ say(c, speaker) }}
+      </button>
+    </div>
+    <v-textarea
+      label="In their words"
+      rows="1"
+      auto-grow
+      maxlength="2000"
+      :model-value="cue.text"
+      @change="(e: Event) => change({ text: (e.target as HTMLTextAreaElement).value })"
+    />
+  </div>
+</template>
+
+<style scoped>
+.cue {
+  display: grid;
+  gap: 10px;
+}
+h2 {
+  font-size: 18px;
+}
+.small {
+  font-size: 14px;
+  font-weight: 400;
+}
+.test {
+  display: flex;
+  flex-wrap: wrap;
+  justify-content: space-between;
+  align-items: center;
+  gap: 8px;
+}
+.test :deep(button) {
+  padding: 0 12px;
+}
+.cues {
+  display: grid;
+  gap: 6px;
+}
+.cues button {
+  min-height: 48px;
+  padding: 4px 14px;
+  text-align: left;
+  border: 1.5px solid rgb(var(--v-theme-line)) !important;
+  border-radius: 10px;
+  background: rgb(var(--v-theme-surface));
+}
+.cues .on {
+  background: rgb(var(--v-theme-ink));
+  color: rgb(var(--v-theme-surface));
+  font-weight: 700;
+}
+</style>

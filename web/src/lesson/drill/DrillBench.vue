@@ -1,0 +1,165 @@
+<script setup lang="ts">
+// The bench: repetitions are tapped by the pass sign, not by the ball; the ladder moves by itself.
+import { computed } from 'vue'
+import type { Knowledge, Lesson, Shape } from '@/api/client'
+import type { OpenLesson } from '@/lesson/useLesson'
+import { say, type Speaker } from '@/ui/words'
+
+const props = defineProps<{
+  open: OpenLesson
+  lesson: Lesson
+  drill: Knowledge['drills'][number] | null
+  ladder: Shape['LadderOut'] | null
+  cautions: string[]
+  speaker: Speaker
+}>()
+defineEmits<{ hit: [] }>()
+
+const STEPS = [
+  { id: 'no_ball', word: 'Without a ball' },
+  { id: 'slow', word: 'Slow, waist high' },
+  { id: 'half', word: 'Half swings' },
+  { id: 'full', word: 'Full' },
+] as const
+const steps = computed(() => (props.drill?.ball === 'none' ? STEPS.slice(0, 2) : STEPS))
+const said = computed(() => {
+  const ladder = props.ladder
+  if (!ladder) return ''
+  const row = ladder.in_a_row
+  const run =
+    row > 0 ? `${String(row)} right in a row` : row < 0 ? `${String(-row)} not yet in a row` : ''
+  return {
+    begin: 'Begin here.',
+    stay: run ? `${run}.` : 'Stay on this step.',
+    up: 'Up a step.',
+    down: 'Down a step.',
+    done: 'Right at full speed: on to the retest.',
+    reopen: 'It fails without a ball: swap the drill, or reopen the cause.',
+  }[ladder.said]
+})
+const results = computed(() =>
+  props.lesson.repetitions.filter((r) => r.drill === props.drill?.id).slice(-24),
+)
+const MARKS = { pass: '●', early: '◁', late: '▷' } as const
+</script>
+
+<template>
+  <div data-testid="bench">
+    <template v-if="drill && ladder">
+      <h2>{{ drill.name }}</h2>
+      <p class="pass"><strong>Right when:</strong> {{ say(drill.pass_sign, speaker) }}.</p>
+      <p class="quiet">
+        Not yet when: {{ drill.fail_signs.map((f) => say(f, speaker)).join('; ') }}.
+      </p>
+      <p class="quiet">Where the ball goes does not count here.</p>
+      <ol class="ladder" aria-label="Steps">
+        <li
+          v-for="s in steps"
+          :key="s.id"
+          :class="{ on: s.id === ladder.step }"
+          :aria-current="s.id === ladder.step ? 'step' : undefined"
+        >
+          {{ s.word }}
+        </li>
+      </ol>
+      <p class="said" role="status" data-testid="ladder">{{ said }}</p>
+      <div class="taps" role="group" aria-label="Repetition">
+        <button type="button" @click="open.tapRepetition(drill.id, 'early')">Not yet: early</button>
+        <button type="button" class="big" @click="open.tapRepetition(drill.id, 'pass')">
+          Right
+        </button>
+        <button type="button" @click="open.tapRepetition(drill.id, 'late')">Not yet: late</button>
+      </div>
+      <p class="marks" :aria-label="`${ladder.passes} right, ${ladder.fails} not yet`">
+        <span v-for="r in results" :key="r.id" :title="r.result">{{ MARKS[r.result] }}</span>
+        <span class="quiet"> {{ ladder.passes }} right, {{ ladder.fails }} not yet</span>
+      </p>
+      <div class="acts">
+        <v-btn v-if="drill.ball !== 'none'" @click="$emit('hit')">Hit balls with it</v-btn>
+        <v-btn variant="text" @click="open.changeLesson({ drill: null })">Put it away</v-btn>
+        <v-btn
+          v-if="ladder.said === 'reopen'"
+          :to="{ name: 'lesson', params: { id: lesson.id, stage: 'decide' } }"
+          >Reopen the cause</v-btn
+        >
+      </div>
+    </template>
+    <p v-else class="quiet">Choose a drill: its repetitions are counted here.</p>
+    <h2 class="care">Take care</h2>
+    <ul class="cautions">
+      <li v-for="c in cautions" :key="c">{{ c }}</li>
+    </ul>
+  </div>
+</template>
+
+<style scoped>
+h2 {
+  font-size: 22px;
+}
+.pass {
+  font-size: 18px;
+}
+.ladder {
+  list-style: none;
+  padding: 0;
+  display: flex;
+  flex-wrap: wrap;
+  gap: 6px;
+  margin-top: 12px;
+}
+.ladder li {
+  padding: 8px 12px;
+  border: 1.5px solid rgb(var(--v-theme-line));
+  border-radius: 8px;
+}
+.ladder .on {
+  background: rgb(var(--v-theme-ink));
+  color: rgb(var(--v-theme-surface));
+  font-weight: 700;
+}
+.said {
+  font-size: 20px;
+  font-weight: 700;
+  min-height: 30px;
+  margin: 10px 0;
+}
+.taps {
+  display: grid;
+  grid-template-columns: 1fr 1.4fr 1fr;
+  gap: 8px;
+}
+.taps button {
+  min-height: 88px;
+  border: 2px solid rgb(var(--v-theme-ink)) !important;
+  border-radius: 12px;
+  background: rgb(var(--v-theme-paper));
+  font-size: 18px;
+}
+.taps .big {
+  font-size: 24px;
+  font-weight: 700;
+}
+.marks {
+  margin-top: 8px;
+  font-size: 18px;
+  letter-spacing: 3px;
+}
+.marks .quiet {
+  font-size: 15px;
+  letter-spacing: 0;
+}
+.acts {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 10px;
+  margin-top: 12px;
+}
+.care {
+  font-size: 16px;
+  margin-top: 20px;
+}
+.cautions {
+  padding-left: 18px;
+  font-size: 14px;
+}
+</style>

@@ -1,0 +1,257 @@
+<script setup lang="ts">
+// What the student says before the first ball: it orders the looks, and some of it is kept private.
+import { computed } from 'vue'
+import { ask, client, type AnswerWord, type Knowledge, type Lesson, type Shape } from '@/api/client'
+import FeelRow from '@/lesson/pressure/FeelRow.vue'
+import type { OpenLesson } from '@/lesson/useLesson'
+import OneOf from '@/ui/OneOf.vue'
+import { useSettings } from '@/ui/settings'
+import { say } from '@/ui/words'
+
+const props = defineProps<{ open: OpenLesson; lesson: Lesson; knowledge: Knowledge }>()
+
+type Listen = Shape['Listen']
+const settings = useSettings()
+const speaker = computed(() => ({ hand: props.lesson.student.handedness, sides: settings.sides }))
+const listen = computed(() => props.lesson.listen)
+const student = computed(() => props.lesson.student)
+const LEGS = [
+  { id: 'lead', word: 'Lead' },
+  { id: 'trail', word: 'Trail' },
+] as const
+const legWords = computed(() => LEGS.map((l) => ({ ...l, word: say(l.word, speaker.value) })))
+const AGES = [
+  { id: 'junior', word: 'Junior' },
+  { id: 'adult', word: 'Adult' },
+  { id: 'senior', word: 'Senior' },
+] as const
+const feels = computed(() => props.knowledge.checks.filter((c) => c.view === 'feel'))
+const word = (check: string): AnswerWord | null =>
+  props.lesson.answers.find((a) => a.check_id === check && a.source === 'feel' && !a.block_id)
+    ?.answer ?? null
+
+function change(part: Partial<Listen>): void {
+  props.open.changeLesson({ listen: { ...listen.value, ...part } })
+}
+function toggleMiss(id: string): void {
+  const on = listen.value.misses
+  change({ misses: on.includes(id) ? on.filter((m) => m !== id) : [...on, id] })
+}
+async function changeStudent(body: Shape['StudentChange']): Promise<void> {
+  const params = { path: { student_id: student.value.id } }
+  await ask(client.PATCH('/api/students/{student_id}', { params, body }))
+  await props.open.load()
+}
+function toggleLimit(id: Lesson['student']['limits'][number]): void {
+  const on = student.value.limits
+  void changeStudent({ limits: on.includes(id) ? on.filter((l) => l !== id) : [...on, id] })
+}
+const typed = (event: Event) => (event.target as HTMLInputElement).value
+</script>
+
+<template>
+  <section class="listen" aria-label="Listen">
+    <div class="two">
+      <v-textarea
+        label="In the student's words"
+        rows="2"
+        auto-grow
+        maxlength="2000"
+        :model-value="lesson.complaint"
+        @change="(e: Event) => open.changeLesson({ complaint: typed(e) })"
+      />
+      <v-textarea
+        label="What they feel"
+        rows="2"
+        auto-grow
+        maxlength="2000"
+        :model-value="listen.feels"
+        @change="(e: Event) => change({ feels: typed(e) })"
+      />
+    </div>
+    <div>
+      <h2>The usual miss <span class="quiet small">orders the looks until balls are hit</span></h2>
+      <div class="chips" role="group" aria-label="The usual miss">
+        <button
+          v-for="m in knowledge.misses"
+          :key="m.id"
+          type="button"
+          :class="{ on: listen.misses.includes(m.id) }"
+          :aria-pressed="listen.misses.includes(m.id)"
+          @click="toggleMiss(m.id)"
+        >
+          {{ m.name }}
+        </button>
+      </div>
+    </div>
+    <div class="three">
+      <v-text-field
+        label="Goal"
+        maxlength="2000"
+        :model-value="listen.goal"
+        @change="(e: Event) => change({ goal: typed(e) })"
+      />
+      <v-text-field
+        label="Next round or event"
+        maxlength="2000"
+        :model-value="listen.event"
+        @change="(e: Event) => change({ event: typed(e) })"
+      />
+      <v-text-field
+        label="On"
+        type="date"
+        :model-value="listen.event_on ?? ''"
+        @change="(e: Event) => change({ event_on: typed(e) || null })"
+      />
+    </div>
+    <div class="row">
+      <span>Steadier leg</span>
+      <OneOf
+        name="Steadier leg"
+        :words="legWords"
+        :on="student.dominant_leg"
+        @chosen="(leg) => changeStudent({ dominant_leg: leg })"
+      />
+      <span>Age</span>
+      <OneOf
+        name="Age"
+        :words="AGES"
+        :on="student.age_group"
+        @chosen="(age) => changeStudent({ age_group: age })"
+      />
+      <label v-if="student.age_group === 'junior'" class="tick">
+        <input
+          type="checkbox"
+          :checked="student.guardian_agreed"
+          @change="
+            (e) => changeStudent({ guardian_agreed: (e.target as HTMLInputElement).checked })
+          "
+        />
+        a guardian agrees to film and data
+      </label>
+    </div>
+    <v-text-field
+      label="Other sports, and what they leave behind"
+      maxlength="2000"
+      :model-value="listen.background"
+      @change="(e: Event) => change({ background: typed(e) })"
+    />
+    <div class="health">
+      <h2>
+        Pain, injury, balance, pregnancy
+        <span class="quiet small"
+          >private: never on the sheet, nor in a case file unless asked</span
+        >
+      </h2>
+      <div class="chips" role="group" aria-label="Limits">
+        <button
+          v-for="l in knowledge.cautions.limits"
+          :key="l.id"
+          type="button"
+          :class="{ on: student.limits.includes(l.id) }"
+          :aria-pressed="student.limits.includes(l.id)"
+          @click="toggleLimit(l.id)"
+        >
+          {{ l.name }}
+        </button>
+      </div>
+      <v-textarea
+        label="Health notes, stiffness"
+        rows="1"
+        auto-grow
+        maxlength="2000"
+        :model-value="listen.health"
+        @change="(e: Event) => change({ health: typed(e) })"
+      />
+      <label class="tick">
+        <input
+          type="checkbox"
+          :checked="listen.health_asked"
+          @change="(e) => change({ health_asked: (e.target as HTMLInputElement).checked })"
+        />
+        asked; a doctor or physiotherapist judges bodies, this program does not
+      </label>
+    </div>
+    <div>
+      <h2>What do they feel in the swing? <span class="quiet small">weak evidence</span></h2>
+      <FeelRow
+        v-for="c in feels"
+        :key="c.id"
+        :question="say(c.question, speaker)"
+        :on="word(c.id)"
+        @answer="(w) => open.putAnswer(c.id, w, 'feel')"
+      />
+    </div>
+  </section>
+</template>
+
+<style scoped>
+.listen {
+  display: grid;
+  align-content: start;
+  gap: 14px;
+  padding: 16px 20px 24px;
+  overflow-y: auto;
+}
+h2 {
+  font-size: 18px;
+  margin-bottom: 6px;
+}
+.small {
+  font-size: 14px;
+  font-weight: 400;
+}
+.two {
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 14px;
+}
+.three {
+  display: grid;
+  grid-template-columns: 2fr 2fr 1.2fr;
+  gap: 14px;
+}
+.row {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 8px 14px;
+}
+.chips {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 6px;
+}
+.chips button {
+  min-height: 48px;
+  padding: 0 14px;
+  border: 1.5px solid rgb(var(--v-theme-ink)) !important;
+  border-radius: 10px;
+  background: rgb(var(--v-theme-surface));
+}
+.chips .on {
+  background: rgb(var(--v-theme-ink));
+  color: rgb(var(--v-theme-surface));
+  font-weight: 700;
+}
+.health {
+  display: grid;
+  gap: 8px;
+}
+.tick {
+  display: flex;
+  align-items: center;
+  gap: 10px;
+  min-height: 48px;
+}
+.tick input {
+  width: 22px;
+  height: 22px;
+}
+@media (max-width: 700px) {
+  .two,
+  .three {
+    grid-template-columns: 1fr;
+  }
+}
+</style>

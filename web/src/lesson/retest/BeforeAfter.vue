@@ -1,0 +1,148 @@
+<script setup lang="ts">
+// One measure: every ball before and after on one line, both means, and where it was predicted.
+import { computed } from 'vue'
+import type { Handedness, Shape } from '@/api/client'
+import type { DistanceUnit } from '@/ui/settings'
+import { MEASURE_WORDS, measureWord } from '@/ui/words'
+
+const props = defineProps<{
+  measure: Shape['ComparedOut']
+  primary: boolean
+  hand: Handedness
+  unit: DistanceUnit
+}>()
+
+const WIDTH = 560
+const EDGE = 24
+const all = computed(() => [
+  ...props.measure.before,
+  ...props.measure.after,
+  ...(props.measure.predicted === null ? [] : [props.measure.predicted]),
+])
+const ends = computed(() => {
+  const [low, high] = [Math.min(...all.value), Math.max(...all.value)]
+  const room = Math.max((high - low) * 0.08, 0.5)
+  return { low: low - room, high: high + room }
+})
+const mirrored = computed(() => props.hand === 'left' && props.measure.name.endsWith('_deg'))
+function x(value: number): number {
+  const part = (value - ends.value.low) / (ends.value.high - ends.value.low)
+  return EDGE + (mirrored.value ? 1 - part : part) * (WIDTH - 2 * EDGE)
+}
+const mean = (values: readonly number[]) => values.reduce((a, b) => a + b, 0) / values.length
+const say = (value: number) => measureWord(props.measure.name, value, props.hand, props.unit)
+const change = computed(() => {
+  const found = props.measure.change
+  if (!found) return ''
+  return props.measure.sure ? 'more than chance' : 'within chance'
+})
+</script>
+
+<template>
+  <div :class="['measure', { primary }]" :data-testid="`measure-${measure.name}`">
+    <p>
+      <strong>{{ MEASURE_WORDS[measure.name] }}</strong><span v-if="primary" class="quiet">
+        decides</span
+      ><br />
+      <span class="quiet">{{ change }}</span>
+    </p>
+    <svg :viewBox="`0 0 ${WIDTH} 62`" role="img" :aria-label="MEASURE_WORDS[measure.name]">
+      <line class="axis" :x1="EDGE" :x2="WIDTH - EDGE" y1="31" y2="31" />
+      <circle
+        v-for="(v, i) in measure.before"
+        :key="`b${i}`"
+        class="before"
+        :cx="x(v)"
+        cy="18"
+        r="6"
+      />
+      <circle
+        v-for="(v, i) in measure.after"
+        :key="`a${i}`"
+        class="after"
+        :cx="x(v)"
+        cy="44"
+        r="6"
+      />
+      <line
+        v-if="measure.before.length"
+        class="mean before"
+        :x1="x(mean(measure.before))"
+        :x2="x(mean(measure.before))"
+        y1="6"
+        y2="30"
+      />
+      <line
+        v-if="measure.after.length"
+        class="mean after"
+        :x1="x(mean(measure.after))"
+        :x2="x(mean(measure.after))"
+        y1="32"
+        y2="56"
+      />
+      <path
+        v-if="measure.predicted !== null"
+        class="predicted"
+        :d="`M${x(measure.predicted)} 31l-6 -7h12z`"
+      />
+    </svg>
+    <p class="numbers">
+      <span v-if="measure.before.length">before {{ say(mean(measure.before)) }}</span>
+      <strong v-if="measure.after.length">after {{ say(mean(measure.after)) }}</strong>
+      <span v-if="measure.predicted !== null" class="quiet"
+        >predicted {{ say(measure.predicted) }}</span
+      >
+    </p>
+  </div>
+</template>
+
+<style scoped>
+.measure {
+  display: grid;
+  grid-template-columns: 130px minmax(0, 1fr) 190px;
+  gap: 14px;
+  align-items: center;
+  padding: 4px 10px;
+  border-left: 4px solid transparent;
+}
+.primary {
+  border-left-color: rgb(var(--v-theme-ink));
+  background: rgb(var(--v-theme-panel));
+}
+svg {
+  width: 100%;
+  max-height: 68px;
+}
+.axis {
+  stroke: rgb(var(--v-theme-line));
+}
+circle.before {
+  fill: none;
+  stroke: rgb(var(--v-theme-slate));
+  stroke-width: 2;
+}
+circle.after {
+  fill: rgb(var(--v-theme-ink));
+}
+.mean {
+  stroke-width: 4;
+}
+.mean.before {
+  stroke: rgb(var(--v-theme-slate));
+  stroke-dasharray: 5 3;
+}
+.mean.after {
+  stroke: rgb(var(--v-theme-ink));
+}
+.predicted {
+  fill: rgb(var(--v-theme-clay));
+}
+.numbers {
+  display: grid;
+}
+@media (max-width: 700px) {
+  .measure {
+    grid-template-columns: 1fr;
+  }
+}
+</style>

@@ -1,0 +1,155 @@
+<script setup lang="ts">
+// One page to take home: as it will be printed, beside the words that may be changed.
+import { computed, ref, watch } from 'vue'
+import type { Diagnosis, Knowledge, Lesson, Shape } from '@/api/client'
+import FollowUpForm from '@/lesson/send/FollowUpForm.vue'
+import { useCoaching, useSheet } from '@/lesson/useCoaching'
+import type { OpenLesson } from '@/lesson/useLesson'
+import { vTyped } from '@/ui/typed'
+
+const props = defineProps<{
+  open: OpenLesson
+  lesson: Lesson
+  diagnosis: Diagnosis | null
+  knowledge: Knowledge
+}>()
+
+const sheet = useSheet(props.lesson.id, () => props.diagnosis)
+const coaching = useCoaching(props.lesson.id, () => props.diagnosis)
+const found = computed(() => sheet.found.value)
+const base = computed(() => `/api/lessons/${props.lesson.id}`)
+/** Another address after every change, so that the page is drawn anew. */
+const shown = ref('')
+watch(
+  found,
+  () => {
+    shown.value = `${base.value}/sheet.html?v=${props.lesson.revision}`
+  },
+  { immediate: true },
+)
+const WORDS = [
+  { id: 'miss', label: 'The miss' },
+  { id: 'cause', label: 'The one cause' },
+  { id: 'cue', label: 'Cue' },
+  { id: 'thought', label: 'One thought on the course' },
+] as const
+const drills = computed(() =>
+  (coaching.found.value?.cards ?? [])
+    .filter((c) => !c.withheld)
+    .flatMap((c) => props.knowledge.drills.find((d) => d.id === c.drill) ?? []),
+)
+const DRILLS = [
+  { id: 'rehearsal', label: 'Rehearsal' },
+  { id: 'ball_drill', label: 'With a ball' },
+] as const
+
+function change(part: Partial<Shape['SheetWords']>): void {
+  props.open.changeLesson({ sheet: { ...props.lesson.sheet, ...part } })
+}
+const value = (event: Event) => (event.target as HTMLTextAreaElement).value
+function send(): void {
+  if (!found.value) return
+  props.open.followUp({ due_on: found.value.check_in })
+  props.open.changeLesson({ finished: true })
+}
+</script>
+
+<template>
+  <section class="send" aria-label="Send">
+    <iframe v-if="found" class="page" title="The sheet as it is printed" :src="shown" />
+    <div class="words">
+      <h2>What goes home</h2>
+      <template v-if="found">
+        <label v-for="w in WORDS" :key="w.id">
+          <span class="quiet">{{ w.label }}</span>
+          <textarea
+            v-typed="found[w.id]"
+            class="native"
+            rows="2"
+            maxlength="2000"
+            @change="(e) => change({ [w.id]: value(e) })"
+          />
+        </label>
+        <label v-for="d in DRILLS" :key="d.id">
+          <span class="quiet">{{ d.label }}</span>
+          <select
+            class="native"
+            :value="found[d.id] ?? ''"
+            @change="(e) => change({ [d.id]: value(e) || null })"
+          >
+            <option v-for="k in drills" :key="k.id" :value="k.id">{{ k.name }}</option>
+          </select>
+        </label>
+        <div class="acts">
+          <v-btn :href="`${base}/sheet.pdf`" download>PDF</v-btn>
+          <v-btn :href="`${base}/practice.ics`" download>Calendar</v-btn>
+          <v-btn :href="`${base}/case`" download>Case file for a colleague</v-btn>
+        </div>
+        <v-btn
+          v-if="!lesson.follow_up"
+          color="primary"
+          variant="flat"
+          data-testid="send-home"
+          @click="send"
+        >
+          Send home, ask on {{ found.check_in }}
+        </v-btn>
+        <FollowUpForm v-else :lesson="lesson" @change="open.followUp" />
+        <p class="quiet small">
+          Health notes are never on the sheet. Film is not stored by this program in this round.
+        </p>
+      </template>
+    </div>
+  </section>
+</template>
+
+<style scoped>
+.send {
+  display: grid;
+  grid-template-columns: minmax(0, 3fr) minmax(0, 2fr);
+  min-height: 0;
+}
+.page {
+  width: 100%;
+  height: 100%;
+  min-height: 640px;
+  border: 0;
+  background: #fff;
+}
+.words {
+  display: grid;
+  align-content: start;
+  gap: 10px;
+  padding: 16px 20px;
+  overflow-y: auto;
+  border-left: 2px solid rgb(var(--v-theme-ink));
+}
+h2 {
+  font-size: 20px;
+}
+label {
+  display: grid;
+  gap: 2px;
+}
+textarea.native {
+  padding: 8px;
+  resize: vertical;
+}
+.acts {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 8px;
+}
+.small {
+  font-size: 14px;
+}
+@media (max-width: 900px) {
+  .send {
+    grid-template-columns: 1fr;
+  }
+  .words {
+    border-left: 0;
+    border-top: 2px solid rgb(var(--v-theme-ink));
+  }
+}
+</style>

@@ -1,0 +1,41 @@
+// The lesson's clock: seconds are counted for the stage that is open while the page is seen.
+import { onScopeDispose, shallowRef, watch, type Ref } from 'vue'
+import { ask, client, type Shape } from '@/api/client'
+import type { Stage } from '@/lesson/stages'
+
+const EVERY_MS = 15_000
+
+export function useClock(lessonId: string, stage: Ref<Stage>) {
+  const clock = shallowRef<Shape['ClockOut'] | null>(null)
+  const params = { path: { lesson_id: lessonId } }
+  let since = Date.now()
+
+  /** Send what has gone by; time that cannot be sent is tried again with the next. */
+  async function tell(of: Stage): Promise<void> {
+    const now = Date.now()
+    const seconds = Math.min((now - since) / 1000, 600)
+    since = now
+    if (document.hidden || seconds < 1) return
+    try {
+      clock.value = await ask(
+        client.POST('/api/lessons/{lesson_id}/clock', { params, body: { stage: of, seconds } }),
+      )
+    } catch {
+      since -= seconds * 1000
+    }
+  }
+  async function begin(): Promise<void> {
+    try {
+      clock.value = await ask(client.GET('/api/lessons/{lesson_id}/clock', { params }))
+    } catch {
+      // the lesson itself says that nobody answers
+    }
+  }
+  void begin()
+  const timer = setInterval(() => void tell(stage.value), EVERY_MS)
+  watch(stage, (_, last) => void tell(last))
+  onScopeDispose(() => {
+    clearInterval(timer)
+  })
+  return clock
+}

@@ -1,0 +1,145 @@
+<script setup lang="ts">
+// Every cause with its chain, what points to it, its drills, its source, and what schools say.
+import { computed, ref } from 'vue'
+import { useKnowledge } from '@/api/knowledge'
+import { useSettings } from '@/ui/settings'
+import StateMessage from '@/ui/StateMessage.vue'
+import { say } from '@/ui/words'
+
+const known = useKnowledge()
+const settings = useSettings()
+const speaker = computed(() => ({ hand: 'right' as const, sides: settings.sides }))
+const GROUPS = [
+  { id: 'setup', name: 'Set-up' },
+  { id: 'backswing', name: 'Backswing' },
+  { id: 'downswing', name: 'Transition and downswing' },
+  { id: 'elsewhere', name: 'Elsewhere' },
+] as const
+const wanted = ref('')
+const groups = computed(() =>
+  GROUPS.map((g) => ({
+    ...g,
+    causes: (known.knowledge?.causes ?? []).filter(
+      (c) =>
+        c.group === g.id &&
+        `${c.name} ${c.sentence}`.toLowerCase().includes(wanted.value.toLowerCase()),
+    ),
+  })).filter((g) => g.causes.length > 0),
+)
+const UNITS = [
+  ['path_deg', 'path', '°'],
+  ['face_to_path_deg', 'face to path', '°'],
+  ['low_point_cm', 'low point', ' cm'],
+  ['heel_toe_mm', 'strike', ' mm'],
+  ['dynamic_loft_deg', 'loft', '°'],
+  ['club_speed_pct', 'speed', ' %'],
+] as const
+type Cause = NonNullable<typeof known.knowledge>['causes'][number]
+function effects(cause: Cause): string {
+  const effect = cause.effect as Record<string, number>
+  return UNITS.filter(([id]) => effect[id])
+    .map(
+      ([id, name, unit]) =>
+        `${name} ${(effect[id] ?? 0) > 0 ? '+' : '−'}${String(Math.abs(effect[id] ?? 0))}${unit}`,
+    )
+    .join(', ')
+}
+const looks = (id: string) =>
+  (known.knowledge?.checks ?? []).filter(
+    (c) => id in { ...c.points, ...c.points_thrown, ...c.points_stuck },
+  )
+const drills = (id: string) => (known.knowledge?.drills ?? []).filter((d) => d.targets.includes(id))
+const names = (ids: readonly string[]) =>
+  ids.map((id) => known.causes.get(id)?.name ?? id).join(', ')
+function schools(id: string): string[] {
+  const questions = known.knowledge?.schools
+  if (!questions) return []
+  return Object.values(questions).flatMap((q) =>
+    q.options
+      .filter((o) => o.cause_weight && id in o.cause_weight)
+      .map((o) => `${o.name}: counts ${String(o.cause_weight?.[id])} of the usual`),
+  )
+}
+</script>
+
+<template>
+  <main class="page">
+    <p><router-link to="/">The day</router-link></p>
+    <h1>The map of causes</h1>
+    <StateMessage v-if="!known.knowledge" inside kind="loading" title="Opening the map" />
+    <template v-else>
+      <label class="find"
+        >Find <input v-model="wanted" class="native" type="search" aria-label="Find a cause"
+      /></label>
+      <p v-if="groups.length === 0" class="quiet">No cause is called that.</p>
+      <section v-for="g in groups" :key="g.id" :aria-labelledby="g.id">
+        <h2 :id="g.id">{{ g.name }}</h2>
+        <details v-for="c in g.causes" :key="c.id" :data-testid="`cause-${c.id}`">
+          <summary>
+            <strong>{{ say(c.name, speaker) }}</strong>
+            <span class="quiet"> {{ effects(c) }}</span>
+          </summary>
+          <p>{{ say(c.sentence, speaker) }}</p>
+          <p v-if="c.upstream_of?.length">
+            Can bring about: {{ say(names(c.upstream_of), speaker) }}.
+          </p>
+          <p>
+            Looks:
+            {{
+              say(
+                looks(c.id)
+                  .map((k) => k.label)
+                  .join(', '),
+                speaker,
+              )
+            }}.
+          </p>
+          <p>
+            Drills:
+            {{
+              drills(c.id)
+                .map((d) => d.name)
+                .join(', ')
+            }}.
+          </p>
+          <p v-for="s in schools(c.id)" :key="s">{{ s }}.</p>
+          <p class="quiet">Source: {{ c.source }}.</p>
+        </details>
+      </section>
+    </template>
+  </main>
+</template>
+
+<style scoped>
+h1 {
+  font-size: 28px;
+}
+h2 {
+  font-size: 20px;
+  margin: 18px 0 4px;
+}
+.find {
+  display: flex;
+  align-items: center;
+  gap: 10px;
+  margin-top: 10px;
+}
+details {
+  border-bottom: 1px solid rgb(var(--v-theme-line));
+  padding: 4px 0;
+}
+summary {
+  min-height: 44px;
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 4px 14px;
+  cursor: pointer;
+}
+details p {
+  padding: 2px 0 2px 16px;
+}
+a {
+  color: inherit;
+}
+</style>
