@@ -90,7 +90,8 @@ def _serve_screens(app: FastAPI, screens: Path) -> None:
     async def guard(request: Request, call_next: Any) -> Any:
         path = request.url.path
         response = await call_next(request)
-        if path.startswith("/api/") and "text/html" in response.headers.get("content-type", ""):
+        html = "text/html" in response.headers.get("content-type", "")
+        if html and path.startswith("/api/") and not path.endswith(".html"):
             shape = {
                 "code": "http",
                 "message": "Not found.",

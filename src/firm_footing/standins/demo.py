@@ -4,7 +4,8 @@
 simulated student, rankings and decisions from the diagnosis.
 """
 
-from datetime import timedelta
+from dataclasses import replace
+from datetime import datetime, timedelta
 from pathlib import Path
 from typing import Any
 
@@ -13,17 +14,31 @@ import yaml
 from sqlmodel import Session
 
 from firm_footing.core.case import Case, Trace
+from firm_footing.core.coaching.ladder import Result
+from firm_footing.core.coaching.lesson import Cue, Listen
 from firm_footing.core.knowledge import Knowledge
 from firm_footing.core.reasoning import diagnose
 from firm_footing.standins.pressing import habit_of, press
 from firm_footing.standins.student import SimulatedStudent, answer, hit_block, make_student
 from firm_footing.store.cases import store_case
+from firm_footing.store.coaching import put_follow_up, put_repetition
 from firm_footing.store.columns import now
 from firm_footing.store.decisions import add_decision
-from firm_footing.store.tables import USUALLY_AT_HAND, Student
+from firm_footing.store.lessons import change_lesson, put_block
+from firm_footing.store.shots import put_shot
+from firm_footing.store.tables import USUALLY_AT_HAND, Lesson, Student
 
 PEOPLE = Path(__file__).with_name("demo.yaml")
-STUDENT_FIELDS = ("name", "about", "handedness", "handicap", "dominant_leg", "age_group")
+TAPS: dict[str, Result] = {"P": "pass", "E": "early", "L": "late"}
+STUDENT_FIELDS = (
+    "name",
+    "about",
+    "handedness",
+    "handicap",
+    "dominant_leg",
+    "age_group",
+    "guardian_agreed",
+)
 
 
 def fill_with_demo(session: Session, knowledge: Knowledge) -> None:
@@ -55,21 +70,89 @@ def _add_lesson(
     knowledge: Knowledge,
     rng: np.random.Generator,
 ) -> None:
-    block = hit_block(hidden, plan["balls"], plan["club"], plan["expected_carry_m"], knowledge, rng)
+    here = better(hidden, plan.get("better", 0.0), knowledge)
+    block = hit_block(here, plan["balls"], plan["club"], plan["expected_carry_m"], knowledge, rng)
     case = Case(
         handedness=student.handedness,
         handicap=student.handicap,
         dominant_leg=student.dominant_leg,
         limits=student.limits,
         blocks=(block,),
-        readings=tuple(answer(hidden, look, knowledge, rng) for look in plan["looks"]),
+        readings=tuple(answer(here, look, knowledge, rng) for look in plan["looks"]),
         traces=swings,
     )
     lesson = store_case(session, case, student, knowledge, complaint=plan["complaint"])
     lesson.started_at = now() - timedelta(days=plan["days_ago"], minutes=20)
     lesson.at_hand = tuple(plan.get("at_hand", USUALLY_AT_HAND))
     lesson.finished = plan.get("finished", False)
+    lesson.listen = _listen(plan.get("listen", {}), lesson.started_at)
     session.add(lesson)
     session.commit()
     if plan.get("decide"):
-        add_decision(session, lesson.id, diagnose(case, knowledge).start_with, "", knowledge)
+        first = diagnose(case, knowledge).start_with
+        cause = first if plan["decide"] is True else plan["decide"]
+        add_decision(session, lesson.id, cause, plan.get("reason", ""), knowledge)
+        _after_the_decision(session, lesson, hidden, plan, knowledge, rng)
+
+
+def _listen(said: dict[str, Any], started_at: datetime) -> Listen:
+    """What was heard; the event is so many days after the lesson."""
+    said = dict(said)
+    event_in = said.pop("event_in", None)
+    if event_in is not None:
+        said["event_on"] = (started_at + timedelta(days=event_in)).date().isoformat()
+    return Listen(**said)
+
+
+def _after_the_decision(
+    session: Session,
+    lesson: Lesson,
+    hidden: SimulatedStudent,
+    plan: dict[str, Any],
+    knowledge: Knowledge,
+    rng: np.random.Generator,
+) -> None:
+    """Cue, bench, retest, what was sent home and what came back, as far as the plan goes."""
+    values: dict[str, Any] = {}
+    if "cue" in plan:
+        values["cue"] = Cue(text=plan["cue"], felt=plan.get("felt", {}))
+    if "drill" in plan:
+        values["drill"] = plan["drill"]
+    if values:
+        change_lesson(session, lesson.id, values)
+    for i, tap in enumerate(plan.get("taps", "")):
+        put_repetition(session, lesson.id, f"{lesson.id}-{i}", plan["drill"], TAPS[tap])
+    if "retest" in plan:
+        _retest(session, lesson, hidden, plan, knowledge, rng)
+    if "due_in" in plan:
+        due = (lesson.started_at + timedelta(days=plan["due_in"])).date()
+        put_follow_up(session, lesson.id, due, dict(plan.get("came_back", {})))
+
+
+def _retest(
+    session: Session,
+    lesson: Lesson,
+    hidden: SimulatedStudent,
+    plan: dict[str, Any],
+    knowledge: Knowledge,
+    rng: np.random.Generator,
+) -> None:
+    """Balls without a constraint after the drill, the cause partly gone."""
+    balls, gone = plan["retest"]["balls"], plan["retest"]["better"]
+    change_lesson(session, lesson.id, {"primary": plan["retest"]["primary"]})
+    block_id = f"{lesson.id}-retest"
+    put_block(session, lesson.id, block_id, {"kind": "retest", "club": plan["club"]})
+    after = better(hidden, gone, knowledge)
+    hit = hit_block(after, balls, plan["club"], plan["expected_carry_m"], knowledge, rng)
+    for i, shot in enumerate(hit.shots):
+        put_shot(session, lesson.id, f"{block_id}-{i}", block_id, shot, {})
+
+
+def better(student: SimulatedStudent, gone: float, knowledge: Knowledge) -> SimulatedStudent:
+    """The same student with this part of what the causes do gone; only causes without sides."""
+    delivery = student.delivery.copy()
+    for name, severity in student.severity.items():
+        cause = knowledge.cause[name]
+        row = knowledge.effects[name, student.mode if cause.skill else None, None]
+        delivery -= gone * severity * np.array(row)
+    return replace(student, delivery=delivery)

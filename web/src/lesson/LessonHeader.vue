@@ -37,7 +37,7 @@ const stages = computed(() =>
       listen: props.lesson.listen.misses.length || '',
       shots: props.open.shots.value.length,
       look: props.lesson.answers.length,
-      pressure: props.lesson.traces,
+      pressure: props.lesson.traces || '',
       decide: props.lesson.decisions.length || '',
       drill: props.lesson.repetitions.length || '',
       retest:

@@ -29,6 +29,10 @@ PARTS: Final[dict[str, tuple[tuple[str, float, float], ...]]] = {
 """Part of the plan to (foot, from, width) on the shoe, heel to the left."""
 ABOVE: Final = {"hips": 430, "chest": 452, "hands": 532, "grip": 532, "club": 556, "aim": 512}
 """Parts above the feet, by how far from the heels they are drawn."""
+INK, LINE, CLAY = "#1b2624", "#8d8672", "#a8431d"
+OPEN: Final = f'fill="#fff" stroke="{INK}" stroke-width="2.5"'
+RING: Final = f'fill="none" stroke="{CLAY}" stroke-width="4"'
+"""Colours stand in the drawing itself: the maker of PDF heeds no styles of the page in it."""
 WIDER: Final = 2.2
 """Angles on the range are drawn wider, so that they show."""
 
@@ -48,8 +52,9 @@ def plan_svg(
 def _range(start_deg: float | None, curve_deg: float | None) -> str:
     foot, far = (160.0, 222.0), 200.0
     parts = [
-        f'<line class="target" x1="{foot[0]}" y1="{foot[1]}" x2="{foot[0]}" y2="14"/>',
-        f'<circle class="ball" cx="{foot[0]}" cy="{foot[1]}" r="5"/>',
+        f'<line stroke="{LINE}" stroke-width="1.5" stroke-dasharray="5 5" '
+        f'x1="{foot[0]}" y1="{foot[1]}" x2="{foot[0]}" y2="14"/>',
+        f'<circle {OPEN} cx="{foot[0]}" cy="{foot[1]}" r="5"/>',
     ]
     if start_deg is not None:
 
@@ -59,9 +64,9 @@ def _range(start_deg: float | None, curve_deg: float | None) -> str:
 
         bend, end = at(start_deg, 0.55), at(start_deg + (curve_deg or 0.0), 1.0)
         parts.append(
-            f'<path class="flight" d="M{foot[0]} {foot[1]}Q{bend[0]:.1f} {bend[1]:.1f} '
-            f'{end[0]:.1f} {end[1]:.1f}"/><circle class="mark" cx="{end[0]:.1f}" '
-            f'cy="{end[1]:.1f}" r="6"/>'
+            f'<path fill="none" stroke="{INK}" stroke-width="4" '
+            f'd="M{foot[0]} {foot[1]}Q{bend[0]:.1f} {bend[1]:.1f} {end[0]:.1f} {end[1]:.1f}"/>'
+            f'<circle {OPEN} cx="{end[0]:.1f}" cy="{end[1]:.1f}" r="6"/>'
         )
     return "".join(parts)
 
@@ -70,19 +75,20 @@ def _feet(place: PlanPart) -> str:
     shoes = []
     for foot, (x, y), turn in (("lead", LEAD, -14), ("trail", TRAIL, 4)):
         lit = "".join(
-            f'<rect class="lit" x="{start}" y="-32" width="{wide}" height="64"/>'
+            f'<rect fill="{CLAY}" fill-opacity="0.8" '
+            f'x="{start}" y="-32" width="{wide}" height="64"/>'
             for which, start, wide in PARTS.get(place, ())
             if which == foot
         )
         shoes.append(
             f'<g transform="translate({x} {y}) rotate({turn})"><clipPath id="{foot}">'
             f'<path d="{SHOE}"/></clipPath><g clip-path="url(#{foot})">{lit}</g>'
-            f'<path class="shoe" d="{SHOE}"/></g>'
+            f'<path fill="none" stroke="{INK}" stroke-width="2.5" d="{SHOE}"/></g>'
         )
     x, y = BALL
-    shoes.append(f'<circle class="ball" cx="{x}" cy="{y}" r="8"/>')
+    shoes.append(f'<circle {OPEN} cx="{x}" cy="{y}" r="8"/>')
     if place == "ball":
-        shoes.append(f'<circle class="ring" cx="{x}" cy="{y}" r="17"/>')
+        shoes.append(f'<circle {RING} cx="{x}" cy="{y}" r="17"/>')
     elif place in ABOVE:
-        shoes.append(f'<circle class="ring" cx="{ABOVE[place]}" cy="{y}" r="15"/>')
+        shoes.append(f'<circle {RING} cx="{ABOVE[place]}" cy="{y}" r="15"/>')
     return "".join(shoes)

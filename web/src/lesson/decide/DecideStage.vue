@@ -7,7 +7,7 @@ import CueBench from '@/lesson/decide/CueBench.vue'
 import { useCoaching } from '@/lesson/useCoaching'
 import type { OpenLesson } from '@/lesson/useLesson'
 import { useSettings } from '@/ui/settings'
-import { say } from '@/ui/words'
+import { ANSWER_WORDS, evidenceWord, say } from '@/ui/words'
 
 const props = defineProps<{
   open: OpenLesson
@@ -54,7 +54,16 @@ const wouldHave = computed(() => {
 const speaksAgainst = computed(() =>
   (between.found.value?.evidence ?? []).filter((e) => e.bits < -0.2).slice(0, 3),
 )
-const label = (id: string) => props.knowledge.checks.find((c) => c.id === id)?.label ?? null
+const answers = computed(
+  () =>
+    new Map(props.lesson.answers.map((a) => [a.check_id, ANSWER_WORDS[a.answer].toLowerCase()])),
+)
+function word(id: string): string {
+  const { hand } = speaker.value
+  return props.diagnosis
+    ? say(evidenceWord(id, props.diagnosis, props.knowledge, answers.value, hand), speaker.value)
+    : id
+}
 
 function decide(): void {
   if (picked.value === null) return
@@ -97,8 +106,8 @@ function decide(): void {
         </p>
         <ul>
           <li v-for="w in wouldHave" :key="w">{{ say(w, speaker) }}</li>
-          <li v-for="e in speaksAgainst" :key="e.evidence">
-            {{ label(e.evidence) ?? 'what the balls show' }} misleads
+          <li v-if="speaksAgainst.length">
+            this misleads: {{ speaksAgainst.map((e) => word(e.evidence)).join('; ') }}
           </li>
         </ul>
       </template>

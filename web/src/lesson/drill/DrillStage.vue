@@ -82,6 +82,7 @@ function hitBalls(): void {
           >
             Asked now
           </v-btn>
+          <br />
           <router-link :to="{ name: 'lesson', params: { id: lesson.id, stage: 'listen' } }"
             >Note what they said</router-link
           >
@@ -126,7 +127,7 @@ function hitBalls(): void {
         </ul>
       </div>
       <DrillBench
-        class="right"
+        :class="['right', { busy: chosen }]"
         :open="open"
         :lesson="lesson"
         :drill="chosen"
@@ -201,6 +202,11 @@ a {
   .right {
     border-left: 0;
     border-top: 2px solid rgb(var(--v-theme-ink));
+  }
+  .busy {
+    order: -1;
+    border-top: 0;
+    border-bottom: 2px solid rgb(var(--v-theme-ink));
   }
 }
 </style>

@@ -104,7 +104,7 @@ const typed = (event: Event) => (event.target as HTMLInputElement).value
         @change="(e: Event) => change({ event_on: typed(e) || null })"
       />
     </div>
-    <div class="row">
+    <div class="line">
       <span>Steadier leg</span>
       <OneOf
         name="Steadier leg"
@@ -211,7 +211,7 @@ h2 {
   grid-template-columns: 2fr 2fr 1.2fr;
   gap: 14px;
 }
-.row {
+.line {
   display: flex;
   flex-wrap: wrap;
   align-items: center;

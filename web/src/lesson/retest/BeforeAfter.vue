@@ -12,7 +12,7 @@ const props = defineProps<{
   unit: DistanceUnit
 }>()
 
-const WIDTH = 560
+const WIDTH = 880
 const EDGE = 24
 const all = computed(() => [
   ...props.measure.before,
@@ -111,7 +111,6 @@ const change = computed(() => {
 }
 svg {
   width: 100%;
-  max-height: 68px;
 }
 .axis {
   stroke: rgb(var(--v-theme-line));
