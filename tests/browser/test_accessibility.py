@@ -27,7 +27,7 @@ def lit(page: Page, request: pytest.FixtureRequest) -> Page:
 
 def open_lesson(page: Page, name: str) -> None:
     page.goto("/")
-    page.get_by_role("link", name=name).first.click()
+    page.get_by_role("region", name="Lessons").get_by_role("link", name=name).first.click()
     expect(page.get_by_test_id("causes")).to_be_visible()
 
 
@@ -115,4 +115,31 @@ def test_pressure_with_a_mat_and_without(lit: Page) -> None:
     assert violations(lit) == []
     lit.get_by_role("button", name="No mat").click()
     expect(lit.get_by_test_id("feel-pads")).to_be_visible()
+    assert violations(lit) == []
+
+
+@pytest.mark.parametrize(
+    ("name", "stage"),
+    [
+        ("Oda Brack", "Listen"),
+        ("Oda Brack", "Decide"),
+        ("Tilda Munge", "Drill"),
+        ("Wendel Carrow", "Retest"),
+        ("Wendel Carrow", "Send"),
+    ],
+)
+def test_the_stages_around_the_shots(lit: Page, name: str, stage: str) -> None:
+    lit.goto("/")
+    lit.get_by_role("region", name="Lessons").get_by_role("link", name=name).first.click()
+    lit.get_by_role("navigation", name="Stages").get_by_role("link", name=stage).click()
+    expect(lit.get_by_role("region", name=stage)).to_be_visible()
+    assert violations(lit) == []
+
+
+def test_the_casebook_and_the_map(lit: Page) -> None:
+    lit.goto("/casebook")
+    expect(lit.get_by_test_id("casebook-sum")).to_be_visible()
+    assert violations(lit) == []
+    lit.goto("/map")
+    expect(lit.get_by_role("heading", name="Backswing")).to_be_visible()
     assert violations(lit) == []

@@ -211,6 +211,7 @@ describe('a new student', () => {
       age_group: 'junior',
       limits: [],
       about: '',
+      guardian_agreed: false,
     })
     expect(page.emitted('added')).toEqual([[student]])
   })

@@ -91,9 +91,9 @@ function handicapWord(handicap: number): string {
       title="Nobody is here yet."
       hint="Add a student to begin a lesson, or open a case file from a colleague."
     />
-    <div v-else class="columns">
+    <DueList v-if="day && !empty" />
+    <div v-if="day && !(empty && !adding) && !failure" class="columns">
       <section aria-labelledby="lessons">
-        <DueList v-if="day" />
         <h2 id="lessons">Lessons</h2>
         <LessonList :lessons="day.lessons" :causes="known.causes" with-names />
       </section>

@@ -1,0 +1,143 @@
+"""The lesson around the shots: from listening to the sheet, what is kept back, what comes back."""
+
+import re
+
+import pytest
+from playwright.sync_api import Page, expect
+
+from tests.browser.conftest import Finger
+from tests.browser.test_balls import lesson_of
+from tests.browser.test_journeys import block, new_lesson, open_lesson_of, own_copy_of, saved
+
+pytestmark = pytest.mark.browser
+
+
+def stage(page: Page, name: str) -> None:
+    page.get_by_role("navigation", name="Stages").get_by_role("link", name=name).tap()
+
+
+def hit(page: Page, finger: Finger, balls: int, start: float, face: float) -> None:
+    for i in range(balls):
+        wander = 0.006 * ((i * 7) % 5 - 2)
+        finger.drag("range", (start + wander, 0.4), (start + 0.02 + wander, 0.3))
+        finger.tap("face", (face + 2 * wander, 0.55))
+        page.get_by_role("group", name="Contact").get_by_role("button", name="Clean").tap()
+
+
+def test_a_whole_lesson_by_touch_from_listening_to_the_sheet(page: Page, finger: Finger) -> None:
+    page.goto("/")
+    page.get_by_role("button", name="New student").tap()
+    page.get_by_label("Name").fill("Enno Barrow")
+    page.get_by_role("button", name="Add student").tap()
+    new_lesson(page, "Enno Barrow")
+    # listen: the miss that is told orders the looks
+    before = page.get_by_test_id("next-look").inner_text()
+    stage(page, "Listen")
+    page.get_by_label("In the student's words").fill("Low left, every time.")
+    misses = page.get_by_role("group", name="The usual miss")
+    misses.get_by_role("button", name="Shanks").tap()
+    misses.get_by_role("button", name="Heel strikes").tap()
+    expect(page.get_by_test_id("next-look")).not_to_have_text(before)
+    page.get_by_role("group", name="Limits").get_by_role("button", name="Balance").tap()
+    page.get_by_label("asked;").check()
+    page.get_by_label("Health notes").fill("Dizzy now and then.")
+    page.get_by_label("Health notes").blur()
+    saved(page)
+    # baseline
+    stage(page, "Shots")
+    hit(page, finger, 8, 0.42, 0.60)
+    expect(page.get_by_role("list", name="Balls").get_by_role("button")).to_have_count(8)
+    # decide against the ranking: a reason is asked, and what would have to be true is said
+    stage(page, "Decide")
+    page.locator(".roots button").nth(1).tap()
+    picked = page.get_by_test_id("picked")
+    expect(picked).to_contain_text("Against the ranking")
+    expect(page.get_by_test_id("decide")).to_be_disabled()
+    picked.get_by_label("Why this one").fill("I saw it on film.")
+    page.get_by_test_id("decide").tap()
+    expect(page.get_by_test_id("decided")).to_contain_text("I saw it on film.")
+    expect(page.get_by_test_id("decided")).to_contain_text("first then")
+    cue = page.get_by_role("group", name="Cues").get_by_role("button").first
+    words = cue.inner_text()
+    cue.tap()
+    expect(page.get_by_label("In their words")).to_have_value(words)
+    # drill: repetitions move the ladder; balls are a trial block of their own
+    stage(page, "Drill")
+    page.get_by_role("button", name="To the bench").first.tap()
+    right = page.get_by_role("button", name="Right", exact=True)
+    for _ in range(5):
+        right.tap()
+    expect(page.get_by_test_id("ladder")).to_have_text("Up a step.")
+    page.get_by_test_id("undo").tap()
+    expect(page.get_by_test_id("ladder")).to_have_text("4 right in a row.")
+    # retest: the primary measure is fixed, and the verdict follows the balls
+    stage(page, "Retest")
+    page.get_by_label("Decided by").select_option("start")
+    page.get_by_test_id("begin-retest").tap()
+    expect(block(page)).to_contain_text("Retest")
+    hit(page, finger, 6, 0.50, 0.5)
+    stage(page, "Retest")
+    expect(page.get_by_test_id("verdict")).to_contain_text("Real already: start from")
+    expect(page.get_by_label("Decided by")).to_be_disabled()
+    # send: the page, its words, the PDF and the calendar; nothing of health is on it
+    stage(page, "Send")
+    sheet = page.frame_locator("iframe")
+    expect(sheet.get_by_role("heading", name="Enno Barrow")).to_be_visible()
+    expect(sheet.get_by_text(words).first).to_be_visible()
+    page.get_by_label("The miss").fill("low and left")
+    page.get_by_label("The miss").blur()
+    expect(sheet.get_by_text("low and left.")).to_be_visible()
+    for name, kind in (("PDF", b"%PDF"), ("Calendar", b"BEGIN:VCALENDAR")):
+        with page.expect_download() as download:
+            page.get_by_role("link", name=name, exact=True).tap()
+        assert download.value.path().read_bytes().startswith(kind)
+    html = page.request.get(f"/api/lessons/{lesson_of(page)['id']}/sheet.html").text()
+    assert "Dizzy" not in html
+    page.get_by_test_id("send-home").tap()
+    expect(page.get_by_test_id("follow-up")).to_be_visible()
+    page.goto("/")
+    expect(page.get_by_test_id("due")).to_contain_text("Enno Barrow")
+
+
+def test_a_drill_is_kept_back_and_what_replaces_it_is_named(page: Page) -> None:
+    open_lesson_of(page, "Wendel Carrow", "drill")
+    card = page.get_by_test_id("card-step_past")
+    expect(card).to_contain_text("Kept back: flagged: balance, knee")
+    expect(card).to_contain_text("Instead: Mirror press.")
+    expect(card.get_by_role("button")).to_have_count(0)
+
+
+def test_a_follow_up_that_rejects_the_cause_is_kept_in_the_casebook(page: Page) -> None:
+    own_copy_of(page, "Tilda Munge")
+    stage(page, "Decide")
+    page.locator(".roots button").first.tap()
+    page.get_by_test_id("decide").tap()
+    stage(page, "Send")
+    page.get_by_test_id("send-home").tap()
+    asked = page.get_by_test_id("follow-up")
+    asked.get_by_label("Times practised").fill("4")
+    asked.get_by_label("On the course").fill("No better.")
+    asked.get_by_role("button", name="Rejected").tap()
+    saved(page)
+    assert lesson_of(page)["follow_up"]["verdict"] == "rejected"
+    page.get_by_test_id("undo").tap()
+    saved(page)
+    assert lesson_of(page)["follow_up"]["verdict"] is None
+    page.get_by_test_id("redo").tap()
+    saved(page)
+    page.goto("/")
+    page.get_by_role("link", name="Casebook").tap()
+    expect(page.get_by_test_id("casebook-sum")).to_contain_text(re.compile("came back"))
+    expect(page.get_by_role("row", name=re.compile("copied.*rejected"))).to_be_visible()
+
+
+def test_progress_and_the_map(page: Page) -> None:
+    page.goto("/")
+    page.get_by_role("link", name=re.compile("Marit Halloway right")).tap()
+    progress = page.get_by_test_id("progress")
+    expect(progress.get_by_role("row", name=re.compile("cause"))).to_contain_text("late shift")
+    expect(progress).to_contain_text("confirmed")
+    page.goto("/map")
+    page.get_by_label("Find a cause").fill("late")
+    page.get_by_test_id("cause-late_shift").locator("summary").tap()
+    expect(page.get_by_test_id("cause-late_shift")).to_contain_text("Mirror press")
