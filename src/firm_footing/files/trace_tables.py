@@ -69,10 +69,12 @@ def read_trace_table(text: str, hand: Handedness) -> TraceTable:
     events: dict[str, float] = {}
     bad: list[BadSample] = []
     for line, cells in table.rows:
-        row = tuple(_number(cells[i]) for i in kept)
-        for i, value in zip(kept, row, strict=True):
-            if value is None and not is_empty(cells[i]):
-                bad.append(BadSample(line, table.headings[i], cells[i], "not a number"))
+        row = _plain_numbers([cells[i] for i in kept])
+        if row is None:
+            row = tuple(_number(cells[i]) for i in kept)
+            for i, value in zip(kept, row, strict=True):
+                if value is None and not is_empty(cells[i]):
+                    bad.append(BadSample(line, table.headings[i], cells[i], "not a number"))
         samples.append(row)
         if event is not None and cells[event]:
             bad += _event(line, cells[event], row, [names[i] for i in kept], events)
@@ -121,6 +123,15 @@ def _event(
         return [BadSample(line, _EVENT, cell, "the row has no time")]
     events.setdefault(name, t)
     return []
+
+
+def _plain_numbers(cells: list[str]) -> tuple[float | None, ...] | None:
+    """The usual row, read at once: nothing but numbers with decimal points; else None."""
+    try:
+        row = tuple(map(float, cells))
+    except ValueError:
+        return None
+    return row if math.isfinite(sum(row)) else None
 
 
 def _number(cell: str) -> float | None:

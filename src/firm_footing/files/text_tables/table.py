@@ -3,6 +3,7 @@
 import csv
 import re
 from dataclasses import dataclass
+from functools import cached_property
 from typing import Final
 
 from firm_footing.files.text_tables.cells import has_decimal_comma
@@ -27,13 +28,16 @@ class Table:
     headings : without units
     units : beside or below each heading, '' where there is none
     rows : (line in the text from 1, cells), as many cells as headings
-    decimal_comma : numbers are written 1,5 rather than 1.5
     """
 
     headings: tuple[str, ...]
     units: tuple[str, ...]
     rows: tuple[tuple[int, tuple[str, ...]], ...]
-    decimal_comma: bool
+
+    @cached_property
+    def decimal_comma(self) -> bool:
+        """Numbers are written 1,5 rather than 1.5."""
+        return has_decimal_comma(cell for _, cells in self.rows for cell in cells)
 
 
 def read_table(text: str, row: str = "balls", most: int = MOST_BALLS) -> Table:
@@ -57,9 +61,9 @@ def read_table(text: str, row: str = "balls", most: int = MOST_BALLS) -> Table:
     headings, units = (tuple(part) for part in zip(*named, strict=True))
     width = len(headings)
     body = [
-        (number, tuple(cell.strip() for cell in (*cells, *[""] * width)[:width]))
+        (number, tuple(map(str.strip, (*cells, *[""] * (width - len(cells)))[:width])))
         for number, cells in enumerate(lines[start + 1 :], start + 2)
-        if any(cell.strip() for cell in cells)
+        if any(cells) and any(map(str.strip, cells))
     ]
     if body and _is_unit_row(body[0][1]):
         below = [_bare(cell) for cell in body[0][1]]
@@ -69,8 +73,7 @@ def read_table(text: str, row: str = "balls", most: int = MOST_BALLS) -> Table:
         raise TableError(f"There are headings but no {row} below them.")
     if len(body) > most:
         raise TableError(f"There are {len(body)} rows; at most {most} are read at once.")
-    comma = has_decimal_comma(cell for _, cells in body for cell in cells)
-    return Table(headings, units, tuple(body), comma)
+    return Table(headings, units, tuple(body))
 
 
 def _delimiter(text: str) -> str:
