@@ -1,0 +1,208 @@
+"""After the decision: drills, ladder, cues, retest, sheet, follow-up, casebook, clock."""
+
+import io
+import json
+import zipfile
+from datetime import date, timedelta
+from typing import Any
+
+import pytest
+from fastapi.testclient import TestClient
+from icalendar import Calendar
+
+from firm_footing.core.knowledge import Knowledge
+
+Json = dict[str, Any]
+
+
+def get(client: TestClient, lesson: Json, what: str) -> Any:
+    return client.get(f"/api/lessons/{lesson['id']}/{what}").raise_for_status().json()
+
+
+def hit(client: TestClient, lesson: Json, block: str, starts: list[float]) -> None:
+    for i, start in enumerate(starts):
+        observed = {"start_deg": start, "curve_deg": 4, "heel_toe_mm": -10, "contact": "clean"}
+        url = f"/api/lessons/{lesson['id']}/shots/{block}-{i}"
+        client.put(url, json={"block_id": block, "observed": observed}).raise_for_status()
+
+
+def decide(client: TestClient, lesson: Json, cause: str, reason: str = "") -> None:
+    body = {"cause": cause, "reason": reason}
+    client.post(f"/api/lessons/{lesson['id']}/decisions", json=body).raise_for_status()
+
+
+@pytest.fixture
+def baseline(client: TestClient, lesson: Json) -> Json:
+    hit(client, lesson, lesson["blocks"][0]["id"], [-5.0, -4, -6, -3, -5, -7, -4, -5])
+    return lesson
+
+
+def change(client: TestClient, lesson: Json, **values: Any) -> Json:
+    url = f"/api/lessons/{lesson['id']}"
+    return client.patch(url, json=values).raise_for_status().json()  # type: ignore[no-any-return]
+
+
+def test_what_is_heard_is_kept_undone_and_orders_the_looks(
+    client: TestClient, lesson: Json
+) -> None:
+    plain = get(client, lesson, "diagnosis")["ranking"]["next_checks"]
+    listen = {"misses": ["shank"], "goal": "Break ninety", "event_on": "2026-12-05"}
+    assert change(client, lesson, listen=listen)["listen"]["misses"] == ["shank"]
+    told = get(client, lesson, "diagnosis")
+    assert told["ranking"]["next_checks"] != plain
+    assert told["ranking"]["pattern"]["balls"] == 0  # what is told is no evidence
+    undone = client.post(f"/api/lessons/{lesson['id']}/undo").json()
+    assert undone["listen"]["misses"] == []
+    url = f"/api/lessons/{lesson['id']}"
+    assert client.patch(url, json={"listen": {"event_on": "soon"}}).status_code == 422
+
+
+def test_drills_serve_the_cause_decided_on_and_limits_keep_some_back(
+    client: TestClient, baseline: Json, knowledge: Knowledge
+) -> None:
+    before = get(client, baseline, "coaching")
+    assert not before["decided"]
+    decide(client, baseline, "trail_knee_fires", "seen on film")
+    found = get(client, baseline, "coaching")
+    assert (found["decided"], found["cause"]) == (True, "trail_knee_fires")
+    assert {c["drill"] for c in found["cards"]} == {
+        d.id for d in knowledge.drills if "trail_knee_fires" in d.targets
+    }
+    student = baseline["student"]["id"]
+    client.patch(f"/api/students/{student}", json={"limits": ["balance", "knee"]})
+    cards = {c["drill"]: c for c in get(client, baseline, "coaching")["cards"]}
+    assert "balance" in cards["sweep_behind"]["withheld"]
+    assert cards[cards["sweep_behind"]["instead"]]["withheld"] is None
+    assert [c["withheld"] is None for c in cards.values()] == sorted(
+        (c["withheld"] is None for c in cards.values()), reverse=True
+    )
+
+
+def test_repetitions_move_the_ladder_once_each_and_can_be_undone(
+    client: TestClient, lesson: Json
+) -> None:
+    assert get(client, lesson, "coaching")["ladder"] is None
+    change(client, lesson, drill="club_under_heel")
+    url = f"/api/lessons/{lesson['id']}/repetitions"
+    for i in (0, 1, 2, 3, 4, 4):
+        body = {"drill": "club_under_heel", "result": "pass"}
+        client.put(f"{url}/r{i}", json=body).raise_for_status()
+    ladder = get(client, lesson, "coaching")["ladder"]
+    assert (ladder["step"], ladder["said"], ladder["passes"]) == ("slow", "up", 5)
+    client.post(f"/api/lessons/{lesson['id']}/undo")
+    ladder = get(client, lesson, "coaching")["ladder"]
+    assert (ladder["step"], ladder["in_a_row"]) == ("no_ball", 4)
+    assert client.put(f"{url}/x", json={"drill": "juggling", "result": "pass"}).status_code == 409
+    refused = client.patch(f"/api/lessons/{lesson['id']}", json={"drill": "juggling"})
+    assert "No drill is called" in refused.json()["message"]
+
+
+def test_cues_follow_what_was_felt(client: TestClient, baseline: Json) -> None:
+    decide(client, baseline, "late_shift")
+    pushing = get(client, baseline, "coaching")["cues"]
+    change(client, baseline, cue={"text": "", "felt": {"jump": "moved", "hop_to_target": "moved"}})
+    moved = get(client, baseline, "coaching")["cues"]
+    assert sorted(moved) == sorted(pushing)
+    assert moved[0] != pushing[0]
+
+
+def test_the_retest_is_judged_by_the_measure_fixed_beforehand(
+    client: TestClient, lesson: Json
+) -> None:
+    assert get(client, lesson, "retest") is None
+    hit(client, lesson, lesson["blocks"][0]["id"], [-5.0, -4, -6, -3, -5, -7, -4, -5])
+    change(client, lesson, primary="start_deg")
+    url = f"/api/lessons/{lesson['id']}/blocks/again"
+    client.put(url, json={"kind": "retest", "club": "7i"}).raise_for_status()
+    hit(client, lesson, "again", [-0.5, 1])
+    assert get(client, lesson, "retest")["verdict"]["state"] == "too_few"
+    hit(client, lesson, "again", [-0.5, 1, 0, 0.5, -1])
+    found = get(client, lesson, "retest")
+    assert (found["fixed"], found["verdict"]["state"]) == (True, "real")
+    start = next(m for m in found["measures"] if m["name"] == "start_deg")
+    assert start["sure"]
+    assert start["change"]["by"] == pytest.approx(4.875)
+    curve = next(m for m in found["measures"] if m["name"] == "curve_deg")
+    assert not curve["sure"]
+
+
+def test_the_sheet_can_be_worded_and_goes_out_as_page_pdf_and_calendar(
+    client: TestClient, baseline: Json
+) -> None:
+    decide(client, baseline, "trail_heel_pops")
+    event = (date.fromisoformat(baseline["started_at"][:10]) + timedelta(days=5)).isoformat()
+    listen = {"event_on": event, "health": "Left hip replaced."}
+    change(client, baseline, listen=listen, cue={"text": "Heavy heel <until> the hands drop."})
+    sheet = get(client, baseline, "sheet")
+    assert [d["what"] for d in sheet["days"] if d["on"] == event] == ["event"]
+    change(client, baseline, sheet={"miss": "left and weak", "rehearsal": "bottle_guard"})
+    worded = get(client, baseline, "sheet")
+    assert worded["miss"] == "left and weak"
+    assert worded["rehearsal"] == sheet["rehearsal"]  # the bottle serves another cause
+    page = client.get(f"/api/lessons/{baseline['id']}/sheet.html").text
+    assert "left and weak" in page
+    assert "&lt;until&gt;" in page
+    assert "hip replaced" not in page
+    assert "http" not in page.replace("http://www.w3.org/2000/svg", "")  # nothing from outside
+    pdf = client.get(f"/api/lessons/{baseline['id']}/sheet.pdf")
+    assert pdf.headers["content-type"] == "application/pdf"
+    assert pdf.content.startswith(b"%PDF")
+    assert pdf.content.count(b"/Type /Page\n") + pdf.content.count(b"/Type /Page ") <= 1
+    text = client.get(f"/api/lessons/{baseline['id']}/practice.ics").content
+    events = Calendar.from_ical(text).walk("VEVENT")
+    assert len(events) == len(sheet["days"])
+    assert str(events[-1]["summary"]) == "Check in with the instructor"
+    assert events[-1]["dtstart"].dt.isoformat() == sheet["check_in"]
+    assert len({str(e["uid"]) for e in events}) == len(events)
+
+
+def test_who_is_due_and_what_came_back_fill_the_casebook(
+    client: TestClient, baseline: Json
+) -> None:
+    first = get(client, baseline, "diagnosis")["ranking"]["start_with"]
+    decide(client, baseline, first)
+    url = f"/api/lessons/{baseline['id']}/follow-up"
+    client.put(url, json={"due_on": "2026-01-02"}).raise_for_status()
+    (due,) = client.get("/api/due").json()
+    assert (due["student_name"], due["cause"], due["late"]) == ("Oda", first, True)
+    kept = client.put(url, json={"practised": 4, "verdict": "rejected"}).json()["follow_up"]
+    assert (kept["due_on"], kept["practised"], kept["verdict"]) == ("2026-01-02", 4, "rejected")
+    assert kept["answered_at"] is not None
+    assert client.get("/api/due").json() == []
+    book = client.get("/api/casebook").json()
+    assert (book["answered"], book["first_answered"], book["first_confirmed"]) == (1, 1, 0)
+    client.post(f"/api/lessons/{baseline['id']}/undo")
+    assert client.get("/api/casebook").json()["answered"] == 0
+
+
+def test_time_adds_up_by_stage_and_is_not_undone(client: TestClient, lesson: Json) -> None:
+    url = f"/api/lessons/{lesson['id']}/clock"
+    change(client, lesson, listen={"minutes": 30})
+    for seconds in (20.0, 40.5):
+        client.post(url, json={"stage": "look", "seconds": seconds}).raise_for_status()
+    client.post(f"/api/lessons/{lesson['id']}/undo")
+    clock = client.get(url).json()
+    assert clock["used_s"] == {"look": 60.5}
+    assert clock["minutes"] == 45  # the thirty were undone
+    assert sum(clock["planned_min"].values()) == pytest.approx(45, abs=3)
+    assert client.post(url, json={"stage": "lunch", "seconds": 5}).status_code == 422
+
+
+def test_progress_is_along_time_and_all_lessons_can_be_taken_away(
+    client: TestClient, baseline: Json
+) -> None:
+    student = baseline["student"]["id"]
+    client.post(f"/api/students/{student}/lessons", json={}).raise_for_status()
+    steps = client.get(f"/api/students/{student}/progress").json()["steps"]
+    assert steps[0]["lesson_id"] == baseline["id"]
+    assert steps[0]["values"]["start_deg"] == pytest.approx(-4.9, abs=0.6)
+    assert steps[1]["values"] == {}
+    packed = client.get(f"/api/students/{student}/cases.zip").content
+    with zipfile.ZipFile(io.BytesIO(packed)) as archive:
+        names = archive.namelist()
+        assert len(names) == 2
+        again = [client.post("/api/cases", json=json.loads(archive.read(n))) for n in names]
+    assert [r.status_code for r in again] == [201, 201]
+    assert client.delete(f"/api/students/{student}").status_code == 204
+    for what in ("coaching", "sheet", "clock"):
+        assert client.get(f"/api/lessons/{baseline['id']}/{what}").status_code == 404
