@@ -21,7 +21,7 @@ from firm_footing.api.shapes import LessonOut
 from firm_footing.api.views import lesson_view
 from firm_footing.core.case import Case
 from firm_footing.core.coaching import drills_for, withheld_for
-from firm_footing.core.coaching.before_after import Compared, compare
+from firm_footing.core.coaching.before_after import Compared, compare, should_move
 from firm_footing.core.coaching.cues import cues_for
 from firm_footing.core.coaching.ladder import climb
 from firm_footing.core.coaching.retest import Change
@@ -128,6 +128,7 @@ def read_retest(session: Store, known: Known, lesson_id: RowId) -> RetestOut | N
         verdict=None if found.verdict is None else VerdictOnRetest.model_validate(found.verdict),
         level=known.numbers.coaching.retest.level,
         partial=[m.name for m in found.measures if _sure(m.change) and _as_predicted(m)],
+        still=[m.name for m in found.measures if should_move(m) and not _sure(m.change)],
     )
 
 

@@ -100,7 +100,8 @@ class RetestOut(BaseModel):
     fixed: bool
     verdict: VerdictOnRetest | None
     level: float = Field(description="How often an unchanged student would be called changed")
-    partial: list[str] = Field(description="Measures that moved as predicted while others did not")
+    partial: list[str] = Field(description="Measures that moved to where it was predicted")
+    still: list[str] = Field(description="Measures that should have moved and have not yet")
 
 
 class DayOut(BaseModel):

@@ -128,19 +128,35 @@ export function useLesson(id: string) {
     return means.find((s) => !atHand || atHand.includes(s)) ?? means[0] ?? 'look'
   }
 
-  /** Answer a look; an earlier answer from the same source, seen without a drill, is replaced. */
-  function putAnswer(checkId: string, answer: AnswerWord, source: Source): void {
+  /**
+   * Answer a look; an earlier answer from the same source, seen with the same block, is replaced.
+   * `blockId`: the trial or retest it was seen with; null: before anything was changed.
+   */
+  function putAnswer(
+    checkId: string,
+    answer: AnswerWord,
+    source: Source,
+    blockId: string | null = null,
+  ): void {
     const answers = lesson.value?.answers
     if (!answers) return
-    const same = (a: Answer) => a.check_id === checkId && a.source === source && !a.block_id
+    const same = (a: Answer) =>
+      a.check_id === checkId && a.source === source && a.block_id === blockId
     const known = answers.find(same)
     const answerId = known?.id ?? crypto.randomUUID()
     if (known) known.answer = answer
     else {
       const answered_at = new Date().toISOString()
-      answers.push({ id: answerId, check_id: checkId, answer, source, block_id: null, answered_at })
+      answers.push({
+        id: answerId,
+        check_id: checkId,
+        answer,
+        source,
+        block_id: blockId,
+        answered_at,
+      })
     }
-    const body = { check_id: checkId, answer, source, block_id: null }
+    const body = { check_id: checkId, answer, source, block_id: blockId }
     put({ kind: 'answer', lesson: id, id: answerId, body })
     lastAnswer.value = { check: checkId }
   }

@@ -115,6 +115,14 @@ def propose(measures: Sequence[Compared]) -> str:
     return max(measures, key=worth).name
 
 
+def should_move(measure: Compared) -> bool:
+    """Whether the prediction moves it by half of its usual scatter or more."""
+    if measure.predicted is None or len(measure.before) < 2:
+        return False
+    moves = abs(measure.predicted - fmean(measure.before))
+    return moves >= USUAL_SCATTER[measure.name] / 2
+
+
 def noise_of(name: str, numbers: Numbers) -> float:
     """Standard deviation of one note of a measure; a word is as wide as its interval."""
     wide = (numbers.shape.word_outer_deg - numbers.shape.word_inner_deg) / 12**0.5

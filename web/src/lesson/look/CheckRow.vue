@@ -13,18 +13,21 @@ const props = defineProps<{
   suggested: boolean
   hand: Handedness
   open: OpenLesson
+  blockId?: string | null
 }>()
 
 const ALL_SOURCES: Source[] = ['look', 'film', 'mat', 'plate', 'monitor', 'feel']
 const settings = useSettings()
 const source = ref<Source>(props.answers.at(-1)?.source ?? props.check.sources[0] ?? 'look')
 const speaker = computed(() => ({ hand: props.hand, sides: settings.sides }))
-const mine = computed(() => props.answers.find((a) => a.source === source.value && !a.block_id))
+const mine = computed(() =>
+  props.answers.find((a) => a.source === source.value && a.block_id === (props.blockId ?? null)),
+)
 const others = computed(() => props.answers.filter((a) => a !== mine.value))
 
 function choose(word: AnswerWord): void {
   if (mine.value?.answer === word) props.open.deleteAnswer(mine.value.id)
-  else props.open.putAnswer(props.check.id, word, source.value)
+  else props.open.putAnswer(props.check.id, word, source.value, props.blockId ?? null)
 }
 </script>
 
@@ -36,7 +39,8 @@ function choose(word: AnswerWord): void {
         <span v-if="suggested" class="tells">would tell most now · </span
         >{{ say(check.look_for, speaker) }}
         <span v-for="a in others" :key="a.id">
-          · {{ a.source }}: {{ ANSWER_WORDS[a.answer].toLowerCase() }}</span
+          · {{ a.block_id ? 'after, ' : blockId ? 'before, ' : '' }}{{ a.source }}:
+          {{ ANSWER_WORDS[a.answer].toLowerCase() }}</span
         >
       </p>
     </div>

@@ -3,7 +3,9 @@
 import { computed, ref } from 'vue'
 import type { Diagnosis, Knowledge, Lesson } from '@/api/client'
 import CheckRow from '@/lesson/look/CheckRow.vue'
+import StanceCard from '@/lesson/look/StanceCard.vue'
 import type { OpenLesson } from '@/lesson/useLesson'
+import OneOf from '@/ui/OneOf.vue'
 import { VIEW_WORDS } from '@/ui/words'
 
 const props = defineProps<{
@@ -26,6 +28,30 @@ const views = computed(() =>
     return { view, title: VIEW_WORDS[view], checks, answered: answered.length }
   }),
 )
+const first = computed(() =>
+  (props.diagnosis?.ranking.next_checks ?? [])
+    .slice(0, SUGGESTED)
+    .flatMap((c) => props.knowledge.checks.find((k) => k.id === c.id) ?? []),
+)
+/** Seen with what was hit last after a change; null: before anything was changed. */
+const changed = computed(
+  () => props.lesson.blocks.filter((b) => b.kind !== 'baseline').at(-1) ?? null,
+)
+const when = ref<'before' | 'after'>('before')
+const WHENS = [
+  { id: 'before', word: 'Before' },
+  { id: 'after', word: 'After' },
+] as const
+const blockId = computed(() => (when.value === 'after' ? (changed.value?.id ?? null) : null))
+const enough = computed(
+  () => props.diagnosis?.standing.kind === 'settled' && !props.lesson.decisions.length,
+)
+/** Those on top are not shown a second time below. */
+const onTop = computed(() =>
+  when.value === 'before' && shown.value === 'all'
+    ? new Set(first.value.map((c) => c.id))
+    : new Set(),
+)
 const visible = computed(() =>
   views.value.filter((v) => shown.value === 'all' || v.view === shown.value),
 )
@@ -34,6 +60,13 @@ const visible = computed(() =>
 <template>
   <section class="look" aria-label="Look">
     <div class="filter" role="group" aria-label="Standing place">
+      <OneOf
+        v-if="changed"
+        name="Seen before or after the change"
+        :words="WHENS"
+        :on="when"
+        @chosen="(w) => (when = w)"
+      />
       <button
         type="button"
         :aria-pressed="shown === 'all'"
@@ -54,17 +87,42 @@ const visible = computed(() =>
       </button>
     </div>
     <div class="list" tabindex="0" role="region" aria-label="Looks">
+      <p v-if="enough" class="enough" role="note">
+        Another look would hardly change the drill:
+        <router-link :to="{ name: 'lesson', params: { id: lesson.id, stage: 'decide' } }"
+          >decide</router-link
+        >, and keep the minutes for the retest.
+      </p>
+      <section
+        v-if="first.length && when === 'before' && shown === 'all'"
+        aria-labelledby="view-first"
+      >
+        <h2 id="view-first">Would tell most now</h2>
+        <ul>
+          <CheckRow
+            v-for="check in first"
+            :key="check.id"
+            :check="check"
+            :answers="lesson.answers.filter((a) => a.check_id === check.id)"
+            :suggested="false"
+            :hand="lesson.student.handedness"
+            :open="open"
+          />
+        </ul>
+      </section>
+      <StanceCard v-if="shown === 'all' || shown === 'setup'" :open="open" :lesson="lesson" />
       <section v-for="v in visible" :key="v.view" :aria-labelledby="`view-${v.view}`">
         <h2 :id="`view-${v.view}`">{{ v.title }}</h2>
         <ul>
           <CheckRow
-            v-for="check in v.checks"
+            v-for="check in v.checks.filter((c) => !onTop.has(c.id))"
             :key="check.id"
             :check="check"
             :answers="lesson.answers.filter((a) => a.check_id === check.id)"
             :suggested="suggested.has(check.id)"
             :hand="lesson.student.handedness"
             :open="open"
+            :block-id="blockId"
           />
         </ul>
       </section>
@@ -85,14 +143,14 @@ const visible = computed(() =>
   gap: 6px;
   padding-bottom: 10px;
 }
-.filter button {
+.filter > button {
   min-height: 48px;
   padding: 0 12px;
   border: 1.5px solid rgb(var(--v-theme-line));
   border-radius: 10px;
   background: rgb(var(--v-theme-surface));
 }
-.filter .on {
+.filter > .on {
   background: rgb(var(--v-theme-ink));
   color: rgb(var(--v-theme-surface));
   border-color: rgb(var(--v-theme-ink));
@@ -102,6 +160,13 @@ const visible = computed(() =>
   overflow-y: auto;
   padding-right: 20px;
   padding-bottom: 24px;
+}
+.enough {
+  padding: 8px 12px;
+  border-left: 4px solid rgb(var(--v-theme-ink));
+}
+.enough a {
+  color: inherit;
 }
 h2 {
   font-size: 18px;

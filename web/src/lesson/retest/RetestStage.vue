@@ -36,13 +36,10 @@ const sentence = computed(() =>
     : '',
 )
 const partial = computed(() => {
-  const said = (found.value?.partial ?? []).map((name) => MEASURE_WORDS[name] ?? name)
-  const still = shown.value
-    .filter((m) => m.after.length >= 3 && !m.sure && m.predicted !== null)
-    .map((m) => MEASURE_WORDS[m.name] ?? m.name)
-  return said.length && still.length
-    ? `${capital(said.join(', '))} moved; ${still.join(', ')} not yet.`
-    : ''
+  const names = (ids: string[] | undefined) => (ids ?? []).map((id) => MEASURE_WORDS[id] ?? id)
+  const [moved, still] = [names(found.value?.partial), names(found.value?.still)]
+  if (!moved.length || !still.length || (primary.value?.after.length ?? 0) < 3) return ''
+  return `${capital(moved.join(', '))} moved; ${still.join(', ')} not yet.`
 })
 const others = computed(() => props.knowledge.clubs.filter((c) => c.id !== baseline.value?.club))
 const near = computed(() => {
