@@ -26,6 +26,14 @@ def test_all_of_the_trade_is_there(knowledge: Knowledge) -> None:
     assert len(knowledge.clubs) == 17
 
 
+def test_every_look_that_is_no_feel_can_be_drawn_sound_and_unsound(knowledge: Knowledge) -> None:
+    for check in knowledge.checks:
+        pair = knowledge.poses.pair(check.id)
+        assert (pair is None) == (check.view == "feel"), check.id
+        if pair is not None:
+            assert pair[0] != pair[1]
+
+
 def test_every_entry_says_where_it_is_from(knowledge: Knowledge) -> None:
     for kind in ("causes", "mechanisms", "checks", "drills", "signs", "feel_tests", "misses"):
         for e in getattr(knowledge, kind):
@@ -93,6 +101,10 @@ WRONG: list[tuple[Edit, str]] = [
     (
         lambda f: f["traces"]["signs"]["shift_after_top_s"].pop("steady"),
         r"traces.yaml: shift_after_top_s: pressure school 'steady' is missing",
+    ),
+    (
+        lambda f: f["poses"]["checks"]["grip_weak"]["unsound"].update(thumbs=2),
+        r"poses.yaml: .*grip_weak: hand has no 'thumbs'",
     ),
     (
         lambda f: entry(f, "feel_tests", "pads")["asks"].append(

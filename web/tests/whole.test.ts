@@ -72,6 +72,8 @@ const known = {
       id: 'bottle',
       name: 'Bottle',
       essence: 'Stands by the trail foot.',
+      steps: ['Stand it there', 'Swing'],
+      mistake: 'Leaning away',
       pass_sign: 'Still up',
       fail_signs: ['Falls'],
       equipment: ['bottle'],
@@ -83,6 +85,8 @@ const known = {
       id: 'mirror',
       name: 'Mirror',
       essence: 'Press.',
+      steps: ['Look', 'Press'],
+      mistake: 'Bending',
       pass_sign: 'Seen',
       fail_signs: ['Late'],
       equipment: [],
@@ -441,8 +445,8 @@ describe('afterwards', () => {
         late: true,
       },
     ]
-    serveAll({ 'GET /api/due': { body: due } })
-    const { page } = await show(DueList)
+    serveAll()
+    const { page } = await show(DueList, { due })
     await settle()
     expect(page.text()).toContain('Perrin')
     expect(page.text()).toContain('since 2026-12-01')

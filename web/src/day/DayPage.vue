@@ -13,7 +13,7 @@ import StateMessage from '@/ui/StateMessage.vue'
 
 const router = useRouter()
 const known = useKnowledge()
-const { day, failure, problem, busy, load, begin, openFile } = useDay()
+const { day, due, failure, problem, busy, load, begin, openFile } = useDay()
 const adding = ref(false)
 const chooser = useTemplateRef<HTMLInputElement>('chooser')
 const empty = computed(() => day.value?.students.length === 0)
@@ -91,7 +91,7 @@ function handicapWord(handicap: number): string {
       title="Nobody is here yet."
       hint="Add a student to begin a lesson, or open a case file from a colleague."
     />
-    <DueList v-if="day && !empty" />
+    <DueList v-if="day && !empty" :due="due" />
     <div v-if="day && !(empty && !adding) && !failure" class="columns">
       <section aria-labelledby="lessons">
         <h2 id="lessons">Lessons</h2>

@@ -1,19 +1,10 @@
 <script setup lang="ts">
 // Who is due a word after a lesson: one touch leads to what is to be asked.
-import { shallowRef } from 'vue'
-import { ask, client, type Shape } from '@/api/client'
+import type { Shape } from '@/api/client'
 import { useKnowledge } from '@/api/knowledge'
 
+defineProps<{ due: readonly Shape['DueOut'][] }>()
 const known = useKnowledge()
-const due = shallowRef<Shape['DueOut'][]>([])
-async function load(): Promise<void> {
-  try {
-    due.value = await ask(client.GET('/api/due'))
-  } catch {
-    // the day itself says that nobody answers
-  }
-}
-void load()
 const name = (id: string | null) =>
   id ? (known.causes.get(id)?.name.toLowerCase() ?? id) : 'the lesson'
 </script>

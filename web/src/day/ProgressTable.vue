@@ -3,6 +3,7 @@
 import { shallowRef } from 'vue'
 import { ask, client, type Shape, type Student } from '@/api/client'
 import { useKnowledge } from '@/api/knowledge'
+import { signed } from '@/ui/units'
 import { degreesWord, strikeWord } from '@/ui/words'
 
 const props = defineProps<{ student: Student }>()
@@ -28,7 +29,7 @@ const ROWS = [
 function say(id: string, value: number | undefined): string {
   if (value === undefined) return '–'
   if (id === 'heel_toe_mm') return strikeWord(value)
-  if (id === 'low_point_cm') return `${value.toFixed(0)} cm`
+  if (id === 'low_point_cm') return `${signed(value)} cm`
   if (id === 'carry_lost_pct') return `${value.toFixed(0)} %`
   return degreesWord(value, props.student.handedness)
 }

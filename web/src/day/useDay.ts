@@ -4,13 +4,20 @@ import { ApiError, ask, client, type Lesson, type Shape, type Student } from '@/
 
 export function useDay() {
   const day = shallowRef<Shape['Day'] | null>(null)
+  const due = shallowRef<Shape['DueOut'][]>([])
   const failure = shallowRef<ApiError | null>(null)
   const problem = shallowRef<ApiError | null>(null)
   const busy = ref(false)
 
   async function load(): Promise<void> {
     try {
-      day.value = await ask(client.GET('/api/day'))
+      // both before anything is drawn: what comes later would push the list away under a finger
+      const [everyone, asked] = await Promise.all([
+        ask(client.GET('/api/day')),
+        ask(client.GET('/api/due')).catch(() => []),
+      ])
+      due.value = asked
+      day.value = everyone
       failure.value = null
     } catch (error) {
       failure.value = error as ApiError
@@ -50,7 +57,7 @@ export function useDay() {
     })
   }
 
-  return { day, failure, problem, busy, load, begin, openFile }
+  return { day, due, failure, problem, busy, load, begin, openFile }
 }
 
 /** JSON at least; whether it is a case, and where not, the server says. */

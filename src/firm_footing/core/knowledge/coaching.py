@@ -26,6 +26,8 @@ class Drill(Entry):
     id: str
     name: str
     essence: str
+    steps: tuple[str, ...] = Field(min_length=2)
+    mistake: str
     pass_sign: str
     fail_signs: tuple[str, ...] = Field(min_length=1)
     equipment: tuple[str, ...] = ()

@@ -19,6 +19,7 @@ from firm_footing.core.knowledge.clubs import Club, ClubsFile
 from firm_footing.core.knowledge.coaching import Cautions, Cues, Drill, Miss, Schools
 from firm_footing.core.knowledge.looks import Check
 from firm_footing.core.knowledge.numbers import Numbers
+from firm_footing.core.knowledge.poses import Poses
 from firm_footing.core.knowledge.pressure import Corridors, FeelTest, Sign, TraceNumbers
 from firm_footing.core.knowledge.vocabulary import DIMENSIONS, Mode
 
@@ -35,6 +36,7 @@ FILES = (
     "cautions",
     "misses",
     "cues",
+    "poses",
     "clubs",
     "numbers",
 )
@@ -63,6 +65,7 @@ class Knowledge:
     cautions: Cautions
     misses: tuple[Miss, ...]
     cues: Cues
+    poses: Poses
     clubs: tuple[Club, ...]
     numbers: Numbers
     version: str
@@ -142,6 +145,7 @@ def build_knowledge(files: Mapping[str, Any]) -> Knowledge:
         cautions=_parse(Cautions, "cautions", files),
         misses=_parse(tuple[Miss, ...], "misses", files),
         cues=_parse(Cues, "cues", files),
+        poses=_parse(Poses, "poses", files),
         clubs=clubs.with_heads(),
         numbers=_parse(Numbers, "numbers", files),
         version=_version(files),
@@ -273,6 +277,7 @@ def _coaching_problems(k: Knowledge) -> Iterator[str]:
     for school in sorted(schools - set(starts)):
         yield f"knowledge/traces.yaml: shift_after_top_s: pressure school '{school}' is missing"
     yield from _unknown("cues.yaml: causes", k.cause, k.cues.causes, "cause")
+    yield from _unknown("poses.yaml: checks", k.check, k.poses.checks, "check")
     for test in k.feel_tests:
         where = f"feel_tests.yaml: entry '{test.id}'"
         yield from _unknown(where, k.check, (ask.check for ask in test.asks), "check")

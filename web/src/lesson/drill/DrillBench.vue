@@ -47,6 +47,10 @@ const MARKS = { pass: '●', early: '◁', late: '▷' } as const
   <div data-testid="bench">
     <template v-if="drill && ladder">
       <h2>{{ drill.name }}</h2>
+      <ol class="steps">
+        <li v-for="step in drill.steps" :key="step">{{ say(step, speaker) }}</li>
+      </ol>
+      <p class="quiet">Common mistake: {{ say(drill.mistake, speaker) }}.</p>
       <p class="pass"><strong>Right when:</strong> {{ say(drill.pass_sign, speaker) }}.</p>
       <p class="quiet">
         Not yet when: {{ drill.fail_signs.map((f) => say(f, speaker)).join('; ') }}.
@@ -98,6 +102,9 @@ h2 {
 }
 .pass {
   font-size: 18px;
+}
+.steps {
+  padding-left: 20px;
 }
 .ladder {
   list-style: none;

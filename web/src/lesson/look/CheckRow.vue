@@ -2,6 +2,8 @@
 // One look: the question, what to look for, its seconds, one touch to answer.
 import { computed, ref } from 'vue'
 import type { Answer, AnswerWord, Handedness, Knowledge, Source } from '@/api/client'
+import { useKnowledge } from '@/api/knowledge'
+import PosedFigure from '@/drawing/PosedFigure.vue'
 import type { OpenLesson } from '@/lesson/useLesson'
 import { useSettings } from '@/ui/settings'
 import { ANSWER_WORDS, say } from '@/ui/words'
@@ -17,6 +19,8 @@ const props = defineProps<{
 }>()
 
 const ALL_SOURCES: Source[] = ['look', 'film', 'mat', 'plate', 'monitor', 'feel']
+const known = useKnowledge()
+const figure = computed(() => known.knowledge?.figures?.find((f) => f.check === props.check.id))
 const settings = useSettings()
 const source = ref<Source>(props.answers.at(-1)?.source ?? props.check.sources[0] ?? 'look')
 const speaker = computed(() => ({ hand: props.hand, sides: settings.sides }))
@@ -44,6 +48,16 @@ function choose(word: AnswerWord): void {
         >
       </p>
     </div>
+    <div v-if="figure" class="figures">
+      <figure>
+        <PosedFigure :view="figure.view" :pose="figure.sound" :hand="hand" word="Sound" />
+        <figcaption>sound</figcaption>
+      </figure>
+      <figure>
+        <PosedFigure :view="figure.view" :pose="figure.unsound" :hand="hand" word="As asked" />
+        <figcaption>as asked</figcaption>
+      </figure>
+    </div>
     <label class="by">
       <span class="quiet small">{{ check.seconds }} s, by</span>
       <select v-model="source" class="native" :aria-label="`Source for: ${check.question}`">
@@ -69,7 +83,7 @@ function choose(word: AnswerWord): void {
 <style scoped>
 .check {
   display: grid;
-  grid-template-columns: minmax(0, 1fr) auto auto;
+  grid-template-columns: minmax(0, 1fr) 128px auto auto;
   align-items: center;
   gap: 4px 14px;
   padding: 6px 10px;
@@ -78,6 +92,20 @@ function choose(word: AnswerWord): void {
 .suggested {
   background: rgb(var(--v-theme-panel));
   border-radius: 8px;
+}
+.figures {
+  display: flex;
+  grid-column: 2;
+}
+.figures figcaption {
+  font-size: 12px;
+  text-align: center;
+}
+.by {
+  grid-column: 3;
+}
+.answers {
+  grid-column: 4;
 }
 .tells {
   font-weight: 700;
@@ -119,6 +147,15 @@ function choose(word: AnswerWord): void {
   }
   .words {
     grid-column: 1 / -1;
+  }
+  .figures {
+    grid-column: 1 / -1;
+  }
+  .by {
+    grid-column: 1;
+  }
+  .answers {
+    grid-column: 2;
   }
 }
 </style>

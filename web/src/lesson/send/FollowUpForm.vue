@@ -64,6 +64,12 @@ function count(name: 'practised' | 'passes', event: Event): void {
       :on="kept.verdict"
       @chosen="(verdict) => emit('change', { verdict })"
     />
+    <p v-if="kept.verdict === 'rejected' || kept.verdict === 'partly'">
+      Reopen it in a new lesson: a short new baseline stands beside this one.
+      <router-link :to="{ name: 'student', params: { id: lesson.student.id } }"
+        >To {{ lesson.student.name }}</router-link
+      >
+    </p>
   </div>
 </template>
 
@@ -83,6 +89,9 @@ h3 {
 }
 .wide {
   display: grid;
+}
+a {
+  color: inherit;
 }
 .short {
   width: 72px;

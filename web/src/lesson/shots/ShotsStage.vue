@@ -157,6 +157,7 @@ const views = computed(() => [
       :knowledge="knowledge"
       :prediction="prediction"
       :readings="readings"
+      :trial="shown?.kind === 'trial'"
     />
     <BallTape :entry="entry" :hand="hand" :reading="reading" />
     <BallDetails
