@@ -69,11 +69,16 @@ WRONG: list[tuple[Edit, str]] = [
         lambda f: (
             f["checks"].remove(entry(f, "checks", "head_held_back_hips_lead"))
             or (
-                entry(f, "checks", "half_or_more_trail_at_impact")["points"].pop(
-                    "hips_slide_head_stays"
+                f["poses"]["checks"].pop("head_held_back_hips_lead")
+                and (
+                    entry(f, "checks", "half_or_more_trail_at_impact")["points"].pop(
+                        "hips_slide_head_stays"
+                    )
+                    and entry(f, "checks", "hands_flip")["points"].pop("hips_slide_head_stays")
+                    and entry(f, "checks", "finish_falls_back")["points"].pop(
+                        "hips_slide_head_stays"
+                    )
                 )
-                and entry(f, "checks", "hands_flip")["points"].pop("hips_slide_head_stays")
-                and entry(f, "checks", "finish_falls_back")["points"].pop("hips_slide_head_stays")
             )
         ),
         r"causes.yaml: entry 'hips_slide_head_stays': no check points to it",
