@@ -24,7 +24,7 @@ from firm_footing.store.cases import store_case
 from firm_footing.store.coaching import put_follow_up, put_repetition
 from firm_footing.store.columns import now
 from firm_footing.store.decisions import add_decision
-from firm_footing.store.lessons import change_lesson, put_block
+from firm_footing.store.lessons import change_lesson, content_of, put_block
 from firm_footing.store.shots import put_shot
 from firm_footing.store.tables import USUALLY_AT_HAND, Lesson, Student
 
@@ -92,6 +92,10 @@ def _add_lesson(
         first = diagnose(case, knowledge).start_with
         cause = first if plan["decide"] is True else plan["decide"]
         add_decision(session, lesson.id, cause, plan.get("reason", ""), knowledge)
+        decision = content_of(session, lesson.id).decisions[-1]
+        decision.decided_at = lesson.started_at + timedelta(minutes=25)
+        session.add(decision)
+        session.commit()
         _after_the_decision(session, lesson, hidden, plan, knowledge, rng)
 
 

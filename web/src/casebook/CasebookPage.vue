@@ -24,7 +24,7 @@ const sentence = computed(() => {
   const first = b.first_answered
     ? ` Of ${String(b.first_answered)} decided as the ranking had it, ${String(b.first_confirmed)} came true.`
     : ''
-  return `Of ${String(b.answered)} that came back, ${String(b.confirmed)} were confirmed.${first}`
+  return `Of ${String(b.answered)} that came back, ${String(b.confirmed)} ${b.confirmed === 1 ? 'was' : 'were'} confirmed.${first}`
 })
 const day = (at: string) =>
   new Date(at).toLocaleDateString('en-GB', { day: 'numeric', month: 'short' })
