@@ -1,5 +1,6 @@
 """Does the database come up in shape, and does it keep its promises?"""
 
+import json
 from pathlib import Path
 
 import pytest
@@ -72,3 +73,45 @@ def test_a_step_that_fails_leaves_nothing_behind(session: Session) -> None:
         half_a_step()
     assert lessons.content_of(session, lesson.id).notes == []
     assert last_done(session, lesson.id) is None
+
+
+def test_traces_of_before_keep_their_samples_and_events(tmp_path: Path) -> None:
+    """A database as it was before samples stood apart (0003), with one trace in it."""
+    engine = open_database(tmp_path / "a.db")
+    config = migration_config()
+    with engine.begin() as connection:
+        config.attributes["connection"] = connection
+        command.downgrade(config, "0003")
+        old = '{"columns": ["t", "lead_pct"], "samples": [[0.0, 50.0]], "events": {"top": -0.2}}'
+        connection.execute(
+            text(
+                "INSERT INTO student (id, name, handedness, age_group, limits, about, created_at) "
+                "VALUES ('s', 'Oda', 'right', 'adult', '[]', '', '2026-01-01 10:00:00')"
+            )
+        )
+        connection.execute(
+            text(
+                "INSERT INTO lesson (id, student_id, complaint, school, finished, started_at) "
+                "VALUES ('l', 's', '', '{}', 0, '2026-01-02 10:00:00')"
+            )
+        )
+        connection.execute(
+            text(
+                "INSERT INTO pressure_trace (id, lesson_id, position, content) "
+                "VALUES ('t', 'l', 0, :old)"
+            ),
+            {"old": old},
+        )
+        command.upgrade(config, "head")
+    with Session(engine) as session:
+        content = lessons.content_of(session, "l")
+        (trace,) = content.traces
+        assert (trace.events, trace.swapped) == ({"top": -0.2}, False)
+        assert content.recordings[trace.recording_id].samples == ((0.0, 50.0),)
+        assert content.lesson.listen.minutes == 45
+    with engine.begin() as connection:
+        config.attributes["connection"] = connection
+        command.downgrade(config, "0003")
+        kept = connection.execute(text("SELECT content FROM pressure_trace")).scalar_one()
+    assert json.loads(kept) == json.loads(old)
+    engine.dispose()

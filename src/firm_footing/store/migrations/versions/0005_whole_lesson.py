@@ -14,20 +14,13 @@ depends_on = None
 
 
 def upgrade() -> None:
-    with op.batch_alter_table("lesson") as lesson:
-        for name in ("listen", "cue", "sheet"):
-            lesson.add_column(sa.Column(name, sa.JSON(), nullable=False, server_default="{}"))
-        for name in ("drill", "primary"):
-            lesson.add_column(sa.Column(name, sa.String(), nullable=True))
-    with op.batch_alter_table("lesson") as lesson:
-        for name in ("listen", "cue", "sheet"):
-            lesson.alter_column(name, server_default=None)
-    with op.batch_alter_table("student") as student:
-        student.add_column(
-            sa.Column("guardian_agreed", sa.Boolean(), nullable=False, server_default=sa.false())
-        )
-    with op.batch_alter_table("student") as student:
-        student.alter_column("guardian_agreed", server_default=None)
+    # added in place: a table made anew would be dropped first, and what belongs to it with it
+    for name in ("listen", "cue", "sheet"):
+        op.add_column("lesson", sa.Column(name, sa.JSON(), nullable=False, server_default="{}"))
+    for name in ("drill", "primary"):
+        op.add_column("lesson", sa.Column(name, sa.String(), nullable=True))
+    agreed = sa.Column("guardian_agreed", sa.Boolean(), nullable=False, server_default=sa.false())
+    op.add_column("student", agreed)
     op.create_table(
         "repetition",
         sa.Column("id", sa.String(), primary_key=True),
@@ -62,8 +55,6 @@ def upgrade() -> None:
 def downgrade() -> None:
     for table in ("clock", "follow_up", "repetition"):
         op.drop_table(table)
-    with op.batch_alter_table("student") as student:
-        student.drop_column("guardian_agreed")
-    with op.batch_alter_table("lesson") as lesson:
-        for name in ("listen", "cue", "sheet", "drill", "primary"):
-            lesson.drop_column(name)
+    op.drop_column("student", "guardian_agreed")
+    for name in ("listen", "cue", "sheet", "drill", "primary"):
+        op.drop_column("lesson", name)
