@@ -43,6 +43,15 @@ def test_a_whole_lesson_by_touch_from_listening_to_the_sheet(page: Page, finger:
     page.get_by_label("Health notes").fill("Dizzy now and then.")
     page.get_by_label("Health notes").blur()
     saved(page)
+    # keys that log balls do so on the shots alone, and there is no sheet before a decision
+    page.mouse.click(5, 400)
+    for key in ("1", "q", "a", "Enter"):
+        page.keyboard.press(key)
+    stage(page, "Send")
+    expect(page.get_by_text("Nothing is decided yet.")).to_be_visible()
+    stage(page, "Decide")
+    expect(page.get_by_test_id("thin")).to_contain_text("would be a guess")
+    assert lesson_of(page)["blocks"][0]["shots"] == []
     # baseline
     stage(page, "Shots")
     hit(page, finger, 8, 0.42, 0.60)

@@ -150,6 +150,7 @@ const diagnosis = {
     ],
     pattern: { balls: 8 },
   },
+  standing: { kind: 'settled', leading: ['heel'], turn: null },
   spreads: { start_deg: { value: -4, se: 1 } },
   verdicts: [],
 }
@@ -401,7 +402,12 @@ describe('sending home', () => {
       'GET /api/lessons/L/coaching': { body: coaching },
     })
     const open = acts()
-    const { page } = await show(SendStage, { open, lesson: filled(), diagnosis, knowledge: known })
+    const { page } = await show(SendStage, {
+      open,
+      lesson: filled({ decisions: [{ id: 'd', cause: 'heel' }] }),
+      diagnosis,
+      knowledge: known,
+    })
     await settle()
     await page.findAll('textarea')[0]?.setValue('low left')
     await page.findAll('textarea')[0]?.trigger('change')

@@ -20,11 +20,10 @@ from firm_footing.api.errors import responses
 from firm_footing.api.shapes import LessonOut
 from firm_footing.api.views import lesson_view
 from firm_footing.core.case import Case
-from firm_footing.core.coaching import drills_for, withheld_for
-from firm_footing.core.coaching.before_after import Compared, compare, should_move
+from firm_footing.core.coaching.before_after import Compared, compare
+from firm_footing.core.coaching.cards import Card, cards_for, setup_first
 from firm_footing.core.coaching.cues import cues_for
 from firm_footing.core.coaching.ladder import climb
-from firm_footing.core.coaching.retest import Change
 from firm_footing.core.knowledge import Knowledge
 from firm_footing.core.reasoning import Diagnosis, diagnose
 from firm_footing.store import coaching, lessons
@@ -34,8 +33,6 @@ from firm_footing.store.lessons import LessonContent
 
 router = APIRouter(tags=["coaching"])
 ERRORS = responses(404, 409, 422)
-SURE = 0.1
-"""Chance alone moves one number in ten as far."""
 
 
 @router.get("/lessons/{lesson_id}/coaching", summary="Drills, ladder, cues", responses=ERRORS)
@@ -56,48 +53,28 @@ def read_coaching(session: Store, known: Known, lesson_id: RowId) -> CoachingOut
     return CoachingOut(
         cause=cause,
         decided=decided is not None,
-        cards=cards_of(cause, case, found, known),
+        cards=[_card(card, known) for card in cards_of(cause, case, found, known)],
         ladder=ladder,
         cues=list(cues_for(cause, lesson.cue.felt.values(), case.dominant_leg, known)),
         cautions=[c.sentence for c in known.cautions.general],
-        change_setup_first=_setup_first(case, known),
+        change_setup_first=list(setup_first(case, known)),
     )
 
 
-def cards_of(cause: str, case: Case, found: Diagnosis, known: Knowledge) -> list[CardOut]:
-    """Drills that serve, the best first, then those kept back with what replaces them."""
+def cards_of(cause: str, case: Case, found: Diagnosis, known: Knowledge) -> tuple[Card, ...]:
+    """Drills for a cause, given all that was concluded."""
     present = {c.id: c.probability for c in found.causes}
     path = found.pattern.path_deg.value if found.pattern.path_deg else None
-    serving = drills_for(cause, known, case.limits, case.school, present, path)
-    cards = [
-        CardOut(drill=d, because=_because(d, cause, known), withheld=None, instead=None)
-        for d in serving
-    ]
-    for kept in withheld_for(cause, known, case.limits, present, path):
-        instead = serving[0] if serving else None
-        reason = why_withheld(kept, known)
-        cards.append(CardOut(drill=kept.drill, because=[], withheld=reason, instead=instead))
-    return cards
+    return cards_for(cause, case, present, path, known)
 
 
-def _because(drill_id: str, cause: str, known: Knowledge) -> list[str]:
-    drill = known.drill[drill_id]
-    said = []
-    if not drill.equipment:
-        said.append("needs nothing")
-    if drill.targets[0] == cause:
-        said.append("made for this cause")
-    if drill.ball == "none":
-        said.append("without a ball")
-    if drill.on_course:
-        said.append("a piece may go to the course")
-    return said
-
-
-def _setup_first(case: Case, known: Knowledge) -> list[str]:
-    """Set-up facts that are so: they come before any foot drill."""
-    yes = {r.check for r in case.readings if r.answer in ("yes", "partly") and r.block is None}
-    return [c.id for c in known.checks if c.view == "setup" and c.id in yes]
+def _card(card: Card, known: Knowledge) -> CardOut:
+    return CardOut(
+        drill=card.drill,
+        because=list(card.because),
+        withheld=None if card.withheld is None else why_withheld(card.withheld, known),
+        instead=card.instead,
+    )
 
 
 @router.put(
@@ -127,8 +104,8 @@ def read_retest(session: Store, known: Known, lesson_id: RowId) -> RetestOut | N
         fixed=found.fixed,
         verdict=None if found.verdict is None else VerdictOnRetest.model_validate(found.verdict),
         level=known.numbers.coaching.retest.level,
-        partial=[m.name for m in found.measures if _sure(m.change) and _as_predicted(m)],
-        still=[m.name for m in found.measures if should_move(m) and not _sure(m.change)],
+        partial=[m.name for m in found.measures if m.sure and m.as_predicted],
+        still=[m.name for m in found.measures if m.should_move and not m.sure],
     )
 
 
@@ -147,20 +124,8 @@ def _compared(measure: Compared) -> ComparedOut:
         after=measure.after,
         change=None if change is None else ChangeOut.model_validate(change),
         predicted=measure.predicted,
-        sure=_sure(change),
+        sure=measure.sure,
     )
-
-
-def _sure(change: Change | None) -> bool:
-    return change is not None and change.surprise <= SURE
-
-
-def _as_predicted(measure: Compared) -> bool:
-    """Whether it moved to the side that was predicted."""
-    change = measure.change
-    if change is None or measure.predicted is None:
-        return False
-    return (measure.predicted - change.before) * change.by > 0
 
 
 @router.get("/lessons/{lesson_id}/clock", summary="Time by stage", responses=ERRORS)

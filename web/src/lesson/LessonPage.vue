@@ -61,7 +61,7 @@ const PLAIN: Partial<Record<Stage, Component>> = {
   send: SendStage,
 }
 const clock = useClock(props.id, stage)
-useLessonKeys({ open, entry, settings, chosenCause, showKeys, blockId })
+useLessonKeys({ open, entry, settings, chosenCause, showKeys, blockId, stage })
 watch(lesson, (now) => {
   if (now) document.title = `${now.student.name} · Firm Footing`
 })

@@ -43,16 +43,24 @@ export interface Actions {
   escape: () => void
 }
 
+/** What keys may do on a stage: a ball is logged only where it is seen, a look answered likewise. */
+export interface Reach {
+  balls: boolean
+  answers: boolean
+}
+
 /** Do what a key means; false when it means nothing here. */
 export function act(
   event: Pick<KeyboardEvent, 'key' | 'ctrlKey' | 'metaKey' | 'shiftKey' | 'altKey'>,
   directions: readonly Direction[],
   actions: Actions,
+  reach: Reach = { balls: true, answers: true },
 ): boolean {
   const key = event.key.length === 1 ? event.key.toLowerCase() : event.key
   if (event.ctrlKey || event.metaKey) return undoKey(key, event.shiftKey, actions)
   if (event.altKey) return false
-  const byKey: Record<string, () => void> = {
+  const anywhere: Record<string, () => void> = { Escape: actions.escape, '?': actions.help }
+  const ofBalls: Record<string, () => void> = {
     Enter: actions.next,
     ArrowLeft: () => {
       actions.step(-1)
@@ -61,8 +69,6 @@ export function act(
       actions.step(1)
     },
     Delete: actions.remove,
-    Escape: actions.escape,
-    '?': actions.help,
     ',': () => {
       actions.divot(-1)
     },
@@ -83,13 +89,15 @@ export function act(
   const curve = directions[CURVE_KEYS.indexOf(key as (typeof CURVE_KEYS)[number])]
   const contact = CONTACT_KEYS.find(([k]) => k === key)
   const strike = STRIKE_KEYS.find(([k]) => k === key)
-  const answer = ANSWER_KEYS.find(([k]) => k === key)
-  if (start) actions.start(start)
+  const answer = reach.answers ? ANSWER_KEYS.find(([k]) => k === key) : undefined
+  if (anywhere[key]) anywhere[key]()
+  else if (answer) actions.answer(answer[1])
+  else if (!reach.balls) return false
+  else if (start) actions.start(start)
   else if (curve) actions.curve(curve)
   else if (contact) actions.contact(contact[1])
   else if (strike) actions.strike(strike[1])
-  else if (answer) actions.answer(answer[1])
-  else if (byKey[key]) byKey[key]()
+  else if (ofBalls[key]) ofBalls[key]()
   else return false
   return true
 }

@@ -3,6 +3,7 @@ import { onMounted, onUnmounted, type Ref } from 'vue'
 import type { Shot } from '@/api/client'
 import { act, type Actions } from '@/lesson/keys'
 import type { BallEntry } from '@/lesson/shots/useBallEntry'
+import { BESIDE_THE_DECISION, type Stage } from '@/lesson/stages'
 import type { OpenLesson } from '@/lesson/useLesson'
 import type { useSettings } from '@/ui/settings'
 import { leftToRight } from '@/ui/frame'
@@ -15,11 +16,13 @@ interface Parts {
   chosenCause: Ref<string | null>
   showKeys: Ref<boolean>
   blockId: Ref<string | null>
+  stage: Ref<Stage>
 }
 
 const FALLBACK_CARRY_M = 130
 
-export function useLessonKeys({ open, entry, settings, chosenCause, showKeys, blockId }: Parts) {
+export function useLessonKeys(parts: Parts) {
+  const { open, entry, settings, chosenCause, showKeys, blockId, stage } = parts
   const current = (): Shot =>
     entry.shots.value.find((s) => s.id === entry.currentId.value)?.observed ?? {}
 
@@ -69,7 +72,11 @@ export function useLessonKeys({ open, entry, settings, chosenCause, showKeys, bl
     if (hand === undefined || !isFree(event)) return
     const single = event.key.length === 1 && !event.ctrlKey && !event.metaKey
     if (single && !settings.keys && event.key !== '?') return
-    if (act(event, leftToRight(hand), actions)) event.preventDefault()
+    const reach = {
+      balls: stage.value === 'shots',
+      answers: BESIDE_THE_DECISION.includes(stage.value),
+    }
+    if (act(event, leftToRight(hand), actions, reach)) event.preventDefault()
   }
   /** A button that was touched lets go of the keyboard: Enter means the next ball, not it again. */
   function onClick(event: MouseEvent): void {

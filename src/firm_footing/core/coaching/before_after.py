@@ -19,6 +19,9 @@ USUAL_SCATTER: Final = {
 }  # fmt: skip
 """Of one player's balls; estimates, to choose the measure that will show a change best."""
 
+SURE: Final = 0.1
+"""Chance alone moves one number in ten as far."""
+
 
 @dataclass(frozen=True)
 class Compared:
@@ -34,6 +37,26 @@ class Compared:
     after: tuple[float, ...]
     change: Change | None
     predicted: float | None
+
+    @property
+    def sure(self) -> bool:
+        """Whether it changed by more than chance does in one number of ten."""
+        return self.change is not None and self.change.surprise <= SURE
+
+    @property
+    def as_predicted(self) -> bool:
+        """Whether it moved to the side that was predicted."""
+        if self.change is None or self.predicted is None:
+            return False
+        return (self.predicted - self.change.before) * self.change.by > 0
+
+    @property
+    def should_move(self) -> bool:
+        """Whether the prediction moves it by half of its usual scatter or more."""
+        if self.predicted is None or len(self.before) < 2:
+            return False
+        moves = abs(self.predicted - fmean(self.before))
+        return moves >= USUAL_SCATTER[self.name] / 2
 
 
 @dataclass(frozen=True)
@@ -113,14 +136,6 @@ def propose(measures: Sequence[Compared]) -> str:
         return moves / USUAL_SCATTER[measure.name], len(measure.before)
 
     return max(measures, key=worth).name
-
-
-def should_move(measure: Compared) -> bool:
-    """Whether the prediction moves it by half of its usual scatter or more."""
-    if measure.predicted is None or len(measure.before) < 2:
-        return False
-    moves = abs(measure.predicted - fmean(measure.before))
-    return moves >= USUAL_SCATTER[measure.name] / 2
 
 
 def noise_of(name: str, numbers: Numbers) -> float:

@@ -7,7 +7,7 @@ import CueBench from '@/lesson/decide/CueBench.vue'
 import { useCoaching } from '@/lesson/useCoaching'
 import type { OpenLesson } from '@/lesson/useLesson'
 import { useSettings } from '@/ui/settings'
-import { ANSWER_WORDS, evidenceWord, say } from '@/ui/words'
+import { ANSWER_WORDS, evidenceWord, say, standingWord } from '@/ui/words'
 
 const props = defineProps<{
   open: OpenLesson
@@ -26,6 +26,12 @@ const name = (id: string) =>
   say(props.knowledge.causes.find((c) => c.id === id)?.name ?? id, speaker.value)
 const roots = computed(() =>
   [...(props.diagnosis?.ranking.causes ?? [])].sort((a, b) => b.root - a.root).slice(0, SHOWN),
+)
+/** What is missing, where the evidence cannot carry a decision. */
+const thin = computed(() =>
+  props.diagnosis?.standing.kind === 'too_little'
+    ? standingWord(props.diagnosis, props.knowledge)
+    : '',
 )
 const picked = ref<string | null>(null)
 const reason = ref('')
@@ -81,6 +87,9 @@ function decide(): void {
       <span v-if="decided.ranking.start_with !== decided.cause" class="quiet">
         The ranking had “{{ name(String(decided.ranking.start_with)) }}” first then.
       </span>
+    </p>
+    <p v-if="thin" class="thin" role="note" data-testid="thin">
+      {{ thin }} Deciding now would be a guess.
     </p>
     <h2>One root to start with</h2>
     <ul class="roots">
@@ -146,6 +155,11 @@ function decide(): void {
   gap: 12px;
   padding: 16px 20px 24px;
   overflow-y: auto;
+}
+.thin {
+  padding: 8px 12px;
+  border-left: 4px solid rgb(var(--v-theme-ink));
+  background: rgb(var(--v-theme-panel));
 }
 .decided {
   font-size: 18px;

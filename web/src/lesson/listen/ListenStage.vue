@@ -4,6 +4,7 @@ import { computed } from 'vue'
 import { ask, client, type AnswerWord, type Knowledge, type Lesson, type Shape } from '@/api/client'
 import FeelRow from '@/lesson/pressure/FeelRow.vue'
 import type { OpenLesson } from '@/lesson/useLesson'
+import SomeOf from '@/ui/SomeOf.vue'
 import OneOf from '@/ui/OneOf.vue'
 import { useSettings } from '@/ui/settings'
 import { say } from '@/ui/words'
@@ -71,18 +72,12 @@ const typed = (event: Event) => (event.target as HTMLInputElement).value
     </div>
     <div>
       <h2>The usual miss <span class="quiet small">orders the looks until balls are hit</span></h2>
-      <div class="chips" role="group" aria-label="The usual miss">
-        <button
-          v-for="m in knowledge.misses"
-          :key="m.id"
-          type="button"
-          :class="{ on: listen.misses.includes(m.id) }"
-          :aria-pressed="listen.misses.includes(m.id)"
-          @click="toggleMiss(m.id)"
-        >
-          {{ m.name }}
-        </button>
-      </div>
+      <SomeOf
+        name="The usual miss"
+        :words="knowledge.misses"
+        :on="listen.misses"
+        @toggled="toggleMiss"
+      />
     </div>
     <div class="three">
       <v-text-field
@@ -143,18 +138,12 @@ const typed = (event: Event) => (event.target as HTMLInputElement).value
           >private: never on the sheet, nor in a case file unless asked</span
         >
       </h2>
-      <div class="chips" role="group" aria-label="Limits">
-        <button
-          v-for="l in knowledge.cautions.limits"
-          :key="l.id"
-          type="button"
-          :class="{ on: student.limits.includes(l.id) }"
-          :aria-pressed="student.limits.includes(l.id)"
-          @click="toggleLimit(l.id)"
-        >
-          {{ l.name }}
-        </button>
-      </div>
+      <SomeOf
+        name="Limits"
+        :words="knowledge.cautions.limits"
+        :on="student.limits"
+        @toggled="toggleLimit"
+      />
       <v-textarea
         label="Health notes, stiffness"
         rows="1"
@@ -216,23 +205,6 @@ h2 {
   flex-wrap: wrap;
   align-items: center;
   gap: 8px 14px;
-}
-.chips {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 6px;
-}
-.chips button {
-  min-height: 48px;
-  padding: 0 14px;
-  border: 1.5px solid rgb(var(--v-theme-ink)) !important;
-  border-radius: 10px;
-  background: rgb(var(--v-theme-surface));
-}
-.chips .on {
-  background: rgb(var(--v-theme-ink));
-  color: rgb(var(--v-theme-surface));
-  font-weight: 700;
 }
 .health {
   display: grid;

@@ -5,6 +5,7 @@ import type { Diagnosis, Knowledge, Lesson, Shape } from '@/api/client'
 import FollowUpForm from '@/lesson/send/FollowUpForm.vue'
 import { useCoaching, useSheet } from '@/lesson/useCoaching'
 import type { OpenLesson } from '@/lesson/useLesson'
+import StateMessage from '@/ui/StateMessage.vue'
 import { vTyped } from '@/ui/typed'
 
 const props = defineProps<{
@@ -55,7 +56,19 @@ function send(): void {
 </script>
 
 <template>
-  <section class="send" aria-label="Send">
+  <section v-if="!lesson.decisions.length" aria-label="Send">
+    <StateMessage
+      inside
+      kind="empty"
+      title="Nothing is decided yet."
+      hint="The sheet is about one cause: decide on it first, with or against the ranking."
+    >
+      <v-btn class="mt-4" :to="{ name: 'lesson', params: { id: lesson.id, stage: 'decide' } }"
+        >Decide</v-btn
+      >
+    </StateMessage>
+  </section>
+  <section v-else class="send" aria-label="Send">
     <iframe v-if="found" class="page" title="The sheet as it is printed" :src="shown" />
     <div class="words">
       <h2>What goes home</h2>
