@@ -6,7 +6,9 @@ import numpy as np
 import pytest
 
 from firm_footing.core.case import School
-from firm_footing.core.coaching import drills_for, withheld_for
+from firm_footing.core.coaching import Situation, drills_for, withheld_for
+from firm_footing.core.coaching.cautions import cautions_for, general_cautions
+from firm_footing.core.coaching.drills import fit_of
 from firm_footing.core.knowledge import Knowledge
 
 # cause, limits, other likely causes, path -> drills kept back
@@ -33,9 +35,10 @@ def test_drills_are_kept_back(
     path: float | None,
     kept_back: set[str],
 ) -> None:
-    withheld = withheld_for(cause, knowledge, limits, present, path)
+    here = Situation(limits=limits, present=present, path_deg=path)
+    withheld = withheld_for(cause, knowledge, here)
     assert {w.drill for w in withheld} == kept_back
-    offered = set(drills_for(cause, knowledge, limits, School(), present, path))
+    offered = set(drills_for(cause, knowledge, here))
     serving = {d.id for d in knowledge.drills if cause in d.targets}
     assert offered == serving - kept_back
     for w in withheld:
@@ -49,8 +52,8 @@ def test_opposite_remedies_are_never_both_offered(knowledge: Knowledge) -> None:
             continue
         assert knowledge.cause[cause.opposite_of].opposite_of == cause.id
         both = {cause.id: 0.9, cause.opposite_of: 0.9}
-        one = drills_for(cause.id, knowledge, (), School(), both, None)
-        other = drills_for(cause.opposite_of, knowledge, (), School(), both, None)
+        one = drills_for(cause.id, knowledge, Situation(present=both))
+        other = drills_for(cause.opposite_of, knowledge, Situation(present=both))
         assert not set(one) & set(other)
 
 
@@ -62,7 +65,7 @@ def test_no_advice_holds_drills_of_two_opposite_remedies(knowledge: Knowledge, s
     pairs = {(c.id, c.opposite_of) for c in knowledge.causes if c.opposite_of}
     assert pairs
     for cause in knowledge.causes:
-        drills = drills_for(cause.id, knowledge, (), School(), present, None)
+        drills = drills_for(cause.id, knowledge, Situation(present=present))
         served = {t for d in drills for t in knowledge.drill[d].targets}
         for one, other in pairs:
             assert not {one, other} <= served
@@ -74,11 +77,51 @@ def test_no_advice_holds_drills_of_two_opposite_remedies(knowledge: Knowledge, s
 def test_a_school_puts_its_own_drills_first(knowledge: Knowledge) -> None:
     def first(**school: str) -> str:
         chosen = School.model_validate(school)
-        return drills_for("hang_back", knowledge, (), chosen, {}, None)[0]
+        return drills_for("hang_back", knowledge, Situation(school=chosen))[0]
 
     assert first(start="ground_up") == "mirror_press"
     assert first(start="upper_led") in ("start_trail_go_lead", "shoulder_through")
     assert first(pressure="stay_lead", start="arms_led") == "stay_lead"
+
+
+def test_what_is_not_here_sinks_and_says_so(knowledge: Knowledge) -> None:
+    usual = drills_for("late_shift", knowledge, Situation())
+    assert usual.index("mirror_press") == 1
+    here = Situation(lacking=("mirror", "turf"))
+    without = drills_for("late_shift", knowledge, here)
+    assert set(without) == set(usual)
+    assert set(without[-2:]) == {"mirror_press", "line_and_divots"}
+    fit = fit_of(knowledge.drill["line_and_divots"], "late_shift", knowledge, here)
+    assert fit.cons == ("turf is not here",)
+
+
+def test_a_drill_that_asks_much_comes_later_for_a_beginner(knowledge: Knowledge) -> None:
+    def place(handicap: float | None) -> int:
+        here = Situation(handicap=handicap)
+        return drills_for("heels_at_address", knowledge, here).index("step_away")
+
+    assert place(5) <= place(36) == 1
+    drill = knowledge.drill["step_away"]
+    assert (
+        "asks much of this player"
+        in fit_of(drill, "heels_at_address", knowledge, Situation(handicap=36)).cons
+    )
+    assert not fit_of(drill, "heels_at_address", knowledge, Situation()).cons  # 18 when left out
+
+
+def test_cautions_go_with_the_drills_they_touch(knowledge: Knowledge) -> None:
+    every = general_cautions(False, knowledge)
+    assert len(general_cautions(True, knowledge)) == len(every) + 1
+    assert any("doctor" in c for c in every)
+    said = {d.id: " ".join(cautions_for(d, knowledge)) for d in knowledge.drills}
+    assert "shank" in said["sixty_percent"]
+    assert "shank" not in said["cushions"]
+    assert "firm, dry" in said["cushions"]
+    assert "ankle, balance" in said["cushions"]
+    assert "sticks" in said["hip_stick"]
+    for drill in knowledge.drills:
+        if drill.limits:
+            assert said[drill.id].startswith(f"Leave out “{drill.name.lower()}” when")
 
 
 def test_every_drill_names_limits_that_are_known(knowledge: Knowledge) -> None:

@@ -8,8 +8,10 @@ import pytest
 from icalendar import Calendar
 
 from firm_footing.core.case import Block, Case, Reading, Shot
-from firm_footing.core.coaching.cards import cards_for, setup_first
+from firm_footing.core.coaching import Situation
+from firm_footing.core.coaching.cards import cards_for
 from firm_footing.core.coaching.practice import plan_practice
+from firm_footing.core.coaching.setup_gate import setup_changes
 from firm_footing.core.coaching.sheet import Sheet, miss_words, sheet_of
 from firm_footing.core.frame import Handedness
 from firm_footing.core.knowledge import Knowledge
@@ -124,18 +126,23 @@ def test_without_a_ball_there_is_no_miss_to_name(knowledge: Knowledge) -> None:
 
 
 def test_a_set_up_that_is_off_comes_first(knowledge: Knowledge) -> None:
-    assert setup_first(BEFORE_LESSON, knowledge) == ("grip_weak", "aim_off_line")
+    grip, aim = setup_changes(BEFORE_LESSON, knowledge)
+    assert (grip.check, grip.drill, grip.tried) == ("grip_weak", "grip_reset", False)
+    assert (aim.check, aim.drill) == ("aim_off_line", "aim_sticks")
+    hit = Block(kind="trial", drill="grip_reset", shots=(Shot(start="straight"),) * 3)
+    tried = BEFORE_LESSON.model_copy(update={"blocks": (*BEFORE_LESSON.blocks, hit)})
+    assert [s.tried for s in setup_changes(tried, knowledge)] == [True, False]
 
 
 def test_cards_say_why_and_name_what_replaces_a_withheld_one(knowledge: Knowledge) -> None:
-    limited = BEFORE_LESSON.model_copy(update={"limits": ("balance",)})
-    cards = {c.drill: c for c in cards_for("hang_back", limited, {}, None, knowledge)}
+    here = Situation(limits=("balance",), path_deg=9.0)
+    cards = {c.drill: c for c in cards_for("hang_back", knowledge, here)}
     kept_back = {name for name, card in cards.items() if card.withheld is not None}
     assert "step_past" in kept_back
     assert all("balance" in knowledge.drill[name].limits for name in kept_back)
     assert all(cards[name].instead not in kept_back for name in kept_back)
-    assert "made for this cause" in cards["line_and_divots"].because
-    nothing_left = cards_for("trail_knee_fires", limited, {}, 9.0, knowledge)
+    assert "made for this cause" in cards["line_and_divots"].pros
+    nothing_left = cards_for("trail_knee_fires", knowledge, here)
     assert {c.drill for c in nothing_left} == {
         d.id for d in knowledge.drills if "trail_knee_fires" in d.targets
     }

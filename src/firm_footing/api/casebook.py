@@ -9,6 +9,7 @@ from firm_footing.api.coaching_shapes import CasebookOut, CaseOut, ProgressOut, 
 from firm_footing.api.context import Known, RowId, Store
 from firm_footing.api.errors import responses
 from firm_footing.core.case import to_file
+from firm_footing.core.ground.several import usual_signs
 from firm_footing.core.knowledge import Knowledge
 from firm_footing.core.pattern import Estimate, read_pattern
 from firm_footing.core.reasoning.traces import counts, read_traces
@@ -71,13 +72,12 @@ def _step(content: LessonContent, known: Knowledge) -> StepOut:
         if estimate is not None:
             values[name] = estimate.value
     read = [r for i, r in read_traces(case, pattern, known) if counts(case, i)]
-    shown = [s for r in read for s in r.signs]
     decision = content.decisions[-1] if content.decisions else None
     return StepOut(
         lesson_id=content.lesson.id,
         started_at=content.lesson.started_at,
         values=values,
-        signs=sorted({s for s in shown if 2 * shown.count(s) >= len(read)}),
+        signs=list(usual_signs(read)),
         cause=decision.cause if decision else None,
         verdict=content.follow_up.verdict if content.follow_up else None,
         drill=content.lesson.drill,

@@ -1,6 +1,8 @@
 """What is drilled, how is it said, and did it help?"""
 
-from fastapi import APIRouter
+from typing import Annotated
+
+from fastapi import APIRouter, Query
 
 from firm_footing.api.coaching_shapes import (
     CardOut,
@@ -12,20 +14,31 @@ from firm_footing.api.coaching_shapes import (
     LadderOut,
     RepetitionIn,
     RetestOut,
+    SetupChangeOut,
+    TargetOut,
+    TracesComparedOut,
     VerdictOnRetest,
 )
 from firm_footing.api.conclusion_views import why_withheld
 from firm_footing.api.context import Known, RowId, Store
 from firm_footing.api.errors import responses
 from firm_footing.api.shapes import LessonOut
+from firm_footing.api.trace_views import compared_view
 from firm_footing.api.views import lesson_view
 from firm_footing.core.case import Case
 from firm_footing.core.coaching.before_after import Compared, compare
-from firm_footing.core.coaching.cards import Card, cards_for, setup_first
+from firm_footing.core.coaching.cards import Card, cards_for
+from firm_footing.core.coaching.cautions import general_cautions
 from firm_footing.core.coaching.cues import cues_for
+from firm_footing.core.coaching.drills import situation_of
 from firm_footing.core.coaching.ladder import climb
+from firm_footing.core.coaching.setup_gate import setup_changes
+from firm_footing.core.coaching.trace_over_trace import lay_over
+from firm_footing.core.coaching.transfer import targets_for
 from firm_footing.core.knowledge import Knowledge
+from firm_footing.core.pattern import read_pattern
 from firm_footing.core.reasoning import Diagnosis, diagnose
+from firm_footing.core.reasoning.traces import counts, counts_as_retest, read_traces
 from firm_footing.store import coaching, lessons
 from firm_footing.store.cases import case_of
 from firm_footing.store.errors import refused
@@ -53,25 +66,29 @@ def read_coaching(session: Store, known: Known, lesson_id: RowId) -> CoachingOut
     return CoachingOut(
         cause=cause,
         decided=decided is not None,
-        cards=[_card(card, known) for card in cards_of(cause, case, found, known)],
+        cards=[_card(c, known) for c in cards_of(cause, case, found, lesson.lacking, known)],
         ladder=ladder,
         cues=list(cues_for(cause, lesson.cue.felt.values(), case.dominant_leg, known)),
-        cautions=[c.sentence for c in known.cautions.general],
-        change_setup_first=list(setup_first(case, known)),
+        cautions=list(general_cautions(content.student.age_group == "junior", known)),
+        setup_changes=[SetupChangeOut.model_validate(s) for s in setup_changes(case, known)],
     )
 
 
-def cards_of(cause: str, case: Case, found: Diagnosis, known: Knowledge) -> tuple[Card, ...]:
-    """Drills for a cause, given all that was concluded."""
+def cards_of(
+    cause: str, case: Case, found: Diagnosis, lacking: tuple[str, ...], known: Knowledge
+) -> tuple[Card, ...]:
+    """Drills for a cause, given all that was concluded and what is not here."""
     present = {c.id: c.probability for c in found.causes}
     path = found.pattern.path_deg.value if found.pattern.path_deg else None
-    return cards_for(cause, case, present, path, known)
+    return cards_for(cause, known, situation_of(case, present, path, lacking))
 
 
 def _card(card: Card, known: Knowledge) -> CardOut:
     return CardOut(
         drill=card.drill,
-        because=list(card.because),
+        pros=list(card.pros),
+        cons=list(card.cons),
+        cautions=list(card.cautions),
         withheld=None if card.withheld is None else why_withheld(card.withheld, known),
         instead=card.instead,
     )
@@ -94,7 +111,8 @@ def put_repetition(
 def read_retest(session: Store, known: Known, lesson_id: RowId) -> RetestOut | None:
     """The newest retest beside the baseline of the same club; null without a baseline."""
     content = lessons.content_of(session, lesson_id)
-    found = compare(case_of(content), content.lesson.primary, _predicted(content), known)
+    case = case_of(content)
+    found = compare(case, content.lesson.primary, _predicted(content), known)
     if found is None:
         return None
     return RetestOut(
@@ -106,7 +124,36 @@ def read_retest(session: Store, known: Known, lesson_id: RowId) -> RetestOut | N
         level=known.numbers.coaching.retest.level,
         partial=[m.name for m in found.measures if m.sure and m.as_predicted],
         still=[m.name for m in found.measures if m.should_move and not m.sure],
+        traces=_traces(case, known),
     )
+
+
+def _traces(case: Case, known: Knowledge) -> TracesComparedOut | None:
+    """Swings of the baseline beside those of the retest."""
+    if not case.traces:
+        return None
+    pattern = read_pattern(case.baselines, known, case.handicap)
+    read = list(read_traces(case, pattern, known))
+    retested = [r for i, r in read if counts_as_retest(case, i)]
+    return compared_view(lay_over([r for i, r in read if counts(case, i)], retested))
+
+
+@router.get(
+    "/lessons/{lesson_id}/blocks/{block_id}/targets",
+    summary="A target for every ball",
+    responses=ERRORS,
+)
+def read_targets(
+    session: Store,
+    known: Known,
+    lesson_id: RowId,
+    block_id: RowId,
+    balls: Annotated[int, Query(ge=1, le=200)] = 20,
+) -> list[TargetOut]:
+    """The same ones each time."""
+    lessons.get_block(session, lesson_id, block_id)
+    targets = targets_for(block_id, balls, known.numbers.coaching.transfer)
+    return [TargetOut.model_validate(t) for t in targets]
 
 
 def _predicted(content: LessonContent) -> dict[str, float]:

@@ -10,6 +10,7 @@ from firm_footing.core.case.evidence import Whole
 from firm_footing.core.coaching.ladder import Result, Said
 from firm_footing.core.coaching.practice import What
 from firm_footing.core.coaching.retest import State
+from firm_footing.core.knowledge.pressure import SwingEvent
 from firm_footing.store.tables import Outcome
 
 
@@ -43,9 +44,21 @@ class CardOut(BaseModel):
     """A drill that serves the cause, or one that is kept back and why."""
 
     drill: str
-    because: list[str] = Field(description="What speaks for it here")
+    pros: list[str] = Field(description="What speaks for it here")
+    cons: list[str] = Field(description="What speaks against it here")
+    cautions: list[str] = Field(description="That go with it beyond the general ones")
     withheld: str | None
     instead: str | None = Field(description="A drill that replaces a withheld one")
+
+
+class SetupChangeOut(Out):
+    """A set-up that is off, the drill that changes it, and the balls hit with the change."""
+
+    check: str
+    drill: str | None
+    balls: int
+    wanted: int
+    tried: bool
 
 
 class CoachingOut(BaseModel):
@@ -57,8 +70,8 @@ class CoachingOut(BaseModel):
     ladder: LadderOut | None = Field(description="Of the chosen drill")
     cues: list[str]
     cautions: list[str]
-    change_setup_first: list[str] = Field(
-        description="Set-up looks that were answered yes: change that and hit three balls first"
+    setup_changes: list[SetupChangeOut] = Field(
+        description="Set-up looks that were answered yes: change that before any foot drill"
     )
 
 
@@ -91,6 +104,43 @@ class VerdictOnRetest(Out):
     more: int | None
 
 
+class LaidOut(BaseModel):
+    """Swings of one time as one line, about impact."""
+
+    t_s: list[float]
+    lead_pct: list[float]
+    sd_pct: list[float] = Field(description="Empty for a single swing")
+    swings: int
+
+
+class ShareOut(Out):
+    """The lead share at one event."""
+
+    event: SwingEvent
+    before: float
+    after: float
+    sure: bool
+
+
+class TracesComparedOut(BaseModel):
+    """Swings on the mat before and after; signs by id."""
+
+    before: LaidOut
+    after: LaidOut
+    events: dict[SwingEvent, float]
+    shares: list[ShareOut]
+    gone: list[str]
+    still: list[str]
+    new: list[str]
+
+
+class TargetOut(Out):
+    """Where one ball of a block with targets of its own goes; bearing + to the push side."""
+
+    bearing_deg: float
+    carry_pct: float
+
+
 class RetestOut(BaseModel):
     """Baseline and retest of one club."""
 
@@ -102,6 +152,7 @@ class RetestOut(BaseModel):
     level: float = Field(description="How often an unchanged student would be called changed")
     partial: list[str] = Field(description="Measures that moved to where it was predicted")
     still: list[str] = Field(description="Measures that should have moved and have not yet")
+    traces: TracesComparedOut | None = Field(description="Null without swings on both sides")
 
 
 class DayOut(BaseModel):

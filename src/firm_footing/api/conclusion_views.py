@@ -12,7 +12,7 @@ from firm_footing.api.conclusion_shapes import (
     WithheldDrill,
 )
 from firm_footing.core.case import Case
-from firm_footing.core.coaching import Withheld, withheld_for
+from firm_footing.core.coaching import Withheld, situation_of, withheld_for
 from firm_footing.core.knowledge import Knowledge
 from firm_footing.core.pattern import Estimate
 from firm_footing.core.pattern.shape import probability_word
@@ -23,13 +23,9 @@ def diagnosis_view(diagnosis: Diagnosis, case: Case, knowledge: Knowledge) -> Di
     """A diagnosis with words, spreads and the drills kept back."""
     probabilities = {c.id: c.probability for c in diagnosis.causes}
     pattern = diagnosis.pattern
-    kept_back = withheld_for(
-        diagnosis.start_with,
-        knowledge,
-        case.limits,
-        probabilities,
-        pattern.path_deg.value if pattern.path_deg else None,
-    )
+    path = pattern.path_deg.value if pattern.path_deg else None
+    here = situation_of(case, probabilities, path)
+    kept_back = withheld_for(diagnosis.start_with, knowledge, here)
     known = {name: getattr(pattern, name) for name in type(pattern).__dataclass_fields__}
     return DiagnosisOut(
         ranking=ranking_of(diagnosis, knowledge),

@@ -5,7 +5,7 @@ from pydantic import BaseModel, Field
 
 from firm_footing.api.context import Known
 from firm_footing.core.knowledge import Cause, Check, Club, Drill, Mechanism
-from firm_footing.core.knowledge.coaching import Cautions, Cues, Miss, Schools
+from firm_footing.core.knowledge.coaching import Cautions, Cues, Equipment, Miss, Schools
 from firm_footing.core.knowledge.poses import PoseView
 from firm_footing.core.knowledge.pressure import FeelTest, Sign
 
@@ -29,6 +29,7 @@ class KnowledgeOut(BaseModel):
     mechanisms: tuple[Mechanism, ...]
     checks: tuple[Check, ...]
     drills: tuple[Drill, ...]
+    equipment: tuple[Equipment, ...]
     clubs: tuple[Club, ...]
     schools: Schools
     cautions: Cautions

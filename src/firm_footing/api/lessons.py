@@ -36,6 +36,17 @@ def add_lesson(session: Store, known: Known, student_id: RowId, new: NewLesson) 
     return lesson_view(session, lessons.add_lesson(session, lesson, new.club).id)
 
 
+@router.post(
+    "/lessons/{lesson_id}/reopen",
+    status_code=201,
+    summary="Start a lesson that takes this one up again",
+    responses=ERRORS,
+)
+def reopen(session: Store, lesson_id: RowId) -> LessonOut:
+    """With the same club, for a short new baseline beside the earlier ones."""
+    return lesson_view(session, lessons.reopen(session, lesson_id).id)
+
+
 @router.get("/lessons/{lesson_id}", summary="A lesson with everything in it", responses=ERRORS)
 def read_lesson(session: Store, lesson_id: RowId) -> LessonOut:
     """Student, blocks with balls, answers, notes, decisions."""
@@ -59,6 +70,10 @@ def change_lesson(
     values = {k: v for k, v in sent.items() if v is not None or k in empties}
     if change.drill is not None and change.drill not in known.drill:
         raise refused(f"No drill is called '{change.drill}'.", "drill", "Nothing was changed.")
+    unknown = set(change.lacking or ()) - {e.id for e in known.equipment}
+    if unknown:
+        named = ", ".join(sorted(unknown))
+        raise refused(f"No equipment is called '{named}'.", "lacking", "Nothing was changed.")
     lessons.change_lesson(session, lesson_id, values)
     return lesson_view(session, lesson_id)
 
@@ -77,7 +92,9 @@ def put_block(
 ) -> LessonOut:
     """The client makes the id; what is left out stays."""
     values = {name: getattr(block, name) for name in block.model_fields_set}
-    values = {k: v for k, v in values.items() if not (k in ("kind", "club") and v is None)}
+    values = {
+        k: v for k, v in values.items() if not (k in ("kind", "club", "own_targets") and v is None)
+    }
     if "club" in values:
         _club_is_known(known, values["club"])
     if values.get("drill") is not None and values["drill"] not in known.drill:

@@ -105,6 +105,7 @@ class LessonChange(In):
     listen: Listen | None = None
     cue: Cue | None = None
     drill: str | None = Field(None, description="The drill on the bench; null puts it away")
+    lacking: tuple[str, ...] | None = Field(None, description="Equipment that is not here")
     primary: Primary | None = Field(None, description="The retest's measure, fixed beforehand")
     sheet: SheetWords | None = None
 
@@ -120,6 +121,7 @@ class BlockIn(In):
     surface: Surface | None = None
     teed: bool | None = None
     stance: Stance | None = None
+    own_targets: Truth | None = Field(None, description="Every ball has a target of its own")
 
 
 class ShotIn(In):
@@ -177,6 +179,7 @@ class BlockOut(Out):
     surface: Surface | None
     teed: bool | None
     stance: Stance | None
+    own_targets: bool
     shots: list[ShotOut]
 
 
@@ -219,6 +222,16 @@ class Revision(BaseModel):
     revision: str
 
 
+class EarlierOut(BaseModel):
+    """What an earlier lesson of the student decided, and what came of it."""
+
+    lesson_id: str
+    started_at: datetime
+    cause: str
+    drill: str | None
+    follow_up: FollowUpOut | None
+
+
 class LessonOut(BaseModel):
     """A lesson with everything in it."""
 
@@ -237,6 +250,9 @@ class LessonOut(BaseModel):
     listen: Listen
     cue: Cue
     drill: str | None
+    lacking: tuple[str, ...]
+    reopens: str | None
+    earlier: list[EarlierOut] = Field(description="Earlier decisions, the newest first")
     primary: str | None
     sheet: SheetWords
     repetitions: list[RepetitionOut]

@@ -143,7 +143,9 @@ def _sheet(content: LessonContent, known: Knowledge) -> tuple[Sheet, Pattern]:
     case, lesson = case_of(content), content.lesson
     found = diagnose(case, known, lesson.at_hand)
     cause = content.decisions[-1].cause if content.decisions else found.start_with
-    serving = [c.drill for c in cards_of(cause, case, found, known) if c.withheld is None]
+    serving = [
+        c.drill for c in cards_of(cause, case, found, lesson.lacking, known) if c.withheld is None
+    ]
     if lesson.drill in serving:
         serving = [lesson.drill, *(d for d in serving if d != lesson.drill)]
     cue = lesson.cue.text or cues_for(cause, lesson.cue.felt.values(), case.dominant_leg, known)[0]

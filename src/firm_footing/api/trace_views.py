@@ -4,6 +4,7 @@ from collections.abc import Mapping, Sequence
 
 import numpy as np
 
+from firm_footing.api.coaching_shapes import LaidOut, ShareOut, TracesComparedOut
 from firm_footing.api.trace_shapes import (
     AnswerOfTrace,
     CurveOut,
@@ -20,6 +21,7 @@ from firm_footing.api.trace_shapes import (
     TraceRead,
 )
 from firm_footing.core.case import Reading
+from firm_footing.core.coaching.trace_over_trace import Laid, TracesCompared
 from firm_footing.core.ground import trace as ground
 from firm_footing.core.ground.recorded import FloatArray, Recorded
 from firm_footing.core.ground.several import Several
@@ -62,6 +64,32 @@ def together_view(found: Several, ids: Sequence[str]) -> TogetherOut:
         mean_pct=_numbers(found.mean_pct[there]),
         sd_pct=_numbers(found.sd_pct[there]),
         odd=None if found.odd is None else ids[found.odd],
+    )
+
+
+def compared_view(found: TracesCompared | None) -> TracesComparedOut | None:
+    """Swings before and after, to two decimals of a second and one of a per cent."""
+    if found is None:
+        return None
+    return TracesComparedOut(
+        before=_laid(found.before),
+        after=_laid(found.after),
+        events={name: round(t, 3) for name, t in found.events.items()},
+        shares=[ShareOut.model_validate(s) for s in found.shares],
+        gone=list(found.gone),
+        still=list(found.still),
+        new=list(found.new),
+    )
+
+
+def _laid(swings: Laid) -> LaidOut:
+    there = np.isfinite(swings.lead_pct)
+    spread = swings.swings > 1
+    return LaidOut(
+        t_s=_numbers(swings.t_s[there], 3),
+        lead_pct=_numbers(swings.lead_pct[there]),
+        sd_pct=_numbers(swings.sd_pct[there]) if spread else [],
+        swings=swings.swings,
     )
 
 

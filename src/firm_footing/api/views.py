@@ -7,6 +7,7 @@ from firm_footing.api.shapes import (
     AnswerOut,
     BlockOut,
     DecisionOut,
+    EarlierOut,
     LessonBrief,
     LessonOut,
     NoteOut,
@@ -14,7 +15,7 @@ from firm_footing.api.shapes import (
     StudentOut,
 )
 from firm_footing.store.history import first_undone, last_done, revision_of
-from firm_footing.store.lessons import LessonContent, content_of
+from firm_footing.store.lessons import LessonContent, content_of, decided_before
 from firm_footing.store.tables import Lesson
 
 
@@ -44,6 +45,9 @@ def lesson_view(session: Session, lesson_id: str) -> LessonOut:
         listen=lesson.listen,
         cue=lesson.cue,
         drill=lesson.drill,
+        lacking=lesson.lacking,
+        reopens=lesson.reopens,
+        earlier=_earlier(session, lesson),
         primary=lesson.primary,
         sheet=lesson.sheet,
         repetitions=[RepetitionOut.model_validate(r) for r in content.repetitions],
@@ -52,6 +56,19 @@ def lesson_view(session: Session, lesson_id: str) -> LessonOut:
         undo=done.what if done else None,
         redo=undone.what if undone else None,
     )
+
+
+def _earlier(session: Session, lesson: Lesson) -> list[EarlierOut]:
+    return [
+        EarlierOut(
+            lesson_id=before.id,
+            started_at=before.started_at,
+            cause=decision.cause,
+            drill=before.drill,
+            follow_up=follow_up and FollowUpOut.model_validate(follow_up),
+        )
+        for before, decision, follow_up in decided_before(session, lesson)
+    ]
 
 
 def _blocks(content: LessonContent) -> list[BlockOut]:

@@ -70,6 +70,23 @@ def earlier_lessons(session: Session, lesson: Lesson, most: int = 5) -> list[Les
     )
 
 
+def decided_before(
+    session: Session, lesson: Lesson, most: int = 5
+) -> list[tuple[Lesson, Decision, FollowUp | None]]:
+    """The same student's earlier lessons that came to a decision, the newest first."""
+    rows = session.exec(
+        select(Lesson, Decision, FollowUp)
+        .join(Decision, col(Decision.lesson_id) == Lesson.id)
+        .outerjoin(FollowUp, col(FollowUp.lesson_id) == Lesson.id)
+        .where(Lesson.student_id == lesson.student_id, Lesson.started_at < lesson.started_at)
+        .order_by(col(Lesson.started_at).desc(), col(Decision.decided_at).desc())
+    )
+    last: dict[str, tuple[Lesson, Decision, FollowUp | None]] = {}
+    for earlier, decision, follow_up in rows:
+        last.setdefault(earlier.id, (earlier, decision, follow_up))
+    return list(last.values())[:most]
+
+
 def content_of(session: Session, lesson_id: str) -> LessonContent:
     """Everything in a lesson."""
     lesson = get_lesson(session, lesson_id)
@@ -111,14 +128,39 @@ def _of(session: Session, table: Any, lesson_id: str, order: str) -> list[Any]:
     return list(rows)
 
 
-def add_lesson(session: Session, lesson: Lesson, club: str = "7i") -> Lesson:
+def add_lesson(
+    session: Session, lesson: Lesson, club: str = "7i", expected_carry_m: float | None = None
+) -> Lesson:
     """Keep a new lesson with an empty baseline block of this club."""
     get_student(session, lesson.student_id)
     session.add(lesson)
     session.flush()
-    session.add(Block(lesson_id=lesson.id, position=0, club=club))
+    block = Block(lesson_id=lesson.id, position=0, club=club, expected_carry_m=expected_carry_m)
+    session.add(block)
     session.commit()
     return lesson
+
+
+def reopen(session: Session, lesson_id: str) -> Lesson:
+    """A new lesson that takes up what this one decided: its club again, what was heard kept.
+
+    Feels, events gone by and health are asked anew.
+    """
+    before = content_of(session, lesson_id)
+    last, listen = before.lesson, before.lesson.listen
+    kept = {"misses", "goal", "event", "event_on", "background", "minutes"}
+    baseline = next(
+        (b for b in before.blocks if b.kind == "baseline"), Block(lesson_id="", position=0)
+    )
+    lesson = Lesson(
+        student_id=last.student_id,
+        school=last.school,
+        at_hand=last.at_hand,
+        lacking=last.lacking,
+        listen=Listen(**listen.model_dump(include=kept)),
+        reopens=last.id,
+    )
+    return add_lesson(session, lesson, baseline.club, baseline.expected_carry_m)
 
 
 PARTS: dict[str, type[Strict]] = {

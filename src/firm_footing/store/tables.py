@@ -55,7 +55,11 @@ class Student(SQLModel, table=True):
 
 
 class Lesson(SQLModel, table=True):
-    """One lesson of one student."""
+    """One lesson of one student.
+
+    lacking : ids of equipment that is not here
+    reopens : id of the lesson whose cause is taken up again; it may be gone since
+    """
 
     id: str = Field(default_factory=new_id, primary_key=True)
     student_id: str = Field(sa_column=_belongs_to("student"))
@@ -69,6 +73,10 @@ class Lesson(SQLModel, table=True):
     listen: Listen = Field(default=Listen(), sa_column=Column(AsJson(Listen), nullable=False))
     cue: Cue = Field(default=Cue(), sa_column=Column(AsJson(Cue), nullable=False))
     drill: str | None = None
+    lacking: tuple[str, ...] = Field(
+        default=(), sa_column=Column(AsJson(tuple[str, ...]), nullable=False)
+    )
+    reopens: str | None = None
     primary: str | None = None
     sheet: SheetWords = Field(
         default=SheetWords(), sa_column=Column(AsJson(SheetWords), nullable=False)
@@ -76,7 +84,10 @@ class Lesson(SQLModel, table=True):
 
 
 class Block(SQLModel, table=True):
-    """Balls hit one after the other with one club."""
+    """Balls hit one after the other with one club.
+
+    own_targets : every ball has a target of its own
+    """
 
     id: str = Field(default_factory=new_id, primary_key=True)
     lesson_id: str = Field(sa_column=_belongs_to("lesson"))
@@ -89,6 +100,7 @@ class Block(SQLModel, table=True):
     surface: Surface | None = Field(default=None, sa_type=String)
     teed: bool | None = None
     stance: Stance | None = Field(default=None, sa_column=Column(AsJson(Stance)))
+    own_targets: bool = False
 
 
 class LoggedShot(SQLModel, table=True):

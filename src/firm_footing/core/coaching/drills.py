@@ -1,14 +1,49 @@
-"""Which drills serve a cause without hurting the student?"""
+"""Which drills serve a cause without hurting the student, and which of them fits best here?"""
 
 from collections.abc import Collection, Mapping
 from dataclasses import dataclass
 
-from firm_footing.core.case import School
+from firm_footing.core.case import Case, School
 from firm_footing.core.knowledge import Drill, Knowledge
 from firm_footing.core.knowledge.vocabulary import Limit
 
 POSSIBLE = 0.2
 """A cause this likely is not to be made worse by a drill for another."""
+
+USUAL_SCHOOL = School()
+
+
+@dataclass(frozen=True)
+class Situation:
+    """What a choice of drills asks of student and place.
+
+    limits : bodily limits flagged for the student
+    handicap : None when not known
+    present : cause id to P(present), to keep back drills that another likely cause forbids
+    path_deg : club path, + in-to-out, None when not known
+    lacking : ids of equipment that is not here
+    """
+
+    limits: Collection[Limit] = ()
+    school: School = USUAL_SCHOOL
+    handicap: float | None = None
+    present: Mapping[str, float] | None = None
+    path_deg: float | None = None
+    lacking: Collection[str] = ()
+
+    def probability(self, cause: str) -> float:
+        """P(present) of a cause, 0 where nothing is known."""
+        return (self.present or {}).get(cause, 0.0)
+
+
+def situation_of(
+    case: Case,
+    present: Mapping[str, float],
+    path_deg: float | None,
+    lacking: Collection[str] = (),
+) -> Situation:
+    """The situation of a case's student."""
+    return Situation(case.limits, case.school, case.handicap, present, path_deg, lacking)
 
 
 @dataclass(frozen=True)
@@ -21,52 +56,68 @@ class Withheld:
     path_too_far_in_to_out: bool
 
 
-def drills_for(
-    cause: str,
-    knowledge: Knowledge,
-    limits: Collection[Limit],
-    school: School,
-    present: Mapping[str, float],
-    path_deg: float | None,
-) -> tuple[str, ...]:
-    """Ids of the drills that serve this cause, the school's favourites first.
+@dataclass(frozen=True)
+class Fit:
+    """How well a drill fits here: points, and in words what speaks for and against it."""
 
-    Parameters
-    ----------
-    limits : bodily limits flagged for the student
-    present : cause id to P(present), to keep back drills that another likely cause forbids
-    path_deg : club path, + in-to-out, None when not known
+    points: float
+    pros: tuple[str, ...]
+    cons: tuple[str, ...]
 
-    """
-    kept_back = {w.drill for w in withheld_for(cause, knowledge, limits, present, path_deg)}
-    favourites = _favourites(knowledge, school)
+
+def drills_for(cause: str, knowledge: Knowledge, here: Situation) -> tuple[str, ...]:
+    """Ids of the drills that serve this cause, the best fitting first."""
+    kept_back = {w.drill for w in withheld_for(cause, knowledge, here)}
     serving = [d for d in _serving(cause, knowledge) if d.id not in kept_back]
-    return tuple(d.id for d in sorted(serving, key=lambda d: d.id not in favourites))
+    fitting = sorted(serving, key=lambda d: -fit_of(d, cause, knowledge, here).points)
+    return tuple(d.id for d in fitting)
 
 
-def withheld_for(
-    cause: str,
-    knowledge: Knowledge,
-    limits: Collection[Limit],
-    present: Mapping[str, float],
-    path_deg: float | None,
-) -> list[Withheld]:
+def fit_of(drill: Drill, cause: str, knowledge: Knowledge, here: Situation) -> Fit:
+    """The drill's points, each with its reason; equal points leave the order of the file."""
+    worth = knowledge.numbers.coaching.fit
+    missing = [
+        e.name for e in knowledge.equipment if e.id in drill.equipment and e.id in here.lacking
+    ]
+    beyond = (
+        drill.handicap_at_most is not None and _handicap(here, knowledge) > drill.handicap_at_most
+    )
+    said = [
+        (drill.id in _favourites(knowledge, here.school), worth.school, "your school's choice"),
+        (drill.targets[0] == cause, worth.made_for, "made for this cause"),
+        (not drill.equipment, worth.nothing_needed, "needs nothing"),
+        (drill.ball == "none", 0.0, "without a ball"),
+        (drill.on_course, 0.0, "a piece may go to the course"),
+        (beyond, worth.beyond_skill, "asks much of this player"),
+        *((True, worth.lacking, f"{name} is not here") for name in missing),
+    ]
+    holding = [(points, words) for holds, points, words in said if holds]
+    return Fit(
+        points=sum(points for points, _ in holding),
+        pros=tuple(words for points, words in holding if points >= 0),
+        cons=tuple(words for points, words in holding if points < 0),
+    )
+
+
+def _handicap(here: Situation, knowledge: Knowledge) -> float:
+    return knowledge.numbers.handicap_left_out if here.handicap is None else here.handicap
+
+
+def withheld_for(cause: str, knowledge: Knowledge, here: Situation) -> list[Withheld]:
     """The drills for this cause that are kept back, with the reasons."""
     found = []
     for drill in _serving(cause, knowledge):
-        hurt = tuple(limit for limit in drill.limits if limit in limits)
-        worse = tuple(c for c in drill.not_for if present.get(c, 0.0) >= 0.5)
-        worse += _opposed(drill, cause, knowledge, present)
+        hurt = tuple(limit for limit in drill.limits if limit in here.limits)
+        worse = tuple(c for c in drill.not_for if here.probability(c) >= 0.5)
+        worse += _opposed(drill, cause, knowledge, here)
         beyond = drill.not_for_path_beyond_deg
-        in_to_out = beyond is not None and path_deg is not None and path_deg > beyond
+        in_to_out = beyond is not None and here.path_deg is not None and here.path_deg > beyond
         if hurt or worse or in_to_out:
             found.append(Withheld(drill.id, hurt, worse, in_to_out))
     return found
 
 
-def _opposed(
-    drill: Drill, cause: str, knowledge: Knowledge, present: Mapping[str, float]
-) -> tuple[str, ...]:
+def _opposed(drill: Drill, cause: str, knowledge: Knowledge, here: Situation) -> tuple[str, ...]:
     """Causes whose remedy is the opposite of this drill's, and that are at least as likely.
 
     So two opposite remedies are never advised together: neither beside the cause to start with,
@@ -77,7 +128,7 @@ def _opposed(
         opposite = knowledge.cause[target].opposite_of
         if opposite is None or opposite in drill.not_for or target == cause:
             continue
-        likelier = present.get(opposite, 0.0) >= max(present.get(target, 0.0), POSSIBLE)
+        likelier = here.probability(opposite) >= max(here.probability(target), POSSIBLE)
         if opposite == cause or likelier:
             found.append(opposite)
     return tuple(found)

@@ -3,9 +3,9 @@
 from collections.abc import Sequence
 from dataclasses import dataclass
 
+from firm_footing.core.coaching.cautions import cautions_for, general_cautions, leave_out
 from firm_footing.core.coaching.practice import PracticeDay, near_event, plan_practice
 from firm_footing.core.knowledge import Drill, Knowledge
-from firm_footing.core.knowledge.vocabulary import Limit
 from firm_footing.core.pattern import Pattern
 
 NOTHING_NEW = "Nothing new before the event: aim, ball place and stance, then play."
@@ -88,13 +88,9 @@ def _thought(
 
 
 def _cautions(drills: Sequence[Drill | None], minor: bool, knowledge: Knowledge) -> tuple[str, ...]:
-    limits: set[Limit] = {limit for d in drills if d is not None for limit in d.limits}
-    names = {limit.id: limit.name.lower() for limit in knowledge.cautions.limits}
-    said = [c.sentence for c in knowledge.cautions.general if c.id != "minors" or minor]
-    if limits:
-        touched = ", ".join(sorted(names[limit] for limit in limits))
-        said.insert(0, f"Leave the drill out when any of these hurts or is unsure: {touched}.")
-    return tuple(said)
+    limited = [leave_out(d, knowledge) for d in drills if d is not None and d.limits]
+    own = [said for d in drills if d is not None for said in cautions_for(d, knowledge)]
+    return tuple(dict.fromkeys([*limited, *own, *general_cautions(minor, knowledge)]))
 
 
 def miss_words(pattern: Pattern) -> str:

@@ -20,8 +20,23 @@ class Constraint(Entry):
     effort_at_most_pct: float | None = None
 
 
+class Equipment(Entry):
+    """Something a drill may want.
+
+    outdoors : an indoor bay has none
+    """
+
+    id: str
+    name: str
+    outdoors: bool = False
+
+
 class Drill(Entry):
-    """One drill with a pass sign that does not depend on the ball."""
+    """One drill with a pass sign that does not depend on the ball.
+
+    equipment : ids of what it wants
+    handicap_at_most : for players beyond it the drill asks for much
+    """
 
     id: str
     name: str
@@ -36,6 +51,7 @@ class Drill(Entry):
     not_for_path_beyond_deg: float | None = None
     care_with: tuple[str, ...] = ()
     limits: tuple[Limit, ...] = ()
+    handicap_at_most: float | None = None
     ball: Literal["none", "some", "all"]
     on_course: bool = False
     constraint: Constraint | None = None
@@ -56,11 +72,20 @@ class LimitName(Entry):
 
 
 class Caution(Entry):
-    """A caution that is always shown."""
+    """A caution, and which drills it goes with: any that a condition touches; all without one."""
 
     id: str
     sentence: str
+    limits: tuple[Limit, ...] = ()
+    equipment: tuple[str, ...] = ()
+    with_balls: bool = False
+    for_minors: bool = False
     source: str
+
+    @property
+    def always(self) -> bool:
+        """Whether it goes with every drill."""
+        return not (self.limits or self.equipment or self.with_balls or self.for_minors)
 
 
 class ForceTest(Entry):
@@ -169,9 +194,35 @@ class LessonNumbers(Entry):
     shares: dict[str, int]
 
 
-class CoachingNumbers(Entry):
-    """All numbers of the work after the decision."""
+class FitNumbers(Entry):
+    """What speaks for and against a drill that serves a cause, in points.
 
+    lacking : for each thing it wants that is not here
+    """
+
+    school: float = Field(ge=0)
+    made_for: float = Field(ge=0)
+    nothing_needed: float = Field(ge=0)
+    lacking: float = Field(le=0)
+    beyond_skill: float = Field(le=0)
+
+
+class TransferNumbers(Entry):
+    """Targets of a block in which every ball has its own: bearings, and parts of the carry."""
+
+    bearings_deg: tuple[float, ...] = Field(min_length=2)
+    carry_pct: tuple[float, ...] = Field(min_length=1)
+
+
+class CoachingNumbers(Entry):
+    """All numbers of the work after the decision.
+
+    setup_balls : hit with a set-up changed, before any foot drill
+    """
+
+    setup_balls: int = Field(ge=1)
+    fit: FitNumbers
+    transfer: TransferNumbers
     ladder: LadderNumbers
     retest: RetestNumbers
     practice: PracticeNumbers

@@ -16,7 +16,7 @@ from pydantic import TypeAdapter, ValidationError
 
 from firm_footing.core.knowledge.causes import Cause, Mechanism
 from firm_footing.core.knowledge.clubs import Club, ClubsFile
-from firm_footing.core.knowledge.coaching import Cautions, Cues, Drill, Miss, Schools
+from firm_footing.core.knowledge.coaching import Cautions, Cues, Drill, Equipment, Miss, Schools
 from firm_footing.core.knowledge.looks import Check
 from firm_footing.core.knowledge.numbers import Numbers
 from firm_footing.core.knowledge.poses import Poses
@@ -28,6 +28,7 @@ FILES = (
     "mechanisms",
     "checks",
     "drills",
+    "equipment",
     "schools",
     "corridors",
     "signs",
@@ -57,6 +58,7 @@ class Knowledge:
     mechanisms: tuple[Mechanism, ...]
     checks: tuple[Check, ...]
     drills: tuple[Drill, ...]
+    equipment: tuple[Equipment, ...]
     schools: Schools
     corridors: Corridors
     signs: tuple[Sign, ...]
@@ -137,6 +139,7 @@ def build_knowledge(files: Mapping[str, Any]) -> Knowledge:
         mechanisms=_parse(tuple[Mechanism, ...], "mechanisms", files),
         checks=_parse(tuple[Check, ...], "checks", files),
         drills=_parse(tuple[Drill, ...], "drills", files),
+        equipment=_parse(tuple[Equipment, ...], "equipment", files),
         schools=_parse(Schools, "schools", files),
         corridors=_parse(Corridors, "corridors", files),
         signs=_parse(tuple[Sign, ...], "signs", files),
@@ -195,6 +198,7 @@ def _problems(k: Knowledge) -> Iterator[str]:
         "mechanisms",
         "checks",
         "drills",
+        "equipment",
         "signs",
         "feel_tests",
         "misses",
@@ -258,11 +262,16 @@ def _look_problems(k: Knowledge) -> Iterator[str]:
 
 
 def _coaching_problems(k: Knowledge) -> Iterator[str]:
+    things = {e.id for e in k.equipment}
+    for caution in k.cautions.general:
+        where = f"cautions.yaml: entry '{caution.id}'"
+        yield from _unknown(where, things, caution.equipment, "equipment")
     for d in k.drills:
         where = f"drills.yaml: entry '{d.id}'"
         removed = d.constraint.removes if d.constraint else ()
         named = [*d.targets, *d.not_for, *d.care_with, *removed]
         yield from _unknown(where, k.cause, named, "cause")
+        yield from _unknown(where, things, d.equipment, "equipment")
     for question in ("pressure", "heel_toe", "lead_foot", "start"):
         for option in getattr(k.schools, question).options:
             where = f"schools.yaml: {question} › entry '{option.id}'"

@@ -10,7 +10,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from firm_footing.core.case import Case
-from firm_footing.core.coaching import drills_for
+from firm_footing.core.coaching import drills_for, situation_of
 from firm_footing.core.knowledge import Knowledge
 from firm_footing.core.knowledge.vocabulary import Mode, Source
 from firm_footing.core.pattern import Pattern
@@ -104,6 +104,7 @@ def diagnose(
     weighing = weigh(case, knowledge)
     stories, now, pattern = weighing.stories, weighing.now, weighing.pattern
     start = knowledge.causes[int(np.argmax(now.root))].id
+    path = pattern.path_deg.value if pattern.path_deg else None
     present = {c.id: float(p) for c, p in zip(knowledge.causes, now.present, strict=True)}
     looks = next_checks(stories, now, weighing.bases, weighing.answered, at_hand)
     firsts = first_by_school(weighing)
@@ -116,14 +117,7 @@ def diagnose(
         causes=_ranked(weighing),
         outside_feet=float(now.cause_set[stories.outside_feet].sum()),
         next_checks=tuple(looks),
-        drills=drills_for(
-            start,
-            knowledge,
-            case.limits,
-            case.school,
-            present,
-            pattern.path_deg.value if pattern.path_deg else None,
-        ),
+        drills=drills_for(start, knowledge, situation_of(case, present, path)),
         schools_agree=set(firsts.values()) == {start},
         first_by_school=firsts,
         contradictions=contradictions(weighing.counted),

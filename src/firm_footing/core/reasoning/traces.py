@@ -57,6 +57,12 @@ def drill_in_force(case: Case, index: int) -> str | None:
     return None if block is None or case.blocks[block].kind != "trial" else case.blocks[block].drill
 
 
+def counts_as_retest(case: Case, index: int) -> bool:
+    """Whether a trace was made in a retest, without a drill."""
+    block = case.traces[index].block
+    return block is not None and case.blocks[block].kind == "retest"
+
+
 def counts(case: Case, index: int) -> bool:
     """Whether a trace counts toward the diagnosis: made without a drill, before any change."""
     block = case.traces[index].block

@@ -1,0 +1,38 @@
+"""What has to be said before a drill is done?"""
+
+from firm_footing.core.knowledge import Drill, Knowledge
+from firm_footing.core.knowledge.coaching import Caution
+
+
+def general_cautions(minor: bool, knowledge: Knowledge) -> tuple[str, ...]:
+    """Sentences that go with every drill of this student.
+
+    minor : whether a guardian has to agree
+    """
+    return tuple(
+        c.sentence for c in knowledge.cautions.general if c.always or (c.for_minors and minor)
+    )
+
+
+def cautions_for(drill: Drill, knowledge: Knowledge) -> tuple[str, ...]:
+    """Sentences that go with this drill beyond the general ones: its limits first, by name."""
+    said = [c.sentence for c in knowledge.cautions.general if _touches(c, drill)]
+    if drill.limits:
+        said.insert(0, leave_out(drill, knowledge))
+    return tuple(said)
+
+
+def leave_out(drill: Drill, knowledge: Knowledge) -> str:
+    """The sentence that names the limits for which a drill is left out."""
+    names = [n.name.lower() for n in knowledge.cautions.limits if n.id in drill.limits]
+    return f"Leave out “{drill.name.lower()}” when any of these hurts or is unsure: " + (
+        ", ".join(sorted(names)) + "."
+    )
+
+
+def _touches(caution: Caution, drill: Drill) -> bool:
+    return (
+        bool(set(caution.limits) & set(drill.limits))
+        or bool(set(caution.equipment) & set(drill.equipment))
+        or (caution.with_balls and drill.ball != "none")
+    )
