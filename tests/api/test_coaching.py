@@ -4,42 +4,13 @@ import io
 import json
 import zipfile
 from datetime import date, timedelta
-from typing import Any
 
 import pytest
 from fastapi.testclient import TestClient
 from icalendar import Calendar
 
 from firm_footing.core.knowledge import Knowledge
-
-Json = dict[str, Any]
-
-
-def get(client: TestClient, lesson: Json, what: str) -> Any:
-    return client.get(f"/api/lessons/{lesson['id']}/{what}").raise_for_status().json()
-
-
-def hit(client: TestClient, lesson: Json, block: str, starts: list[float]) -> None:
-    for i, start in enumerate(starts):
-        observed = {"start_deg": start, "curve_deg": 4, "heel_toe_mm": -10, "contact": "clean"}
-        url = f"/api/lessons/{lesson['id']}/shots/{block}-{i}"
-        client.put(url, json={"block_id": block, "observed": observed}).raise_for_status()
-
-
-def decide(client: TestClient, lesson: Json, cause: str, reason: str = "") -> None:
-    body = {"cause": cause, "reason": reason}
-    client.post(f"/api/lessons/{lesson['id']}/decisions", json=body).raise_for_status()
-
-
-@pytest.fixture
-def baseline(client: TestClient, lesson: Json) -> Json:
-    hit(client, lesson, lesson["blocks"][0]["id"], [-5.0, -4, -6, -3, -5, -7, -4, -5])
-    return lesson
-
-
-def change(client: TestClient, lesson: Json, **values: Any) -> Json:
-    url = f"/api/lessons/{lesson['id']}"
-    return client.patch(url, json=values).raise_for_status().json()  # type: ignore[no-any-return]
+from tests.api.asking import Json, change, decide, get, hit
 
 
 def test_what_is_heard_is_kept_undone_and_orders_the_looks(

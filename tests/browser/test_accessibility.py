@@ -122,6 +122,9 @@ def test_pressure_with_a_mat_and_without(lit: Page) -> None:
     ("name", "stage"),
     [
         ("Oda Brack", "Listen"),
+        ("Marit Halloway", "Listen"),
+        ("Fenn Tallow", "Retest"),
+        ("Petra Lunn", "Send"),
         ("Oda Brack", "Decide"),
         ("Tilda Munge", "Drill"),
         ("Wendel Carrow", "Retest"),
@@ -142,4 +145,8 @@ def test_the_casebook_and_the_map(lit: Page) -> None:
     assert violations(lit) == []
     lit.goto("/map")
     expect(lit.get_by_role("heading", name="Backswing")).to_be_visible()
+    lit.get_by_test_id("cause-late_shift").locator("summary").click()
+    assert violations(lit) == []
+    lit.goto("/settings")
+    expect(lit.get_by_label("Heel and toe").first).to_be_visible()
     assert violations(lit) == []

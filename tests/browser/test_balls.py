@@ -10,7 +10,7 @@ import pytest
 from playwright.sync_api import Page, expect
 
 from tests.browser.conftest import ROOT, Finger
-from tests.browser.test_journeys import own_copy_of, saved
+from tests.browser.test_journeys import open_lesson_of, own_copy_of, saved
 
 pytestmark = pytest.mark.browser
 
@@ -217,10 +217,7 @@ def test_the_divots_deep_side_is_answered_where_the_turf_is_read(page: Page) -> 
 
 
 def test_a_second_lesson_says_what_moved_since_the_first(page: Page) -> None:
-    page.goto("/")
-    lessons = page.get_by_role("region", name="Lessons")
-    lessons.get_by_role("link", name="Marit Halloway").first.tap()
-    page.wait_for_url(re.compile("lessons"))
+    open_lesson_of(page, "Marit Halloway")
     since = page.request.get(f"/api/lessons/{lesson_of(page)['id']}/since").json()
     assert len(since) == 2
     page.get_by_role("button", name="Read", exact=True).tap()

@@ -17,17 +17,24 @@ TURF_X, TURF_Y = 0.85, [0.55, 0.50, 0.58, 0.52, 0.56, 0.50, 0.54, 0.57]
 HEEL_X = [0.62, 0.66, 0.70, 0.64, 0.68, 0.61, 0.72, 0.66]
 
 
-def new_lesson(page: Page, name: str) -> None:
-    page.get_by_role("button", name="New lesson", exact=True).tap()
+def new_lesson(page: Page, name: str, words: str = "New lesson") -> None:
+    """Begin one; it starts with listening, and these journeys go on to the shots."""
+    page.get_by_role("button", name=words, exact=True).tap()
+    expect(page.get_by_role("region", name="Listen")).to_be_visible()
     expect(page.get_by_role("link", name=name)).to_be_visible()
+    page.get_by_role("navigation", name="Stages").get_by_role("link", name="Shots").tap()
     expect(page.get_by_test_id("range")).to_be_visible()
+
+
+def newest_lesson_of(page: Page, name: str) -> str:
+    students = page.request.get("/api/day").json()["students"]
+    student = next(s["id"] for s in students if s["name"] == name)
+    return str(page.request.get(f"/api/students/{student}/lessons").json()[0]["id"])
 
 
 def own_copy_of(page: Page, name: str) -> None:
     """A demo lesson taken in again as a case file, so that no journey meets another's work."""
-    day = page.request.get("/api/day").json()
-    lesson = next(x["id"] for x in day["lessons"] if x["student_name"] == name)
-    case = page.request.get(f"/api/lessons/{lesson}/case").body()
+    case = page.request.get(f"/api/lessons/{newest_lesson_of(page, name)}/case").body()
     page.goto("/")
     page.get_by_label("Case file").set_input_files(
         {"name": "copied.case.json", "mimeType": "application/json", "buffer": case}
@@ -37,10 +44,7 @@ def own_copy_of(page: Page, name: str) -> None:
 
 def open_lesson_of(page: Page, name: str, stage: str = "shots") -> None:
     """The newest lesson of someone of the demo, wherever it stands in the day's list."""
-    students = page.request.get("/api/day").json()["students"]
-    student = next(s["id"] for s in students if s["name"] == name)
-    lessons = page.request.get(f"/api/students/{student}/lessons").json()
-    page.goto(f"/lessons/{lessons[0]['id']}/{stage}")
+    page.goto(f"/lessons/{newest_lesson_of(page, name)}/{stage}")
 
 
 def block(page: Page) -> Locator:
@@ -110,6 +114,8 @@ def test_a_left_hander_wholly_by_keyboard(page: Page) -> None:
     keys.press("Enter")
     page.get_by_role("button", name="New lesson", exact=True).focus()
     keys.press("Enter")
+    expect(page.get_by_role("region", name="Listen")).to_be_visible()
+    keys.press("]")
     expect(page.get_by_test_id("range")).to_be_visible()
     for _ in range(8):
         for key in ("3", "e", "s", "c", *[","] * 16):  # straight, fat, divot 15 cm behind
@@ -141,7 +147,7 @@ def test_a_left_hander_wholly_by_keyboard(page: Page) -> None:
 
 def test_undo_edit_and_delete_a_ball(page: Page, finger: Finger) -> None:
     page.goto("/")
-    page.get_by_role("button", name="New lesson with Bastian Roe").tap()
+    new_lesson(page, "Bastian Roe", "New lesson with Bastian Roe")
     tape = page.get_by_role("list", name="Balls").get_by_role("button")
     finger.drag("range", (0.46, 0.4), (0.50, 0.35))
     expect(tape).to_have_count(1)
@@ -174,8 +180,7 @@ def test_undo_edit_and_delete_a_ball(page: Page, finger: Finger) -> None:
 
 
 def test_a_cause_opens_its_evidence_and_lights_its_chain(page: Page) -> None:
-    page.goto("/")
-    page.get_by_role("link", name=re.compile("Oda Brack.*open")).tap()
+    open_lesson_of(page, "Oda Brack")
     cause = page.get_by_test_id("causes").locator("li.cause").nth(1)
     cause.get_by_role("button").first.tap()
     expect(cause).to_contain_text("times likelier")
@@ -184,8 +189,7 @@ def test_a_cause_opens_its_evidence_and_lights_its_chain(page: Page) -> None:
 
 
 def test_why_not_the_other(page: Page) -> None:
-    page.goto("/")
-    page.get_by_role("link", name=re.compile("Oda Brack.*open")).tap()
+    open_lesson_of(page, "Oda Brack")
     cause = page.get_by_test_id("cause-trail_heel_pops")
     cause.get_by_role("button").first.tap()
     cause.get_by_label("Why not the other cause").select_option("toes coming down")
@@ -217,8 +221,7 @@ def test_a_lesson_saves_as_a_case_file_and_opens_again(page: Page) -> None:
 @pytest.mark.offline
 def test_without_connection_entries_wait_and_arrive(page: Page, finger: Finger) -> None:
     page.goto("/")
-    page.get_by_role("button", name="New lesson with Jory Pask").tap()
-    expect(page.get_by_test_id("range")).to_be_visible()
+    new_lesson(page, "Jory Pask", "New lesson with Jory Pask")
     page.route("**/api/lessons/**", lambda route: route.fulfill(status=503, body="gone"))
     page.get_by_role("button", name="Thin").tap()
     expect(page.get_by_test_id("saved")).to_contain_text("No connection: 1 change kept here")

@@ -39,6 +39,11 @@ def test_a_whole_lesson_by_touch_from_listening_to_the_sheet(page: Page, finger:
     misses.get_by_role("button", name="Heel strikes").tap()
     expect(page.get_by_test_id("next-look")).not_to_have_text(before)
     page.get_by_role("group", name="Limits").get_by_role("button", name="Balance").tap()
+    page.get_by_test_id("undo").tap()
+    knee = page.get_by_role("group", name="Limits").get_by_role("button", name="Balance")
+    expect(knee).to_have_attribute("aria-pressed", "false")
+    page.get_by_test_id("redo").tap()
+    expect(knee).to_have_attribute("aria-pressed", "true")
     page.get_by_label("asked;").check()
     page.get_by_label("Health notes").fill("Dizzy now and then.")
     page.get_by_label("Health notes").blur()
@@ -79,6 +84,8 @@ def test_a_whole_lesson_by_touch_from_listening_to_the_sheet(page: Page, finger:
     expect(page.get_by_test_id("ladder")).to_have_text("Up a step.")
     page.get_by_test_id("undo").tap()
     expect(page.get_by_test_id("ladder")).to_have_text("4 right in a row.")
+    page.keyboard.press("e")
+    expect(page.get_by_test_id("ladder")).to_have_text("1 not yet in a row.")
     # retest: the primary measure is fixed, and the verdict follows the balls
     stage(page, "Retest")
     page.get_by_label("Decided by").select_option("start")
@@ -88,6 +95,18 @@ def test_a_whole_lesson_by_touch_from_listening_to_the_sheet(page: Page, finger:
     stage(page, "Retest")
     expect(page.get_by_test_id("verdict")).to_contain_text("Real already: start from")
     expect(page.get_by_label("Decided by")).to_be_disabled()
+    flights = page.get_by_test_id("flights-compared")
+    expect(flights).to_have_attribute("aria-label", "8 balls before, 6 after")
+    expect(flights.get_by_test_id("predicted-flight")).to_be_visible()
+    # transfer: every ball has its own target, and these balls are no part of the retest
+    page.get_by_test_id("own-targets").tap()
+    expect(page.get_by_test_id("target")).to_contain_text("Ball 1, target:")
+    hit(page, finger, 1, 0.60, 0.5)
+    page.keyboard.press("Enter")
+    expect(page.get_by_test_id("target")).to_contain_text("Ball 2, target:")
+    stage(page, "Retest")
+    expect(flights).to_have_attribute("aria-label", "8 balls before, 6 after")
+    expect(page.get_by_test_id("transfer")).to_contain_text("own targets: 1 ball")
     # send: the page, its words, the PDF and the calendar; nothing of health is on it
     stage(page, "Send")
     sheet = page.frame_locator("iframe")
@@ -106,6 +125,9 @@ def test_a_whole_lesson_by_touch_from_listening_to_the_sheet(page: Page, finger:
     expect(page.get_by_test_id("follow-up")).to_be_visible()
     page.goto("/")
     expect(page.get_by_test_id("due")).to_contain_text("Enno Barrow")
+    # found again where it was left
+    page.get_by_role("region", name="Lessons").get_by_role("link", name="Enno Barrow").tap()
+    expect(page.get_by_test_id("follow-up")).to_be_visible()
 
 
 def test_a_drill_is_kept_back_and_what_replaces_it_is_named(page: Page) -> None:
@@ -114,6 +136,27 @@ def test_a_drill_is_kept_back_and_what_replaces_it_is_named(page: Page) -> None:
     expect(card).to_contain_text("Kept back: flagged: balance, knee")
     expect(card).to_contain_text("Instead: Mirror press.")
     expect(card.get_by_role("button")).to_have_count(0)
+
+
+def test_what_is_not_here_sinks_and_the_set_up_comes_first(page: Page, finger: Finger) -> None:
+    own_copy_of(page, "Fenn Tallow")
+    stage(page, "Look")
+    page.get_by_role("group", name="Is the grip weak?").get_by_role("button", name="Yes").tap()
+    gate = page.get_by_test_id("setup-gate")
+    expect(gate).to_contain_text("Weak grip.")
+    gate.get_by_role("button", name="Change it, hit 3 balls").tap()
+    expect(block(page)).to_contain_text("Trial")
+    hit(page, finger, 3, 0.5, 0.5)
+    stage(page, "Drill")
+    expect(gate).to_contain_text("Changed, 3 balls hit")
+    cards = page.locator("[data-testid^=card-]")
+    line = page.get_by_test_id("card-line_and_divots")
+    expect(line).not_to_contain_text("But:")
+    page.get_by_label("Indoors").check()
+    expect(line).to_contain_text("But: turf is not here.")
+    expect(cards.last).to_have_attribute("data-testid", "card-line_and_divots")
+    page.get_by_test_id("undo").tap()
+    expect(line).not_to_contain_text("But:")
 
 
 def test_a_follow_up_that_rejects_the_cause_is_kept_in_the_casebook(page: Page) -> None:
@@ -134,6 +177,15 @@ def test_a_follow_up_that_rejects_the_cause_is_kept_in_the_casebook(page: Page) 
     assert lesson_of(page)["follow_up"]["verdict"] is None
     page.get_by_test_id("redo").tap()
     saved(page)
+    # taken up again: a short new baseline, what came back on top, the fate in the decision
+    asked.get_by_test_id("reopen").tap()
+    expect(page.get_by_test_id("came-back")).to_contain_text("rejected")
+    expect(page.get_by_test_id("came-back")).to_contain_text("No better.")
+    stage(page, "Decide")
+    expect(page.locator(".roots")).to_contain_text("rejected, lesson of")
+    stage(page, "Shots")
+    expect(page.get_by_test_id("pattern")).to_contain_text("No balls yet")
+    assert lesson_of(page)["reopens"]
     page.goto("/")
     page.get_by_role("link", name="Casebook").tap()
     expect(page.get_by_test_id("casebook-sum")).to_contain_text(re.compile("came back"))

@@ -42,6 +42,7 @@ def cut_down(causes: set[str], files: dict[str, Any] | None = None) -> Knowledge
     drills = {d["id"] for d in f["drills"]}
     f["cues"]["causes"] = {c: cue for c, cue in f["cues"]["causes"].items() if c in causes}
     f["poses"]["checks"] = {}
+    f["poses"]["drills"] = {d: p for d, p in f["poses"]["drills"].items() if d in drills}
     f["signs"], f["feel_tests"], f["corridors"]["drills"] = [], [], {}
     for group in f["numbers"]["dependent_looks"]["groups"]:
         group["checks"] = [c for c in group["checks"] if c in checks]

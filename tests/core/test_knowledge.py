@@ -100,6 +100,22 @@ WRONG: list[tuple[Edit, str]] = [
         r"corridors.yaml: .*steady.top: wants 0 <= low < high",
     ),
     (
+        lambda f: entry(f, "drills", "bottle_guard").update(equipment=["flask"]),
+        r"drills.yaml: entry 'bottle_guard': no equipment is called 'flask'",
+    ),
+    (
+        lambda f: f["poses"]["drills"].pop("bottle_guard"),
+        r"poses.yaml: drills: 'bottle_guard' has no drawing",
+    ),
+    (
+        lambda f: f["poses"]["drills"]["bottle_guard"][0]["pose"].update(elbow=3),
+        r"bottle_guard: down_the_line has no 'elbow'",
+    ),
+    (
+        lambda f: f["poses"]["drills"]["hip_stick"][0]["things"][0].pop("to_x"),
+        r"a stick has two ends",
+    ),
+    (
         lambda f: f["corridors"]["drills"].update(stay_led="stay_lead"),
         r"corridors.yaml: drills: no drill is called 'stay_led'",
     ),

@@ -7,17 +7,18 @@ from typing import Any
 import pytest
 from icalendar import Calendar
 
-from firm_footing.core.case import Block, Case, Reading, Shot
+from firm_footing.core.case import Block, Case, Reading, Shot, Stance
 from firm_footing.core.coaching import Situation
 from firm_footing.core.coaching.cards import cards_for
 from firm_footing.core.coaching.practice import plan_practice
 from firm_footing.core.coaching.setup_gate import setup_changes
 from firm_footing.core.coaching.sheet import Sheet, miss_words, sheet_of
-from firm_footing.core.frame import Handedness
+from firm_footing.core.frame import Handedness, in_words
 from firm_footing.core.knowledge import Knowledge
 from firm_footing.core.pattern import Pattern, read_pattern
+from firm_footing.core.reasoning.explain import EFFECT_WORDS, END_WORDS, link_words
 from firm_footing.files.calendar_files import practice_calendar
-from firm_footing.files.sheet.drawing import PARTS, WIDTH, plan_svg
+from firm_footing.files.sheet.drawing import PARTS, PX_PER_CM, TRAIL, links_of, plan_svg
 from firm_footing.files.sheet.page import SheetPage, as_html, as_pdf
 
 ON = date(2026, 11, 26)
@@ -46,35 +47,64 @@ def a_sheet(pattern: Pattern, knowledge: Knowledge, **more: Any) -> Sheet:
     return sheet_of("trail_heel_pops", pattern, drills, "Heavy heel.", knowledge=knowledge, **given)
 
 
-def ends(svg: str) -> list[tuple[float, float]]:
-    """Where the flight is drawn to."""
-    (curve,) = re.findall(r'd="M160.0 222.0Q(.*?)"', svg)
+def flight(svg: str) -> list[float]:
+    """Where the flight bends and where it ends, across the drawing from the ball."""
+    (curve,) = re.findall(r'd="M524.0 226.0Q(.*?)"', svg)
     numbers = [float(v) for v in curve.split()]
-    return [(numbers[0], numbers[1]), (numbers[2], numbers[3])]
+    return [numbers[0] - 524, numbers[2] - 524]
 
 
-@pytest.mark.parametrize("hand", ["right", "left"])
-def test_the_drawing_is_the_student_s_own_miss(hand: Handedness) -> None:
-    svg = plan_svg(hand, "trail_toe", -4.0, 6.0)
-    bend, end = ends(svg)
-    assert bend[0] < 160 < end[0]  # starts on the pull side, comes down on the push side
-    assert (f"translate({WIDTH} 0) scale(-1 1)" in svg) == (hand == "left")
-    assert svg.count("fill-opacity") == 1
+@pytest.mark.parametrize(("hand", "side"), [("right", 1), ("left", -1)])
+def test_the_drawing_is_the_student_s_own_miss(
+    hand: Handedness, side: int, knowledge: Knowledge
+) -> None:
+    links = links_of(("toes_in_downswing", "hands_blocked", "path_minus"), knowledge)
+    svg = plan_svg(hand, links, None, -4.0, 6.0)
+    bend, end = flight(svg)
+    assert side * bend < 0 < side * end  # starts on the pull side, lands on the push side
+    assert svg.count("scale(-1 1)") == (2 if hand == "left" else 0)
+    assert re.findall(r">(\d)</text>", svg) == ["1", "2", "3"]
+    (x1, x2) = (float(v) for v in re.findall(r'class="way".*?x1="(.*?)".*?x2="(.*?)"', svg)[0])
+    assert side * (x2 - x1) < 0  # across the ball toward the pull side
 
 
-@pytest.mark.parametrize("place", [*PARTS, "hips", "chest", "hands", "club", "ball", "aim"])
-def test_every_place_of_a_cause_is_marked(place: Any) -> None:
-    svg = plan_svg("right", place, None, None)
-    lit, ringed = svg.count("fill-opacity"), svg.count('stroke-width="4"')
-    assert lit == len(PARTS.get(place, ()))
-    assert ringed == (place not in PARTS)
-    assert "Q" not in svg  # no ball was seen: no flight
+def test_the_stance_is_the_measured_one() -> None:
+    usual = plan_svg("right", (), None, None, None)
+    turned = plan_svg("right", (), Stance(lead_flare_deg=30, trail_drop_cm=10), None, None)
+    assert "rotate(-14.0)" in usual
+    assert "rotate(-30.0)" in turned
+    assert f"translate({TRAIL[0] - 10 * PX_PER_CM} " in turned
+    assert "Q" not in re.sub(r'd="M-58.*?"', "", turned)  # no ball was seen: no flight
 
 
-def test_every_cause_can_be_drawn(knowledge: Knowledge) -> None:
+def test_every_cause_and_link_can_be_drawn_and_said(knowledge: Knowledge) -> None:
     for cause in knowledge.causes:
-        svg = plan_svg("right", cause.place, -2.0, 0.0)
-        assert "fill-opacity" in svg or svg.count('stroke-width="4"') == 2, cause.id
+        for name in (cause.id, *(w.mechanism for w in cause.workings)):
+            svg = plan_svg("left", links_of((name,), knowledge), None, -2.0, 0.0)
+            assert svg.count("</text>") == 1, name
+            assert ("fill-opacity" in svg) == (links_of((name,), knowledge)[0].place in PARTS)
+    ends = [end for pair in EFFECT_WORDS.values() for end in pair]
+    assert set(ends) == set(END_WORDS)
+    assert all(link_words((end,), knowledge)[0] != end for end in ends)
+
+
+@pytest.mark.parametrize(
+    ("text", "hand", "said"),
+    [
+        (
+            "Press the lead foot, trail heel heavy.",
+            "right",
+            "Press the left foot, right heel heavy.",
+        ),
+        ("Trail heel; leading; pull side.", "left", "Left heel; leading; right side."),
+        ("Lead and push side.", "right", "Left and right side."),
+    ],
+)
+def test_feet_are_called_as_was_chosen(text: str, hand: Handedness, said: str) -> None:
+    assert in_words(text, hand, "left_right") == said
+    feet_kept = in_words(text, hand, "lead_trail")
+    assert feet_kept.split()[0] == text.split()[0]
+    assert "pull side" not in feet_kept
 
 
 def test_the_page_is_whole_in_itself_and_escapes_what_is_typed(

@@ -18,6 +18,11 @@ export const router = createRouter({
       props: true,
     },
     { path: '/casebook', name: 'casebook', component: () => import('@/casebook/CasebookPage.vue') },
+    {
+      path: '/settings',
+      name: 'settings',
+      component: () => import('@/settings/SettingsPage.vue'),
+    },
     { path: '/map', name: 'map', component: () => import('@/map/MapPage.vue') },
     { path: '/:rest(.*)', name: 'lost', component: () => import('@/ui/LostPage.vue') },
   ],

@@ -48,7 +48,7 @@ describe('the day', () => {
     await page.find('[aria-label="New lesson with Perrin Vale"]').trigger('click')
     await settle()
     expect(asked.at(-1)?.call).toBe('POST /api/students/S/lessons')
-    expect(went()).toBe('/lessons/L')
+    expect(went()).toBe('/lessons/L/listen')
   })
   it('says a plus handicap, a junior and that limits are flagged', async () => {
     const people = [
@@ -97,7 +97,7 @@ describe('the day', () => {
     expect(asked.filter((a) => a.call === 'POST /api/cases')).toHaveLength(0)
     await choose('oda.case.json', '{"format": "firm-footing-case"}')
     expect(asked.at(-1)).toEqual({ call: 'POST /api/cases', sent: { format: 'firm-footing-case' } })
-    expect(went()).toBe('/lessons/L')
+    expect(went()).toBe('/lessons/L/shots')
   })
 })
 
@@ -106,7 +106,7 @@ describe('lessons in a list', () => {
     const yesterday = new Date(Date.now() - 24 * 3600 * 1000).toISOString()
     const lessons = [
       brief(),
-      brief({ id: 'M', started_at: yesterday, decided: 'heel', balls: 1 }),
+      brief({ id: 'M', started_at: yesterday, decided: 'heel', balls: 1, stage: 'drill' }),
       brief({ id: 'N', finished: true, started_at: '2025-03-04T10:00:00Z' }),
     ]
     const causes = new Map(knowledge.causes.map((c) => [c.id, c]))
@@ -115,14 +115,14 @@ describe('lessons in a list', () => {
     expect(rows[0]).toContain('Today')
     expect(rows[0]).toContain('open')
     expect(rows[1]).toContain('Yesterday')
-    expect(rows[1]).toContain('decided')
+    expect(rows[1]).toContain('at drill')
     expect(rows[1]?.toLowerCase()).toContain('heel leaves early')
     expect(rows[2]).toContain('finished')
     expect(rows[2]).toContain('2025')
     expect(page.findAll('a').map((a) => a.attributes('href'))).toEqual([
-      '/lessons/L',
-      '/lessons/M',
-      '/lessons/N',
+      '/lessons/L/shots',
+      '/lessons/M/drill',
+      '/lessons/N/shots',
     ])
   })
   it('says that there is none', async () => {
@@ -147,7 +147,7 @@ describe('a student', () => {
     expect(page.text()).toContain('Respect: knee pain')
     await button(page, 'New lesson').trigger('click')
     await settle()
-    expect(went()).toBe('/lessons/L')
+    expect(went()).toBe('/lessons/L/listen')
   })
   it('is deleted only when it is said twice', async () => {
     const asked = serve(answers({ 'DELETE /api/students/S': { status: 204, body: null } }))

@@ -5,7 +5,6 @@ import { beforeEach, describe, expect, it, vi } from 'vitest'
 import { ref } from 'vue'
 import { useKnowledge } from '@/api/knowledge'
 import LookRound from '@/lesson/decide/LookRound.vue'
-import { act, KEY_HELP, type Actions } from '@/lesson/keys'
 import LessonMenu from '@/lesson/LessonMenu.vue'
 import { useArrivals } from '@/lesson/useArrivals'
 import { useLesson, type OpenLesson } from '@/lesson/useLesson'
@@ -249,70 +248,5 @@ describe('the lesson as a whole', () => {
     area.element.value = 'Left and short.'
     await area.trigger('change')
     expect(open.changeLesson).toHaveBeenCalledWith({ complaint: 'Left and short.' })
-  })
-})
-
-describe('the keys', () => {
-  const names = [
-    'start',
-    'curve',
-    'contact',
-    'strike',
-    'divot',
-    'carry',
-    'answer',
-    'next',
-    'step',
-    'remove',
-    'undo',
-    'redo',
-    'help',
-    'escape',
-  ] as const
-  const actions = () =>
-    Object.fromEntries(names.map((n) => [n, vi.fn()])) as unknown as Actions &
-      Record<string, ReturnType<typeof vi.fn>>
-  const key = (k: string, more = {}) => ({
-    key: k,
-    ctrlKey: false,
-    metaKey: false,
-    shiftKey: false,
-    altKey: false,
-    ...more,
-  })
-  const TO_RIGHT = ['far_pull', 'pull', 'straight', 'push', 'far_push'] as const
-
-  it.each([
-    ['1', 'start', 'far_pull'],
-    ['T', 'curve', 'far_push'],
-    ['g', 'contact', 'hosel'],
-    ['z', 'strike', -22],
-    [',', 'divot', -1],
-    ['+', 'carry', 5],
-    ['p', 'answer', 'partly'],
-    ['ArrowRight', 'step', 1],
-  ])('%s: %s %s', (k, name, value) => {
-    const does = actions()
-    expect(act(key(k), TO_RIGHT, does)).toBe(true)
-    expect(does[name]).toHaveBeenCalledWith(value)
-  })
-  it('start sides are those seen: for a left-hander the first key is the push side', () => {
-    const does = actions()
-    act(key('1'), [...TO_RIGHT].reverse(), does)
-    expect(does.start).toHaveBeenCalledWith('far_push')
-  })
-  it('undo and redo, and no other key with control or alt', () => {
-    const does = actions()
-    expect(act(key('z', { ctrlKey: true }), TO_RIGHT, does)).toBe(true)
-    expect(act(key('z', { ctrlKey: true, shiftKey: true }), TO_RIGHT, does)).toBe(true)
-    expect(does.undo).toHaveBeenCalledOnce()
-    expect(does.redo).toHaveBeenCalledOnce()
-    expect(act(key('a', { ctrlKey: true }), TO_RIGHT, does)).toBe(false)
-    expect(act(key('a', { altKey: true }), TO_RIGHT, does)).toBe(false)
-    expect(act(key('F5'), TO_RIGHT, does)).toBe(false)
-  })
-  it('every key that does something is in the help', () => {
-    const helped = new Set(KEY_HELP.flatMap((row) => row.keys.toLowerCase().split(' ')))
-    for (const k of '12345qwertasdfghzxcvb,.ypnu?'.split('')) expect(helped).toContain(k)
   })
 })

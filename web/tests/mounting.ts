@@ -99,6 +99,7 @@ export function block(shots: LoggedShot[] = [], more: Partial<Block> = {}): Bloc
     surface: 'turf',
     teed: null,
     stance: null,
+    own_targets: false,
     shots,
     ...more,
   } as Block
@@ -135,6 +136,9 @@ export function lesson(blocks: Block[] = [block()], more: Partial<Lesson> = {}):
     traces: 0,
     notes: [],
     decisions: [],
+    lacking: [],
+    reopens: null,
+    earlier: [],
     revision: '1-0',
     undo: null,
     redo: null,
@@ -163,6 +167,11 @@ const school = (id: string) => ({
 export const knowledge = {
   causes: [{ id: 'heel', name: 'Heel leaves early', place: 'trail_heel', moves: 'up' }],
   mechanisms: [],
+  ends: {},
+  chains: {},
+  equipment: [],
+  figures: [],
+  drill_figures: [],
   checks: [
     check('heel_or_toe_deep_divot', 'divots deeper on one side', 'setup'),
     check('heel_up', 'trail heel up', 'face_on'),

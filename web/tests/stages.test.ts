@@ -6,7 +6,6 @@ import type { Knowledge } from '@/api/client'
 import { useKnowledge } from '@/api/knowledge'
 import LookStage from '@/lesson/look/LookStage.vue'
 import StanceCard from '@/lesson/look/StanceCard.vue'
-import { act, type Actions } from '@/lesson/keys'
 import PressureStage from '@/lesson/pressure/PressureStage.vue'
 import DecideStage from '@/lesson/decide/DecideStage.vue'
 import LessonHeader from '@/lesson/LessonHeader.vue'
@@ -295,54 +294,6 @@ describe('the stance', () => {
   })
 })
 
-describe('keys', () => {
-  const names = [
-    'start',
-    'curve',
-    'contact',
-    'strike',
-    'divot',
-    'carry',
-    'answer',
-    'next',
-    'step',
-    'remove',
-    'undo',
-    'redo',
-    'help',
-    'escape',
-  ] as const
-  const does = () =>
-    Object.fromEntries(names.map((n) => [n, vi.fn()])) as unknown as Actions &
-      Record<string, ReturnType<typeof vi.fn>>
-  const press = (key: string, actions: Actions, reach: { balls: boolean; answers: boolean }) =>
-    act(
-      { key, ctrlKey: false, metaKey: false, shiftKey: false, altKey: false },
-      ['far_pull', 'pull', 'straight', 'push', 'far_push'],
-      actions,
-      reach,
-    )
-  it.each(['1', 'q', 'a', 'z', ',', '+', 'Enter', 'Delete', 'ArrowLeft'])(
-    '%s logs no ball where none is seen',
-    (key) => {
-      const actions = does()
-      expect(press(key, actions, { balls: false, answers: true })).toBe(false)
-      for (const n of names) expect(actions[n]).not.toHaveBeenCalled()
-      expect(press(key, actions, { balls: true, answers: true })).toBe(true)
-    },
-  )
-  it('answer looks only beside the decision, help and escape everywhere', () => {
-    const actions = does()
-    expect(press('y', actions, { balls: false, answers: false })).toBe(false)
-    expect(press('y', actions, { balls: false, answers: true })).toBe(true)
-    for (const key of ['?', 'Escape'])
-      expect(press(key, actions, { balls: false, answers: false })).toBe(true)
-    expect(actions.answer).toHaveBeenCalledOnce()
-    expect(actions.help).toHaveBeenCalledOnce()
-    expect(actions.escape).toHaveBeenCalledOnce()
-  })
-})
-
 describe('the line of stages', () => {
   const saving = { value: { state: 'saved', waiting: 0 } }
   const header = async (clock: object | null, more: object = {}) => {
@@ -378,7 +329,7 @@ describe('the line of stages', () => {
       minutes: 45,
       keep_for_retest: 8,
     })
-    expect(page.text()).toContain('5 min')
+    expect(page.text()).toContain('5 left')
     expect(page.text()).toContain('3 over')
     expect(page.text()).toContain('13 of 45 min')
   })

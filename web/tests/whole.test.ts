@@ -16,9 +16,21 @@ import FollowUpForm from '@/lesson/send/FollowUpForm.vue'
 import SendStage from '@/lesson/send/SendStage.vue'
 import { useClock } from '@/lesson/useClock'
 import MapPage from '@/map/MapPage.vue'
-import { measureWord, retestWord } from '@/ui/words'
+import { measureWord, retestWord } from '@/lesson/retest/measureWords'
+import { DAY_MS } from '@/ui/dates'
 import { effectScope } from 'vue'
-import { block, furnish, knowledge, lesson, serve, settle, shot, show, student } from './mounting'
+import {
+  block,
+  furnish,
+  knowledge,
+  lesson,
+  problem,
+  serve,
+  settle,
+  shot,
+  show,
+  student,
+} from './mounting'
 
 beforeEach(furnish)
 afterEach(() => {
@@ -95,6 +107,21 @@ const known = {
       ball: 'none',
     },
   ],
+  equipment: [
+    { id: 'bottle', name: 'a bottle', outdoors: false },
+    { id: 'turf', name: 'turf', outdoors: true },
+  ],
+  chains: { late: ['late', 'speed_lost'] },
+  ends: { speed_lost: 'slower' },
+  drill_figures: [
+    {
+      drill: 'bottle',
+      word: 'right',
+      view: 'down_the_line',
+      pose: { seat: -7 },
+      things: [{ kind: 'bottle', x: 60, y: 112, to_x: null, to_y: null, tilt: 0 }],
+    },
+  ],
   misses: [
     { id: 'fat', name: 'Fat' },
     { id: 'thin', name: 'Thin' },
@@ -138,7 +165,7 @@ const acts = () => ({
   tapRepetition: vi.fn(),
   putBlock: vi.fn(),
   followUp: vi.fn(),
-  load: vi.fn().mockResolvedValue(undefined),
+  changeStudent: vi.fn(),
 })
 const diagnosis = {
   ranking: {
@@ -154,17 +181,26 @@ const diagnosis = {
   spreads: { start_deg: { value: -4, se: 1 } },
   verdicts: [],
 }
+const card = (more: object): Shape['CardOut'] => ({
+  drill: 'mirror',
+  pros: [],
+  cons: [],
+  cautions: [],
+  withheld: null,
+  instead: null,
+  ...more,
+})
 const coaching: Shape['CoachingOut'] = {
   cause: 'heel',
   decided: true,
   cards: [
-    { drill: 'mirror', because: ['needs nothing'], withheld: null, instead: null },
-    { drill: 'bottle', because: [], withheld: 'flagged: knee', instead: 'mirror' },
+    card({ drill: 'mirror', pros: ['needs nothing'] }),
+    card({ drill: 'bottle', withheld: 'flagged: knee', instead: 'mirror' }),
   ],
   ladder: null,
   cues: ['Press early.', 'Let it catch you.'],
   cautions: ['Stop at pain.'],
-  change_setup_first: ['grip'],
+  setup_changes: [{ check: 'grip', drill: 'mirror', balls: 0, wanted: 3, tried: false }],
 }
 const ladder = (more: object) => ({
   step: 'slow',
@@ -177,7 +213,6 @@ const ladder = (more: object) => ({
 
 describe('listening', () => {
   it('keeps misses, limits and what is felt, each as one touch', async () => {
-    const asked = serve({ 'PATCH /api/students/S': { body: student } })
     const open = acts()
     const { page } = await show(ListenStage, { open, lesson: filled(), knowledge: known })
     const button = (text: string) => page.findAll('button').find((b) => b.text() === text)
@@ -187,11 +222,29 @@ describe('listening', () => {
     await button('Fat')?.trigger('click')
     expect(open.changeLesson.mock.calls[1]?.[0].listen.misses).toEqual([])
     await button('Knee')?.trigger('click')
-    await settle()
-    expect(asked.at(-1)?.sent).toEqual({ limits: ['knee'] })
+    expect(open.changeStudent).toHaveBeenCalledWith({ limits: ['knee'] })
     await button('Partly')?.trigger('click')
     expect(open.putAnswer).toHaveBeenCalledWith('heel_up', 'partly', 'feel')
     expect(page.text()).toContain('private: never on the sheet')
+    expect(page.find('[data-testid="came-back"]').exists()).toBe(false)
+  })
+  it('a returning student starts with what home practice showed', async () => {
+    const follow_up = { due_on: '2026-11-10', practised: 6, passes: 40, course: 'Fewer duffs.', verdict: 'partly', answered_at: null } // prettier-ignore
+    const earlier = [
+      {
+        lesson_id: 'K',
+        started_at: '2026-11-01T10:00:00Z',
+        cause: 'late',
+        drill: 'mirror',
+        follow_up,
+      },
+    ]
+    const back = filled({ earlier, reopens: 'K' })
+    const { page } = await show(ListenStage, { open: acts(), lesson: back, knowledge: known })
+    const said = page.get('[data-testid="came-back"]').text()
+    for (const words of ['1 Nov', 'Late shift', 'partly', '6 times', '40 right', 'Fewer duffs.'])
+      expect(said).toContain(words)
+    expect(said).toContain('a short new baseline first')
   })
 })
 
@@ -245,8 +298,16 @@ describe('deciding', () => {
     await page.findAll('.cues button')[1]?.trigger('click')
     expect(open.changeLesson).toHaveBeenCalledWith({ cue: { text: 'Let it catch you.', felt: {} } })
     await page.get('.one-of button').trigger('click')
+    expect(open.changeStudent).toHaveBeenLastCalledWith({ dominant_leg: 'lead' })
+    const { page: free } = await show(CueBench, {
+      open,
+      lesson: filled(),
+      knowledge: known,
+      cues: coaching.cues,
+    })
+    await free.get('.one-of button').trigger('click')
     expect(open.changeLesson).toHaveBeenLastCalledWith({
-      cue: { text: '', felt: { hits: 'pushing' } },
+      cue: { text: '', felt: { jump: 'pushing' } },
     })
   })
 })
@@ -258,13 +319,34 @@ describe('drilling', () => {
     const { page } = await show(DrillStage, { open, lesson: filled(), diagnosis, knowledge: known })
     await settle()
     expect(page.get('[data-testid="card-bottle"]').text()).toContain(
-      'Kept back: flagged: knee. Instead: Mirror.',
+      'Kept back: flagged: knee.Instead: Mirror.',
     )
-    expect(page.text()).toContain('Set-up first: weak grip.')
+    const gate = page.get('[data-testid="setup-gate"]')
+    expect(gate.text()).toContain('Weak grip. Press.')
+    await gate.get('button').trigger('click')
+    expect(open.putBlock.mock.calls[0]?.[1]).toMatchObject({ kind: 'trial', drill: 'mirror' })
     await page.get('[data-testid="ask-health"] button').trigger('click')
     expect(open.changeLesson.mock.calls[0]?.[0].listen.health_asked).toBe(true)
     await page.get('[data-testid="card-mirror"] button').trigger('click')
     expect(open.changeLesson).toHaveBeenLastCalledWith({ drill: 'mirror' })
+  })
+  it('what is not here is said at the card, one by one or all that wants the open', async () => {
+    const cards = [
+      card({ drill: 'bottle', cons: ['a bottle is not here'], cautions: ['Mind it.'] }),
+    ]
+    serve({ 'GET /api/lessons/L/coaching': { body: { ...coaching, cards, setup_changes: [] } } })
+    const open = acts()
+    const lacking = filled({ lacking: ['bottle'] })
+    const { page } = await show(DrillStage, { open, lesson: lacking, diagnosis, knowledge: known })
+    await settle()
+    const shown = page.get('[data-testid="card-bottle"]')
+    expect(shown.text()).toContain('But: a bottle is not here.')
+    expect(shown.text()).toContain('Mind it.')
+    expect(shown.get('svg[role="img"]').attributes('aria-label')).toBe('Bottle: right')
+    await shown.get('.kit').trigger('click')
+    expect(open.changeLesson).toHaveBeenLastCalledWith({ lacking: [] })
+    await page.get('.indoors input').trigger('change')
+    expect(open.changeLesson).toHaveBeenLastCalledWith({ lacking: ['bottle', 'turf'] })
   })
   it('makes a trial block of the balls that are hit with it', async () => {
     serve({ 'GET /api/lessons/L/coaching': { body: { ...coaching, ladder: ladder({}) } } })
@@ -301,6 +383,7 @@ describe('drilling', () => {
       drill: known.drills[1],
       ladder: ladder(more),
       cautions: coaching.cautions,
+      knowledge: known,
       speaker: { hand: 'right', sides: 'lead_trail' },
     })
     expect(page.get('[data-testid="ladder"]').text()).toContain(says)
@@ -329,8 +412,24 @@ const retest = (more: object = {}): Shape['RetestOut'] => ({
   level: 0.1,
   partial: ['start_deg'],
   still: ['heel_toe_mm'],
+  traces: null,
   ...more,
 })
+const laid = (share: number, sd: number[] = []): Shape['LaidOut'] => ({
+  t_s: [-1, -0.5, 0, 0.3],
+  lead_pct: [50, 20, share, 90],
+  sd_pct: sd,
+  swings: sd.length ? 3 : 1,
+})
+const traces: Shape['TracesComparedOut'] = {
+  before: laid(50, [1, 2, 3, 1]),
+  after: laid(80),
+  events: { address: -1, top: -0.3, impact: 0, finish: 0.4 },
+  shares: [{ event: 'impact', before: 50, after: 80, sure: true }],
+  gone: ['late'],
+  still: [],
+  new: [],
+}
 
 describe('the retest', () => {
   it.each([
@@ -367,8 +466,50 @@ describe('the retest', () => {
     await page.get('[data-testid="begin-retest"]').trigger('click')
     await settle()
     expect(open.changeLesson).toHaveBeenCalledWith({ primary: 'start_deg' })
-    expect(open.putBlock.mock.calls[0]?.[1]).toEqual({ kind: 'retest', club: '7i' })
+    expect(open.putBlock.mock.calls[0]?.[1]).toMatchObject({ kind: 'retest', club: '7i' })
     expect(went()).toContain('/shots')
+  })
+  it('lays balls over balls, traces over traces, and the predicted pattern over both', async () => {
+    serve({ 'GET /api/lessons/L/retest': { body: retest({ traces }) } })
+    const seen = { start: 'pull', curve: 'straight', carry_m: 120 }
+    const blocks = [
+      block([shot('a', seen), shot('b', seen)]),
+      block([shot('c', seen)], { id: 'R', kind: 'retest' }),
+      block([shot('d', seen)], { id: 'T', kind: 'retest', own_targets: true }),
+    ]
+    const { page } = await show(RetestStage, {
+      open: acts(),
+      lesson: filled({ blocks }),
+      diagnosis,
+      knowledge: known,
+    })
+    await settle()
+    const flights = page.get('[data-testid="flights-compared"]')
+    expect(flights.attributes('aria-label')).toBe('2 balls before, 1 after')
+    expect(flights.findAll('.after circle')).toHaveLength(1)
+    expect(flights.find('[data-testid="predicted-flight"]').exists()).toBe(true)
+    expect(page.get('[data-testid="trace-signs"]').text()).toBe('Gone: late.')
+    expect(page.text()).toContain('50 → 80 %')
+    const lines = page.get('[data-testid="traces-laid"]')
+    expect(lines.findAll('.line').every((l) => l.attributes('d')?.startsWith('M'))).toBe(true)
+    expect(lines.get('.after .spread').attributes('d')).toBe('')
+    expect(page.get('[data-testid="transfer"]').text()).toContain('own targets: 1 ball.')
+  })
+  it('a target for every ball is a block of its own; near an event there is no transfer', async () => {
+    serve({ 'GET /api/lessons/L/retest': { body: retest() } })
+    const open = acts()
+    const props = { open, lesson: filled(), diagnosis, knowledge: known }
+    const { page } = await show(RetestStage, props)
+    await settle()
+    await page.get('[data-testid="own-targets"]').trigger('click')
+    expect(open.putBlock.mock.calls[0]?.[1]).toMatchObject({ club: '7i', own_targets: true })
+    const event_on = new Date(Date.now() + DAY_MS).toISOString().slice(0, 10)
+    const near = filled()
+    near.listen = { ...near.listen, event_on }
+    const { page: soon } = await show(RetestStage, { ...props, lesson: near })
+    await settle()
+    expect(soon.get('[data-testid="transfer"]').text()).toContain('No second club today.')
+    expect(soon.find('[data-testid="own-targets"]').exists()).toBe(false)
   })
   it('says when there is no baseline', async () => {
     serve({ 'GET /api/lessons/L/retest': { body: null } })
@@ -435,6 +576,19 @@ describe('sending home', () => {
     await page.findAll('.one-of button')[2]?.trigger('click')
     expect(page.emitted('change')).toEqual([[{ practised: 4 }], [{ verdict: 'rejected' }]])
   })
+  it('reopens a rejected cause in a new lesson', async () => {
+    const follow_up = { due_on: '2026-12-06', practised: 4, passes: null, course: '', verdict: 'rejected', answered_at: '2026-12-07T10:00:00Z' } // prettier-ignore
+    serve({ 'POST /api/lessons/L/reopen': { status: 201, body: { ...filled(), id: 'N' } } })
+    const { page, went } = await show(FollowUpForm, { lesson: filled({ follow_up }) })
+    expect(page.text()).toContain('asked on 7 Dec')
+    await page.get('[data-testid="reopen"]').trigger('click')
+    await settle()
+    expect(went()).toBe('/lessons/N/listen')
+    serve({ 'POST /api/lessons/L/reopen': { status: 404, body: problem('It is gone.') } })
+    await page.get('[data-testid="reopen"]').trigger('click')
+    await settle()
+    expect(page.get('[role=alert]').text()).toContain('It is gone.')
+  })
 })
 
 describe('afterwards', () => {
@@ -455,7 +609,7 @@ describe('afterwards', () => {
     const { page } = await show(DueList, { due })
     await settle()
     expect(page.text()).toContain('Perrin')
-    expect(page.text()).toContain('since 2026-12-01')
+    expect(page.text()).toContain('since 1 Dec')
   })
   it('the casebook says how often it came true', async () => {
     const cases = [
@@ -529,6 +683,9 @@ describe('afterwards', () => {
     await settle()
     await page.get('input').setValue('late')
     expect(page.findAll('details')).toHaveLength(1)
+    expect(page.text()).toContain('Can come from: Heel leaves early.')
+    expect(page.text()).toContain('weak grip (weak)')
+    expect(page.findAll('.chain li').map((l) => l.text())).toEqual(['1 late shift', '2 slower'])
     await page.get('input').setValue('nothing like it')
     expect(page.text()).toContain('No cause is called that.')
   })
@@ -551,6 +708,7 @@ describe('the clock', () => {
     expect(asked.find((a) => a.call.startsWith('POST'))?.sent).toEqual({
       stage: 'look',
       seconds: 4,
+      now_in: 'drill',
     })
     await vi.advanceTimersByTimeAsync(15_000)
     const last = asked.at(-1)?.sent as { stage: string; seconds: number }

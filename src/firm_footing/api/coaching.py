@@ -112,7 +112,8 @@ def read_retest(session: Store, known: Known, lesson_id: RowId) -> RetestOut | N
     """The newest retest beside the baseline of the same club; null without a baseline."""
     content = lessons.content_of(session, lesson_id)
     case = case_of(content)
-    found = compare(case, content.lesson.primary, _predicted(content), known)
+    elsewhere = {i for i, block in enumerate(content.blocks) if block.own_targets}
+    found = compare(case, content.lesson.primary, _predicted(content), known, elsewhere)
     if found is None:
         return None
     return RetestOut(
@@ -192,5 +193,5 @@ def read_clock(session: Store, known: Known, lesson_id: RowId) -> ClockOut:
 @router.post("/lessons/{lesson_id}/clock", summary="Time has gone by", responses=ERRORS)
 def add_time(session: Store, known: Known, lesson_id: RowId, sent: ClockIn) -> ClockOut:
     """Seconds spent in a stage; it cannot be undone."""
-    coaching.add_time(session, lesson_id, sent.stage, sent.seconds)
+    coaching.add_time(session, lesson_id, sent.stage, sent.seconds, sent.now_in)
     return read_clock(session, known, lesson_id)

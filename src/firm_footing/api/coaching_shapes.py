@@ -1,7 +1,7 @@
 """The work after the decision, as it goes over the wire."""
 
 from datetime import date, datetime
-from typing import Annotated
+from typing import Annotated, Literal
 
 from pydantic import BaseModel, Field
 
@@ -12,6 +12,8 @@ from firm_footing.core.coaching.practice import What
 from firm_footing.core.coaching.retest import State
 from firm_footing.core.knowledge.pressure import SwingEvent
 from firm_footing.store.tables import Outcome
+
+Stage = Literal["listen", "shots", "look", "pressure", "decide", "drill", "retest", "send"]
 
 
 class RepetitionIn(In):
@@ -214,8 +216,9 @@ class DueOut(BaseModel):
 class ClockIn(In):
     """Seconds spent in a stage since the last word."""
 
-    stage: str = Field(pattern="^(listen|shots|look|pressure|decide|drill|retest|send)$")
+    stage: Stage
     seconds: float = Field(strict=True, gt=0, le=600)
+    now_in: Stage | None = Field(None, description="Where the lesson is now; left out: the same")
 
 
 class ClockOut(BaseModel):

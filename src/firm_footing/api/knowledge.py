@@ -1,13 +1,16 @@
 """What does the program know of the trade? Everything a screen needs to name things."""
 
+from typing import Any, Literal
+
 from fastapi import APIRouter
 from pydantic import BaseModel, Field
 
 from firm_footing.api.context import Known
 from firm_footing.core.knowledge import Cause, Check, Club, Drill, Mechanism
 from firm_footing.core.knowledge.coaching import Cautions, Cues, Equipment, Miss, Schools
-from firm_footing.core.knowledge.poses import PoseView
+from firm_footing.core.knowledge.poses import PoseView, Thing
 from firm_footing.core.knowledge.pressure import FeelTest, Sign
+from firm_footing.core.reasoning.explain import END_WORDS, chain_alone
 
 router = APIRouter(tags=["knowledge"])
 
@@ -19,6 +22,16 @@ class Figure(BaseModel):
     view: PoseView
     sound: dict[str, float]
     unsound: dict[str, float]
+
+
+class DrillFigure(BaseModel):
+    """One moment of a drill: the figure's numbers and what stands beside it."""
+
+    drill: str
+    word: Literal["start", "right", "not_yet"]
+    view: PoseView
+    pose: dict[str, float]
+    things: tuple[Thing, ...]
 
 
 class KnowledgeOut(BaseModel):
@@ -38,6 +51,9 @@ class KnowledgeOut(BaseModel):
     misses: tuple[Miss, ...]
     cues: Cues
     figures: list[Figure] = Field(description="Looks that can be drawn")
+    chains: dict[str, tuple[str, ...]] = Field(description="From every cause to the ball")
+    ends: dict[str, str] = Field(description="What a cause does to club and ball, in words")
+    drill_figures: list[DrillFigure] = Field(description="Every drill, moment by moment")
 
 
 @router.get("/knowledge", summary="Causes, checks, drills, clubs, schools, cautions, signs")
@@ -47,5 +63,14 @@ def read_knowledge(known: Known) -> KnowledgeOut:
     for check, pose in known.poses.checks.items():
         sound, unsound = known.poses.pair(check) or ({}, {})
         figures.append(Figure(check=check, view=pose.view, sound=sound, unsound=unsound))
-    parts = {n: getattr(known, n) for n in KnowledgeOut.model_fields if n != "figures"}
-    return KnowledgeOut(**parts, figures=figures)
+    drawn = [
+        DrillFigure(
+            drill=drill, word=m.word, view=m.view, pose=known.poses.moment(m), things=m.things
+        )
+        for drill, moments in known.poses.drills.items()
+        for m in moments
+    ]
+    made: dict[str, Any] = {"figures": figures, "drill_figures": drawn, "ends": END_WORDS}
+    made["chains"] = {c.id: chain_alone(c, known) for c in known.causes}
+    parts = {n: getattr(known, n) for n in KnowledgeOut.model_fields if n not in made}
+    return KnowledgeOut(**parts, **made)

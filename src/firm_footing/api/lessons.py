@@ -13,6 +13,7 @@ from firm_footing.api.shapes import (
     NoteIn,
     Revision,
     ShotIn,
+    StudentChange,
 )
 from firm_footing.api.views import lesson_view
 from firm_footing.store import decisions, history, lessons, notes, shots
@@ -75,6 +76,15 @@ def change_lesson(
         named = ", ".join(sorted(unknown))
         raise refused(f"No equipment is called '{named}'.", "lacking", "Nothing was changed.")
     lessons.change_lesson(session, lesson_id, values)
+    return lesson_view(session, lesson_id)
+
+
+@router.patch(
+    "/lessons/{lesson_id}/student", summary="Change the student of a lesson", responses=ERRORS
+)
+def change_student_of(session: Store, lesson_id: RowId, change: StudentChange) -> LessonOut:
+    """As a step of the lesson: it can be undone. What is left out stays."""
+    lessons.change_student_of(session, lesson_id, change.values())
     return lesson_view(session, lesson_id)
 
 

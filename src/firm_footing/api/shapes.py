@@ -50,6 +50,12 @@ class StudentChange(In):
     about: Text | None = None
     guardian_agreed: Truth | None = None
 
+    def values(self) -> dict[str, Any]:
+        """What was sent; only handicap and dominant leg can be emptied with null."""
+        sent = self.model_dump(exclude_unset=True)
+        may_be_null = ("handicap", "dominant_leg")
+        return {k: v for k, v in sent.items() if v is not None or k in may_be_null}
+
 
 class StudentOut(Out):
     """Someone who takes lessons."""
@@ -75,6 +81,7 @@ class LessonBrief(BaseModel):
     started_at: datetime
     complaint: str
     finished: bool
+    stage: str | None = Field(description="Where it was left; null when it was not timed")
     balls: int
     answers: int
     decided: str | None = Field(description="The cause decided on last")
@@ -222,7 +229,7 @@ class Revision(BaseModel):
     revision: str
 
 
-class EarlierOut(BaseModel):
+class DecidedBefore(BaseModel):
     """What an earlier lesson of the student decided, and what came of it."""
 
     lesson_id: str
@@ -252,7 +259,7 @@ class LessonOut(BaseModel):
     drill: str | None
     lacking: tuple[str, ...]
     reopens: str | None
-    earlier: list[EarlierOut] = Field(description="Earlier decisions, the newest first")
+    earlier: list[DecidedBefore] = Field(description="Earlier decisions, the newest first")
     primary: str | None
     sheet: SheetWords
     repetitions: list[RepetitionOut]

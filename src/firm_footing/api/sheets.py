@@ -13,9 +13,9 @@ from firm_footing.api.errors import responses
 from firm_footing.api.shapes import LessonOut
 from firm_footing.api.views import lesson_view
 from firm_footing.core.coaching.cues import cues_for
-from firm_footing.core.coaching.sheet import Sheet, sheet_of
+from firm_footing.core.coaching.sheet import sheet_of
+from firm_footing.core.frame import SideWords, in_words
 from firm_footing.core.knowledge import Knowledge
-from firm_footing.core.pattern import Pattern
 from firm_footing.core.reasoning import diagnose
 from firm_footing.files.calendar_files import practice_calendar
 from firm_footing.files.sheet.page import SheetPage, as_html, as_pdf
@@ -29,10 +29,12 @@ ERRORS = responses(404, 422)
 
 
 @router.get("/lessons/{lesson_id}/sheet", summary="The sheet to take home", responses=ERRORS)
-def read_sheet(session: Store, known: Known, lesson_id: RowId) -> SheetOut:
+def read_sheet(
+    session: Store, known: Known, lesson_id: RowId, sides: SideWords = "lead_trail"
+) -> SheetOut:
     """As proposed, with the instructor's own words where they changed some."""
     content = lessons.content_of(session, lesson_id)
-    sheet, _ = _sheet(content, known)
+    sheet = _sheet(content, known, sides).sheet
     on = content.lesson.started_at.date()
     days = [
         DayOut(on=on + timedelta(days=d.day), what=d.what, minutes=d.minutes, balls=d.balls)
@@ -58,9 +60,12 @@ def read_sheet(session: Store, known: Known, lesson_id: RowId) -> SheetOut:
     responses=ERRORS,
     response_class=Response,
 )
-def read_sheet_page(session: Store, known: Known, lesson_id: RowId) -> Response:
+def read_sheet_page(
+    session: Store, known: Known, lesson_id: RowId, sides: SideWords = "lead_trail"
+) -> Response:
     """One self-contained page."""
-    return Response(_html(session, known, lesson_id), media_type="text/html; charset=utf-8")
+    page = _sheet(lessons.content_of(session, lesson_id), known, sides)
+    return Response(as_html(page, known), media_type="text/html; charset=utf-8")
 
 
 @router.get(
@@ -69,10 +74,13 @@ def read_sheet_page(session: Store, known: Known, lesson_id: RowId) -> Response:
     responses=ERRORS,
     response_class=Response,
 )
-def read_sheet_pdf(session: Store, known: Known, lesson_id: RowId) -> Response:
+def read_sheet_pdf(
+    session: Store, known: Known, lesson_id: RowId, sides: SideWords = "lead_trail"
+) -> Response:
     """A4, with its fonts."""
     name = f'attachment; filename="{lesson_id}.sheet.pdf"'
-    pdf = as_pdf(_html(session, known, lesson_id))
+    page = _sheet(lessons.content_of(session, lesson_id), known, sides)
+    pdf = as_pdf(as_html(page, known))
     return Response(pdf, media_type="application/pdf", headers={"Content-Disposition": name})
 
 
@@ -82,10 +90,12 @@ def read_sheet_pdf(session: Store, known: Known, lesson_id: RowId) -> Response:
     responses=ERRORS,
     response_class=Response,
 )
-def read_calendar(session: Store, known: Known, lesson_id: RowId) -> Response:
+def read_calendar(
+    session: Store, known: Known, lesson_id: RowId, sides: SideWords = "lead_trail"
+) -> Response:
     """iCalendar; the same lesson makes the same entries."""
     content = lessons.content_of(session, lesson_id)
-    sheet, _ = _sheet(content, known)
+    sheet = _sheet(content, known, sides).sheet
     on = content.lesson.started_at.date()
     text = practice_calendar(lesson_id, on, sheet.days, sheet.cue, now())
     name = f'attachment; filename="{lesson_id}.practice.ics"'
@@ -97,7 +107,7 @@ def put_follow_up(session: Store, known: Known, lesson_id: RowId, sent: FollowUp
     """What is left out stays; the day is the check-in when none was named."""
     values = {k: v for k, v in sent.model_dump(exclude_unset=True).items() if v is not None}
     content = lessons.content_of(session, lesson_id)
-    sheet, _ = _sheet(content, known)
+    sheet = _sheet(content, known, "lead_trail").sheet
     on = content.lesson.started_at.date() + timedelta(days=sheet.days[-1].day)
     coaching.put_follow_up(session, lesson_id, on, values)
     return lesson_view(session, lesson_id)
@@ -125,39 +135,38 @@ def _decided(session: Session, lesson_id: str) -> str | None:
     return decisions[-1].cause if decisions else None
 
 
-def _html(session: Session, known: Knowledge, lesson_id: str) -> str:
-    content = lessons.content_of(session, lesson_id)
-    sheet, pattern = _sheet(content, known)
-    page = SheetPage(
-        student=content.student.name,
-        hand=content.student.handedness,
-        on=content.lesson.started_at.date(),
-        sheet=sheet,
-        pattern=pattern,
-    )
-    return as_html(page, known)
-
-
-def _sheet(content: LessonContent, known: Knowledge) -> tuple[Sheet, Pattern]:
-    """The sheet with the instructor's words, and the pattern it is about."""
-    case, lesson = case_of(content), content.lesson
+def _sheet(content: LessonContent, known: Knowledge, sides: SideWords) -> SheetPage:
+    """The sheet with the instructor's own words as they were typed, and all that is drawn on it."""
+    case, lesson, student = case_of(content), content.lesson, content.student
     found = diagnose(case, known, lesson.at_hand)
     cause = content.decisions[-1].cause if content.decisions else found.start_with
-    serving = [
-        c.drill for c in cards_of(cause, case, found, lesson.lacking, known) if c.withheld is None
-    ]
+    cards = cards_of(cause, case, found, lesson.lacking, known)
+    serving = [c.drill for c in cards if c.withheld is None]
     if lesson.drill in serving:
         serving = [lesson.drill, *(d for d in serving if d != lesson.drill)]
     cue = lesson.cue.text or cues_for(cause, lesson.cue.felt.values(), case.dominant_leg, known)[0]
     sheet = sheet_of(
         cause, found.pattern, serving, cue, _event_in(lesson.listen.event_on, lesson.started_at),
-        content.student.age_group == "junior", known,
+        student.age_group == "junior", known,
     )  # fmt: skip
+    said = {
+        name: in_words(getattr(sheet, name), student.handedness, sides)
+        for name in ("miss", "cause", "thought", *(() if lesson.cue.text else ("cue",)))
+    }
     own = {k: v for k, v in lesson.sheet.model_dump().items() if v is not None}
     for drill in ("rehearsal", "ball_drill"):
         if own.get(drill) not in serving:
             own.pop(drill, None)
-    return replace(sheet, **own), found.pattern
+    return SheetPage(
+        student=student.name,
+        hand=student.handedness,
+        on=lesson.started_at.date(),
+        sheet=replace(sheet, **{**said, **own}),
+        pattern=found.pattern,
+        chain=next(c.chain for c in found.causes if c.id == cause),
+        stance=next((b.stance for b in case.baselines if b.stance), None),
+        sides=sides,
+    )
 
 
 def _event_in(day: str | None, started_at: datetime) -> int | None:

@@ -36,10 +36,8 @@ def read_student(session: Store, student_id: RowId) -> StudentOut:
 @router.patch("/students/{student_id}", summary="Change a student", responses=responses(404, 422))
 def change_student(session: Store, student_id: RowId, change: StudentChange) -> StudentOut:
     """What is left out stays; only handicap and dominant leg can be emptied with null."""
-    may_be_null = {"handicap", "dominant_leg"}
-    sent = change.model_dump(exclude_unset=True)
-    values = {k: v for k, v in sent.items() if v is not None or k in may_be_null}
-    return StudentOut.model_validate(students.change_student(session, student_id, values))
+    changed = students.change_student(session, student_id, change.values())
+    return StudentOut.model_validate(changed)
 
 
 @router.delete(

@@ -6,8 +6,8 @@ from firm_footing.api.coaching_shapes import FollowUpOut, RepetitionOut
 from firm_footing.api.shapes import (
     AnswerOut,
     BlockOut,
+    DecidedBefore,
     DecisionOut,
-    EarlierOut,
     LessonBrief,
     LessonOut,
     NoteOut,
@@ -58,9 +58,9 @@ def lesson_view(session: Session, lesson_id: str) -> LessonOut:
     )
 
 
-def _earlier(session: Session, lesson: Lesson) -> list[EarlierOut]:
+def _earlier(session: Session, lesson: Lesson) -> list[DecidedBefore]:
     return [
-        EarlierOut(
+        DecidedBefore(
             lesson_id=before.id,
             started_at=before.started_at,
             cause=decision.cause,
@@ -91,6 +91,7 @@ def lesson_brief(session: Session, lesson: Lesson) -> LessonBrief:
         started_at=lesson.started_at,
         complaint=lesson.complaint,
         finished=lesson.finished,
+        stage=content.stage,
         balls=sum(len(shots) for shots in content.shots.values()),
         answers=len(content.answers),
         decided=content.decisions[-1].cause if content.decisions else None,

@@ -4,7 +4,7 @@
 simulated student, rankings and decisions from the diagnosis.
 """
 
-from dataclasses import replace
+from dataclasses import dataclass, replace
 from datetime import datetime, timedelta
 from pathlib import Path
 from typing import Any
@@ -13,20 +13,21 @@ import numpy as np
 import yaml
 from sqlmodel import Session
 
-from firm_footing.core.case import Case, Trace
+from firm_footing.core.case import Case, Stance, Trace
 from firm_footing.core.coaching.ladder import Result
 from firm_footing.core.coaching.lesson import Cue, Listen
 from firm_footing.core.knowledge import Knowledge
 from firm_footing.core.reasoning import diagnose
-from firm_footing.standins.pressing import habit_of, press
+from firm_footing.standins.pressing import Habit, habit_of, press
 from firm_footing.standins.student import SimulatedStudent, answer, hit_block, make_student
 from firm_footing.store.cases import store_case
-from firm_footing.store.coaching import put_follow_up, put_repetition
+from firm_footing.store.coaching import add_time, put_follow_up, put_repetition
 from firm_footing.store.columns import now
 from firm_footing.store.decisions import add_decision
 from firm_footing.store.lessons import change_lesson, content_of, put_block
 from firm_footing.store.shots import put_shot
 from firm_footing.store.tables import USUALLY_AT_HAND, Lesson, Student
+from firm_footing.store.traces import put_trace
 
 PEOPLE = Path(__file__).with_name("demo.yaml")
 TAPS: dict[str, Result] = {"P": "pass", "E": "early", "L": "late"}
@@ -54,32 +55,46 @@ def fill_with_demo(session: Session, knowledge: Knowledge) -> None:
         feet = np.random.default_rng([person["seed"], 1])
         habit = habit_of(hidden, feet)
         for plan in person["lessons"]:
-            swings = tuple(
-                press(hidden, habit, "recentre", knowledge, feet, name_events=True)
-                for _ in range(plan.get("swings", 0))
-            )
-            _add_lesson(session, student, hidden, plan, swings, knowledge, rng)
+            person_here = Person(student, hidden, habit, feet, rng)
+            _add_lesson(session, person_here, plan, knowledge)
+
+
+@dataclass(frozen=True)
+class Person:
+    """One of the demo's students, with what is hidden in them."""
+
+    student: Student
+    hidden: SimulatedStudent
+    habit: Habit
+    feet: np.random.Generator
+    rng: np.random.Generator
+
+    def swings(self, count: int, gone: float, knowledge: Knowledge) -> tuple[Trace, ...]:
+        """So many swings on the mat, this part of the causes gone."""
+        severity = {c: s * (1 - gone) for c, s in self.hidden.severity.items()}
+        here = replace(self.hidden, severity=severity)
+        return tuple(
+            press(here, self.habit, "recentre", knowledge, self.feet, name_events=True)
+            for _ in range(count)
+        )
 
 
 def _add_lesson(
-    session: Session,
-    student: Student,
-    hidden: SimulatedStudent,
-    plan: dict[str, Any],
-    swings: tuple[Trace, ...],
-    knowledge: Knowledge,
-    rng: np.random.Generator,
+    session: Session, person: Person, plan: dict[str, Any], knowledge: Knowledge
 ) -> None:
-    here = better(hidden, plan.get("better", 0.0), knowledge)
+    student, rng = person.student, person.rng
+    gone = plan.get("better", 0.0)
+    here = better(person.hidden, gone, knowledge)
     block = hit_block(here, plan["balls"], plan["club"], plan["expected_carry_m"], knowledge, rng)
+    stance = Stance(**plan["stance"]) if "stance" in plan else None
     case = Case(
         handedness=student.handedness,
         handicap=student.handicap,
         dominant_leg=student.dominant_leg,
         limits=student.limits,
-        blocks=(block,),
+        blocks=(block.model_copy(update={"stance": stance}),),
         readings=tuple(answer(here, look, knowledge, rng) for look in plan["looks"]),
-        traces=swings,
+        traces=person.swings(plan.get("swings", 0), gone, knowledge),
     )
     lesson = store_case(session, case, student, knowledge, complaint=plan["complaint"])
     lesson.started_at = now() - timedelta(days=plan["days_ago"], minutes=20)
@@ -88,6 +103,12 @@ def _add_lesson(
     lesson.listen = _listen(plan.get("listen", {}), lesson.started_at)
     session.add(lesson)
     session.commit()
+    if "stage" in plan:
+        spent = {"listen": 200.0, "shots": 420.0, "look": 380.0, "pressure": 150.0, "decide": 120.0}
+        for stage, seconds in spent.items():
+            add_time(session, lesson.id, stage, seconds, plan["stage"])
+            if stage == plan["stage"]:
+                break
     if plan.get("decide"):
         first = diagnose(case, knowledge).start_with
         cause = first if plan["decide"] is True else plan["decide"]
@@ -96,7 +117,7 @@ def _add_lesson(
         decision.decided_at = lesson.started_at + timedelta(minutes=25)
         session.add(decision)
         session.commit()
-        _after_the_decision(session, lesson, hidden, plan, knowledge, rng)
+        _after_the_decision(session, lesson, person, plan, knowledge)
 
 
 def _listen(said: dict[str, Any], started_at: datetime) -> Listen:
@@ -111,10 +132,9 @@ def _listen(said: dict[str, Any], started_at: datetime) -> Listen:
 def _after_the_decision(
     session: Session,
     lesson: Lesson,
-    hidden: SimulatedStudent,
+    person: Person,
     plan: dict[str, Any],
     knowledge: Knowledge,
-    rng: np.random.Generator,
 ) -> None:
     """Cue, bench, retest, what was sent home and what came back, as far as the plan goes."""
     values: dict[str, Any] = {}
@@ -127,7 +147,7 @@ def _after_the_decision(
     for i, tap in enumerate(plan.get("taps", "")):
         put_repetition(session, lesson.id, f"{lesson.id}-{i}", plan["drill"], TAPS[tap])
     if "retest" in plan:
-        _retest(session, lesson, hidden, plan, knowledge, rng)
+        _retest(session, lesson, person, plan, knowledge)
     if "due_in" in plan:
         due = (lesson.started_at + timedelta(days=plan["due_in"])).date()
         put_follow_up(session, lesson.id, due, dict(plan.get("came_back", {})))
@@ -136,20 +156,22 @@ def _after_the_decision(
 def _retest(
     session: Session,
     lesson: Lesson,
-    hidden: SimulatedStudent,
+    person: Person,
     plan: dict[str, Any],
     knowledge: Knowledge,
-    rng: np.random.Generator,
 ) -> None:
     """Balls without a constraint after the drill, the cause partly gone."""
     balls, gone = plan["retest"]["balls"], plan["retest"]["better"]
     change_lesson(session, lesson.id, {"primary": plan["retest"]["primary"]})
     block_id = f"{lesson.id}-retest"
     put_block(session, lesson.id, block_id, {"kind": "retest", "club": plan["club"]})
-    after = better(hidden, gone, knowledge)
-    hit = hit_block(after, balls, plan["club"], plan["expected_carry_m"], knowledge, rng)
+    after = better(person.hidden, gone, knowledge)
+    hit = hit_block(after, balls, plan["club"], plan["expected_carry_m"], knowledge, person.rng)
     for i, shot in enumerate(hit.shots):
         put_shot(session, lesson.id, f"{block_id}-{i}", block_id, shot, {})
+    swings = person.swings(plan["retest"].get("swings", 0), gone, knowledge)
+    for i, trace in enumerate(swings):
+        put_trace(session, lesson.id, f"{block_id}-swing-{i}", trace, block_id, f"after {i + 1}")
 
 
 def better(student: SimulatedStudent, gone: float, knowledge: Knowledge) -> SimulatedStudent:

@@ -121,6 +121,8 @@ def hit_block(
 ) -> Block:
     """A baseline block of this many balls, noted in words as an instructor would."""
     block = Block(club=club_id, expected_carry_m=expected_carry_m, surface="turf")
+    if balls == 0:
+        return block
     setting = setting_of(block, knowledge)
     parts = swing(student, balls, knowledge, rng)
     shots = in_words(parts, play(parts, setting), setting, knowledge, rng)

@@ -27,11 +27,17 @@ def put_repetition(
         step.add(Repetition(id=repetition_id, lesson_id=lesson_id, drill=drill, result=result))
 
 
-def add_time(session: Session, lesson_id: str, stage: str, seconds: float) -> None:
-    """Seconds more in a stage; a step of its own kind, for time cannot be undone."""
+def add_time(
+    session: Session, lesson_id: str, stage: str, seconds: float, now_in: str | None = None
+) -> None:
+    """Seconds more in a stage; a step of its own kind, for time cannot be undone.
+
+    now_in : the stage the lesson is in now; None when it is still the same
+    """
     get_lesson(session, lesson_id)
     clock = session.get(Clock, lesson_id) or Clock(lesson_id=lesson_id)
     clock.used_s = clock.used_s | {stage: clock.used_s.get(stage, 0.0) + seconds}
+    clock.stage = now_in or stage
     session.add(clock)
     session.commit()
 

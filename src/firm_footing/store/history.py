@@ -20,6 +20,7 @@ from firm_footing.store.tables import (
     Note,
     PressureTrace,
     Repetition,
+    Student,
 )
 
 UNDOABLE: dict[str, type[SQLModel]] = {
@@ -34,6 +35,7 @@ UNDOABLE: dict[str, type[SQLModel]] = {
         Decision,
         Repetition,
         FollowUp,
+        Student,
     )
 }
 
@@ -173,9 +175,15 @@ def _put(session: Session, change: Change, content: dict[str, Any] | None) -> No
         session.add(table.model_validate(content))
     else:
         wanted = table.model_validate(content)
-        for name in table.model_fields:
+        for name in _touched(change, table):
             setattr(row, name, getattr(wanted, name))
     session.flush()
+
+
+def _touched(change: Change, table: type[SQLModel]) -> list[str]:
+    """Columns that a change gave new values: what another change did to the others stays."""
+    before, after = change.before or {}, change.after or {}
+    return [name for name in table.model_fields if before.get(name) != after.get(name)]
 
 
 def _changes(session: Session, lesson_id: str, step: int) -> list[Change]:

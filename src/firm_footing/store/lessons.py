@@ -43,6 +43,7 @@ class LessonContent:
     repetitions: list[Repetition]
     follow_up: FollowUp | None
     used_s: dict[str, float]
+    stage: str | None
 
 
 def get_lesson(session: Session, lesson_id: str) -> Lesson:
@@ -95,6 +96,7 @@ def content_of(session: Session, lesson_id: str) -> LessonContent:
             select(Block).where(Block.lesson_id == lesson_id).order_by(col(Block.position))
         )
     )
+    clock = session.get(Clock, lesson_id)
     shots: dict[str, list[LoggedShot]] = {block.id: [] for block in blocks}
     for shot in session.exec(
         select(LoggedShot)
@@ -117,7 +119,8 @@ def content_of(session: Session, lesson_id: str) -> LessonContent:
         decisions=_of(session, Decision, lesson_id, "decided_at"),
         repetitions=_of(session, Repetition, lesson_id, "done_at"),
         follow_up=session.get(FollowUp, lesson_id),
-        used_s=clock.used_s if (clock := session.get(Clock, lesson_id)) else {},
+        used_s=clock.used_s if clock else {},
+        stage=clock.stage if clock else None,
     )
 
 
@@ -177,6 +180,13 @@ def change_lesson(session: Session, lesson_id: str, values: dict[str, Any]) -> N
             values[name] = kind(**values[name])
     with Step(session, lesson_id, "change of the lesson") as step:
         step.change(lesson, **values)
+
+
+def change_student_of(session: Session, lesson_id: str, values: dict[str, Any]) -> None:
+    """Give the student of a lesson new values, as a step of the lesson that can be undone."""
+    student = get_student(session, get_lesson(session, lesson_id).student_id)
+    with Step(session, lesson_id, "what is known of the student") as step:
+        step.change(student, **values)
 
 
 def delete_lesson(session: Session, lesson_id: str) -> None:

@@ -197,7 +197,7 @@ class FollowUp(SQLModel, table=True):
 
 
 class Clock(SQLModel, table=True):
-    """Seconds spent in each stage of a lesson. Time cannot be undone."""
+    """Seconds spent in each stage of a lesson, and the stage it is in. Time cannot be undone."""
 
     lesson_id: str = Field(
         sa_column=Column(String, ForeignKey("lesson.id", ondelete="CASCADE"), primary_key=True)
@@ -205,6 +205,7 @@ class Clock(SQLModel, table=True):
     used_s: dict[str, float] = Field(
         default_factory=dict, sa_column=Column(AsJson(dict[str, float]), nullable=False)
     )
+    stage: str | None = None
 
 
 class Note(SQLModel, table=True):

@@ -11,6 +11,7 @@ export type Write =
   | { kind: 'note'; lesson: string; id: string; body: Shape['NoteIn'] }
   | { kind: 'note-gone'; lesson: string; id: string }
   | { kind: 'lesson'; lesson: string; id: string; body: Shape['LessonChange'] }
+  | { kind: 'student'; lesson: string; id: string; body: Shape['StudentChange'] }
   | { kind: 'decision'; lesson: string; id: string; body: Shape['DecisionIn'] }
   | { kind: 'trace'; lesson: string; id: string; body: Shape['TraceIn'] }
   | { kind: 'trace-change'; lesson: string; id: string; body: Shape['TraceChange'] }
@@ -76,6 +77,13 @@ export function send(write: Write): Promise<Lesson> {
     case 'lesson':
       return ask(
         client.PATCH('/api/lessons/{lesson_id}', {
+          params: { path: { lesson_id } },
+          body: write.body,
+        }),
+      )
+    case 'student':
+      return ask(
+        client.PATCH('/api/lessons/{lesson_id}/student', {
           params: { path: { lesson_id } },
           body: write.body,
         }),
@@ -209,21 +217,17 @@ export class Outbox {
   }
 }
 
-/** Blocks, traces and lessons are sent in part: what only the older write says is kept. */
+/** These are sent in part: what only the older write says is kept. */
+const IN_PART: ReadonlySet<Write['kind']> = new Set([
+  'block',
+  'trace-change',
+  'follow-up',
+  'lesson',
+  'student',
+])
 function inPlaceOf(older: Write, newer: Write): Write {
-  if (older.kind === 'block' && newer.kind === 'block') {
-    return { ...newer, body: { ...older.body, ...newer.body } }
-  }
-  if (older.kind === 'trace-change' && newer.kind === 'trace-change') {
-    return { ...newer, body: { ...older.body, ...newer.body } }
-  }
-  if (older.kind === 'follow-up' && newer.kind === 'follow-up') {
-    return { ...newer, body: { ...older.body, ...newer.body } }
-  }
-  if (older.kind === 'lesson' && newer.kind === 'lesson') {
-    return { ...newer, body: { ...older.body, ...newer.body } }
-  }
-  return newer
+  if (!IN_PART.has(newer.kind) || !('body' in older) || !('body' in newer)) return newer
+  return { ...newer, body: { ...older.body, ...newer.body } } as Write
 }
 
 function repeats(write: Write): boolean {

@@ -3,6 +3,7 @@
 import { computed, shallowRef } from 'vue'
 import { ApiError, ask, client, type Shape } from '@/api/client'
 import { useKnowledge } from '@/api/knowledge'
+import { dayWord } from '@/ui/dates'
 import StateMessage from '@/ui/StateMessage.vue'
 
 const known = useKnowledge()
@@ -26,8 +27,6 @@ const sentence = computed(() => {
     : ''
   return `Of ${String(b.answered)} that came back, ${String(b.confirmed)} ${b.confirmed === 1 ? 'was' : 'were'} confirmed.${first}`
 })
-const day = (at: string) =>
-  new Date(at).toLocaleDateString('en-GB', { day: 'numeric', month: 'short' })
 </script>
 
 <template>
@@ -64,7 +63,7 @@ const day = (at: string) =>
         </thead>
         <tbody>
           <tr v-for="c in book.cases" :key="c.lesson_id">
-            <td>{{ day(c.decided_at) }}</td>
+            <td>{{ dayWord(c.decided_at) }}</td>
             <td>
               <router-link :to="{ name: 'lesson', params: { id: c.lesson_id, stage: 'send' } }">{{
                 c.student_name

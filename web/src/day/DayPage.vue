@@ -8,6 +8,7 @@ import DueList from '@/day/DueList.vue'
 import LessonList from '@/day/LessonList.vue'
 import StudentForm from '@/day/StudentForm.vue'
 import { useDay } from '@/day/useDay'
+import type { Stage } from '@/lesson/stages'
 import SettingsMenu from '@/ui/SettingsMenu.vue'
 import StateMessage from '@/ui/StateMessage.vue'
 
@@ -19,8 +20,8 @@ const chooser = useTemplateRef<HTMLInputElement>('chooser')
 const empty = computed(() => day.value?.students.length === 0)
 void load()
 
-function go(lesson: Lesson | null): void {
-  if (lesson) void router.push({ name: 'lesson', params: { id: lesson.id } })
+function go(lesson: Lesson | null, stage: Stage = 'listen'): void {
+  if (lesson) void router.push({ name: 'lesson', params: { id: lesson.id, stage } })
 }
 async function added(student: Student): Promise<void> {
   adding.value = false
@@ -30,7 +31,7 @@ async function added(student: Student): Promise<void> {
 async function chosen(event: Event): Promise<void> {
   const input = event.target as HTMLInputElement
   const file = input.files?.[0]
-  if (file) go(await openFile(file))
+  if (file) go(await openFile(file), 'shots')
   input.value = ''
 }
 function detail(student: Student): string {

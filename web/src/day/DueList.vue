@@ -2,6 +2,7 @@
 // Who is due a word after a lesson: one touch leads to what is to be asked.
 import type { Shape } from '@/api/client'
 import { useKnowledge } from '@/api/knowledge'
+import { dayWord } from '@/ui/dates'
 
 defineProps<{ due: readonly Shape['DueOut'][] }>()
 const known = useKnowledge()
@@ -18,7 +19,7 @@ const name = (id: string | null) =>
           <strong>{{ d.student_name }}</strong>
           <span>{{ name(d.cause) }}</span>
           <span :class="d.late ? 'strong' : 'quiet'"
-            >{{ d.late ? 'since' : 'on' }} {{ d.due_on }}</span
+            >{{ d.late ? 'since' : 'on' }} {{ dayWord(d.due_on) }}</span
           >
         </router-link>
       </li>

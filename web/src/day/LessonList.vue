@@ -1,6 +1,8 @@
 <script setup lang="ts">
 // Lessons in a list: whose, when, what about, how far.
 import type { Knowledge, Shape } from '@/api/client'
+import { stageOf, stageWord } from '@/lesson/stages'
+import { recentWord } from '@/ui/dates'
 import { count } from '@/ui/words'
 
 type Brief = Shape['LessonBrief']
@@ -10,17 +12,8 @@ defineProps<{
   withNames?: boolean
 }>()
 
-const DAY_MS = 24 * 3600 * 1000
-
-function when(iso: string): string {
-  const date = new Date(iso)
-  const midnight = new Date().setHours(0, 0, 0, 0)
-  if (date.getTime() >= midnight) return 'Today'
-  if (date.getTime() >= midnight - DAY_MS) return 'Yesterday'
-  return date.toLocaleDateString(undefined, { day: 'numeric', month: 'short', year: 'numeric' })
-}
 function state(lesson: Brief): string {
-  return lesson.finished ? 'finished' : lesson.decided !== null ? 'decided' : 'open'
+  return lesson.finished ? 'finished' : (stageWord(lesson.stage) ?? 'open')
 }
 </script>
 
@@ -28,13 +21,18 @@ function state(lesson: Brief): string {
   <p v-if="lessons.length === 0" class="quiet">No lesson yet.</p>
   <ul v-else class="lessons">
     <li v-for="lesson in lessons" :key="lesson.id">
-      <router-link :to="{ name: 'lesson', params: { id: lesson.id } }">
+      <router-link
+        :to="{
+          name: 'lesson',
+          params: { id: lesson.id, stage: stageOf(lesson.stage ?? undefined) },
+        }"
+      >
         <span class="line">
           <span class="strong">{{
-            withNames ? lesson.student_name : when(lesson.started_at)
+            withNames ? lesson.student_name : recentWord(lesson.started_at)
           }}</span>
           <span class="quiet"
-            >{{ withNames ? `${when(lesson.started_at)} · ` : '' }}{{ state(lesson) }}</span
+            >{{ withNames ? `${recentWord(lesson.started_at)} · ` : '' }}{{ state(lesson) }}</span
           >
         </span>
         <span v-if="lesson.complaint">“{{ lesson.complaint }}”</span>

@@ -3,6 +3,7 @@
 import { shallowRef } from 'vue'
 import { ask, client, type Shape, type Student } from '@/api/client'
 import { useKnowledge } from '@/api/knowledge'
+import { dayWord } from '@/ui/dates'
 import { signed } from '@/ui/units'
 import { degreesWord, strikeWord } from '@/ui/words'
 
@@ -33,8 +34,6 @@ function say(id: string, value: number | undefined): string {
   if (id === 'carry_lost_pct') return `${value.toFixed(0)} %`
   return degreesWord(value, props.student.handedness)
 }
-const day = (at: string) =>
-  new Date(at).toLocaleDateString('en-GB', { day: 'numeric', month: 'short' })
 const sign = (id: string) =>
   known.knowledge?.signs.find((s) => s.id === id)?.name.toLowerCase() ?? id
 const cause = (id: string | null) => (id ? (known.causes.get(id)?.label ?? id) : '–')
@@ -48,7 +47,7 @@ const drill = (id: string | null) => (id ? (known.drills.get(id)?.name ?? id) : 
       <thead>
         <tr>
           <th scope="col" />
-          <th v-for="s in steps" :key="s.lesson_id" scope="col">{{ day(s.started_at) }}</th>
+          <th v-for="s in steps" :key="s.lesson_id" scope="col">{{ dayWord(s.started_at) }}</th>
         </tr>
       </thead>
       <tbody>

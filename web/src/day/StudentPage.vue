@@ -34,7 +34,7 @@ void load()
 async function start(): Promise<void> {
   if (student.value === null) return
   const lesson = await begin(student.value)
-  if (lesson) void router.push({ name: 'lesson', params: { id: lesson.id } })
+  if (lesson) void router.push({ name: 'lesson', params: { id: lesson.id, stage: 'listen' } })
 }
 async function remove(): Promise<void> {
   const params = { path: { student_id: props.id } }

@@ -1,8 +1,10 @@
 // Everyone, the newest lessons, and how a lesson is begun or opened from a file.
 import { ref, shallowRef } from 'vue'
 import { ApiError, ask, client, type Lesson, type Shape, type Student } from '@/api/client'
+import { useSettings } from '@/ui/settings'
 
 export function useDay() {
+  const settings = useSettings()
   const day = shallowRef<Shape['Day'] | null>(null)
   const due = shallowRef<Shape['DueOut'][]>([])
   const failure = shallowRef<ApiError | null>(null)
@@ -43,7 +45,7 @@ export function useDay() {
       ask(
         client.POST('/api/students/{student_id}/lessons', {
           params: { path },
-          body: {} as Shape['NewLesson'],
+          body: { school: settings.school } as Shape['NewLesson'],
         }),
       ),
     )

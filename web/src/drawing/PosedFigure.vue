@@ -2,9 +2,16 @@
 // One look, sound or unsound: the figure, the shoes, the hand or the club, posed by numbers.
 import { computed } from 'vue'
 import type { Handedness } from '@/api/client'
-import { downTheLine, faceOn, type Pose } from '@/drawing/pose'
+import { downTheLine, faceOn, shoes, type Pose } from '@/drawing/pose'
+import PosedThings, { type Thing } from '@/drawing/PosedThings.vue'
 
-const props = defineProps<{ view: string; pose: Pose; hand: Handedness; word: string }>()
+const props = defineProps<{
+  view: string
+  pose: Pose
+  hand: Handedness
+  word: string
+  things?: readonly Thing[]
+}>()
 
 const figure = computed(() => {
   if (props.view === 'down_the_line') return downTheLine(props.pose)
@@ -14,12 +21,7 @@ const n = (name: string) => props.pose[name] ?? 0
 const flip = computed(() => (props.hand === 'left' ? 'translate(100 0) scale(-1 1)' : ''))
 const SHOE =
   'M-29 0C-30-9-23-12-15-11C-7-10-2-9 5-11C15-14 28-12 30-2C31 7 22 13 11 12C3 11-4 8-12 10C-22 12-28 8-29 0Z'
-const feet = computed(() =>
-  [
-    { foot: 'lead', y: 34, load: n('lead'), toe: n('lead_toe') },
-    { foot: 'trail', y: 86, load: 100 - n('lead'), toe: n('trail_toe') },
-  ].map((f) => ({ ...f, x: 50 - 22 + 0.44 * f.toe, r: 2 + 10 * Math.sqrt(f.load / 100) })),
-)
+const feet = computed(() => shoes(props.pose))
 const knuckles = computed(() => [0, 1, 2, 3].map((i) => n('knuckles') - i))
 </script>
 
@@ -33,10 +35,15 @@ const knuckles = computed(() => [0, 1, 2, 3].map((i) => n('knuckles') - i))
         <circle v-if="figure.ball" class="ball" :cx="figure.ball.x" :cy="figure.ball.y" r="3" />
       </template>
       <g v-else-if="view === 'feet'" :transform="`rotate(${n('aim')} 50 60)`">
-        <g v-for="f in feet" :key="f.foot">
-          <path class="shoe" :d="SHOE" :transform="`translate(50 ${f.y})`" />
-          <circle class="load" :cx="f.x" :cy="f.y" :r="f.r" />
+        <g
+          v-for="f in feet"
+          :key="f.foot"
+          :transform="`translate(${f.x} ${f.y}) rotate(${f.turn})`"
+        >
+          <path class="shoe" :d="SHOE" />
+          <circle class="load" :cx="f.load.x" cy="0" :r="f.load.r" />
         </g>
+        <circle v-if="n('ball')" class="ball" cx="94" cy="60" r="3.5" />
         <path v-if="n('up')" class="club" d="M50 74V46M43 53L50 46L57 53" />
       </g>
       <g v-else-if="view === 'hand'">
@@ -58,6 +65,7 @@ const knuckles = computed(() => [0, 1, 2, 3].map((i) => n('knuckles') - i))
           <path class="club" d="M76 62L92 16" />
         </g>
       </g>
+      <PosedThings v-if="things" :things="things" />
     </g>
   </svg>
 </template>

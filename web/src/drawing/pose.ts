@@ -34,11 +34,15 @@ function leg(hip: Point, foot: Point, knee: number): string {
   return line(hip, middle, foot)
 }
 
+function club(hands: Point, pose: Pose): Limb {
+  return { kind: 'club', d: line(hands, away(hands, of(pose, 'shaft'), SHAFT)) }
+}
+
 /** Seen from behind the hands: toes and ball to the right. */
 export function downTheLine(pose: Pose): Figure {
   const heel = { x: 38, y: FLOOR }
   const trailHeel = { x: heel.x - of(pose, 'slid'), y: FLOOR - of(pose, 'heel') }
-  const toe = (from: Point) => ({ x: from.x + 19, y: FLOOR })
+  const toe = (from: Point, up: number) => ({ x: from.x + 19, y: FLOOR - up })
   const ankle = { x: heel.x + 4, y: FLOOR - 4 }
   const trailAnkle = { x: trailHeel.x + 4, y: trailHeel.y - 4 }
   const hip = { x: heel.x + 4 + of(pose, 'seat'), y: HIP_Y + of(pose, 'low') }
@@ -49,22 +53,22 @@ export function downTheLine(pose: Pose): Figure {
   return {
     limbs: [
       { kind: 'far', d: leg(hip, ankle, of(pose, 'knee') + 3) },
-      { kind: 'far', d: line(heel, toe(heel)) },
+      { kind: 'far', d: line(heel, toe(heel, of(pose, 'lead_toes'))) },
       { kind: 'body', d: leg(hip, trailAnkle, 3 + of(pose, 'trail_knee')) },
-      { kind: 'foot', d: line(trailHeel, toe(trailHeel)) },
+      { kind: 'foot', d: line(trailHeel, toe(trailHeel, of(pose, 'toes'))) },
       { kind: 'body', d: line(hip, shoulder) },
       { kind: 'arm', d: line(shoulder, hands) },
-      { kind: 'club', d: line(hands, away(hands, of(pose, 'shaft'), SHAFT)) },
+      club(hands, pose),
     ],
     head: { x: head.x + of(pose, 'head'), y: head.y },
-    ball: { x: 94, y: FLOOR - 3 },
+    ball: { x: 94, y: FLOOR - 3 - of(pose, 'ball_up') },
   }
 }
 
 /** Facing the student: the target to the right. */
 export function faceOn(pose: Pose): Figure {
-  const trail = { x: 34, y: FLOOR - of(pose, 'heel') }
-  const lead = { x: 66, y: FLOOR }
+  const trail = { x: 34 + of(pose, 'trail_foot'), y: FLOOR - of(pose, 'heel') }
+  const lead = { x: 66 + of(pose, 'lead_foot'), y: FLOOR - of(pose, 'lead_heel') }
   const hip = { x: 50 + of(pose, 'hips'), y: HIP_Y }
   const spine = 180 + of(pose, 'spine')
   const chest = away(hip, spine, TRUNK)
@@ -77,11 +81,11 @@ export function faceOn(pose: Pose): Figure {
     y: (leadShoulder.y + hands.y) / 2,
   }
   const flare = of(pose, 'lead_flare')
-  const leadToe = { x: lead.x + 4 + 12 * flare, y: lead.y - of(pose, 'lead_toe') }
+  const leadToe = { x: lead.x + 4 + 12 * flare, y: FLOOR - of(pose, 'lead_toe') }
   const rolled = of(pose, 'roll') * 5
   return {
     limbs: [
-      { kind: 'body', d: leg({ x: hip.x - 5, y: hip.y }, trail, rolled) },
+      { kind: 'body', d: leg({ x: hip.x - 5, y: hip.y }, trail, rolled + of(pose, 'knees')) },
       { kind: 'body', d: leg({ x: hip.x + 5, y: hip.y }, lead, 2) },
       {
         kind: 'foot',
@@ -93,9 +97,45 @@ export function faceOn(pose: Pose): Figure {
       { kind: 'body', d: line(trailShoulder, leadShoulder) },
       { kind: 'far', d: line(trailShoulder, hands) },
       { kind: 'arm', d: line(leadShoulder, elbow, hands) },
-      { kind: 'club', d: line(hands, away(hands, of(pose, 'shaft'), SHAFT)) },
+      ...(pose.club === 0 ? [] : [club(hands, pose)]),
     ],
     head: { x: head.x + of(pose, 'head'), y: head.y },
     ball: of(pose, 'ball') > 30 ? null : { x: 50 + of(pose, 'ball'), y: FLOOR - 2 },
   }
+}
+
+export interface Shoe {
+  foot: 'lead' | 'trail'
+  x: number
+  y: number
+  turn: number
+  load: { x: number; r: number }
+}
+const LEAD_Y = 34
+const TRAIL_Y = 86
+const TURN_OUT = -1
+
+/** Both shoes from above, toes and ball to the right, the target upward. */
+export function shoes(pose: Pose): Shoe[] {
+  const lead = of(pose, 'lead')
+  const load = (share: number, toe: number) => ({
+    x: -22 + 0.44 * toe,
+    r: 2 + 10 * Math.sqrt(share / 100),
+  })
+  return [
+    {
+      foot: 'lead',
+      x: 50 - of(pose, 'lead_back'),
+      y: LEAD_Y,
+      turn: TURN_OUT * of(pose, 'lead_turn'),
+      load: load(lead, of(pose, 'lead_toe')),
+    },
+    {
+      foot: 'trail',
+      x: 50 - of(pose, 'trail_back'),
+      y: TRAIL_Y - of(pose, 'trail_in'),
+      turn: -TURN_OUT * of(pose, 'trail_turn'),
+      load: load(100 - lead, of(pose, 'trail_toe')),
+    },
+  ]
 }

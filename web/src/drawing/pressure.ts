@@ -15,6 +15,16 @@ export const EVENTS = [
   'finish',
 ] as const
 export type EventName = (typeof EVENTS)[number]
+export const EVENT_WORDS: Record<EventName, string> = {
+  address: 'address',
+  shaft_level_back: 'shaft level, going back',
+  lead_arm_level_back: 'arm level, going back',
+  top: 'top',
+  lead_arm_level_down: 'arm level, coming down',
+  shaft_level_down: 'shaft level, coming down',
+  impact: 'impact',
+  finish: 'finish',
+}
 
 /** Moments at which the drawing changes its scale, and where they lie, from 0 to 1. */
 export interface Axis {

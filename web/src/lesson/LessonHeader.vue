@@ -24,7 +24,7 @@ function minutesLeft(id: Stage): string {
   const used = (props.clock?.used_s[id] ?? 0) / 60
   if (planned === undefined || used < 0.5) return ''
   const left = Math.round(planned - used)
-  return left >= 0 ? `${String(left)} min` : `${String(-left)} over`
+  return left >= 0 ? `${String(left)} left` : `${String(-left)} over`
 }
 const whole = computed(() => {
   if (!props.clock) return ''
@@ -190,6 +190,17 @@ nav small {
   margin-right: 8px;
   min-width: 52px;
   text-align: right;
+}
+/* the stages take a line of their own below name and tools */
+@media (max-width: 1239px) {
+  nav {
+    order: 1;
+    width: 100%;
+    justify-content: space-between;
+  }
+  .tools {
+    margin-left: auto;
+  }
 }
 @media (pointer: coarse) and (max-width: 700px) {
   .keyboard {

@@ -4,6 +4,7 @@ import { mdiNotebookOutline } from '@mdi/js'
 import { computed, ref } from 'vue'
 import type { Knowledge, Lesson, Source } from '@/api/client'
 import type { OpenLesson } from '@/lesson/useLesson'
+import SchoolFields from '@/ui/SchoolFields.vue'
 
 const props = defineProps<{ open: OpenLesson; lesson: Lesson; knowledge: Knowledge }>()
 
@@ -17,12 +18,6 @@ const SOURCES: { value: Source; title: string }[] = [
   { value: 'plate', title: 'force plate' },
   { value: 'monitor', title: 'launch monitor' },
 ]
-const QUESTIONS = [
-  { key: 'pressure', title: 'Pressure school' },
-  { key: 'heel_toe', title: 'Heel and toe' },
-  { key: 'lead_foot', title: 'Lead foot' },
-  { key: 'start', title: 'Start of the downswing' },
-] as const
 
 const shown = ref(false)
 const note = ref('')
@@ -30,9 +25,6 @@ const atHand = computed(() => props.lesson.at_hand ?? SOURCES.map((s) => s.value
 const tableUrl = computed(() => `/api/lessons/${props.lesson.id}/balls.csv`)
 const caseUrl = computed(() => `/api/lessons/${props.lesson.id}/case`)
 
-function setSchool(key: (typeof QUESTIONS)[number]['key'], value: string): void {
-  props.open.changeLesson({ school: { ...props.lesson.school, [key]: value } as Lesson['school'] })
-}
 function bringIn(): void {
   shown.value = false
   emit('import')
@@ -66,19 +58,10 @@ function addNote(): void {
           (e: Event) => open.changeLesson({ complaint: (e.target as HTMLTextAreaElement).value })
         "
       />
-      <v-select
-        v-for="q in QUESTIONS"
-        :key="q.key"
-        :label="q.title"
-        :items="
-          knowledge.schools[q.key].options.map((o) => ({
-            title: o.name,
-            value: o.id,
-            subtitle: o.sentence,
-          }))
-        "
-        :model-value="lesson.school[q.key]"
-        @update:model-value="(v: string) => setSchool(q.key, v)"
+      <SchoolFields
+        :knowledge="knowledge"
+        :school="lesson.school"
+        @change="(school) => open.changeLesson({ school })"
       />
       <v-select
         label="At hand for looks"

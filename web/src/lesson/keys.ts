@@ -1,5 +1,5 @@
 // Every key of the lesson screen, in one table: what handles them and what shows them read it.
-import type { AnswerWord, Direction, Shot } from '@/api/client'
+import type { AnswerWord, Direction, Shape, Shot } from '@/api/client'
 
 export const START_KEYS = ['1', '2', '3', '4', '5'] as const
 export const CURVE_KEYS = ['q', 'w', 'e', 'r', 't'] as const
@@ -26,6 +26,13 @@ export const ANSWER_KEYS: readonly [string, AnswerWord][] = [
   ['u', 'unknown'],
 ]
 
+export const REPETITION_KEYS: readonly [string, Result][] = [
+  ['r', 'pass'],
+  ['e', 'early'],
+  ['l', 'late'],
+]
+type Result = Shape['RepetitionIn']['result']
+
 export interface Actions {
   start: (direction: Direction) => void
   curve: (direction: Direction) => void
@@ -34,6 +41,8 @@ export interface Actions {
   divot: (byCm: number) => void
   carry: (by: number) => void
   answer: (word: AnswerWord) => void
+  repetition: (result: Result) => void
+  stage: (by: 1 | -1) => void
   next: () => void
   step: (by: 1 | -1) => void
   remove: () => void
@@ -43,10 +52,11 @@ export interface Actions {
   escape: () => void
 }
 
-/** What keys may do on a stage: a ball is logged only where it is seen, a look answered likewise. */
+/** What keys may do on a stage: only what is seen there. */
 export interface Reach {
   balls: boolean
   answers: boolean
+  repetitions: boolean
 }
 
 /** Do what a key means; false when it means nothing here. */
@@ -54,12 +64,21 @@ export function act(
   event: Pick<KeyboardEvent, 'key' | 'ctrlKey' | 'metaKey' | 'shiftKey' | 'altKey'>,
   directions: readonly Direction[],
   actions: Actions,
-  reach: Reach = { balls: true, answers: true },
+  reach: Reach,
 ): boolean {
   const key = event.key.length === 1 ? event.key.toLowerCase() : event.key
   if (event.ctrlKey || event.metaKey) return undoKey(key, event.shiftKey, actions)
   if (event.altKey) return false
-  const anywhere: Record<string, () => void> = { Escape: actions.escape, '?': actions.help }
+  const anywhere: Record<string, () => void> = {
+    Escape: actions.escape,
+    '?': actions.help,
+    '[': () => {
+      actions.stage(-1)
+    },
+    ']': () => {
+      actions.stage(1)
+    },
+  }
   const ofBalls: Record<string, () => void> = {
     Enter: actions.next,
     ArrowLeft: () => {
@@ -90,7 +109,9 @@ export function act(
   const contact = CONTACT_KEYS.find(([k]) => k === key)
   const strike = STRIKE_KEYS.find(([k]) => k === key)
   const answer = reach.answers ? ANSWER_KEYS.find(([k]) => k === key) : undefined
+  const repetition = reach.repetitions ? REPETITION_KEYS.find(([k]) => k === key) : undefined
   if (anywhere[key]) anywhere[key]()
+  else if (repetition) actions.repetition(repetition[1])
   else if (answer) actions.answer(answer[1])
   else if (!reach.balls) return false
   else if (start) actions.start(start)
@@ -120,6 +141,8 @@ export const KEY_HELP: readonly { keys: string; what: string }[] = [
   { keys: '← →', what: 'choose an earlier or later ball' },
   { keys: 'Delete', what: 'delete the chosen or newest ball' },
   { keys: 'Y P N U', what: 'answer the next look: yes, partly, no, could not tell' },
+  { keys: 'R E L', what: 'on the bench: right, not yet early, not yet late' },
+  { keys: '[ ]', what: 'the stage before or after' },
   { keys: 'Ctrl+Z Ctrl+Y', what: 'undo, redo' },
   { keys: 'Esc', what: 'let go of a chosen ball or cause' },
   { keys: '?', what: 'show or hide these keys' },

@@ -20,6 +20,12 @@ export const BESIDE_THE_DECISION: readonly Stage[] = [
   'decide',
 ]
 
+/** "at the drill": where a lesson was left. */
+export function stageWord(id: string | null): string | null {
+  const word = STAGES.find((s) => s.id === id)?.word
+  return word ? `at ${word.toLowerCase()}` : null
+}
+
 export function stageOf(word: string | undefined): Stage {
   return STAGES.find((s) => s.id === word)?.id ?? 'shots'
 }

@@ -4,6 +4,7 @@ import { ask, client, type Shape } from '@/api/client'
 import type { Stage } from '@/lesson/stages'
 
 const EVERY_MS = 15_000
+const LEAST_S = 0.1
 
 export function useClock(lessonId: string, stage: Ref<Stage>) {
   const clock = shallowRef<Shape['ClockOut'] | null>(null)
@@ -15,10 +16,14 @@ export function useClock(lessonId: string, stage: Ref<Stage>) {
     const now = Date.now()
     const seconds = Math.min((now - since) / 1000, 600)
     since = now
-    if (document.hidden || seconds < 1) return
+    const moved = of !== stage.value
+    if (document.hidden || (seconds < 1 && !moved)) return
     try {
       clock.value = await ask(
-        client.POST('/api/lessons/{lesson_id}/clock', { params, body: { stage: of, seconds } }),
+        client.POST('/api/lessons/{lesson_id}/clock', {
+          params,
+          body: { stage: of, seconds: Math.max(seconds, LEAST_S), now_in: stage.value },
+        }),
       )
     } catch {
       since -= seconds * 1000

@@ -2,6 +2,7 @@
 import { computed, watch, type Ref } from 'vue'
 import { ask, client, type Diagnosis, type Shape } from '@/api/client'
 import { useAsked } from '@/api/useAsked'
+import type { SideWords } from '@/ui/settings'
 
 type Params = { params: { path: { lesson_id: string } } }
 
@@ -28,8 +29,13 @@ export function useRetest(lessonId: string, diagnosis: () => Diagnosis | null) {
     ask(client.GET('/api/lessons/{lesson_id}/retest', of(lessonId))),
   )
 }
-export function useSheet(lessonId: string, diagnosis: () => Diagnosis | null) {
-  return asked<Shape['SheetOut']>(computed(diagnosis), () =>
-    ask(client.GET('/api/lessons/{lesson_id}/sheet', of(lessonId))),
-  )
+export function useSheet(
+  lessonId: string,
+  diagnosis: () => Diagnosis | null,
+  sides: () => SideWords,
+) {
+  return asked<Shape['SheetOut']>(computed(diagnosis), () => {
+    const params = { ...of(lessonId).params, query: { sides: sides() } }
+    return ask(client.GET('/api/lessons/{lesson_id}/sheet', { params }))
+  })
 }

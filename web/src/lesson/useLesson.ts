@@ -19,7 +19,7 @@ import { useArrivals } from '@/lesson/useArrivals'
 /** A new block until the server has it: a ball may be logged into it at once. */
 function newBlock(id: string, position: number, body: Shape['BlockIn']): Block {
   const unnoted = { drill: null, expected_carry_m: null, effort_pct: null, stance: null }
-  const usual = { kind: 'baseline', club: '7i', surface: null, teed: null }
+  const usual = { kind: 'baseline', club: '7i', surface: null, teed: null, own_targets: false }
   return { ...unnoted, ...usual, ...body, id, position, shots: [] } as Block
 }
 
@@ -210,6 +210,11 @@ export function useLesson(id: string) {
     put({ kind: 'lesson', lesson: id, id, body })
   }
 
+  function changeStudent(body: Shape['StudentChange']): void {
+    if (lesson.value) Object.assign(lesson.value.student, body)
+    put({ kind: 'student', lesson: id, id, body })
+  }
+
   function putNote(noteId: string, text: string): void {
     put({ kind: 'note', lesson: id, id: noteId, body: { text } })
   }
@@ -227,7 +232,7 @@ export function useLesson(id: string) {
   }
 
   const acts = { putShot, deleteShot, putAnswer, deleteAnswer, putBlock, changeLesson }
-  const later = { tapRepetition, followUp }
+  const later = { tapRepetition, followUp, changeStudent }
   const onTheMat = { putTrace, changeTrace, deleteTrace }
   const looks = { lastAnswer, asking, askLook, answerAsked, sourceOf }
   const more = { putNote, deleteNote, decide, undo, redo, load }

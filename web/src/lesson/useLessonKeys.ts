@@ -1,9 +1,10 @@
 // The keyboard of the lesson screen: everything a finger can do.
 import { onMounted, onUnmounted, type Ref } from 'vue'
+import { useRouter } from 'vue-router'
 import type { Shot } from '@/api/client'
 import { act, type Actions } from '@/lesson/keys'
 import type { BallEntry } from '@/lesson/shots/useBallEntry'
-import { BESIDE_THE_DECISION, type Stage } from '@/lesson/stages'
+import { BESIDE_THE_DECISION, STAGES, type Stage } from '@/lesson/stages'
 import type { OpenLesson } from '@/lesson/useLesson'
 import type { useSettings } from '@/ui/settings'
 import { leftToRight } from '@/ui/frame'
@@ -22,6 +23,7 @@ interface Parts {
 const FALLBACK_CARRY_M = 130
 
 export function useLessonKeys(parts: Parts) {
+  const router = useRouter()
   const { open, entry, settings, chosenCause, showKeys, blockId, stage } = parts
   const current = (): Shot =>
     entry.shots.value.find((s) => s.id === entry.currentId.value)?.observed ?? {}
@@ -52,6 +54,15 @@ export function useLessonKeys(parts: Parts) {
     },
     carry,
     answer: open.answerAsked,
+    repetition: (result) => {
+      const drill = open.lesson.value?.drill
+      if (drill) open.tapRepetition(drill, result)
+    },
+    stage: (by) => {
+      const next = STAGES[STAGES.findIndex((s) => s.id === stage.value) + by]
+      const id = open.lesson.value?.id
+      if (next && id) void router.push({ name: 'lesson', params: { id, stage: next.id } })
+    },
     next: entry.next,
     step: entry.step,
     remove: entry.remove,
@@ -75,6 +86,7 @@ export function useLessonKeys(parts: Parts) {
     const reach = {
       balls: stage.value === 'shots',
       answers: BESIDE_THE_DECISION.includes(stage.value),
+      repetitions: stage.value === 'drill',
     }
     if (act(event, leftToRight(hand), actions, reach)) event.preventDefault()
   }

@@ -2,13 +2,10 @@
 // Every cause with its chain, what points to it, its drills, its source, and what schools say.
 import { computed, ref } from 'vue'
 import { useKnowledge } from '@/api/knowledge'
-import { useSettings } from '@/ui/settings'
 import StateMessage from '@/ui/StateMessage.vue'
-import { say } from '@/ui/words'
+import { linkWord } from '@/ui/words'
 
 const known = useKnowledge()
-const settings = useSettings()
-const speaker = computed(() => ({ hand: 'right' as const, sides: settings.sides }))
 const GROUPS = [
   { id: 'setup', name: 'Set-up' },
   { id: 'backswing', name: 'Backswing' },
@@ -44,10 +41,18 @@ function effects(cause: Cause): string {
     )
     .join(', ')
 }
+const ORDER = { strong: 0, moderate: 1, weak: 2 }
+/** Looks that point to a cause in any mode, the strongest first. */
 const looks = (id: string) =>
-  (known.knowledge?.checks ?? []).filter(
-    (c) => id in { ...c.points, ...c.points_thrown, ...c.points_stuck },
-  )
+  (known.knowledge?.checks ?? [])
+    .flatMap((c) => {
+      const strength = { ...c.points, ...c.points_thrown, ...c.points_stuck }[id]
+      return strength ? [{ id: c.id, label: c.label, strength }] : []
+    })
+    .sort((a, b) => ORDER[a.strength] - ORDER[b.strength])
+const upstream = (id: string) =>
+  (known.knowledge?.causes ?? []).filter((c) => c.upstream_of?.includes(id)).map((c) => c.id)
+const wordOf = (link: string) => (known.knowledge ? linkWord(link, known.knowledge) : link)
 const drills = (id: string) => (known.knowledge?.drills ?? []).filter((d) => d.targets.includes(id))
 const names = (ids: readonly string[]) =>
   ids.map((id) => known.causes.get(id)?.name ?? id).join(', ')
@@ -76,23 +81,23 @@ function schools(id: string): string[] {
         <h2 :id="g.id">{{ g.name }}</h2>
         <details v-for="c in g.causes" :key="c.id" :data-testid="`cause-${c.id}`">
           <summary>
-            <strong>{{ say(c.name, speaker) }}</strong>
+            <strong>{{ c.name }}</strong>
             <span class="quiet"> {{ effects(c) }}</span>
           </summary>
-          <p>{{ say(c.sentence, speaker) }}</p>
-          <p v-if="c.upstream_of?.length">
-            Can bring about: {{ say(names(c.upstream_of), speaker) }}.
-          </p>
+          <p>{{ c.sentence }}</p>
+          <ol class="chain" :aria-label="`From ${c.name} to the ball`">
+            <li v-for="(link, i) in known.knowledge?.chains[c.id] ?? []" :key="link">
+              <span class="number">{{ i + 1 }}</span> {{ wordOf(link) }}
+            </li>
+          </ol>
+          <p v-if="c.upstream_of?.length">Can bring about: {{ names(c.upstream_of) }}.</p>
+          <p v-if="upstream(c.id).length">Can come from: {{ names(upstream(c.id)) }}.</p>
           <p>
             Looks:
-            {{
-              say(
-                looks(c.id)
-                  .map((k) => k.label)
-                  .join(', '),
-                speaker,
-              )
-            }}.
+            <span v-for="(look, i) in looks(c.id)" :key="look.id"
+              >{{ i ? ', ' : '' }}{{ look.label }}
+              <span class="quiet">({{ look.strength }})</span></span
+            >.
           </p>
           <p>
             Drills:
@@ -111,6 +116,16 @@ function schools(id: string): string[] {
 </template>
 
 <style scoped>
+.chain {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0 14px;
+  padding: 0;
+  list-style: none;
+}
+.chain .number {
+  color: rgb(var(--v-theme-clay));
+}
 h1 {
   font-size: 28px;
 }

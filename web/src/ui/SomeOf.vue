@@ -32,7 +32,7 @@ defineEmits<{ toggled: [id: T] }>()
 button {
   min-height: 48px;
   padding: 0 14px;
-  border: 1.5px solid rgb(var(--v-theme-ink)) !important;
+  border: 1.5px solid rgb(var(--v-theme-ink));
   border-radius: 10px;
   background: rgb(var(--v-theme-surface));
 }

@@ -1,10 +1,13 @@
 // How this instructor wants to see things; kept in the browser.
 import { defineStore } from 'pinia'
 import { ref, watch } from 'vue'
+import type { Lesson } from '@/api/client'
 
 export type Mode = 'sun' | 'bay'
 export type SideWords = 'lead_trail' | 'left_right'
 export type DistanceUnit = 'yd' | 'm'
+
+type School = Lesson['school']
 
 interface Kept {
   mode: Mode
@@ -13,6 +16,7 @@ interface Kept {
   keys: boolean
   faceSeen: 'front' | 'player'
   feelFirst: boolean
+  school: School
 }
 
 const KEPT = 'firm-footing-settings'
@@ -23,6 +27,12 @@ const FIRST: Kept = {
   keys: true,
   faceSeen: 'front',
   feelFirst: false,
+  school: {
+    pressure: 'recentre',
+    heel_toe: 'undecided',
+    lead_foot: 'undecided',
+    start: 'ground_up',
+  },
 }
 
 function kept(): Kept {
@@ -41,7 +51,9 @@ export const useSettings = defineStore('settings', () => {
   const keys = ref(start.keys)
   const faceSeen = ref(start.faceSeen)
   const feelFirst = ref(start.feelFirst)
-  watch([mode, sides, distance, keys, faceSeen, feelFirst], () => {
+  const school = ref(start.school)
+  const all = { mode, sides, distance, keys, faceSeen, feelFirst, school }
+  watch(Object.values(all), () => {
     const now: Kept = {
       mode: mode.value,
       sides: sides.value,
@@ -49,8 +61,9 @@ export const useSettings = defineStore('settings', () => {
       keys: keys.value,
       faceSeen: faceSeen.value,
       feelFirst: feelFirst.value,
+      school: school.value,
     }
     localStorage.setItem(KEPT, JSON.stringify(now))
   })
-  return { mode, sides, distance, keys, faceSeen, feelFirst }
+  return all
 })

@@ -8,18 +8,19 @@ export interface Speaker {
   sides: SideWords
 }
 
-/** "trail heel", "pull side" in the words the instructor chose. */
+/** Feet in the words the instructor chose; pull and push side are real sides for any student. */
 export function say(text: string, { hand, sides }: Speaker): string {
-  if (sides === 'lead_trail') return text
   const lead = hand === 'right' ? 'left' : 'right'
   const trail = hand === 'right' ? 'right' : 'left'
-  return text
+  const real = text
+    .replace(/\bpull side\b/g, `${lead} side`)
+    .replace(/\bpush side\b/g, `${trail} side`)
+  if (sides === 'lead_trail') return real
+  return real
     .replace(/\blead\b/g, lead)
     .replace(/\bLead\b/g, capital(lead))
     .replace(/\btrail\b/g, trail)
     .replace(/\bTrail\b/g, capital(trail))
-    .replace(/\bpull side\b/g, `${lead} side`)
-    .replace(/\bpush side\b/g, `${trail} side`)
 }
 
 /** What the two feet are called. */
@@ -63,32 +64,25 @@ export const VIEW_WORDS = {
   feel: 'Feel',
 } as const
 
+/** Matters on which practitioners disagree. */
+export const SCHOOL_QUESTIONS = [
+  { key: 'pressure', title: 'Pressure school' },
+  { key: 'heel_toe', title: 'Heel and toe' },
+  { key: 'lead_foot', title: 'Lead foot' },
+  { key: 'start', title: 'Start of the downswing' },
+] as const
+
 export const CONTACTS = ['clean', 'fat', 'thin', 'top', 'hosel', 'toe'] as const
 
 export function sureWord(id: string): string {
   return id.replace(/_/g, ' ')
 }
 
-const END_WORDS: Record<string, string> = {
-  path_minus: 'path to the pull side',
-  path_plus: 'path to the push side',
-  face_shut: 'face shut to the path',
-  face_open: 'face open to the path',
-  turf_behind: 'low point back',
-  turf_ahead: 'low point forward',
-  heel_strike: 'heel strike',
-  toe_strike: 'toe strike',
-  loft_added: 'more loft',
-  loft_lost: 'less loft',
-  speed_lost: 'slower',
-  speed_gained: 'faster',
-}
-
 /** One link of a chain: a cause, a mechanism or an effect on club and ball. */
 export function linkWord(id: string, knowledge: Knowledge): string {
   const cause = knowledge.causes.find((c) => c.id === id)
   const mechanism = knowledge.mechanisms.find((m) => m.id === id)
-  return cause?.label ?? mechanism?.label ?? END_WORDS[id] ?? sureWord(id)
+  return cause?.label ?? mechanism?.label ?? knowledge.ends[id] ?? sureWord(id)
 }
 
 /** A piece of evidence in a few words. */
@@ -304,52 +298,4 @@ export function driftWord(drift: Shape['DriftOut'], hand: Handedness, unit: Dist
     return `${steady} carry ${drift.change < 0 ? 'falls' : 'grows'} by ${by} ${unit}${drift.change < 0 ? ': tiring?' : '.'}`
   }
   return `${steady}: ${byWord(drift.what, drift.change, hand)}.`
-}
-
-export const MEASURE_WORDS: Record<string, string> = {
-  start_deg: 'start',
-  curve_deg: 'curve',
-  heel_toe_mm: 'strike',
-  low_point_cm: 'low point',
-  carry_m: 'carry',
-}
-
-/** A value of a retest's measure as an onlooker says it. */
-export function measureWord(
-  name: string,
-  value: number,
-  hand: Handedness,
-  unit: DistanceUnit,
-): string {
-  switch (name) {
-    case 'heel_toe_mm':
-      return strikeWord(value)
-    case 'low_point_cm':
-      return `${signed(value)} cm`
-    case 'carry_m':
-      return `${fromMetres(value, unit).toFixed(0)} ${unit}`
-    default:
-      return degreesWord(value, hand)
-  }
-}
-
-/** Where the retest stands, in one sentence. */
-export function retestWord(
-  retest: Shape['RetestOut'],
-  primary: Shape['ComparedOut'],
-  hand: Handedness,
-  unit: DistanceUnit,
-): string {
-  const what = MEASURE_WORDS[primary.name] ?? primary.name
-  const { verdict } = retest
-  if (!verdict || primary.after.length === 0) return `Ready: ${what} will decide.`
-  if (verdict.state === 'too_few') return `Too few yet: ${count(verdict.more ?? 1, 'more ball')}.`
-  if (verdict.state === 'real') {
-    const change = primary.change
-    const from = change ? measureWord(primary.name, change.before, hand, unit) : ''
-    const to = change ? measureWord(primary.name, change.after, hand, unit) : ''
-    return `Real already: ${what} from ${from} to ${to}.`
-  }
-  if (verdict.more === null) return `Not yet, and a few more balls would hardly tell: ${what}.`
-  return `Not yet: ${count(verdict.more, 'more ball')} like these would tell.`
 }

@@ -1,6 +1,6 @@
 """Baseline and retest, number by number: what changed, how sure it is, and what was predicted."""
 
-from collections.abc import Mapping, Sequence
+from collections.abc import Collection, Mapping, Sequence
 from dataclasses import dataclass
 from statistics import fmean
 from typing import Final
@@ -81,6 +81,7 @@ def compare(
     primary: str | None,
     predicted: Mapping[str, float],
     knowledge: Knowledge,
+    left_out: Collection[int] = (),
 ) -> Comparison | None:
     """The newest retest club beside its baseline; None where no club has both.
 
@@ -90,9 +91,10 @@ def compare(
     ----------
     primary : a name of `MEASURES`, None when it was not fixed
     predicted : measure to where it should be without the cause decided on
+    left_out : indices of blocks hit under other conditions than the baseline
 
     """
-    retests = [b for b in case.blocks if b.kind == "retest"]
+    retests = [b for i, b in enumerate(case.blocks) if b.kind == "retest" and i not in left_out]
     baselines = [b for b in case.baselines if b.shots]
     clubs = {b.club for b in baselines}
     club = next((b.club for b in reversed(retests) if b.club in clubs), None)

@@ -22,15 +22,18 @@ from firm_footing.core.frame.units import (
     to_metres,
     to_metres_a_second,
 )
+from firm_footing.core.frame.words import SideWords, in_words
 
 __all__ = [
     "DistanceUnit",
     "Handedness",
     "NeutralDirection",
     "RealDirection",
+    "SideWords",
     "SpeedUnit",
     "from_metres",
     "from_metres_a_second",
+    "in_words",
     "mirror_deg",
     "neutral_feet",
     "to_metres",

@@ -287,12 +287,16 @@ def _coaching_problems(k: Knowledge) -> Iterator[str]:
         yield f"knowledge/traces.yaml: shift_after_top_s: pressure school '{school}' is missing"
     yield from _unknown("cues.yaml: causes", k.cause, k.cues.causes, "cause")
     yield from _unknown("poses.yaml: checks", k.check, k.poses.checks, "check")
+    yield from _unknown("poses.yaml: drills", k.drill, k.poses.drills, "drill")
     for test in k.feel_tests:
         where = f"feel_tests.yaml: entry '{test.id}'"
         yield from _unknown(where, k.check, (ask.check for ask in test.asks), "check")
 
 
 def _coverage_problems(k: Knowledge) -> Iterator[str]:
+    for d in k.drills:
+        if not k.poses.drills.get(d.id):
+            yield f"knowledge/poses.yaml: drills: '{d.id}' has no drawing"
     pointed = {cause for check in k.checks for cause in check.all_pointers()}
     drilled = {cause for drill in k.drills for cause in drill.targets}
     for c in k.causes:

@@ -20,12 +20,48 @@ class CheckPose(Entry):
     unsound: Numbers = Field(min_length=1)
 
 
+class Thing(Entry):
+    """Something beside the figure, in hundredths of the drawing from its upper left corner.
+
+    to_x, to_y : the other end of what has two
+    tilt : degrees, + clockwise
+    """
+
+    kind: Literal[
+        "stick", "club", "line", "arrow", "slope", "bottle", "chair", "cushion", "pad",
+        "half_ball", "ball", "divot",
+    ]  # fmt: skip
+    x: float
+    y: float
+    to_x: float | None = None
+    to_y: float | None = None
+    tilt: float = 0.0
+
+    @model_validator(mode="after")
+    def _long_things_have_two_ends(self) -> "Thing":
+        two = self.to_x is not None and self.to_y is not None
+        if (self.kind in ("stick", "club", "line", "arrow", "slope")) != two:
+            raise ValueError(f"a {self.kind} has {'one end' if two else 'two ends'}")
+        return self
+
+
+class DrillPose(Entry):
+    """One moment of a drill: a base, what is changed of it, and what stands beside it."""
+
+    word: Literal["start", "right", "not_yet"]
+    view: PoseView
+    base: str
+    pose: Numbers = Field(default_factory=dict)
+    things: tuple[Thing, ...] = ()
+
+
 class Poses(Entry):
     """All of `poses.yaml`."""
 
     source: str
     bases: dict[PoseView, dict[str, Numbers]]
     checks: dict[str, CheckPose]
+    drills: dict[str, tuple[DrillPose, ...]]
 
     @model_validator(mode="after")
     def _bases_are_known_and_alike(self) -> "Poses":
@@ -34,13 +70,23 @@ class Poses(Entry):
             if any(n != names[0] for n in names):
                 raise ValueError(f"{view}: every base wants the same numbers")
         for check, pose in self.checks.items():
-            base = self.bases.get(pose.view, {}).get(pose.base)
-            if base is None:
-                raise ValueError(f"{check}: no base of {pose.view} is called '{pose.base}'")
-            for name in {**pose.sound, **pose.unsound}:
-                if name not in base:
-                    raise ValueError(f"{check}: {pose.view} has no '{name}'")
+            self._fits(check, pose.view, pose.base, {**pose.sound, **pose.unsound})
+        for drill, moments in self.drills.items():
+            for moment in moments:
+                self._fits(drill, moment.view, moment.base, moment.pose)
         return self
+
+    def _fits(self, entry: str, view: PoseView, base_name: str, changed: Numbers) -> None:
+        base = self.bases.get(view, {}).get(base_name)
+        if base is None:
+            raise ValueError(f"{entry}: no base of {view} is called '{base_name}'")
+        for name in changed:
+            if name not in base:
+                raise ValueError(f"{entry}: {view} has no '{name}'")
+
+    def moment(self, drawn: DrillPose) -> Numbers:
+        """The figure's numbers at one moment of a drill."""
+        return self.bases[drawn.view][drawn.base] | drawn.pose
 
     def pair(self, check: str) -> tuple[Numbers, Numbers] | None:
         """The figure's numbers when sound and when unsound; None for what cannot be drawn."""

@@ -20,6 +20,31 @@ EFFECT_WORDS: dict[str, tuple[str, str]] = {
     "club_speed_pct": ("speed_lost", "speed_gained"),
 }
 """Ends of a chain: what a negative and a positive shift of the delivery are called."""
+END_WORDS: dict[str, str] = {
+    "path_minus": "path to the pull side",
+    "path_plus": "path to the push side",
+    "face_shut": "face shut to the path",
+    "face_open": "face open to the path",
+    "turf_behind": "low point back",
+    "turf_ahead": "low point forward",
+    "heel_strike": "heel strike",
+    "toe_strike": "toe strike",
+    "loft_lost": "less loft",
+    "loft_added": "more loft",
+    "speed_lost": "slower",
+    "speed_gained": "faster",
+}
+"""The same as they are said."""
+
+
+def link_words(chain: tuple[str, ...], knowledge: Knowledge) -> tuple[str, ...]:
+    """Every link of a chain in a few words: a cause, a mechanism, or an effect on club and ball."""
+
+    def said(link: str) -> str:
+        known = knowledge.cause.get(link) or knowledge.mechanism.get(link)
+        return known.label if known else END_WORDS[link]
+
+    return tuple(said(link) for link in chain)
 
 
 def chain_of(
@@ -35,6 +60,11 @@ def chain_of(
     wide = abs(seen) if own * seen > 0 else 0.0
     glancing = tuple(m for m, beyond in _glancing(knowledge) if wide > beyond)
     return _chain(knowledge, cause.id, mode, side, glancing)
+
+
+def chain_alone(cause: Cause, knowledge: Knowledge) -> tuple[str, ...]:
+    """The chain of a cause whatever was seen: thrown where it has two modes, on no side."""
+    return _chain(knowledge, cause.id, None, None, ())
 
 
 @lru_cache(maxsize=4)

@@ -3,17 +3,19 @@
 import base64
 from dataclasses import dataclass
 from datetime import date, timedelta
-from functools import lru_cache
+from functools import lru_cache, partial
 from pathlib import Path
 
 from jinja2 import Environment, PackageLoader, StrictUndefined
 from markupsafe import Markup
 
+from firm_footing.core.case import Stance
 from firm_footing.core.coaching.sheet import Sheet
-from firm_footing.core.frame import Handedness
+from firm_footing.core.frame import Handedness, SideWords, in_words
 from firm_footing.core.knowledge import Drill, Knowledge
 from firm_footing.core.pattern import Pattern
-from firm_footing.files.sheet.drawing import plan_svg
+from firm_footing.core.reasoning.explain import link_words
+from firm_footing.files.sheet.drawing import links_of, plan_svg
 
 FONTS = Path(__file__).parent / "fonts"
 WHAT = {
@@ -31,6 +33,9 @@ class SheetPage:
 
     on : the day of the lesson
     pattern : of the baseline, for the drawing
+    chain : from the cause to the ball, as the ranking has it
+    stance : as measured with the baseline
+    sides : whether feet are lead and trail or left and right
     """
 
     student: str
@@ -38,6 +43,9 @@ class SheetPage:
     on: date
     sheet: Sheet
     pattern: Pattern
+    chain: tuple[str, ...] = ()
+    stance: Stance | None = None
+    sides: SideWords = "lead_trail"
 
 
 def as_html(page: SheetPage, knowledge: Knowledge) -> str:
@@ -46,7 +54,8 @@ def as_html(page: SheetPage, knowledge: Knowledge) -> str:
     cause = knowledge.cause[sheet.cause_id]
     drawing = plan_svg(
         page.hand,
-        cause.place,
+        links_of(page.chain or (cause.id,), knowledge),
+        page.stance,
         pattern.start_deg.value if pattern.start_deg else None,
         pattern.curve_deg.value if pattern.curve_deg else None,
     )
@@ -55,6 +64,8 @@ def as_html(page: SheetPage, knowledge: Knowledge) -> str:
         .get_template("sheet.html")
         .render(
             page=page,
+            say=partial(in_words, hand=page.hand, sides=page.sides),
+            links=link_words(page.chain, knowledge),
             sheet=sheet,
             cause=cause,
             drawing=Markup(drawing),

@@ -5,7 +5,7 @@ import type { Knowledge, Lesson, Shape } from '@/api/client'
 import type { OpenLesson } from '@/lesson/useLesson'
 import OneOf from '@/ui/OneOf.vue'
 import { useSettings } from '@/ui/settings'
-import { say } from '@/ui/words'
+import { capital, say } from '@/ui/words'
 
 const props = defineProps<{
   open: OpenLesson
@@ -20,6 +20,13 @@ const WAYS: readonly { id: Way; word: string }[] = [
   { id: 'moved', word: 'Being moved' },
 ]
 const settings = useSettings()
+const LEGS = ['lead', 'trail'] as const
+const legWords = computed(() =>
+  LEGS.map((id) => ({ id, word: `${capital(say(id, speaker.value))} steadier` })),
+)
+function steadier(leg: (typeof LEGS)[number]): void {
+  props.open.changeStudent({ dominant_leg: leg })
+}
 const speaker = computed(() => ({ hand: props.lesson.student.handedness, sides: settings.sides }))
 const cue = computed(() => props.lesson.cue)
 const tests = computed(() =>
@@ -39,6 +46,13 @@ function change(part: Partial<Shape['Cue']>): void {
     <div v-for="t in tests" :key="t.id" class="test">
       <span>{{ say(t.name, speaker) }}</span>
       <span v-if="t.flagged.length" class="quiet">kept back: {{ t.flagged.join(', ') }}</span>
+      <OneOf
+        v-else-if="t.component === 'dominance'"
+        :name="t.name"
+        :words="legWords"
+        :on="lesson.student.dominant_leg"
+        @chosen="steadier"
+      />
       <OneOf
         v-else
         :name="t.name"
@@ -101,7 +115,7 @@ h2 {
   min-height: 48px;
   padding: 4px 14px;
   text-align: left;
-  border: 1.5px solid rgb(var(--v-theme-line)) !important;
+  border: 1.5px solid rgb(var(--v-theme-line));
   border-radius: 10px;
   background: rgb(var(--v-theme-surface));
 }

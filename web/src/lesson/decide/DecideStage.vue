@@ -6,6 +6,7 @@ import { useAsked } from '@/api/useAsked'
 import CueBench from '@/lesson/decide/CueBench.vue'
 import { useCoaching } from '@/lesson/useCoaching'
 import type { OpenLesson } from '@/lesson/useLesson'
+import { dayWord } from '@/ui/dates'
 import { useSettings } from '@/ui/settings'
 import { ANSWER_WORDS, evidenceWord, say, standingWord } from '@/ui/words'
 
@@ -24,9 +25,19 @@ const decided = computed(() => props.lesson.decisions.at(-1) ?? null)
 const first = computed(() => props.diagnosis?.ranking.start_with ?? null)
 const name = (id: string) =>
   say(props.knowledge.causes.find((c) => c.id === id)?.name ?? id, speaker.value)
-const roots = computed(() =>
-  [...(props.diagnosis?.ranking.causes ?? [])].sort((a, b) => b.root - a.root).slice(0, SHOWN),
-)
+/** The likeliest, and those that were decided on before. */
+const roots = computed(() => {
+  const all = [...(props.diagnosis?.ranking.causes ?? [])].sort((a, b) => b.root - a.root)
+  const before = new Set(props.lesson.earlier.map((e) => e.cause))
+  return all.filter((c, i) => i < SHOWN || before.has(c.id))
+})
+/** Where it stands, and what became of it in an earlier lesson. */
+function tagOf(id: string): string {
+  const earlier = props.lesson.earlier.find((e) => e.cause === id)
+  const verdict = earlier?.follow_up?.verdict
+  const fate = earlier && verdict ? `${verdict}, lesson of ${dayWord(earlier.started_at)}` : ''
+  return [id === first.value ? 'ranked first' : '', fate].filter(Boolean).join(' · ')
+}
 /** What is missing, where the evidence cannot carry a decision. */
 const thin = computed(() =>
   props.diagnosis?.standing.kind === 'too_little'
@@ -101,7 +112,7 @@ function decide(): void {
           @click="picked = picked === c.id ? null : c.id"
         >
           <span>{{ name(c.id) }}</span>
-          <span v-if="c.id === first" class="tag">ranked first</span>
+          <span class="tag">{{ tagOf(c.id) }}</span>
           <span class="number">{{ (100 * c.root).toFixed(0) }} %</span>
         </button>
       </li>
@@ -182,7 +193,7 @@ h2 {
   min-height: 52px;
   padding: 0 14px;
   text-align: left;
-  border: 1.5px solid rgb(var(--v-theme-line)) !important;
+  border: 1.5px solid rgb(var(--v-theme-line));
   border-radius: 10px;
   background: rgb(var(--v-theme-surface));
 }
@@ -191,7 +202,7 @@ h2 {
   text-align: right;
 }
 .roots .on {
-  border: 2.5px solid rgb(var(--v-theme-clay)) !important;
+  border: 2.5px solid rgb(var(--v-theme-clay));
   font-weight: 700;
 }
 .tag {

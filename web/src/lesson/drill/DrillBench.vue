@@ -2,6 +2,7 @@
 // The bench: repetitions are tapped by the pass sign, not by the ball; the ladder moves by itself.
 import { computed } from 'vue'
 import type { Knowledge, Lesson, Shape } from '@/api/client'
+import DrillFigures from '@/lesson/drill/DrillFigures.vue'
 import type { OpenLesson } from '@/lesson/useLesson'
 import { say, type Speaker } from '@/ui/words'
 
@@ -11,6 +12,7 @@ const props = defineProps<{
   drill: Knowledge['drills'][number] | null
   ladder: Shape['LadderOut'] | null
   cautions: string[]
+  knowledge: Knowledge
   speaker: Speaker
 }>()
 defineEmits<{ hit: [] }>()
@@ -40,17 +42,33 @@ const said = computed(() => {
 const results = computed(() =>
   props.lesson.repetitions.filter((r) => r.drill === props.drill?.id).slice(-24),
 )
+const TAPS = [
+  { result: 'early', word: 'Not yet: early', key: 'E' },
+  { result: 'pass', word: 'Right', key: 'R' },
+  { result: 'late', word: 'Not yet: late', key: 'L' },
+] as const
 const MARKS = { pass: '●', early: '◁', late: '▷' } as const
 </script>
 
 <template>
   <div data-testid="bench">
     <template v-if="drill && ladder">
-      <h2>{{ drill.name }}</h2>
-      <ol class="steps">
-        <li v-for="step in drill.steps" :key="step">{{ say(step, speaker) }}</li>
-      </ol>
-      <p class="quiet">Common mistake: {{ say(drill.mistake, speaker) }}.</p>
+      <div class="shown">
+        <div>
+          <h2>{{ drill.name }}</h2>
+          <ol class="steps">
+            <li v-for="step in drill.steps" :key="step">{{ say(step, speaker) }}</li>
+          </ol>
+          <p class="quiet">Common mistake: {{ say(drill.mistake, speaker) }}.</p>
+        </div>
+        <DrillFigures
+          large
+          :drill="drill.id"
+          :name="drill.name"
+          :knowledge="knowledge"
+          :hand="speaker.hand"
+        />
+      </div>
       <p class="pass"><strong>Right when:</strong> {{ say(drill.pass_sign, speaker) }}.</p>
       <p class="quiet">
         Not yet when: {{ drill.fail_signs.map((f) => say(f, speaker)).join('; ') }}.
@@ -68,11 +86,16 @@ const MARKS = { pass: '●', early: '◁', late: '▷' } as const
       </ol>
       <p class="said" role="status" data-testid="ladder">{{ said }}</p>
       <div class="taps" role="group" aria-label="Repetition">
-        <button type="button" @click="open.tapRepetition(drill.id, 'early')">Not yet: early</button>
-        <button type="button" class="big" @click="open.tapRepetition(drill.id, 'pass')">
-          Right
+        <button
+          v-for="tap in TAPS"
+          :key="tap.result"
+          type="button"
+          :class="{ big: tap.result === 'pass' }"
+          :aria-label="tap.word"
+          @click="open.tapRepetition(drill.id, tap.result)"
+        >
+          {{ tap.word }} <span class="key">{{ tap.key }}</span>
         </button>
-        <button type="button" @click="open.tapRepetition(drill.id, 'late')">Not yet: late</button>
       </div>
       <p class="marks" :aria-label="`${ladder.passes} right, ${ladder.fails} not yet`">
         <span v-for="r in results" :key="r.id" :title="r.result">{{ MARKS[r.result] }}</span>
@@ -99,6 +122,15 @@ const MARKS = { pass: '●', early: '◁', late: '▷' } as const
 <style scoped>
 h2 {
   font-size: 22px;
+}
+.shown {
+  display: flex;
+  flex-wrap: wrap;
+  justify-content: space-between;
+  gap: 8px 16px;
+}
+.shown > :first-child {
+  flex: 1 1 280px;
 }
 .pass {
   font-size: 18px;
@@ -137,7 +169,7 @@ h2 {
 }
 .taps button {
   min-height: 88px;
-  border: 2px solid rgb(var(--v-theme-ink)) !important;
+  border: 2px solid rgb(var(--v-theme-ink));
   border-radius: 12px;
   background: rgb(var(--v-theme-paper));
   font-size: 18px;

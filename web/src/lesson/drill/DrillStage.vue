@@ -1,9 +1,11 @@
 <script setup lang="ts">
 // Drills for the cause, the bench with its ladder, and the trial balls hit meanwhile.
 import { computed } from 'vue'
-import { useRouter } from 'vue-router'
 import type { Diagnosis, Knowledge, Lesson } from '@/api/client'
 import DrillBench from '@/lesson/drill/DrillBench.vue'
+import DrillCard from '@/lesson/drill/DrillCard.vue'
+import SetupGate from '@/lesson/drill/SetupGate.vue'
+import { useBlocks } from '@/lesson/useBlocks'
 import { useCoaching } from '@/lesson/useCoaching'
 import type { OpenLesson } from '@/lesson/useLesson'
 import { useSettings } from '@/ui/settings'
@@ -18,43 +20,36 @@ const props = defineProps<{
 }>()
 const emit = defineEmits<{ block: [id: string] }>()
 
-const router = useRouter()
 const settings = useSettings()
-const speaker = computed(() => ({ hand: props.lesson.student.handedness, sides: settings.sides }))
+const hand = computed(() => props.lesson.student.handedness)
+const speaker = computed(() => ({ hand: hand.value, sides: settings.sides }))
 const coaching = useCoaching(props.lesson.id, () => props.diagnosis)
 const found = computed(() => coaching.found.value)
-const drill = (id: string | null) => props.knowledge.drills.find((d) => d.id === id) ?? null
+const blocks = useBlocks(
+  props.open,
+  () => props.lesson,
+  (id) => {
+    emit('block', id)
+  },
+)
 const cause = computed(() =>
   say(props.knowledge.causes.find((c) => c.id === found.value?.cause)?.name ?? '', speaker.value),
 )
-const cards = computed(() =>
-  (found.value?.cards ?? []).flatMap((card) => {
-    const known = drill(card.drill)
-    return known ? [{ ...card, known, insteadOf: drill(card.instead ?? null)?.name ?? null }] : []
-  }),
+const chosen = computed(
+  () => props.knowledge.drills.find((d) => d.id === props.lesson.drill) ?? null,
 )
-const chosen = computed(() => drill(props.lesson.drill))
-const limitNames = computed(
-  () => new Map(props.knowledge.cautions.limits.map((l) => [l.id, l.name.toLowerCase()])),
+const cautions = computed(() => [
+  ...(found.value?.cards.find((c) => c.drill === props.lesson.drill)?.cautions ?? []),
+  ...(found.value?.cautions ?? []),
+])
+const outdoors = computed(() =>
+  props.knowledge.equipment.filter((e) => e.outdoors).map((e) => e.id),
 )
-const setupFirst = computed(() =>
-  (found.value?.change_setup_first ?? []).map(
-    (id) => props.knowledge.checks.find((c) => c.id === id)?.label ?? id,
-  ),
-)
+const indoors = computed(() => outdoors.value.every((id) => props.lesson.lacking.includes(id)))
 
-/** Balls with the drill in force, as a block of their own. */
-function hitBalls(): void {
-  if (!chosen.value) return
-  const { blocks } = props.lesson
-  const there = blocks.find((b) => b.kind === 'trial' && b.drill === chosen.value?.id)
-  const id = there?.id ?? crypto.randomUUID()
-  if (!there) {
-    const club = blocks.find((b) => b.kind === 'baseline')?.club ?? '7i'
-    props.open.putBlock(id, { kind: 'trial', drill: chosen.value.id, club })
-  }
-  emit('block', id)
-  void router.push({ name: 'lesson', params: { id: props.lesson.id, stage: 'shots' } })
+function lacks(ids: readonly string[], gone: boolean): void {
+  const others = props.lesson.lacking.filter((id) => !ids.includes(id))
+  props.open.changeLesson({ lacking: gone ? [...others, ...ids] : others })
 }
 </script>
 
@@ -63,16 +58,23 @@ function hitBalls(): void {
     <StateMessage v-if="!found" inside kind="loading" title="Choosing drills" />
     <template v-else>
       <div class="left">
-        <p class="for">
-          <strong
-            >{{ found.decided ? 'For' : 'Not decided yet; for the first of the ranking' }}:
-            {{ cause }}</strong
-          >
-        </p>
-        <p v-if="setupFirst.length" class="gate" role="note">
-          Set-up first: {{ setupFirst.join(', ') }}. Change that and hit three balls before any foot
-          drill.
-        </p>
+        <div class="for">
+          <strong>
+            {{ found.decided ? 'For' : 'Not decided yet; for the first of the ranking' }}:
+            {{ cause }}
+          </strong>
+          <label class="indoors">
+            <input type="checkbox" :checked="indoors" @change="lacks(outdoors, !indoors)" />
+            Indoors
+          </label>
+        </div>
+        <SetupGate
+          :open="open"
+          :lesson="lesson"
+          :knowledge="knowledge"
+          :changes="found.setup_changes"
+          @hit="blocks.hitWith"
+        />
         <p v-if="!lesson.listen.health_asked" class="gate" role="note" data-testid="ask-health">
           Not asked yet: pain, recent injury, balance, pregnancy.
           <v-btn
@@ -88,42 +90,17 @@ function hitBalls(): void {
           >
         </p>
         <ul class="cards">
-          <li
-            v-for="card in cards"
+          <DrillCard
+            v-for="card in found.cards"
             :key="card.drill"
-            :class="{ on: card.drill === lesson.drill, withheld: card.withheld }"
-            :data-testid="`card-${card.drill}`"
-          >
-            <h2>
-              {{ card.known.name }}
-              <span v-if="card.because.length" class="quiet small">{{
-                card.because.join(' · ')
-              }}</span>
-            </h2>
-            <p v-if="card.withheld" class="strong">
-              Kept back: {{ card.withheld }}.
-              <template v-if="card.insteadOf">Instead: {{ card.insteadOf }}.</template>
-            </p>
-            <template v-else>
-              <p>{{ say(card.known.essence, speaker) }}</p>
-              <p class="quiet small">
-                <template v-if="card.known.equipment?.length"
-                  >Needs {{ card.known.equipment.join(', ') }}.
-                </template>
-                <template v-if="card.known.limits?.length"
-                  >Leave out when unsure:
-                  {{ card.known.limits.map((l) => limitNames.get(l)).join(', ') }}.</template
-                >
-              </p>
-              <v-btn
-                v-if="card.drill !== lesson.drill"
-                class="mt-1"
-                @click="open.changeLesson({ drill: card.drill })"
-              >
-                To the bench
-              </v-btn>
-            </template>
-          </li>
+            :card="card"
+            :knowledge="knowledge"
+            :hand="hand"
+            :lacking="lesson.lacking"
+            :chosen="card.drill === lesson.drill"
+            @bench="open.changeLesson({ drill: card.drill })"
+            @lacks="(id) => lacks([id], !lesson.lacking.includes(id))"
+          />
         </ul>
       </div>
       <DrillBench
@@ -132,9 +109,10 @@ function hitBalls(): void {
         :lesson="lesson"
         :drill="chosen"
         :ladder="found.ladder"
-        :cautions="found.cautions"
+        :cautions="cautions"
+        :knowledge="knowledge"
         :speaker="speaker"
-        @hit="hitBalls"
+        @hit="chosen && blocks.hitWith(chosen.id)"
       />
     </template>
   </section>
@@ -157,8 +135,24 @@ function hitBalls(): void {
   background: rgb(var(--v-theme-surface));
 }
 .for {
+  display: flex;
+  justify-content: space-between;
+  align-items: center;
+  gap: 12px;
   font-size: 18px;
   margin-bottom: 8px;
+}
+.indoors {
+  flex: none;
+  display: flex;
+  align-items: center;
+  gap: 8px;
+  min-height: 48px;
+  font-size: 16px;
+}
+.indoors input {
+  width: 22px;
+  height: 22px;
 }
 .gate {
   padding: 8px 12px;
@@ -171,26 +165,6 @@ function hitBalls(): void {
   padding: 0;
   display: grid;
   gap: 8px;
-}
-.cards li {
-  padding: 10px 14px;
-  border: 1.5px solid rgb(var(--v-theme-line));
-  border-radius: 10px;
-  background: rgb(var(--v-theme-surface));
-}
-.cards .on {
-  border: 3px solid rgb(var(--v-theme-ink));
-}
-.cards .withheld {
-  background: none;
-  border-style: dashed;
-}
-h2 {
-  font-size: 18px;
-}
-.small {
-  font-size: 14px;
-  font-weight: 400;
 }
 a {
   color: inherit;

@@ -1,7 +1,8 @@
 <script setup lang="ts">
 // What the student says before the first ball: it orders the looks, and some of it is kept private.
 import { computed } from 'vue'
-import { ask, client, type AnswerWord, type Knowledge, type Lesson, type Shape } from '@/api/client'
+import type { AnswerWord, Knowledge, Lesson, Shape } from '@/api/client'
+import WhatCameBack from '@/lesson/listen/WhatCameBack.vue'
 import FeelRow from '@/lesson/pressure/FeelRow.vue'
 import type { OpenLesson } from '@/lesson/useLesson'
 import SomeOf from '@/ui/SomeOf.vue'
@@ -38,20 +39,17 @@ function toggleMiss(id: string): void {
   const on = listen.value.misses
   change({ misses: on.includes(id) ? on.filter((m) => m !== id) : [...on, id] })
 }
-async function changeStudent(body: Shape['StudentChange']): Promise<void> {
-  const params = { path: { student_id: student.value.id } }
-  await ask(client.PATCH('/api/students/{student_id}', { params, body }))
-  await props.open.load()
-}
+const { changeStudent } = props.open
 function toggleLimit(id: Lesson['student']['limits'][number]): void {
   const on = student.value.limits
-  void changeStudent({ limits: on.includes(id) ? on.filter((l) => l !== id) : [...on, id] })
+  changeStudent({ limits: on.includes(id) ? on.filter((l) => l !== id) : [...on, id] })
 }
 const typed = (event: Event) => (event.target as HTMLInputElement).value
 </script>
 
 <template>
   <section class="listen" aria-label="Listen">
+    <WhatCameBack :lesson="lesson" :knowledge="knowledge" />
     <div class="two">
       <v-textarea
         label="In the student's words"

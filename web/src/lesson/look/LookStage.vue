@@ -4,6 +4,9 @@ import { computed, ref } from 'vue'
 import type { Diagnosis, Knowledge, Lesson } from '@/api/client'
 import CheckRow from '@/lesson/look/CheckRow.vue'
 import StanceCard from '@/lesson/look/StanceCard.vue'
+import SetupGate from '@/lesson/drill/SetupGate.vue'
+import { useBlocks } from '@/lesson/useBlocks'
+import { useCoaching } from '@/lesson/useCoaching'
 import type { OpenLesson } from '@/lesson/useLesson'
 import OneOf from '@/ui/OneOf.vue'
 import { VIEW_WORDS } from '@/ui/words'
@@ -14,7 +17,16 @@ const props = defineProps<{
   diagnosis: Diagnosis | null
   knowledge: Knowledge
 }>()
+const emit = defineEmits<{ block: [id: string] }>()
 
+const coaching = useCoaching(props.lesson.id, () => props.diagnosis)
+const blocks = useBlocks(
+  props.open,
+  () => props.lesson,
+  (id) => {
+    emit('block', id)
+  },
+)
 const SUGGESTED = 3
 type View = keyof typeof VIEW_WORDS
 const shown = ref<View | 'all'>('all')
@@ -87,6 +99,14 @@ const visible = computed(() =>
       </button>
     </div>
     <div class="list" tabindex="0" role="region" aria-label="Looks">
+      <SetupGate
+        v-if="coaching.found.value"
+        :open="open"
+        :lesson="lesson"
+        :knowledge="knowledge"
+        :changes="coaching.found.value.setup_changes"
+        @hit="blocks.hitWith"
+      />
       <p v-if="enough" class="enough" role="note">
         Another look would hardly change the drill:
         <router-link :to="{ name: 'lesson', params: { id: lesson.id, stage: 'decide' } }"

@@ -40,12 +40,12 @@ button {
   min-width: 48px;
   min-height: 48px;
   padding: 0 8px;
-  border: 1.5px solid rgb(var(--v-theme-line)) !important;
+  border: 1.5px solid rgb(var(--v-theme-line));
   border-radius: 8px;
   background: rgb(var(--v-theme-surface));
 }
 .odd {
-  border-style: dashed !important;
+  border-style: dashed;
 }
 .on {
   background: rgb(var(--v-theme-ink));

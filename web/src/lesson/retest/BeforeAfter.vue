@@ -3,16 +3,17 @@
 import { computed } from 'vue'
 import type { Handedness, Shape } from '@/api/client'
 import type { DistanceUnit } from '@/ui/settings'
-import { MEASURE_WORDS, measureWord } from '@/ui/words'
+import { MEASURE_WORDS, measureWord } from '@/lesson/retest/measureWords'
 
 const props = defineProps<{
   measure: Shape['ComparedOut']
-  primary: boolean
+  /** Where the retest stands, at the measure that decides; null at the others. */
+  decides: 'real' | 'not_yet' | 'too_few' | null
   hand: Handedness
   unit: DistanceUnit
 }>()
 
-const WIDTH = 880
+const WIDTH = 460
 const EDGE = 24
 const all = computed(() => [
   ...props.measure.before,
@@ -33,15 +34,16 @@ const mean = (values: readonly number[]) => values.reduce((a, b) => a + b, 0) / 
 const say = (value: number) => measureWord(props.measure.name, value, props.hand, props.unit)
 const change = computed(() => {
   const found = props.measure.change
+  if (props.decides) return { real: 'real', not_yet: 'not yet', too_few: '' }[props.decides]
   if (!found) return ''
   return props.measure.sure ? 'more than chance' : 'within chance'
 })
 </script>
 
 <template>
-  <div :class="['measure', { primary }]" :data-testid="`measure-${measure.name}`">
+  <div :class="['measure', { primary: decides }]" :data-testid="`measure-${measure.name}`">
     <p>
-      <strong>{{ MEASURE_WORDS[measure.name] }}</strong><span v-if="primary" class="quiet">
+      <strong>{{ MEASURE_WORDS[measure.name] }}</strong><span v-if="decides" class="quiet">
         decides</span
       ><br />
       <span class="quiet">{{ change }}</span>
@@ -99,7 +101,7 @@ const change = computed(() => {
 <style scoped>
 .measure {
   display: grid;
-  grid-template-columns: 130px minmax(0, 1fr) 190px;
+  grid-template-columns: 144px minmax(0, 1fr) 200px;
   gap: 14px;
   align-items: center;
   padding: 4px 10px;

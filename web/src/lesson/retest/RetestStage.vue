@@ -1,14 +1,18 @@
 <script setup lang="ts">
 // The same club and count as the baseline, number by number, ball by ball: real already, or not yet.
 import { computed } from 'vue'
-import { useRouter } from 'vue-router'
 import type { Diagnosis, Knowledge, Lesson, Shape } from '@/api/client'
+import FlightsCompared from '@/drawing/FlightsCompared.vue'
 import BeforeAfter from '@/lesson/retest/BeforeAfter.vue'
+import TraceOverTrace from '@/lesson/retest/TraceOverTrace.vue'
+import TransferBlock from '@/lesson/retest/TransferBlock.vue'
+import { useBlocks } from '@/lesson/useBlocks'
 import { useRetest } from '@/lesson/useCoaching'
 import type { OpenLesson } from '@/lesson/useLesson'
 import { useSettings } from '@/ui/settings'
 import StateMessage from '@/ui/StateMessage.vue'
-import { capital, MEASURE_WORDS, retestWord } from '@/ui/words'
+import { MEASURE_WORDS, retestWord } from '@/lesson/retest/measureWords'
+import { capital } from '@/ui/words'
 
 const props = defineProps<{
   open: OpenLesson
@@ -18,14 +22,25 @@ const props = defineProps<{
 }>()
 const emit = defineEmits<{ block: [id: string] }>()
 
-const router = useRouter()
+const FALLBACK_CARRY_M = 130
 const settings = useSettings()
 const retest = useRetest(props.lesson.id, () => props.diagnosis)
 const found = computed(() => retest.found.value)
 const hand = computed(() => props.lesson.student.handedness)
-const baseline = computed(() => props.lesson.blocks.find((b) => b.kind === 'baseline'))
-const retested = computed(() => props.lesson.blocks.filter((b) => b.kind === 'retest'))
-const balls = computed(() => retested.value.flatMap((b) => b.shots).length)
+const blocks = useBlocks(
+  props.open,
+  () => props.lesson,
+  (id) => {
+    emit('block', id)
+  },
+)
+const of = (kind: string) =>
+  props.lesson.blocks.filter(
+    (b) => b.kind === kind && b.club === found.value?.club && !b.own_targets,
+  )
+const before = computed(() => of('baseline').flatMap((b) => b.shots))
+const after = computed(() => of('retest').flatMap((b) => b.shots))
+const expectedM = computed(() => of('baseline')[0]?.expected_carry_m ?? FALLBACK_CARRY_M)
 const club = (id: string | undefined) =>
   props.knowledge.clubs.find((c) => c.id === id)?.name ?? id ?? ''
 const primary = computed(() => found.value?.measures.find((m) => m.name === found.value?.primary))
@@ -35,35 +50,29 @@ const sentence = computed(() =>
     ? retestWord(found.value, primary.value, hand.value, settings.distance)
     : '',
 )
+const predicted = computed(() => {
+  const at = (name: string) => found.value?.measures.find((m) => m.name === name)?.predicted ?? null
+  const startDeg = at('start_deg')
+  if (startDeg === null) return null
+  const without = props.lesson.decisions.at(-1)?.prediction?.without
+  const share = (without?.carry_pct?.value ?? 100) / 100
+  return { startDeg, curveDeg: at('curve_deg'), carryM: share * expectedM.value }
+})
 const partial = computed(() => {
   const names = (ids: string[] | undefined) => (ids ?? []).map((id) => MEASURE_WORDS[id] ?? id)
   const [moved, still] = [names(found.value?.partial), names(found.value?.still)]
   if (!moved.length || !still.length || (primary.value?.after.length ?? 0) < 3) return ''
   return `${capital(moved.join(', '))} moved; ${still.join(', ')} not yet.`
 })
-const others = computed(() => props.knowledge.clubs.filter((c) => c.id !== baseline.value?.club))
-const near = computed(() => {
-  const day = props.lesson.listen.event_on
-  if (!day) return false
-  const days = (Date.parse(day) - Date.now()) / 86_400_000
-  return days > -1 && days <= 2
-})
 
-function begin(clubId?: string): void {
+type Primary = NonNullable<Shape['LessonChange']['primary']>
+function begin(clubId?: string, ownTargets = false): void {
   if (found.value && !found.value.fixed)
-    props.open.changeLesson({
-      primary: found.value.primary as NonNullable<Shape['LessonChange']['primary']>,
-    })
-  const there = retested.value.find((b) => b.club === (clubId ?? baseline.value?.club))
-  const id = there?.id ?? crypto.randomUUID()
-  if (!there)
-    props.open.putBlock(id, { kind: 'retest', club: clubId ?? baseline.value?.club ?? '7i' })
-  emit('block', id)
-  void router.push({ name: 'lesson', params: { id: props.lesson.id, stage: 'shots' } })
+    props.open.changeLesson({ primary: found.value.primary as Primary })
+  blocks.retest(clubId ?? found.value?.club, ownTargets)
 }
 function fix(event: Event): void {
-  const name = (event.target as HTMLSelectElement).value
-  props.open.changeLesson({ primary: name as NonNullable<Shape['LessonChange']['primary']> })
+  props.open.changeLesson({ primary: (event.target as HTMLSelectElement).value as Primary })
 }
 </script>
 
@@ -96,48 +105,64 @@ function fix(event: Event): void {
         <div class="acts">
           <label>
             Decided by
-            <select class="native" :value="found.primary" :disabled="balls > 0" @change="fix">
+            <select
+              class="native"
+              :value="found.primary"
+              :disabled="after.length > 0"
+              @change="fix"
+            >
               <option v-for="m in shown" :key="m.name" :value="m.name">
                 {{ MEASURE_WORDS[m.name] }}
               </option>
             </select>
           </label>
           <v-btn color="primary" variant="flat" data-testid="begin-retest" @click="begin()">
-            {{ balls ? 'More balls' : 'Begin the retest' }}
+            {{ after.length ? 'More balls' : 'Begin the retest' }}
           </v-btn>
         </div>
       </div>
-      <div class="measures">
-        <BeforeAfter
-          v-for="m in shown"
-          :key="m.name"
-          :measure="m"
-          :primary="m.name === found.primary"
-          :hand="hand"
-          :unit="settings.distance"
-        />
+      <div class="both">
+        <figure v-if="before.length" class="range">
+          <FlightsCompared
+            :hand="hand"
+            :before="before"
+            :after="after"
+            :predicted="predicted"
+            :expected-m="expectedM"
+            :unit="settings.distance"
+          />
+          <figcaption class="quiet">
+            dashed: before · ink: after<template v-if="predicted">
+              · broad: predicted without the cause</template
+            >
+          </figcaption>
+        </figure>
+        <div class="measures">
+          <BeforeAfter
+            v-for="m in shown"
+            :key="m.name"
+            :measure="m"
+            :decides="m.name === found.primary ? (found.verdict?.state ?? 'too_few') : null"
+            :hand="hand"
+            :unit="settings.distance"
+          />
+        </div>
       </div>
-      <div class="transfer">
-        <h2>Then, transfer</h2>
-        <p v-if="near">The event is near: only set-up changes now; no second club today.</p>
-        <template v-else>
-          <p>A second club, then a new target for every ball, then the course.</p>
-          <select
-            class="native"
-            aria-label="Second club"
-            @change="(e) => begin((e.target as HTMLSelectElement).value)"
-          >
-            <option value="">Second club …</option>
-            <option v-for="c in others" :key="c.id" :value="c.id">{{ c.name }}</option>
-          </select>
-        </template>
-        <p v-if="lesson.traces" class="quiet">
-          Trace over trace:
-          <router-link :to="{ name: 'lesson', params: { id: lesson.id, stage: 'pressure' } }"
-            >Pressure</router-link
-          >, “Laid under”.
-        </p>
-      </div>
+      <TraceOverTrace
+        v-if="found.traces"
+        :compared="found.traces"
+        :knowledge="knowledge"
+        :hand="hand"
+      />
+      <p v-else-if="lesson.traces" class="quiet">
+        Trace over trace: swings on the mat during the retest are laid over those before.
+      </p>
+      <TransferBlock
+        :lesson="lesson"
+        :knowledge="knowledge"
+        :baseline-club="found.club"
+        @begin="begin"
+      />
     </template>
   </section>
 </template>
@@ -173,19 +198,30 @@ function fix(event: Event): void {
   align-items: center;
   gap: 8px;
 }
+.both {
+  display: grid;
+  grid-template-columns: minmax(0, 2fr) minmax(0, 3fr);
+  gap: 16px;
+}
+.range {
+  display: grid;
+  grid-template-rows: minmax(0, 1fr) auto;
+  min-height: 340px;
+}
+.range svg {
+  min-height: 0;
+}
 .measures {
   display: grid;
-  gap: 10px;
+  align-content: start;
+  gap: 4px;
 }
-h2 {
-  font-size: 18px;
-}
-.transfer {
-  display: grid;
-  gap: 6px;
-  justify-items: start;
-}
-a {
-  color: inherit;
+@media (max-width: 900px) {
+  .both {
+    grid-template-columns: 1fr;
+  }
+  .range svg {
+    height: 380px;
+  }
 }
 </style>

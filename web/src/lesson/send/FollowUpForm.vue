@@ -1,7 +1,9 @@
 <script setup lang="ts">
 // What came back after the lesson: practice, the course, and whether the cause was right.
-import { computed } from 'vue'
-import type { Lesson, Shape } from '@/api/client'
+import { computed, ref, shallowRef } from 'vue'
+import { useRouter } from 'vue-router'
+import { ApiError, ask, client, type Lesson, type Shape } from '@/api/client'
+import { dayWord } from '@/ui/dates'
 import OneOf from '@/ui/OneOf.vue'
 import { vTyped } from '@/ui/typed'
 
@@ -15,6 +17,21 @@ const VERDICTS: readonly { id: Outcome; word: string }[] = [
   { id: 'rejected', word: 'Rejected' },
 ]
 const kept = computed(() => props.lesson.follow_up)
+const router = useRouter()
+const busy = ref(false)
+const problem = shallowRef<ApiError | null>(null)
+async function reopen(): Promise<void> {
+  busy.value = true
+  const params = { path: { lesson_id: props.lesson.id } }
+  try {
+    const { id } = await ask(client.POST('/api/lessons/{lesson_id}/reopen', { params }))
+    void router.push({ name: 'lesson', params: { id, stage: 'listen' } })
+  } catch (error) {
+    problem.value = error as ApiError
+  } finally {
+    busy.value = false
+  }
+}
 const text = (value: number | null | undefined) => (value == null ? '' : String(value))
 function count(name: 'practised' | 'passes', event: Event): void {
   const number = Number((event.target as HTMLInputElement).value)
@@ -25,7 +42,11 @@ function count(name: 'practised' | 'passes', event: Event): void {
 <template>
   <div v-if="kept" class="follow" data-testid="follow-up">
     <h3>
-      What came back <span class="quiet">asked on {{ kept.due_on }}</span>
+      What came back
+      <span class="quiet"
+        >{{ kept.answered_at ? 'asked' : 'ask' }} on
+        {{ dayWord(kept.answered_at ?? kept.due_on) }}</span
+      >
     </h3>
     <div class="row">
       <label
@@ -64,12 +85,22 @@ function count(name: 'practised' | 'passes', event: Event): void {
       :on="kept.verdict"
       @chosen="(verdict) => emit('change', { verdict })"
     />
-    <p v-if="kept.verdict === 'rejected' || kept.verdict === 'partly'">
-      Reopen it in a new lesson: a short new baseline stands beside this one.
-      <router-link :to="{ name: 'student', params: { id: lesson.student.id } }"
-        >To {{ lesson.student.name }}</router-link
+    <div v-if="kept.verdict" class="again">
+      <span class="quiet">
+        {{ kept.verdict === 'confirmed' ? 'The next lesson' : 'Reopen it' }}: the same club, a short
+        new baseline beside this one.
+      </span>
+      <v-btn
+        :color="kept.verdict === 'confirmed' ? undefined : 'primary'"
+        :variant="kept.verdict === 'confirmed' ? 'outlined' : 'flat'"
+        :loading="busy"
+        data-testid="reopen"
+        @click="reopen"
       >
-    </p>
+        {{ kept.verdict === 'confirmed' ? 'Start it' : 'Reopen in a new lesson' }}
+      </v-btn>
+      <p v-if="problem" role="alert">{{ problem.message }} {{ problem.hint }}</p>
+    </div>
   </div>
 </template>
 
@@ -90,8 +121,10 @@ h3 {
 .wide {
   display: grid;
 }
-a {
-  color: inherit;
+.again {
+  display: grid;
+  gap: 6px;
+  justify-items: start;
 }
 .short {
   width: 72px;

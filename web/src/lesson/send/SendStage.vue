@@ -5,6 +5,8 @@ import type { Diagnosis, Knowledge, Lesson, Shape } from '@/api/client'
 import FollowUpForm from '@/lesson/send/FollowUpForm.vue'
 import { useCoaching, useSheet } from '@/lesson/useCoaching'
 import type { OpenLesson } from '@/lesson/useLesson'
+import { dayWord } from '@/ui/dates'
+import { useSettings } from '@/ui/settings'
 import StateMessage from '@/ui/StateMessage.vue'
 import { vTyped } from '@/ui/typed'
 
@@ -15,7 +17,12 @@ const props = defineProps<{
   knowledge: Knowledge
 }>()
 
-const sheet = useSheet(props.lesson.id, () => props.diagnosis)
+const settings = useSettings()
+const sheet = useSheet(
+  props.lesson.id,
+  () => props.diagnosis,
+  () => settings.sides,
+)
 const coaching = useCoaching(props.lesson.id, () => props.diagnosis)
 const found = computed(() => sheet.found.value)
 const base = computed(() => `/api/lessons/${props.lesson.id}`)
@@ -24,7 +31,7 @@ const shown = ref('')
 watch(
   found,
   () => {
-    shown.value = `${base.value}/sheet.html?v=${props.lesson.revision}`
+    shown.value = `${base.value}/sheet.html?sides=${settings.sides}&v=${props.lesson.revision}`
   },
   { immediate: true },
 )
@@ -69,7 +76,7 @@ function send(): void {
     </StateMessage>
   </section>
   <section v-else class="send" aria-label="Send">
-    <iframe v-if="found" class="page" title="The sheet as it is printed" :src="shown" />
+    <iframe v-if="found" class="printed" title="The sheet as it is printed" :src="shown" />
     <div class="words">
       <h2>What goes home</h2>
       <template v-if="found">
@@ -94,8 +101,8 @@ function send(): void {
           </select>
         </label>
         <div class="acts">
-          <v-btn :href="`${base}/sheet.pdf`" download>PDF</v-btn>
-          <v-btn :href="`${base}/practice.ics`" download>Calendar</v-btn>
+          <v-btn :href="`${base}/sheet.pdf?sides=${settings.sides}`" download>PDF</v-btn>
+          <v-btn :href="`${base}/practice.ics?sides=${settings.sides}`" download>Calendar</v-btn>
           <v-btn :href="`${base}/case`" download>Case file for a colleague</v-btn>
         </div>
         <v-btn
@@ -105,7 +112,7 @@ function send(): void {
           data-testid="send-home"
           @click="send"
         >
-          Send home, ask on {{ found.check_in }}
+          Send home, ask on {{ dayWord(found.check_in) }}
         </v-btn>
         <FollowUpForm v-else :lesson="lesson" @change="open.followUp" />
         <p class="quiet small">
@@ -120,9 +127,10 @@ function send(): void {
 .send {
   display: grid;
   grid-template-columns: minmax(0, 3fr) minmax(0, 2fr);
+  grid-template-rows: minmax(0, 1fr);
   min-height: 0;
 }
-.page {
+.printed {
   width: 100%;
   height: 100%;
   min-height: 640px;
@@ -159,6 +167,7 @@ textarea.native {
 @media (max-width: 900px) {
   .send {
     grid-template-columns: 1fr;
+    grid-template-rows: auto;
   }
   .words {
     border-left: 0;

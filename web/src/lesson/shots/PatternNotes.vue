@@ -4,6 +4,7 @@ import { computed } from 'vue'
 import type { Handedness } from '@/api/client'
 import type { Earlier, ReadBlock } from '@/lesson/shots/useReadings'
 import type { DistanceUnit } from '@/ui/settings'
+import { dayWord } from '@/ui/dates'
 import { count, driftWord, movedWord } from '@/ui/words'
 
 const props = defineProps<{
@@ -32,10 +33,7 @@ const notes = computed(() => {
 const earlier = computed(() => {
   const last = props.since[0]
   if (!last) return null
-  const day = new Date(last.started_at).toLocaleDateString('en-GB', {
-    day: 'numeric',
-    month: 'short',
-  })
+  const day = dayWord(last.started_at)
   const sure = last.moved.filter((m) => m.sure).map((m) => movedWord(m, props.hand))
   const what = sure.length > 0 ? sure.join(', ') : 'nothing has moved more than chance would'
   return `Since ${day} (${count(last.balls, 'ball')}): ${what}.`

@@ -13,6 +13,7 @@ import ChainLine from '@/lesson/shots/ChainLine.vue'
 import LogView from '@/lesson/shots/LogView.vue'
 import PatternLine from '@/lesson/shots/PatternLine.vue'
 import PatternNotes from '@/lesson/shots/PatternNotes.vue'
+import TargetLine from '@/lesson/shots/TargetLine.vue'
 import ReadView from '@/lesson/shots/ReadView.vue'
 import type { BallEntry } from '@/lesson/shots/useBallEntry'
 import { useReadings } from '@/lesson/shots/useReadings'
@@ -84,6 +85,11 @@ const predictedFlight = computed(() => {
     carryM: share * (shown.value?.expected_carry_m ?? FALLBACK_CARRY_M),
   }
 })
+/** The ball that is being noted: the chosen one, else the newest while it is open, else the next. */
+const targetBall = computed(() => {
+  const at = shots.value.findIndex((s) => s.id === currentId.value)
+  return at === -1 ? shots.value.length : at
+})
 const views = computed(() => [
   { id: 'log' as const, word: 'Log' },
   { id: 'read' as const, word: 'Read', disabled: readings.value === null },
@@ -131,6 +137,14 @@ const views = computed(() => [
           v-if="reading && readings"
           :block="readings"
           :since="since ?? []"
+          :hand="hand"
+          :unit="settings.distance"
+        />
+        <TargetLine
+          v-if="shown?.own_targets"
+          :lesson-id="lesson.id"
+          :block="shown"
+          :ball="targetBall"
           :hand="hand"
           :unit="settings.distance"
         />

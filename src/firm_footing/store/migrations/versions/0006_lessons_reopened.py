@@ -1,4 +1,4 @@
-"""what is not at hand, lessons that reopen another, balls with targets of their own
+"""what is not at hand, lessons that reopen another, balls with own targets, the stage left
 
 Revision ID: 0006
 Revises: 0005
@@ -19,9 +19,11 @@ def upgrade() -> None:
     op.add_column("lesson", sa.Column("reopens", sa.String(), nullable=True))
     own = sa.Column("own_targets", sa.Boolean(), nullable=False, server_default=sa.false())
     op.add_column("block", own)
+    op.add_column("clock", sa.Column("stage", sa.String(), nullable=True))
 
 
 def downgrade() -> None:
+    op.drop_column("clock", "stage")
     op.drop_column("block", "own_targets")
     for name in ("reopens", "lacking"):
         op.drop_column("lesson", name)

@@ -1,0 +1,28 @@
+"""What tests of a lesson ask over HTTP."""
+
+from typing import Any
+
+from fastapi.testclient import TestClient
+
+Json = dict[str, Any]
+
+
+def get(client: TestClient, lesson: Json, what: str) -> Any:
+    return client.get(f"/api/lessons/{lesson['id']}/{what}").raise_for_status().json()
+
+
+def hit(client: TestClient, lesson: Json, block: str, starts: list[float]) -> None:
+    for i, start in enumerate(starts):
+        observed = {"start_deg": start, "curve_deg": 4, "heel_toe_mm": -10, "contact": "clean"}
+        url = f"/api/lessons/{lesson['id']}/shots/{block}-{i}"
+        client.put(url, json={"block_id": block, "observed": observed}).raise_for_status()
+
+
+def decide(client: TestClient, lesson: Json, cause: str, reason: str = "") -> None:
+    body = {"cause": cause, "reason": reason}
+    client.post(f"/api/lessons/{lesson['id']}/decisions", json=body).raise_for_status()
+
+
+def change(client: TestClient, lesson: Json, **values: Any) -> Json:
+    url = f"/api/lessons/{lesson['id']}"
+    return client.patch(url, json=values).raise_for_status().json()  # type: ignore[no-any-return]

@@ -1,0 +1,145 @@
+"""A student comes back: lessons taken up again, transfer, swings after the drill."""
+
+from typing import Any
+
+import pytest
+from fastapi.testclient import TestClient
+
+from tests.api.asking import Json, change, decide, get, hit
+from tests.api.test_traces import put
+from tests.core.swings import SEEN, swing
+
+
+def block(client: TestClient, lesson: Json, name: str, **values: Any) -> None:
+    url = f"/api/lessons/{lesson['id']}/blocks/{name}"
+    client.put(url, json=values).raise_for_status()
+
+
+def test_a_rejected_cause_is_taken_up_in_a_new_lesson(client: TestClient, baseline: Json) -> None:
+    decide(client, baseline, "static_hips", "Looked slow.")
+    change(client, baseline, drill="belt_stick", lacking=["mirror"], complaint="Pulls.")
+    change(client, baseline, listen={"misses": ["pull"], "health": "Knee.", "health_asked": True})
+    first = baseline["blocks"][0]["id"]
+    block(client, baseline, first, club="6i", expected_carry_m=150)
+    url = f"/api/lessons/{baseline['id']}"
+    client.put(f"{url}/follow-up", json={"practised": 5, "verdict": "rejected"}).raise_for_status()
+    again = client.post(f"{url}/reopen")
+    assert again.status_code == 201
+    lesson = again.json()
+    assert lesson["reopens"] == baseline["id"]
+    (only,) = lesson["blocks"]
+    assert (only["club"], only["expected_carry_m"], only["shots"]) == ("6i", 150, [])
+    assert lesson["lacking"] == ["mirror"]
+    heard = lesson["listen"]
+    assert (heard["misses"], heard["health"], heard["health_asked"]) == (["pull"], "", False)
+    (before,) = lesson["earlier"]
+    assert (before["cause"], before["drill"]) == ("static_hips", "belt_stick")
+    assert before["follow_up"]["verdict"] == "rejected"
+    assert client.get(url).json()["earlier"] == []
+    hit(client, lesson, only["id"], [-1.0, 0, 1, -1, 0])
+    read = get(client, lesson, "since")
+    assert read[0]["lesson_id"] == baseline["id"]
+
+
+def test_what_is_known_of_the_student_is_a_step_of_the_lesson(
+    client: TestClient, lesson: Json
+) -> None:
+    url = f"/api/lessons/{lesson['id']}"
+    changed = client.patch(f"{url}/student", json={"limits": ["knee"], "dominant_leg": "lead"})
+    assert changed.json()["student"]["limits"] == ["knee"]
+    person = f"/api/students/{lesson['student']['id']}"
+    client.patch(person, json={"name": "Oda B."}).raise_for_status()
+    undone = client.post(f"{url}/undo").json()["student"]
+    assert (undone["limits"], undone["dominant_leg"]) == ([], None)
+    assert undone["name"] == "Oda B."  # changed elsewhere: stays
+    assert client.post(f"{url}/redo").json()["student"]["limits"] == ["knee"]
+
+
+def test_what_is_not_here_ranks_the_drills_and_can_be_undone(
+    client: TestClient, baseline: Json
+) -> None:
+    decide(client, baseline, "late_shift")
+    usual = [c["drill"] for c in get(client, baseline, "coaching")["cards"]]
+    change(client, baseline, lacking=["mirror", "turf", "slope"])
+    cards = get(client, baseline, "coaching")["cards"]
+    assert sorted(c["drill"] for c in cards) == sorted(usual)
+    assert {c["drill"] for c in cards if c["cons"]} == {c["drill"] for c in cards[-2:]}
+    sheet = get(client, baseline, "sheet")
+    assert sheet["rehearsal"] not in {c["drill"] for c in cards if c["cons"]}
+    client.post(f"/api/lessons/{baseline['id']}/undo")
+    assert [c["drill"] for c in get(client, baseline, "coaching")["cards"]] == usual
+    refused = client.patch(f"/api/lessons/{baseline['id']}", json={"lacking": ["anvil"]})
+    assert "No equipment is called 'anvil'." in refused.json()["message"]
+
+
+def test_a_set_up_that_is_off_wants_three_balls_first(client: TestClient, baseline: Json) -> None:
+    url = f"/api/lessons/{baseline['id']}/answers/a"
+    client.put(url, json={"check_id": "grip_weak", "answer": "yes"}).raise_for_status()
+    (gate,) = get(client, baseline, "coaching")["setup_changes"]
+    assert (gate["drill"], gate["balls"], gate["wanted"]) == ("grip_reset", 0, 3)
+    block(client, baseline, "try", kind="trial", drill="grip_reset")
+    hit(client, baseline, "try", [0.0, 1, 0])
+    assert get(client, baseline, "coaching")["setup_changes"][0]["tried"]
+
+
+def test_balls_with_targets_of_their_own_are_no_part_of_the_retest(
+    client: TestClient, baseline: Json
+) -> None:
+    change(client, baseline, primary="start_deg")
+    block(client, baseline, "own", kind="retest", club="7i", own_targets=True)
+    hit(client, baseline, "own", [9.0, 9, 9, 9])
+    assert get(client, baseline, "retest")["verdict"]["state"] == "too_few"
+    targets = get(client, baseline, "blocks/own/targets?balls=6")
+    assert len(targets) == 6
+    assert get(client, baseline, "blocks/own/targets?balls=3") == targets[:3]
+    nowhere = client.get(f"/api/lessons/{baseline['id']}/blocks/none/targets")
+    assert nowhere.status_code == 404
+
+
+def test_swings_of_the_retest_are_laid_over_those_before(
+    client: TestClient, baseline: Json
+) -> None:
+    assert get(client, baseline, "retest")["traces"] is None
+    for i in range(2):
+        put(client, baseline, swing(changed=SEEN["late"]), f"before{i}").raise_for_status()
+    block(client, baseline, "again", kind="retest", club="7i")
+    block(client, baseline, "drill", kind="trial", drill="mirror_press")
+    put(client, baseline, swing(), "drilled", block_id="drill").raise_for_status()
+    assert get(client, baseline, "retest")["traces"] is None  # a trial is no retest
+    put(client, baseline, swing(), "after", block_id="again").raise_for_status()
+    over = get(client, baseline, "retest")["traces"]
+    assert (over["before"]["swings"], over["after"]["swings"]) == (2, 1)
+    assert (over["gone"], over["new"]) == (["late"], [])
+    assert over["after"]["sd_pct"] == []
+    assert len(over["before"]["sd_pct"]) == len(over["before"]["t_s"])
+
+
+@pytest.mark.parametrize(
+    ("sides", "foot", "side"), [("lead_trail", "lead", "left"), ("left_right", "left", "left")]
+)
+def test_the_sheet_speaks_as_was_chosen(
+    client: TestClient, baseline: Json, sides: str, foot: str, side: str
+) -> None:
+    decide(client, baseline, "early_lead_rush")
+    url = f"/api/lessons/{baseline['id']}"
+    sheet = client.get(f"{url}/sheet", params={"sides": sides}).json()
+    assert f"{foot} foot" in sheet["cue"].lower()
+    page = client.get(f"{url}/sheet.html", params={"sides": sides}).text
+    assert "pull side" not in page
+    assert "push side" not in page
+    assert ("lead foot" in page.lower()) == (sides == "lead_trail")
+    change(client, baseline, sheet={"cue": "Lead on the pull side."})
+    own = client.get(f"{url}/sheet", params={"sides": sides}).json()
+    assert own["cue"] == "Lead on the pull side."  # typed words stay as they are
+
+
+def test_a_lesson_is_found_again_where_it_was_left(client: TestClient, lesson: Json) -> None:
+    def left() -> Any:
+        return client.get("/api/day").json()["lessons"][0]["stage"]
+
+    assert left() is None
+    url = f"/api/lessons/{lesson['id']}/clock"
+    client.post(url, json={"stage": "look", "seconds": 20.0}).raise_for_status()
+    assert left() == "look"
+    client.post(url, json={"stage": "look", "seconds": 2.0, "now_in": "drill"}).raise_for_status()
+    assert left() == "drill"

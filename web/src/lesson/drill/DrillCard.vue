@@ -1,0 +1,129 @@
+<script setup lang="ts">
+// One drill on the table: how it looks, why it fits, what it wants, what to take care of.
+import { computed } from 'vue'
+import type { Handedness, Knowledge, Shape } from '@/api/client'
+import DrillFigures from '@/lesson/drill/DrillFigures.vue'
+import { useSettings } from '@/ui/settings'
+import { say } from '@/ui/words'
+
+const props = defineProps<{
+  card: Shape['CardOut']
+  knowledge: Knowledge
+  hand: Handedness
+  lacking: readonly string[]
+  chosen: boolean
+}>()
+defineEmits<{ bench: []; lacks: [equipment: string] }>()
+
+const settings = useSettings()
+const speaker = computed(() => ({ hand: props.hand, sides: settings.sides }))
+const drill = computed(() => props.knowledge.drills.find((d) => d.id === props.card.drill))
+const instead = computed(
+  () => props.knowledge.drills.find((d) => d.id === props.card.instead)?.name ?? null,
+)
+const wanted = computed(() =>
+  (drill.value?.equipment ?? []).map((id) => ({
+    id,
+    name: props.knowledge.equipment.find((e) => e.id === id)?.name ?? id,
+    here: !props.lacking.includes(id),
+  })),
+)
+</script>
+
+<template>
+  <li
+    v-if="drill"
+    :class="{ on: chosen, withheld: card.withheld }"
+    :data-testid="`card-${card.drill}`"
+  >
+    <DrillFigures
+      class="figures"
+      :drill="card.drill"
+      :name="drill.name"
+      :knowledge="knowledge"
+      :hand="hand"
+    />
+    <div class="words">
+      <h2>{{ drill.name }}</h2>
+      <template v-if="card.withheld">
+        <p class="strong">Kept back: {{ card.withheld }}.</p>
+        <p v-if="instead">Instead: {{ instead }}.</p>
+      </template>
+      <template v-else>
+        <p v-if="card.pros.length" class="quiet small">{{ card.pros.join(' · ') }}</p>
+        <p v-if="card.cons.length" class="small">
+          <strong>But: {{ card.cons.join(' · ') }}.</strong>
+        </p>
+        <p>{{ say(drill.essence, speaker) }}</p>
+        <p v-for="c in card.cautions" :key="c" class="care small">{{ c }}</p>
+        <div class="acts">
+          <v-btn v-if="!chosen" @click="$emit('bench')">To the bench</v-btn>
+          <button
+            v-for="w in wanted"
+            :key="w.id"
+            type="button"
+            class="kit"
+            :aria-pressed="!w.here"
+            @click="$emit('lacks', w.id)"
+          >
+            {{ w.name }}: {{ w.here ? 'here' : 'not here' }}
+          </button>
+        </div>
+      </template>
+    </div>
+  </li>
+</template>
+
+<style scoped>
+li {
+  display: grid;
+  grid-template-columns: auto minmax(0, 1fr);
+  gap: 4px 14px;
+  padding: 10px 14px;
+  border: 1.5px solid rgb(var(--v-theme-line));
+  border-radius: 10px;
+  background: rgb(var(--v-theme-surface));
+}
+.on {
+  border: 3px solid rgb(var(--v-theme-ink));
+}
+.withheld {
+  background: none;
+  border-style: dashed;
+}
+h2 {
+  font-size: 18px;
+}
+.small {
+  font-size: 14px;
+}
+.care {
+  padding-left: 8px;
+  border-left: 3px solid rgb(var(--v-theme-line));
+}
+.words {
+  display: grid;
+  gap: 4px;
+}
+.acts {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 8px;
+  margin-top: 4px;
+}
+.kit {
+  min-height: 48px;
+  padding: 0 12px;
+  border: 1.5px solid rgb(var(--v-theme-line));
+  border-radius: 8px;
+}
+.kit[aria-pressed='true'] {
+  border-style: dashed;
+  font-weight: 700;
+}
+@media (max-width: 500px) {
+  li {
+    grid-template-columns: 1fr;
+  }
+}
+</style>

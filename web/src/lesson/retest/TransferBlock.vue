@@ -1,0 +1,67 @@
+<script setup lang="ts">
+// Does it hold elsewhere? A second club, then a target for every ball, then the course.
+import { computed, ref } from 'vue'
+import type { Knowledge, Lesson } from '@/api/client'
+import { daysUntil } from '@/ui/dates'
+import { count } from '@/ui/words'
+
+const props = defineProps<{ lesson: Lesson; knowledge: Knowledge; baselineClub: string }>()
+defineEmits<{ begin: [club: string, ownTargets: boolean] }>()
+
+const SETUP_ONLY_DAYS = 2
+const near = computed(() => {
+  const day = props.lesson.listen.event_on
+  const days = day ? daysUntil(day) : -1
+  return days >= 0 && days <= SETUP_ONLY_DAYS
+})
+const club = ref('')
+const clubs = computed(() => props.knowledge.clubs.filter((c) => c.id !== props.baselineClub))
+const done = computed(() =>
+  props.lesson.blocks
+    .filter((b) => b.kind === 'retest' && b.shots.length > 0)
+    .filter((b) => b.own_targets || b.club !== props.baselineClub)
+    .map((b) => {
+      const name = props.knowledge.clubs.find((c) => c.id === b.club)?.name ?? b.club
+      return `${name}${b.own_targets ? ', own targets' : ''}: ${count(b.shots.length, 'ball')}`
+    }),
+)
+</script>
+
+<template>
+  <div class="transfer" data-testid="transfer">
+    <h2>Then, transfer</h2>
+    <p v-if="near">
+      The event is near: only what is finished at set-up changes now. No second club today.
+    </p>
+    <template v-else>
+      <p class="quiet">A second club first, then a target for every ball, then the course.</p>
+      <div class="acts">
+        <select v-model="club" class="native" aria-label="Second club">
+          <option value="">Second club …</option>
+          <option v-for="c in clubs" :key="c.id" :value="c.id">{{ c.name }}</option>
+        </select>
+        <v-btn :disabled="!club" @click="$emit('begin', club, false)">Hit balls</v-btn>
+        <v-btn data-testid="own-targets" @click="$emit('begin', club || baselineClub, true)">
+          A target for every ball
+        </v-btn>
+      </div>
+      <p v-if="done.length">Hit so far: {{ done.join(' · ') }}.</p>
+    </template>
+  </div>
+</template>
+
+<style scoped>
+.transfer {
+  display: grid;
+  gap: 6px;
+  justify-items: start;
+}
+h2 {
+  font-size: 18px;
+}
+.acts {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 10px;
+}
+</style>

@@ -1,0 +1,96 @@
+<script setup lang="ts">
+// Everything this instructor has chosen: how to see things, and the school a new lesson starts with.
+import { computed } from 'vue'
+import { useKnowledge } from '@/api/knowledge'
+import SchoolFields from '@/ui/SchoolFields.vue'
+import SettingsFields from '@/ui/SettingsFields.vue'
+import { useSettings } from '@/ui/settings'
+import { SCHOOL_QUESTIONS } from '@/ui/words'
+import StateMessage from '@/ui/StateMessage.vue'
+
+const known = useKnowledge()
+const settings = useSettings()
+const chosen = computed(() => {
+  const schools = known.knowledge?.schools
+  if (!schools) return []
+  return SCHOOL_QUESTIONS.flatMap(({ key, title }) => {
+    const option = schools[key].options.find((o) => o.id === settings.school[key])
+    return option ? [{ key, title, name: option.name, sentence: option.sentence }] : []
+  })
+})
+</script>
+
+<template>
+  <main class="page">
+    <p><router-link to="/">The day</router-link></p>
+    <h1>Settings</h1>
+    <p class="quiet">Kept in this browser. A lesson keeps the school it was started with.</p>
+    <div class="two">
+      <section aria-labelledby="seen">
+        <h2 id="seen">How things are shown</h2>
+        <SettingsFields />
+      </section>
+      <section aria-labelledby="school">
+        <h2 id="school">School of new lessons</h2>
+        <StateMessage
+          v-if="known.error"
+          inside
+          kind="error"
+          :title="known.error.message"
+          :hint="known.error.hint"
+          @retry="known.load"
+        />
+        <StateMessage v-else-if="!known.knowledge" inside kind="loading" title="Opening" />
+        <div v-else class="school">
+          <SchoolFields
+            :knowledge="known.knowledge"
+            :school="settings.school"
+            @change="(school) => (settings.school = school)"
+          />
+          <p v-for="c in chosen" :key="c.key" class="quiet small">
+            <strong>{{ c.title }}, {{ c.name.toLowerCase() }}:</strong> {{ c.sentence }}
+          </p>
+        </div>
+      </section>
+    </div>
+    <section aria-labelledby="kept">
+      <h2 id="kept">What is kept, and where</h2>
+      <p>
+        Lessons are one file on the machine this program runs on; nothing goes anywhere else. Film
+        is not stored. Health notes stay out of sheets, and out of case files unless asked for. A
+        student can be deleted, with everything, on their page.
+      </p>
+    </section>
+  </main>
+</template>
+
+<style scoped>
+h1 {
+  font-size: 28px;
+}
+h2 {
+  font-size: 20px;
+  margin: 20px 0 10px;
+}
+.two {
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 40px;
+}
+.school {
+  display: grid;
+  gap: 12px;
+}
+.small {
+  font-size: 15px;
+}
+a {
+  color: inherit;
+}
+@media (max-width: 800px) {
+  .two {
+    grid-template-columns: 1fr;
+    gap: 0;
+  }
+}
+</style>

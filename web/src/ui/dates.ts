@@ -1,0 +1,28 @@
+// Days as they are said: "24 Nov", with the year when it is another one.
+export const DAY_MS = 24 * 3600 * 1000
+
+/** A moment, or a day alone, which is a day of this place and not of Greenwich. */
+function dateOf(iso: string): Date {
+  return new Date(/^\d{4}-\d{2}-\d{2}$/.test(iso) ? `${iso}T12:00` : iso)
+}
+
+export function dayWord(iso: string, now = new Date()): string {
+  const date = dateOf(iso)
+  const year = date.getFullYear() === now.getFullYear() ? undefined : 'numeric'
+  return date.toLocaleDateString('en-GB', { day: 'numeric', month: 'short', year })
+}
+
+/** The same with "Today" and "Yesterday". */
+export function recentWord(iso: string, now = new Date()): string {
+  const midnight = new Date(now).setHours(0, 0, 0, 0)
+  const at = dateOf(iso).getTime()
+  if (at >= midnight && at < midnight + DAY_MS) return 'Today'
+  if (at >= midnight - DAY_MS && at < midnight) return 'Yesterday'
+  return dayWord(iso, now)
+}
+
+/** Whole days from now on, negative when gone by. */
+export function daysUntil(iso: string, now = new Date()): number {
+  const day = (date: Date) => Date.UTC(date.getFullYear(), date.getMonth(), date.getDate())
+  return Math.round((day(dateOf(iso)) - day(now)) / DAY_MS)
+}

@@ -1,0 +1,87 @@
+// Days as they are said, and the target of every ball.
+// @vitest-environment jsdom
+import { beforeEach, describe, expect, it } from 'vitest'
+import TargetLine from '@/lesson/shots/TargetLine.vue'
+import SettingsPage from '@/settings/SettingsPage.vue'
+import { useKnowledge } from '@/api/knowledge'
+import { dayWord, daysUntil, recentWord } from '@/ui/dates'
+import { useSettings } from '@/ui/settings'
+import { block, furnish, knowledge, serve, settle, show } from './mounting'
+
+beforeEach(() => {
+  document.body.innerHTML = ''
+  furnish()
+})
+const NOW = new Date(2026, 10, 26, 9, 30)
+
+describe('a day', () => {
+  it.each([
+    ['2026-11-24', '24 Nov'],
+    ['2025-11-24', '24 Nov 2025'],
+    [new Date(2026, 0, 1, 0, 5).toISOString(), '1 Jan'],
+  ])('%s is said %s', (iso, words) => {
+    expect(dayWord(iso, NOW)).toBe(words)
+  })
+  it.each([
+    [new Date(2026, 10, 26, 0, 1), 'Today'],
+    [new Date(2026, 10, 26, 23, 59), 'Today'],
+    [new Date(2026, 10, 25, 23, 59), 'Yesterday'],
+    [new Date(2026, 10, 24, 23, 59), '24 Nov'],
+    [new Date(2026, 10, 27, 0, 1), '27 Nov'],
+  ])('%s is %s', (date, words) => {
+    expect(recentWord(date.toISOString(), NOW)).toBe(words)
+  })
+  it.each([
+    ['2026-11-26', 0],
+    ['2026-11-28', 2],
+    ['2026-11-25', -1],
+    ['2027-03-29', 123], // over the change of the clocks
+  ])('until %s there are %i days', (iso, days) => {
+    expect(daysUntil(iso, NOW)).toBe(days)
+    expect(daysUntil(iso, new Date(2026, 10, 26, 23, 59))).toBe(days)
+  })
+})
+
+describe('a target of its own', () => {
+  const targets = [
+    { bearing_deg: -12, carry_pct: 85 },
+    { bearing_deg: 0, carry_pct: 100 },
+  ]
+  it.each([
+    [0, 'right', 'm', 137.16, '12° left, 117 m'],
+    [0, 'left', 'yd', 137.16, '12° right, 128 yd'],
+    [1, 'right', 'yd', null, 'middle, 100 % of the usual carry'],
+  ])('ball %i of a %s-hander in %s', async (ball, hand, unit, expected_carry_m, words) => {
+    serve({ 'GET /api/lessons/L/blocks/B/targets': { body: targets } })
+    const hit = block([], { own_targets: true, expected_carry_m })
+    const { page } = await show(TargetLine, { lessonId: 'L', block: hit, ball, hand, unit })
+    await settle()
+    expect(page.get('[data-testid="target"] strong').text()).toBe(words)
+  })
+})
+
+describe('the settings', () => {
+  it('are kept in the browser, with the school of new lessons', async () => {
+    serve({ 'GET /api/knowledge': { body: knowledge } })
+    const { page } = await show(SettingsPage)
+    await useKnowledge().load()
+    await settle()
+    const press = (words: string) =>
+      page
+        .findAll('button')
+        .find((b) => b.text() === words)
+        ?.trigger('click')
+    await press('Metres')
+    await press('Left, right')
+    const settings = useSettings()
+    settings.school = { ...settings.school, heel_toe: 'heels' }
+    await settle()
+    expect(page.text()).toContain('Heel and toe, heels: Back.')
+    const kept = JSON.parse(localStorage.getItem('firm-footing-settings') ?? '{}')
+    expect(kept).toMatchObject({
+      distance: 'm',
+      sides: 'left_right',
+      school: { heel_toe: 'heels' },
+    })
+  })
+})
