@@ -89,11 +89,11 @@ def test_balls_with_targets_of_their_own_are_no_part_of_the_retest(
     block(client, baseline, "own", kind="retest", club="7i", own_targets=True)
     hit(client, baseline, "own", [9.0, 9, 9, 9])
     assert get(client, baseline, "retest")["verdict"]["state"] == "too_few"
-    targets = get(client, baseline, "blocks/own/targets?balls=6")
-    assert len(targets) == 6
-    assert get(client, baseline, "blocks/own/targets?balls=3") == targets[:3]
-    nowhere = client.get(f"/api/lessons/{baseline['id']}/blocks/none/targets")
-    assert nowhere.status_code == 404
+    six, three = (
+        client.get("/api/targets", params={"seed": "own", "balls": n}).json() for n in (6, 3)
+    )
+    assert (len(six), six[:3]) == (6, three)
+    assert client.get("/api/targets", params={"seed": ""}).status_code == 422
 
 
 def test_swings_of_the_retest_are_laid_over_those_before(

@@ -52,9 +52,9 @@ describe('a target of its own', () => {
     [0, 'left', 'yd', 137.16, '12° right, 128 yd'],
     [1, 'right', 'yd', null, 'middle, 100 % of the usual carry'],
   ])('ball %i of a %s-hander in %s', async (ball, hand, unit, expected_carry_m, words) => {
-    serve({ 'GET /api/lessons/L/blocks/B/targets': { body: targets } })
+    serve({ 'GET /api/targets': { body: targets } })
     const hit = block([], { own_targets: true, expected_carry_m })
-    const { page } = await show(TargetLine, { lessonId: 'L', block: hit, ball, hand, unit })
+    const { page } = await show(TargetLine, { block: hit, ball, hand, unit })
     await settle()
     expect(page.get('[data-testid="target"] strong').text()).toBe(words)
   })

@@ -10,6 +10,7 @@ import CueBench from '@/lesson/decide/CueBench.vue'
 import DecideStage from '@/lesson/decide/DecideStage.vue'
 import DrillBench from '@/lesson/drill/DrillBench.vue'
 import DrillStage from '@/lesson/drill/DrillStage.vue'
+import LessonClock from '@/lesson/LessonClock.vue'
 import ListenStage from '@/lesson/listen/ListenStage.vue'
 import RetestStage from '@/lesson/retest/RetestStage.vue'
 import FollowUpForm from '@/lesson/send/FollowUpForm.vue'
@@ -126,6 +127,13 @@ const known = {
     { id: 'fat', name: 'Fat' },
     { id: 'thin', name: 'Thin' },
   ],
+  schools: {
+    ...knowledge.schools,
+    heel_toe: {
+      default: 'heels',
+      options: [{ id: 'heels', name: 'Heels', sentence: 'Back.', cause_weight: { late: 0.1 } }],
+    },
+  },
   signs: [{ id: 'late', name: 'Late', answers: {} }],
   cautions: {
     limits: [{ id: 'knee', name: 'Knee' }],
@@ -363,7 +371,12 @@ describe('drilling', () => {
       .find((b) => b.text() === 'Hit balls with it')
       ?.trigger('click')
     await settle()
-    expect(open.putBlock.mock.calls[0]?.[1]).toEqual({ kind: 'trial', drill: 'bottle', club: '7i' })
+    expect(open.putBlock.mock.calls[0]?.[1]).toMatchObject({
+      kind: 'trial',
+      drill: 'bottle',
+      club: '7i',
+      expected_carry_m: 137.16,
+    })
     expect(page.emitted('block')).toHaveLength(1)
     expect(went()).toContain('/shots')
   })
@@ -383,6 +396,7 @@ describe('drilling', () => {
       drill: known.drills[1],
       ladder: ladder(more),
       cautions: coaching.cautions,
+      tried: '',
       knowledge: known,
       speaker: { hand: 'right', sides: 'lead_trail' },
     })
@@ -391,6 +405,30 @@ describe('drilling', () => {
     await page.get('.taps .big').trigger('click')
     expect(open.tapRepetition).toHaveBeenCalledWith('mirror', 'pass')
     expect(page.text()).toContain('◁')
+    expect(page.text()).toContain(
+      'For: heel early · needs nothing · without a ball · indoors or out',
+    )
+    const swap = page.findAll('button').map((b) => b.text())
+    expect(swap.includes('Swap the drill')).toBe(more.said === 'reopen')
+  })
+  it.each([
+    [[{ evidence: 'trial:1', bits: 2 }], '2 balls with it: 4 times likelier with this cause.'],
+    [[], '2 balls with it: they do not tell yet.'],
+  ])('balls hit with the drill say what they tell of the cause', async (said, words) => {
+    serve({ 'GET /api/lessons/L/coaching': { body: { ...coaching, ladder: ladder({}) } } })
+    const blocks = [
+      block(),
+      block([shot('a', {}), shot('b', {})], { id: 'T', kind: 'trial', drill: 'bottle' }),
+    ]
+    const causes = [{ id: 'heel', probability: 0.7, root: 0.6, for: said, against: [] }]
+    const { page } = await show(DrillStage, {
+      open: acts(),
+      lesson: filled({ drill: 'bottle', blocks }),
+      diagnosis: { ...diagnosis, ranking: { ...diagnosis.ranking, causes } },
+      knowledge: known,
+    })
+    await settle()
+    expect(page.get('[data-testid="tried"]').text()).toBe(words)
   })
 })
 
@@ -487,6 +525,7 @@ describe('the retest', () => {
     const flights = page.get('[data-testid="flights-compared"]')
     expect(flights.attributes('aria-label')).toBe('2 balls before, 1 after')
     expect(flights.findAll('.after circle')).toHaveLength(1)
+    expect(page.get('[data-testid="measure-start_deg"]').text()).toContain('by +5 ± 1°')
     expect(flights.find('[data-testid="predicted-flight"]').exists()).toBe(true)
     expect(page.get('[data-testid="trace-signs"]').text()).toBe('Gone: late.')
     expect(page.text()).toContain('50 → 80 %')
@@ -685,6 +724,7 @@ describe('afterwards', () => {
     expect(page.findAll('details')).toHaveLength(1)
     expect(page.text()).toContain('Can come from: Heel leaves early.')
     expect(page.text()).toContain('weak grip (weak)')
+    expect(page.text()).toContain('Heels counts it 0.1 times as often. Back.')
     expect(page.findAll('.chain li').map((l) => l.text())).toEqual(['1 late shift', '2 slower'])
     await page.get('input').setValue('nothing like it')
     expect(page.text()).toContain('No cause is called that.')
@@ -692,6 +732,21 @@ describe('afterwards', () => {
 })
 
 describe('the clock', () => {
+  it.each([
+    [{ look: 600 }, '27 left before it.'],
+    [{ look: 2300 }, 'time to begin it.'],
+  ])('with %o used it says what is left before the retest', async (used_s, words) => {
+    const clock = { used_s, planned_min: { look: 8 }, minutes: 45, keep_for_retest: 8 }
+    const open = acts()
+    const { page } = await show(LessonClock, { open, lesson: filled(), clock })
+    await page.get('[data-testid="clock"]').trigger('click')
+    await settle()
+    const table = document.querySelector('[aria-label="Time of the lesson"]')
+    expect(table?.textContent).toContain(words)
+    const hour = [...(table?.querySelectorAll('button') ?? [])].find((b) => b.textContent === '60')
+    hour?.click()
+    expect(open.changeLesson.mock.calls[0]?.[0].listen.minutes).toBe(60)
+  })
   it('counts for the stage that was open', async () => {
     vi.useFakeTimers()
     const clock = { used_s: { look: 12 }, planned_min: {}, minutes: 45, keep_for_retest: 8 }

@@ -139,21 +139,14 @@ def _traces(case: Case, known: Knowledge) -> TracesComparedOut | None:
     return compared_view(lay_over([r for i, r in read if counts(case, i)], retested))
 
 
-@router.get(
-    "/lessons/{lesson_id}/blocks/{block_id}/targets",
-    summary="A target for every ball",
-    responses=ERRORS,
-)
+@router.get("/targets", summary="A target for every ball", responses=responses(422))
 def read_targets(
-    session: Store,
     known: Known,
-    lesson_id: RowId,
-    block_id: RowId,
+    seed: Annotated[str, Query(min_length=1, max_length=80, description="The block's id")],
     balls: Annotated[int, Query(ge=1, le=200)] = 20,
 ) -> list[TargetOut]:
-    """The same ones each time."""
-    lessons.get_block(session, lesson_id, block_id)
-    targets = targets_for(block_id, balls, known.numbers.coaching.transfer)
+    """The same ones for the same seed, whether the block has arrived already or not."""
+    targets = targets_for(seed, balls, known.numbers.coaching.transfer)
     return [TargetOut.model_validate(t) for t in targets]
 
 

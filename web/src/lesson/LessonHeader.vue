@@ -3,6 +3,7 @@
 import { mdiArrowULeftTop, mdiArrowURightTop, mdiKeyboardOutline } from '@mdi/js'
 import { computed } from 'vue'
 import type { Knowledge, Lesson, Shape } from '@/api/client'
+import LessonClock from '@/lesson/LessonClock.vue'
 import LessonMenu from '@/lesson/LessonMenu.vue'
 import { STAGES, type Stage } from '@/lesson/stages'
 import type { OpenLesson } from '@/lesson/useLesson'
@@ -26,11 +27,6 @@ function minutesLeft(id: Stage): string {
   const left = Math.round(planned - used)
   return left >= 0 ? `${String(left)} left` : `${String(-left)} over`
 }
-const whole = computed(() => {
-  if (!props.clock) return ''
-  const used = Object.values(props.clock.used_s).reduce((a, b) => a + b, 0) / 60
-  return `${used.toFixed(0)} of ${String(props.clock.minutes)} min`
-})
 const stages = computed(() =>
   STAGES.map(({ id, word }) => {
     const holds = {
@@ -86,12 +82,7 @@ const saved = computed(() => {
       </router-link>
     </nav>
     <div class="tools">
-      <span
-        v-if="whole"
-        class="saved quiet"
-        :title="`${clock?.keep_for_retest ?? 0} minutes are kept back for the retest`"
-        >{{ whole }}</span
-      >
+      <LessonClock v-if="clock" :open="open" :lesson="lesson" :clock="clock" />
       <span class="saved quiet" role="status" data-testid="saved">{{ saved }}</span>
       <v-btn
         variant="text"

@@ -1,11 +1,17 @@
 // Blocks begun from a stage: the balls are then logged on the shots.
 import { useRouter } from 'vue-router'
-import type { Lesson } from '@/api/client'
+import type { Lesson, Shape } from '@/api/client'
 import type { OpenLesson } from '@/lesson/useLesson'
 
 export function useBlocks(open: OpenLesson, lesson: () => Lesson, shown: (id: string) => void) {
   const router = useRouter()
-  const baselineClub = () => lesson().blocks.find((b) => b.kind === 'baseline')?.club ?? '7i'
+  const baseline = () => lesson().blocks.find((b) => b.kind === 'baseline')
+  const baselineClub = () => baseline()?.club ?? '7i'
+  /** As the baseline was hit, so that the two can be compared; another club has its own carry. */
+  function asBaseline(club = baselineClub()): Shape['BlockIn'] {
+    const { surface = null, teed = null, expected_carry_m = null } = baseline() ?? {}
+    return club === baselineClub() ? { club, surface, teed, expected_carry_m } : { club, surface }
+  }
 
   function go(id: string): void {
     shown(id)
@@ -15,7 +21,7 @@ export function useBlocks(open: OpenLesson, lesson: () => Lesson, shown: (id: st
   function hitWith(drill: string): void {
     const there = lesson().blocks.find((b) => b.kind === 'trial' && b.drill === drill)
     const id = there?.id ?? crypto.randomUUID()
-    if (!there) open.putBlock(id, { kind: 'trial', drill, club: baselineClub() })
+    if (!there) open.putBlock(id, { kind: 'trial', drill, ...asBaseline() })
     go(id)
   }
   /** Balls of the retest, with this club or the baseline's. */
@@ -24,7 +30,7 @@ export function useBlocks(open: OpenLesson, lesson: () => Lesson, shown: (id: st
       (b) => b.kind === 'retest' && b.club === club && b.own_targets === ownTargets,
     )
     const id = there?.id ?? crypto.randomUUID()
-    if (!there) open.putBlock(id, { kind: 'retest', club, own_targets: ownTargets })
+    if (!there) open.putBlock(id, { kind: 'retest', own_targets: ownTargets, ...asBaseline(club) })
     go(id)
   }
   return { hitWith, retest, baselineClub }

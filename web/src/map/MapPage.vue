@@ -56,13 +56,28 @@ const wordOf = (link: string) => (known.knowledge ? linkWord(link, known.knowled
 const drills = (id: string) => (known.knowledge?.drills ?? []).filter((d) => d.targets.includes(id))
 const names = (ids: readonly string[]) =>
   ids.map((id) => known.causes.get(id)?.name ?? id).join(', ')
-function schools(id: string): string[] {
+interface SchoolSays {
+  id: string
+  name: string
+  sentence: string
+  says: string
+}
+/** Schools that count the cause otherwise, or have drills of their own for it. */
+function schools(id: string): SchoolSays[] {
   const questions = known.knowledge?.schools
   if (!questions) return []
+  const serving = drills(id)
   return Object.values(questions).flatMap((q) =>
-    q.options
-      .filter((o) => o.cause_weight && id in o.cause_weight)
-      .map((o) => `${o.name}: counts ${String(o.cause_weight?.[id])} of the usual`),
+    q.options.flatMap((o) => {
+      const weight = o.cause_weight?.[id]
+      const own = serving.filter((d) => o.prefers_drills?.includes(d.id)).map((d) => d.name)
+      const said = [
+        weight === undefined ? '' : `counts it ${String(weight)} times as often`,
+        own.length ? `drills it with ${own.join(', ').toLowerCase()}` : '',
+      ].filter(Boolean)
+      if (!said.length) return []
+      return [{ id: o.id, name: o.name, sentence: o.sentence, says: said.join('; ') }]
+    }),
   )
 }
 </script>
@@ -107,7 +122,10 @@ function schools(id: string): string[] {
                 .join(', ')
             }}.
           </p>
-          <p v-for="s in schools(c.id)" :key="s">{{ s }}.</p>
+          <p v-for="s in schools(c.id)" :key="s.id">
+            <strong>{{ s.name }}</strong> {{ s.says }}.
+            <span class="quiet">{{ s.sentence }}</span>
+          </p>
           <p class="quiet">Source: {{ c.source }}.</p>
         </details>
       </section>
@@ -117,6 +135,7 @@ function schools(id: string): string[] {
 
 <style scoped>
 .chain {
+  margin-left: 16px;
   display: flex;
   flex-wrap: wrap;
   gap: 0 14px;

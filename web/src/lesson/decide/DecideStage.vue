@@ -173,6 +173,9 @@ function decide(): void {
   background: rgb(var(--v-theme-panel));
 }
 .decided {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0 8px;
   font-size: 18px;
 }
 h2 {

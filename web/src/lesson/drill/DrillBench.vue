@@ -12,6 +12,7 @@ const props = defineProps<{
   drill: Knowledge['drills'][number] | null
   ladder: Shape['LadderOut'] | null
   cautions: string[]
+  tried: string
   knowledge: Knowledge
   speaker: Speaker
 }>()
@@ -38,6 +39,26 @@ const said = computed(() => {
     done: 'Right at full speed: on to the retest.',
     reopen: 'It fails without a ball: swap the drill, or reopen the cause.',
   }[ladder.said]
+})
+const WITH_BALL = { none: 'without a ball', some: 'balls in the later steps', all: 'with a ball' }
+/** What it is for, what it wants, and where. */
+const facts = computed(() => {
+  const drill = props.drill
+  if (!drill) return ''
+  const causes = drill.targets.flatMap(
+    (id) => props.knowledge.causes.find((c) => c.id === id)?.label ?? [],
+  )
+  const wanted = props.knowledge.equipment.filter((e) => drill.equipment?.includes(e.id))
+  const open = wanted.some((e) => e.outdoors)
+  return [
+    `For: ${causes.join(', ')}`,
+    `needs ${wanted.map((e) => e.name).join(', ') || 'nothing'}`,
+    WITH_BALL[drill.ball],
+    open ? 'outdoors only' : 'indoors or out',
+    ...(drill.on_course ? ['a piece may go to the course'] : []),
+  ]
+    .map((words) => say(words, props.speaker))
+    .join(' · ')
 })
 const results = computed(() =>
   props.lesson.repetitions.filter((r) => r.drill === props.drill?.id).slice(-24),
@@ -74,6 +95,7 @@ const MARKS = { pass: '●', early: '◁', late: '▷' } as const
         Not yet when: {{ drill.fail_signs.map((f) => say(f, speaker)).join('; ') }}.
       </p>
       <p class="quiet">Where the ball goes does not count here.</p>
+      <p class="quiet">{{ facts }}</p>
       <ol class="ladder" aria-label="Steps">
         <li
           v-for="s in steps"
@@ -101,9 +123,12 @@ const MARKS = { pass: '●', early: '◁', late: '▷' } as const
         <span v-for="r in results" :key="r.id" :title="r.result">{{ MARKS[r.result] }}</span>
         <span class="quiet"> {{ ladder.passes }} right, {{ ladder.fails }} not yet</span>
       </p>
+      <p v-if="tried" data-testid="tried">{{ tried }}</p>
       <div class="acts">
         <v-btn v-if="drill.ball !== 'none'" @click="$emit('hit')">Hit balls with it</v-btn>
-        <v-btn variant="text" @click="open.changeLesson({ drill: null })">Put it away</v-btn>
+        <v-btn variant="text" @click="open.changeLesson({ drill: null })">{{
+          ladder.said === 'reopen' ? 'Swap the drill' : 'Put it away'
+        }}</v-btn>
         <v-btn
           v-if="ladder.said === 'reopen'"
           :to="{ name: 'lesson', params: { id: lesson.id, stage: 'decide' } }"

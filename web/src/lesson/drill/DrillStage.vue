@@ -10,7 +10,7 @@ import { useCoaching } from '@/lesson/useCoaching'
 import type { OpenLesson } from '@/lesson/useLesson'
 import { useSettings } from '@/ui/settings'
 import StateMessage from '@/ui/StateMessage.vue'
-import { say } from '@/ui/words'
+import { count, say, timesWord } from '@/ui/words'
 
 const props = defineProps<{
   open: OpenLesson
@@ -42,6 +42,20 @@ const cautions = computed(() => [
   ...(found.value?.cards.find((c) => c.drill === props.lesson.drill)?.cautions ?? []),
   ...(found.value?.cautions ?? []),
 ])
+/** What the balls hit with the chosen drill say of the cause. */
+const tried = computed(() => {
+  const at = props.lesson.blocks.findIndex(
+    (b) => b.kind === 'trial' && b.drill === chosen.value?.id,
+  )
+  const balls = props.lesson.blocks[at]?.shots.length ?? 0
+  if (balls === 0) return ''
+  const ranked = props.diagnosis?.ranking.causes.find((c) => c.id === found.value?.cause)
+  const said = [...(ranked?.for ?? []), ...(ranked?.against ?? [])].find(
+    (e) => e.evidence === `trial:${String(at)}`,
+  )
+  const words = said ? timesWord(said.bits) : 'they do not tell yet'
+  return `${count(balls, 'ball')} with it: ${words}.`
+})
 const outdoors = computed(() =>
   props.knowledge.equipment.filter((e) => e.outdoors).map((e) => e.id),
 )
@@ -110,6 +124,7 @@ function lacks(ids: readonly string[], gone: boolean): void {
         :drill="chosen"
         :ladder="found.ladder"
         :cautions="cautions"
+        :tried="tried"
         :knowledge="knowledge"
         :speaker="speaker"
         @hit="chosen && blocks.hitWith(chosen.id)"

@@ -146,6 +146,7 @@ const visible = computed(() =>
           />
         </ul>
       </section>
+      <p class="quiet film">Film is looked at, not kept: only the answer is.</p>
     </div>
   </section>
 </template>
@@ -180,6 +181,9 @@ const visible = computed(() =>
   overflow-y: auto;
   padding-right: 20px;
   padding-bottom: 24px;
+}
+.film {
+  margin-top: 12px;
 }
 .enough {
   padding: 8px 12px;

@@ -3,6 +3,7 @@
 import { computed } from 'vue'
 import type { Handedness, Shape } from '@/api/client'
 import type { DistanceUnit } from '@/ui/settings'
+import { fromMetres, signed } from '@/ui/units'
 import { MEASURE_WORDS, measureWord } from '@/lesson/retest/measureWords'
 
 const props = defineProps<{
@@ -32,6 +33,15 @@ function x(value: number): number {
 }
 const mean = (values: readonly number[]) => values.reduce((a, b) => a + b, 0) / values.length
 const say = (value: number) => measureWord(props.measure.name, value, props.hand, props.unit)
+/** The size of the change with its standard error, as seen from behind the student. */
+const by = computed(() => {
+  const found = props.measure.change
+  if (!found) return ''
+  const flip = mirrored.value ? -1 : 1
+  const unit = { deg: '°', mm: ' mm', cm: ' cm' }[props.measure.name.split('_').at(-1) ?? '']
+  const size = (v: number) => (unit === undefined ? fromMetres(v, props.unit) : v)
+  return `by ${signed(size(flip * found.by))} ± ${size(found.se).toFixed(0)}${unit ?? ` ${props.unit}`}`
+})
 const change = computed(() => {
   const found = props.measure.change
   if (props.decides) return { real: 'real', not_yet: 'not yet', too_few: '' }[props.decides]
@@ -46,7 +56,9 @@ const change = computed(() => {
       <strong>{{ MEASURE_WORDS[measure.name] }}</strong><span v-if="decides" class="quiet">
         decides</span
       ><br />
-      <span class="quiet">{{ change }}</span>
+      <span class="quiet"
+        >{{ change }}<template v-if="by"><br />{{ by }}</template></span
+      >
     </p>
     <svg :viewBox="`0 0 ${WIDTH} 62`" role="img" :aria-label="MEASURE_WORDS[measure.name]">
       <line class="axis" :x1="EDGE" :x2="WIDTH - EDGE" y1="31" y2="31" />

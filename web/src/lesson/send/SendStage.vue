@@ -35,6 +35,9 @@ watch(
   },
   { immediate: true },
 )
+const unagreed = computed(
+  () => props.lesson.student.age_group === 'junior' && !props.lesson.student.guardian_agreed,
+)
 const WORDS = [
   { id: 'miss', label: 'The miss' },
   { id: 'cause', label: 'The one cause' },
@@ -115,6 +118,9 @@ function send(): void {
           Send home, ask on {{ dayWord(found.check_in) }}
         </v-btn>
         <FollowUpForm v-else :lesson="lesson" @change="open.followUp" />
+        <p v-if="unagreed" class="strong" role="note">
+          A guardian has not agreed yet to film and data: ask before anything goes out.
+        </p>
         <p class="quiet small">
           Health notes are never on the sheet. Film is not stored by this program in this round.
         </p>

@@ -20,7 +20,7 @@ const settings = useSettings()
 const blocks = computed(() =>
   props.lesson.blocks.map((b) => ({
     value: b.id,
-    title: `${capital(b.kind)} · ${clubName(b.club)}`,
+    title: titleOf(b),
   })),
 )
 const clubs = computed(() => props.knowledge.clubs.map((c) => ({ value: c.id, title: c.name })))
@@ -37,6 +37,12 @@ const surfaces = [
 ]
 const from = computed(() => (props.block.teed === true ? TEE : (props.block.surface ?? '')))
 
+/** What tells a block from its neighbours. */
+function titleOf(b: Block): string {
+  const drill = props.knowledge.drills.find((d) => d.id === b.drill)?.name.toLowerCase()
+  const kind = b.own_targets ? 'Own targets' : capital(b.kind)
+  return `${kind} · ${b.kind === 'trial' && drill ? drill : clubName(b.club)}`
+}
 function clubName(id: string): string {
   return props.knowledge.clubs.find((c) => c.id === id)?.name ?? id
 }

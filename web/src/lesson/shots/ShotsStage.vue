@@ -142,7 +142,6 @@ const views = computed(() => [
         />
         <TargetLine
           v-if="shown?.own_targets"
-          :lesson-id="lesson.id"
           :block="shown"
           :ball="targetBall"
           :hand="hand"

@@ -8,7 +8,6 @@ import type { DistanceUnit } from '@/ui/settings'
 import { fromMetres } from '@/ui/units'
 
 const props = defineProps<{
-  lessonId: string
   block: Block
   ball: number
   hand: Handedness
@@ -19,11 +18,9 @@ const MOST = 60
 const targets = useAsked<Shape['TargetOut'][]>()
 watch(
   () => props.block.id,
-  (block_id) => {
-    const params = { path: { lesson_id: props.lessonId, block_id }, query: { balls: MOST } }
-    void targets.put(
-      ask(client.GET('/api/lessons/{lesson_id}/blocks/{block_id}/targets', { params })),
-    )
+  (seed) => {
+    const params = { query: { seed, balls: MOST } }
+    void targets.put(ask(client.GET('/api/targets', { params })))
   },
   { immediate: true },
 )

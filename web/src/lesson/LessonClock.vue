@@ -1,0 +1,97 @@
+<script setup lang="ts">
+// The lesson's time: used and planned by stage, and the minutes kept back for the retest.
+import { computed } from 'vue'
+import type { Lesson, Shape } from '@/api/client'
+import { STAGES } from '@/lesson/stages'
+import type { OpenLesson } from '@/lesson/useLesson'
+import OneOf from '@/ui/OneOf.vue'
+
+const props = defineProps<{ open: OpenLesson; lesson: Lesson; clock: Shape['ClockOut'] }>()
+
+const LENGTHS = ['30', '45', '60'].map((id) => ({ id, word: id }))
+const minutes = (id: string) => (props.clock.used_s[id] ?? 0) / 60
+const used = computed(() => STAGES.reduce((sum, s) => sum + minutes(s.id), 0))
+const rows = computed(() =>
+  STAGES.map(({ id, word }) => ({
+    id,
+    word,
+    used: minutes(id),
+    planned: props.clock.planned_min[id],
+  })),
+)
+/** What is left before the retest has to begin. */
+const beforeRetest = computed(() =>
+  Math.round(props.lesson.listen.minutes - props.clock.keep_for_retest - used.value),
+)
+function setLength(id: string): void {
+  props.open.changeLesson({ listen: { ...props.lesson.listen, minutes: Number(id) } })
+}
+</script>
+
+<template>
+  <v-menu :close-on-content-click="false" location="bottom end">
+    <template #activator="{ props: activator }">
+      <button v-bind="activator" type="button" class="whole quiet" data-testid="clock">
+        {{ used.toFixed(0) }} of {{ clock.minutes }} min
+      </button>
+    </template>
+    <v-card tag="aside" aria-label="Time of the lesson" class="pa-4" width="330">
+      <table>
+        <thead>
+          <tr>
+            <th scope="col">Minutes</th>
+            <th scope="col">used</th>
+            <th scope="col">planned</th>
+          </tr>
+        </thead>
+        <tbody>
+          <tr v-for="r in rows" :key="r.id">
+            <th scope="row">{{ r.word }}</th>
+            <td class="number">{{ r.used.toFixed(0) }}</td>
+            <td>{{ r.planned ?? '–' }}</td>
+          </tr>
+        </tbody>
+      </table>
+      <p class="kept">
+        {{ clock.keep_for_retest }} minutes are kept back for the retest:
+        <strong v-if="beforeRetest > 0">{{ beforeRetest }} left before it.</strong>
+        <strong v-else>time to begin it.</strong>
+      </p>
+      <OneOf
+        name="Minutes of the lesson"
+        :words="LENGTHS"
+        :on="String(lesson.listen.minutes)"
+        @chosen="setLength"
+      />
+    </v-card>
+  </v-menu>
+</template>
+
+<style scoped>
+.whole {
+  min-height: 48px;
+  margin-right: 8px;
+  font-size: 14px;
+  text-decoration: underline;
+  text-underline-offset: 3px;
+}
+table {
+  width: 100%;
+  border-collapse: collapse;
+}
+th {
+  text-align: left;
+  font-weight: 400;
+}
+td,
+th:not(:first-child) {
+  text-align: right;
+}
+th,
+td {
+  padding: 3px 0;
+}
+.kept {
+  margin: 10px 0;
+}
+</style>
