@@ -19,14 +19,6 @@ FLAGS = ["--no-sandbox", "--disable-gpu", "--disable-background-networking", "--
 DESK, TABLET, PHONE = (1280, 800), (820, 1180), (390, 844)
 BAY_LEFT = {"mode": "bay", "sides": "left_right", "distance": "m"}
 
-TABLE = """Shot;Club;Ball Speed;Launch Direction;Spin Axis;Carry;Side;Club Path;Face Angle
-;;[mph];[deg];[deg];[yds];[yds];[deg];[deg]
-1;7 Iron;104,3;3,1L;12,2R;142,1;8,1R;-5,0;-2,1
-2;7 Iron;101,0;2,0L;9,0R;139,1;7,0R;-4,0;-1,1
-3;7 Iron;broken;2,4L;9,9R;139,1;7,2R;-4,2;-1,3
-4;7 Iron;102,2;2,8L;10,0R;140,1;7,5R;-4,9;-1,6
-"""
-
 Act = Callable[[Page], object]
 
 
@@ -44,16 +36,6 @@ def read(page: Page) -> None:
     """What the balls show, with a ball chosen."""
     page.get_by_role("button", name="Read", exact=True).click()
     third_ball(page)
-
-
-def table(page: Page) -> None:
-    """The preview of a table of balls."""
-    page.get_by_role("button", name="This lesson").click()
-    page.get_by_role("button", name="Bring in balls from a table").click()
-    page.get_by_label("Table of balls").set_input_files(
-        {"name": "bay.csv", "mimeType": "text/csv", "buffer": TABLE.encode()}
-    )
-    page.get_by_test_id("would").wait_for()
 
 
 def half_way_down(page: Page) -> None:
@@ -79,24 +61,9 @@ def sheet(page: Page) -> None:
     page.frame_locator("iframe").get_by_role("heading").first.wait_for()
 
 
-def separating(page: Page) -> None:
-    """Hit three balls of the separating block."""
-    page.get_by_role("button", name="Separating balls").click()
-    page.get_by_role("button", name="Hit these 5 balls").click()
-    fan, face = (page.get_by_test_id(name).bounding_box() for name in ("range", "face"))
-    assert fan
-    assert face
-    for ball in range(3):
-        x, y = fan["x"] + fan["width"] * (0.49 + 0.01 * ball), fan["y"] + fan["height"] * 0.6
-        page.mouse.move(x, y)
-        page.mouse.down()
-        page.mouse.move(x + 5 + 4 * ball, y - 80)
-        page.mouse.up()
-        page.mouse.click(face["x"] + face["width"] * (0.52 - 0.02 * ball), face["y"] + 130)
-        page.keyboard.press("a")
-        page.keyboard.press("Enter")
-    page.get_by_test_id("verdict").wait_for()
-    page.wait_for_timeout(600)
+def deep_heel(page: Page) -> None:
+    """Open a cause on which schools differ."""
+    page.get_by_test_id("cause-deep_trail_heel").locator("summary").click()
 
 
 PICTURES: list[tuple[str, str, tuple[int, int], Act | None, dict[str, str]]] = [
@@ -105,20 +72,20 @@ PICTURES: list[tuple[str, str, tuple[int, int], Act | None, dict[str, str]]] = [
     ("shots", "Oda", DESK, second_cause, {}),
     ("shots-left-hander-bay", "Jory", DESK, None, BAY_LEFT),
     ("shots-read", "Wendel", DESK, read, {}),
-    ("import", "Bastian", DESK, table, {}),
     ("shots-tablet", "Oda", TABLET, second_cause, {}),
     ("shots-phone", "Wendel", PHONE, None, {}),
     ("look", "Oda/look", DESK, None, {}),
     ("pressure", "Marit/pressure", DESK, half_way_down, {}),
     ("pressure-left-hander-bay", "Jory/pressure", DESK, half_way_down, BAY_LEFT),
     ("feel-tests", "Wendel/pressure", DESK, without_a_mat, {}),
-    ("listen", "Ines/listen", DESK, None, {}),
+    ("listen", "Marit/listen", DESK, None, {}),
     ("decide", "Oda/decide", DESK, second_root, {}),
-    ("drill", "Tilda/drill", DESK, None, {}),
-    ("retest", "Wendel/retest", DESK, None, {}),
-    ("send", "Wendel/send", DESK, sheet, {}),
+    ("drill", "Fenn/drill", DESK, None, {}),
+    ("retest", "Fenn/retest", DESK, None, {}),
+    ("send", "Petra/send", DESK, sheet, {}),
     ("casebook", "/casebook", DESK, None, {}),
-    ("separating", "Oda", DESK, separating, {}),  # last: it adds balls to the lesson
+    ("map", "/map", DESK, deep_heel, {}),
+    ("settings", "/settings", DESK, None, {}),
 ]
 
 

@@ -6,17 +6,19 @@ from typing import Any
 
 import pytest
 from icalendar import Calendar
+from weasyprint import HTML
 
 from firm_footing.core.case import Block, Case, Reading, Shot, Stance
 from firm_footing.core.coaching import Situation
 from firm_footing.core.coaching.cards import cards_for
+from firm_footing.core.coaching.cues import cues_for
 from firm_footing.core.coaching.practice import plan_practice
 from firm_footing.core.coaching.setup_gate import setup_changes
 from firm_footing.core.coaching.sheet import Sheet, miss_words, sheet_of
 from firm_footing.core.frame import Handedness, in_words
 from firm_footing.core.knowledge import Knowledge
 from firm_footing.core.pattern import Pattern, read_pattern
-from firm_footing.core.reasoning.explain import EFFECT_WORDS, END_WORDS, link_words
+from firm_footing.core.reasoning.explain import EFFECT_WORDS, END_WORDS, chain_alone, link_words
 from firm_footing.files.calendar_files import practice_calendar
 from firm_footing.files.sheet.drawing import PARTS, PX_PER_CM, TRAIL, links_of, plan_svg
 from firm_footing.files.sheet.page import SheetPage, as_html, as_pdf
@@ -118,8 +120,28 @@ def test_the_page_is_whole_in_itself_and_escapes_what_is_typed(
     assert "Mon 30 Nov" in html
     assert "the event: nothing new" in html
     assert html.count("Heavy heel.") == 1  # a thought that is the cue is not said twice
-    pdf = as_pdf(html)
-    assert pdf.startswith(b"%PDF")
+    assert as_pdf(html).startswith(b"%PDF")
+    assert len(HTML(string=html).render().pages) == 1
+    plain = HTML(string=html).write_pdf(uncompressed_pdf=True)
+    fonts = set(re.findall(rb"/FontName /([\w+-]+)", plain))
+    assert {name.split(b"+")[-1] for name in fonts} == {b"Sheet", b"Sheet-Bold"}
+    assert plain.count(b"/FontFile") == len(fonts)
+
+
+def test_the_longest_sheets_fit_one_page(knowledge: Knowledge) -> None:
+    """The longest plan, every caution, and the three causes with most to say."""
+    sheets = []
+    shot = Shot(start="pull", curve="far_push", heel_toe_mm=-14, contact="fat", divot_start_cm=-9)
+    pattern = read_pattern([Block(shots=(shot,) * 8)], knowledge, 15)
+    for cause in knowledge.causes:
+        drills = [d.id for d in knowledge.drills if cause.id in d.targets]
+        cue = cues_for(cause.id, [], None, knowledge)[0]
+        sheet = sheet_of(cause.id, pattern, drills, cue, 9, True, knowledge)
+        chain = chain_alone(cause, knowledge)
+        page = SheetPage("Aurelia Featherstone-Holloway", "left", ON, sheet, pattern, chain)
+        sheets.append(as_html(page, knowledge))
+    for html in sorted(sheets, key=len)[-3:]:
+        assert len(HTML(string=html).render().pages) == 1
 
 
 def test_the_calendar_has_a_day_for_every_day(knowledge: Knowledge) -> None:

@@ -72,6 +72,7 @@ function setLength(id: string): void {
   min-height: 48px;
   margin-right: 8px;
   font-size: 14px;
+  white-space: nowrap;
   text-decoration: underline;
   text-underline-offset: 3px;
 }

@@ -159,8 +159,8 @@ def _marks(links: Sequence[Link], left: bool) -> str:
             drawn.append(_arrow(x + 13 * dx, y + 13 * dy, x + 40 * dx, y + 40 * dy))
         drawn.append(
             f'<circle fill="{CLAY}" cx="{x}" cy="{y}" r="11"/>'
-            f'<text x="{x}" y="{y + 5}" text-anchor="middle" font-size="14" font-weight="700" '
-            f'fill="#fff">{link.number}</text>'
+            f'<text x="{x}" y="{y + 5}" text-anchor="middle" font-family="Sheet, sans-serif" '
+            f'font-size="14" font-weight="700" fill="#fff">{link.number}</text>'
         )
     return "".join(drawn)
 

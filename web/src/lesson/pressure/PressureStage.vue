@@ -17,7 +17,7 @@ import type { OpenLesson } from '@/lesson/useLesson'
 import OneOf from '@/ui/OneOf.vue'
 import { useSettings } from '@/ui/settings'
 import StateMessage from '@/ui/StateMessage.vue'
-import { feet } from '@/ui/words'
+import { feet, say } from '@/ui/words'
 
 const props = defineProps<{
   open: OpenLesson
@@ -37,10 +37,15 @@ const MEANS = [
   { id: 'mat', word: 'Mat' },
   { id: 'feel', word: 'No mat' },
 ] as const
-const footWords = computed(() =>
-  feet({ hand: props.lesson.student.handedness, sides: settings.sides }),
-)
-const read = computed(() => shown.value?.read ?? null)
+const speaker = computed(() => ({ hand: props.lesson.student.handedness, sides: settings.sides }))
+const footWords = computed(() => feet(speaker.value))
+/** What was read, its signs in the words the instructor chose. */
+const read = computed(() => {
+  const found = shown.value?.read
+  if (!found) return null
+  const signs = found.signs.map((s) => ({ ...s, words: say(s.words, speaker.value) }))
+  return { ...found, signs }
+})
 const span = computed(() => {
   const events = read.value?.events
   return { from: (events?.address.t_s ?? 0) - BEFORE_S, to: events?.finish.t_s ?? 1 }
