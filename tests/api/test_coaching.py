@@ -88,6 +88,10 @@ def test_the_retest_is_judged_by_the_measure_fixed_beforehand(
     hit(client, lesson, "again", [-0.5, 1])
     assert get(client, lesson, "retest")["verdict"]["state"] == "too_few"
     hit(client, lesson, "again", [-0.5, 1, 0, 0.5, -1])
+    tomorrow = date.fromisoformat(lesson["started_at"][:10]) + timedelta(days=1)
+    assert not get(client, lesson, "retest")["setup_only"]
+    change(client, lesson, listen={"event_on": tomorrow.isoformat()})
+    assert get(client, lesson, "retest")["setup_only"]
     found = get(client, lesson, "retest")
     assert (found["fixed"], found["verdict"]["state"]) == (True, "real")
     start = next(m for m in found["measures"] if m["name"] == "start_deg")

@@ -18,7 +18,8 @@ def block(client: TestClient, lesson: Json, name: str, **values: Any) -> None:
 def test_a_rejected_cause_is_taken_up_in_a_new_lesson(client: TestClient, baseline: Json) -> None:
     decide(client, baseline, "static_hips", "Looked slow.")
     change(client, baseline, drill="belt_stick", lacking=["mirror"], complaint="Pulls.")
-    change(client, baseline, listen={"misses": ["pull"], "health": "Knee.", "health_asked": True})
+    heard = {"misses": ["pull"], "health": "Knee.", "health_asked": True}
+    change(client, baseline, listen=heard | {"event": "Cup", "event_on": "2020-01-01"})
     first = baseline["blocks"][0]["id"]
     block(client, baseline, first, club="6i", expected_carry_m=150)
     url = f"/api/lessons/{baseline['id']}"
@@ -31,6 +32,7 @@ def test_a_rejected_cause_is_taken_up_in_a_new_lesson(client: TestClient, baseli
     assert (only["club"], only["expected_carry_m"], only["shots"]) == ("6i", 150, [])
     assert lesson["lacking"] == ["mirror"]
     heard = lesson["listen"]
+    assert (heard["event"], heard["event_on"]) == ("", None)  # gone by
     assert (heard["misses"], heard["health"], heard["health_asked"]) == (["pull"], "", False)
     (before,) = lesson["earlier"]
     assert (before["cause"], before["drill"]) == ("static_hips", "belt_stick")

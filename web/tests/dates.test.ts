@@ -4,7 +4,7 @@ import { beforeEach, describe, expect, it } from 'vitest'
 import TargetLine from '@/lesson/shots/TargetLine.vue'
 import SettingsPage from '@/settings/SettingsPage.vue'
 import { useKnowledge } from '@/api/knowledge'
-import { dayWord, daysUntil, recentWord } from '@/ui/dates'
+import { dayWord, recentWord } from '@/ui/dates'
 import { useSettings } from '@/ui/settings'
 import { block, furnish, knowledge, serve, settle, show } from './mounting'
 
@@ -30,15 +30,6 @@ describe('a day', () => {
     [new Date(2026, 10, 27, 0, 1), '27 Nov'],
   ])('%s is %s', (date, words) => {
     expect(recentWord(date.toISOString(), NOW)).toBe(words)
-  })
-  it.each([
-    ['2026-11-26', 0],
-    ['2026-11-28', 2],
-    ['2026-11-25', -1],
-    ['2027-03-29', 123], // over the change of the clocks
-  ])('until %s there are %i days', (iso, days) => {
-    expect(daysUntil(iso, NOW)).toBe(days)
-    expect(daysUntil(iso, new Date(2026, 10, 26, 23, 59))).toBe(days)
   })
 })
 

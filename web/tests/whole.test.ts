@@ -18,7 +18,6 @@ import SendStage from '@/lesson/send/SendStage.vue'
 import { useClock } from '@/lesson/useClock'
 import MapPage from '@/map/MapPage.vue'
 import { measureWord, retestWord } from '@/lesson/retest/measureWords'
-import { DAY_MS } from '@/ui/dates'
 import { effectScope } from 'vue'
 import {
   block,
@@ -451,6 +450,7 @@ const retest = (more: object = {}): Shape['RetestOut'] => ({
   partial: ['start_deg'],
   still: ['heel_toe_mm'],
   traces: null,
+  setup_only: false,
   ...more,
 })
 const laid = (share: number, sd: number[] = []): Shape['LaidOut'] => ({
@@ -542,10 +542,8 @@ describe('the retest', () => {
     await settle()
     await page.get('[data-testid="own-targets"]').trigger('click')
     expect(open.putBlock.mock.calls[0]?.[1]).toMatchObject({ club: '7i', own_targets: true })
-    const event_on = new Date(Date.now() + DAY_MS).toISOString().slice(0, 10)
-    const near = filled()
-    near.listen = { ...near.listen, event_on }
-    const { page: soon } = await show(RetestStage, { ...props, lesson: near })
+    serve({ 'GET /api/lessons/L/retest': { body: retest({ setup_only: true }) } })
+    const { page: soon } = await show(RetestStage, props)
     await settle()
     expect(soon.get('[data-testid="transfer"]').text()).toContain('No second club today.')
     expect(soon.find('[data-testid="own-targets"]').exists()).toBe(false)

@@ -22,6 +22,7 @@ from firm_footing.api.coaching_shapes import (
 from firm_footing.api.conclusion_views import why_withheld
 from firm_footing.api.context import Known, RowId, Store
 from firm_footing.api.errors import responses
+from firm_footing.api.event_days import event_in
 from firm_footing.api.shapes import LessonOut
 from firm_footing.api.trace_views import compared_view
 from firm_footing.api.views import lesson_view
@@ -32,6 +33,7 @@ from firm_footing.core.coaching.cautions import general_cautions
 from firm_footing.core.coaching.cues import cues_for
 from firm_footing.core.coaching.drills import situation_of
 from firm_footing.core.coaching.ladder import climb
+from firm_footing.core.coaching.practice import near_event
 from firm_footing.core.coaching.setup_gate import setup_changes
 from firm_footing.core.coaching.trace_over_trace import lay_over
 from firm_footing.core.coaching.transfer import targets_for
@@ -126,6 +128,7 @@ def read_retest(session: Store, known: Known, lesson_id: RowId) -> RetestOut | N
         partial=[m.name for m in found.measures if m.sure and m.as_predicted],
         still=[m.name for m in found.measures if m.should_move and not m.sure],
         traces=_traces(case, known),
+        setup_only=near_event(event_in(content.lesson), known.numbers.coaching.practice),
     )
 
 

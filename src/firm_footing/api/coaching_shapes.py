@@ -154,6 +154,7 @@ class RetestOut(BaseModel):
     level: float = Field(description="How often an unchanged student would be called changed")
     partial: list[str] = Field(description="Measures that moved to where it was predicted")
     still: list[str] = Field(description="Measures that should have moved and have not yet")
+    setup_only: bool = Field(description="An event is so near that only set-up is changed")
     traces: TracesComparedOut | None = Field(description="Null without swings on both sides")
 
 

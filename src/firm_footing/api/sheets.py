@@ -1,7 +1,7 @@
 """What does the student take home, and what came of it?"""
 
 from dataclasses import replace
-from datetime import UTC, date, datetime, timedelta
+from datetime import UTC, datetime, timedelta
 
 from fastapi import APIRouter, Response
 from sqlmodel import Session
@@ -10,6 +10,7 @@ from firm_footing.api.coaching import cards_of
 from firm_footing.api.coaching_shapes import DayOut, DueOut, FollowUpIn, SheetOut
 from firm_footing.api.context import Known, RowId, Store
 from firm_footing.api.errors import responses
+from firm_footing.api.event_days import event_in
 from firm_footing.api.shapes import LessonOut
 from firm_footing.api.views import lesson_view
 from firm_footing.core.coaching.cues import cues_for
@@ -146,7 +147,7 @@ def _sheet(content: LessonContent, known: Knowledge, sides: SideWords) -> SheetP
         serving = [lesson.drill, *(d for d in serving if d != lesson.drill)]
     cue = lesson.cue.text or cues_for(cause, lesson.cue.felt.values(), case.dominant_leg, known)[0]
     sheet = sheet_of(
-        cause, found.pattern, serving, cue, _event_in(lesson.listen.event_on, lesson.started_at),
+        cause, found.pattern, serving, cue, event_in(lesson),
         student.age_group == "junior", known,
     )  # fmt: skip
     said = {
@@ -167,8 +168,3 @@ def _sheet(content: LessonContent, known: Knowledge, sides: SideWords) -> SheetP
         stance=next((b.stance for b in case.baselines if b.stance), None),
         sides=sides,
     )
-
-
-def _event_in(day: str | None, started_at: datetime) -> int | None:
-    """Days from the lesson to the event."""
-    return None if day is None else (date.fromisoformat(day) - started_at.date()).days

@@ -8,6 +8,7 @@ from sqlmodel import Session, col, select
 from firm_footing.core.case import School, Trace
 from firm_footing.core.case.evidence import Strict
 from firm_footing.core.coaching.lesson import Cue, Listen, SheetWords
+from firm_footing.store.columns import now
 from firm_footing.store.errors import not_found, refused
 from firm_footing.store.history import Step
 from firm_footing.store.students import get_student
@@ -147,11 +148,13 @@ def add_lesson(
 def reopen(session: Session, lesson_id: str) -> Lesson:
     """A new lesson that takes up what this one decided: its club again, what was heard kept.
 
-    Feels, events gone by and health are asked anew.
+    Feels and health are asked anew, and an event gone by is forgotten.
     """
     before = content_of(session, lesson_id)
     last, listen = before.lesson, before.lesson.listen
-    kept = {"misses", "goal", "event", "event_on", "background", "minutes"}
+    kept = {"misses", "goal", "background", "minutes"}
+    if listen.event_on is not None and listen.event_on >= now().date().isoformat():
+        kept |= {"event", "event_on"}
     baseline = next(
         (b for b in before.blocks if b.kind == "baseline"), Block(lesson_id="", position=0)
     )

@@ -1,5 +1,5 @@
 // Days as they are said: "24 Nov", with the year when it is another one.
-export const DAY_MS = 24 * 3600 * 1000
+const DAY_MS = 24 * 3600 * 1000
 
 /** A moment, or a day alone, which is a day of this place and not of Greenwich. */
 function dateOf(iso: string): Date {
@@ -19,10 +19,4 @@ export function recentWord(iso: string, now = new Date()): string {
   if (at >= midnight && at < midnight + DAY_MS) return 'Today'
   if (at >= midnight - DAY_MS && at < midnight) return 'Yesterday'
   return dayWord(iso, now)
-}
-
-/** Whole days from now on, negative when gone by. */
-export function daysUntil(iso: string, now = new Date()): number {
-  const day = (date: Date) => Date.UTC(date.getFullYear(), date.getMonth(), date.getDate())
-  return Math.round((day(dateOf(iso)) - day(now)) / DAY_MS)
 }

@@ -161,6 +161,7 @@ function fix(event: Event): void {
         :lesson="lesson"
         :knowledge="knowledge"
         :baseline-club="found.club"
+        :near="found.setup_only"
         @begin="begin"
       />
     </template>

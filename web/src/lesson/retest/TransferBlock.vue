@@ -2,18 +2,16 @@
 // Does it hold elsewhere? A second club, then a target for every ball, then the course.
 import { computed, ref } from 'vue'
 import type { Knowledge, Lesson } from '@/api/client'
-import { daysUntil } from '@/ui/dates'
 import { count } from '@/ui/words'
 
-const props = defineProps<{ lesson: Lesson; knowledge: Knowledge; baselineClub: string }>()
+const props = defineProps<{
+  lesson: Lesson
+  knowledge: Knowledge
+  baselineClub: string
+  near: boolean
+}>()
 defineEmits<{ begin: [club: string, ownTargets: boolean] }>()
 
-const SETUP_ONLY_DAYS = 2
-const near = computed(() => {
-  const day = props.lesson.listen.event_on
-  const days = day ? daysUntil(day) : -1
-  return days >= 0 && days <= SETUP_ONLY_DAYS
-})
 const club = ref('')
 const clubs = computed(() => props.knowledge.clubs.filter((c) => c.id !== props.baselineClub))
 const done = computed(() =>
