@@ -33,5 +33,5 @@ export function useBlocks(open: OpenLesson, lesson: () => Lesson, shown: (id: st
     if (!there) open.putBlock(id, { kind: 'retest', own_targets: ownTargets, ...asBaseline(club) })
     go(id)
   }
-  return { hitWith, retest, baselineClub }
+  return { hitWith, retest }
 }

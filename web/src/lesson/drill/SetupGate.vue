@@ -1,13 +1,10 @@
 <script setup lang="ts">
 // A set-up that is off is changed first: three balls with the change, before any foot drill.
 import { computed } from 'vue'
-import type { Knowledge, Lesson, Shape } from '@/api/client'
-import type { OpenLesson } from '@/lesson/useLesson'
+import type { Knowledge, Shape } from '@/api/client'
 import { capital } from '@/ui/words'
 
 const props = defineProps<{
-  open: OpenLesson
-  lesson: Lesson
   knowledge: Knowledge
   changes: Shape['SetupChangeOut'][]
 }>()

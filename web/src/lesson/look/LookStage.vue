@@ -101,8 +101,6 @@ const visible = computed(() =>
     <div class="list" tabindex="0" role="region" aria-label="Looks">
       <SetupGate
         v-if="coaching.found.value"
-        :open="open"
-        :lesson="lesson"
         :knowledge="knowledge"
         :changes="coaching.found.value.setup_changes"
         @hit="blocks.hitWith"

@@ -1,0 +1,163 @@
+// @vitest-environment jsdom
+// After the lesson: who is due, the casebook, a student along time, the map, and the clock.
+import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
+import { ref } from 'vue'
+import CasebookPage from '@/casebook/CasebookPage.vue'
+import DueList from '@/day/DueList.vue'
+import ProgressTable from '@/day/ProgressTable.vue'
+import LessonClock from '@/lesson/LessonClock.vue'
+import { useClock } from '@/lesson/useClock'
+import MapPage from '@/map/MapPage.vue'
+import { effectScope } from 'vue'
+import { furnish, serve, settle, show, student } from './mounting'
+import { known, filled, acts } from './wholeLesson'
+
+beforeEach(furnish)
+afterEach(() => {
+  document.body.innerHTML = ''
+})
+
+describe('afterwards', () => {
+  const serveAll = (more: object = {}) =>
+    serve({ 'GET /api/knowledge': { body: known }, ...more } as never)
+  it('the day shows who is due', async () => {
+    const due = [
+      {
+        lesson_id: 'L',
+        student_id: 'S',
+        student_name: 'Perrin',
+        cause: null,
+        due_on: '2026-12-01',
+        late: true,
+      },
+    ]
+    serveAll()
+    const { page } = await show(DueList, { due })
+    await settle()
+    expect(page.text()).toContain('Perrin')
+    expect(page.text()).toContain('since 1 Dec')
+  })
+  it('the casebook says how often it came true', async () => {
+    const cases = [
+      {
+        lesson_id: 'L',
+        student_name: 'Perrin',
+        decided_at: '2026-11-01T10:00:00Z',
+        cause: 'heel',
+        ranked_first: 'late',
+        agreed: false,
+        verdict: 'rejected',
+      },
+      {
+        lesson_id: 'M',
+        student_name: 'Oda',
+        decided_at: '2026-11-02T10:00:00Z',
+        cause: 'heel',
+        ranked_first: 'heel',
+        agreed: true,
+        verdict: null,
+      },
+    ]
+    serveAll({
+      'GET /api/casebook': {
+        body: { cases, answered: 1, confirmed: 0, first_confirmed: 0, first_answered: 0 },
+      },
+    })
+    const { page } = await show(CasebookPage)
+    await settle()
+    expect(page.get('[data-testid="casebook-sum"]').text()).toBe(
+      'Of 1 that came back, 0 were confirmed.',
+    )
+    expect(page.text()).toContain('rejected')
+    expect(page.text()).toContain('not asked yet')
+  })
+  it('an empty casebook says so', async () => {
+    serveAll({
+      'GET /api/casebook': {
+        body: { cases: [], answered: 0, confirmed: 0, first_confirmed: 0, first_answered: 0 },
+      },
+    })
+    const { page } = await show(CasebookPage)
+    await settle()
+    expect(page.text()).toContain('No decision yet.')
+  })
+  it('a student is seen along time', async () => {
+    const step = (id: string, start: number) => ({
+      lesson_id: id,
+      started_at: '2026-11-01T10:00:00Z',
+      values: { start_deg: start, heel_toe_mm: -9 },
+      signs: ['late'],
+      cause: 'heel',
+      verdict: 'partly',
+      drill: null,
+      passes: 0,
+    })
+    serveAll({
+      'GET /api/students/S/progress': { body: { steps: [step('a', -5), step('b', -1)] } },
+    })
+    const { page } = await show(ProgressTable, { student })
+    await settle()
+    expect(page.text()).toContain('5° left')
+    expect(page.text()).toContain('1° left')
+    expect(page.text()).toContain('partly')
+  })
+  it('the map finds a cause', async () => {
+    serveAll()
+    const { page } = await show(MapPage)
+    const { useKnowledge } = await import('@/api/knowledge')
+    await useKnowledge().load()
+    await settle()
+    await page.get('input').setValue('late')
+    expect(page.findAll('details')).toHaveLength(1)
+    expect(page.text()).toContain('Can come from: Heel leaves early.')
+    expect(page.text()).toContain('weak grip (weak)')
+    expect(page.text()).toContain('Heels counts it 0.1 times as often. Back.')
+    expect(page.findAll('.chain li').map((l) => l.text())).toEqual(['1 late shift', '2 slower'])
+    await page.get('input').setValue('nothing like it')
+    expect(page.text()).toContain('No cause is called that.')
+  })
+})
+
+describe('the clock', () => {
+  it.each([
+    [{ look: 600 }, '27 left before it.'],
+    [{ look: 2300 }, 'time to begin it.'],
+  ])('with %o used it says what is left before the retest', async (used_s, words) => {
+    const clock = { used_s, planned_min: { look: 8 }, minutes: 45, keep_for_retest: 8 }
+    const open = acts()
+    const { page } = await show(LessonClock, { open, lesson: filled(), clock })
+    await page.get('[data-testid="clock"]').trigger('click')
+    await settle()
+    const table = document.querySelector('[aria-label="Time of the lesson"]')
+    expect(table?.textContent).toContain(words)
+    const hour = [...(table?.querySelectorAll('button') ?? [])].find((b) => b.textContent === '60')
+    hour?.click()
+    expect(open.changeLesson.mock.calls[0]?.[0].listen.minutes).toBe(60)
+  })
+  it('counts for the stage that was open', async () => {
+    vi.useFakeTimers()
+    const clock = { used_s: { look: 12 }, planned_min: {}, minutes: 45, keep_for_retest: 8 }
+    const asked = serve({
+      'GET /api/lessons/L/clock': { body: clock },
+      'POST /api/lessons/L/clock': { body: clock },
+    })
+    const stage = ref<'look' | 'drill'>('look')
+    const scope = effectScope()
+    const found = scope.run(() => useClock('L', stage))
+    await vi.advanceTimersByTimeAsync(4000)
+    stage.value = 'drill'
+    await vi.advanceTimersByTimeAsync(100)
+    expect(asked.find((a) => a.call.startsWith('POST'))?.sent).toEqual({
+      stage: 'look',
+      seconds: 4,
+      now_in: 'drill',
+    })
+    await vi.advanceTimersByTimeAsync(15_000)
+    const last = asked.at(-1)?.sent as { stage: string; seconds: number }
+    expect(last.stage).toBe('drill')
+    expect(last.seconds).toBeGreaterThan(9)
+    expect(found?.value?.used_s).toEqual({ look: 12 })
+    scope.stop()
+    vi.useRealTimers()
+  })
+})
