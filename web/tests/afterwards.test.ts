@@ -1,14 +1,14 @@
 // @vitest-environment jsdom
 // After the lesson: who is due, the casebook, a student along time, the map, and the clock.
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
-import { ref } from 'vue'
+import { effectScope, ref } from 'vue'
+import type { Lesson } from '@/api/client'
 import CasebookPage from '@/casebook/CasebookPage.vue'
 import DueList from '@/day/DueList.vue'
 import ProgressTable from '@/day/ProgressTable.vue'
 import LessonClock from '@/lesson/LessonClock.vue'
 import { useClock } from '@/lesson/useClock'
 import MapPage from '@/map/MapPage.vue'
-import { effectScope } from 'vue'
 import { furnish, serve, settle, show, student } from './mounting'
 import { known, filled, acts } from './wholeLesson'
 
@@ -143,7 +143,8 @@ describe('the clock', () => {
     })
     const stage = ref<'look' | 'drill'>('look')
     const scope = effectScope()
-    const found = scope.run(() => useClock('L', stage))
+    const open = ref<Lesson | null>(filled({ revision: '1' }))
+    const found = scope.run(() => useClock('L', stage, open))
     await vi.advanceTimersByTimeAsync(4000)
     stage.value = 'drill'
     await vi.advanceTimersByTimeAsync(100)
@@ -157,6 +158,15 @@ describe('the clock', () => {
     expect(last.stage).toBe('drill')
     expect(last.seconds).toBeGreaterThan(9)
     expect(found?.value?.used_s).toEqual({ look: 12 })
+    // another ball is no reason to ask again; another length is
+    const asks = () => asked.filter((a) => a.call.startsWith('GET')).length
+    expect(asks()).toBe(1)
+    open.value = filled({ revision: '2' })
+    await vi.advanceTimersByTimeAsync(100)
+    expect(asks()).toBe(1)
+    open.value = { ...filled({ revision: '3' }), listen: { ...filled().listen, minutes: 60 } }
+    await vi.advanceTimersByTimeAsync(100)
+    expect(asks()).toBe(2)
     scope.stop()
     vi.useRealTimers()
   })

@@ -274,8 +274,14 @@ describe('sending home', () => {
     }
     const { page } = await show(FollowUpForm, { lesson: filled({ follow_up }) })
     const [times] = page.findAll('input')
-    await times?.setValue('often')
-    await times?.trigger('change')
+    for (const nonsense of ['often', '', '-3', '2.5', '1000']) {
+      await times?.setValue(nonsense)
+      await times?.trigger('change')
+      await settle()
+      const field = times?.element as HTMLInputElement
+      expect(field.value).toBe('')
+      expect(field.validationMessage).toContain('nothing was changed')
+    }
     expect(page.emitted('change')).toBeUndefined()
     await times?.setValue('4')
     await page.findAll('.one-of button')[2]?.trigger('click')

@@ -141,6 +141,7 @@ class DiagnosisOut(BaseModel):
     ranking: Ranking
     standing: StandingOut
     words: dict[str, str] = Field(description="Cause id to how sure, in words")
+    outside_word: str = Field(description="How likely it is that no cause lies in the feet")
     spreads: dict[str, Spread] = Field(description="Known numbers of the pattern")
     ball_ways: dict[str, BallWay] = Field(description="Cause id to what it does to the ball")
     schools_say: list[SchoolSays] = Field(description="Schools that would start elsewhere")

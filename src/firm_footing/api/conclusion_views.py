@@ -31,6 +31,7 @@ def diagnosis_view(diagnosis: Diagnosis, case: Case, knowledge: Knowledge) -> Di
         ranking=ranking_of(diagnosis, knowledge),
         standing=StandingOut.model_validate(diagnosis.standing),
         words={c: probability_word(p, knowledge.numbers) for c, p in probabilities.items()},
+        outside_word=probability_word(diagnosis.outside_feet, knowledge.numbers),
         spreads={
             name: Spread(value=e.value, se=e.se)
             for name, e in known.items()

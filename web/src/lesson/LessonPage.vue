@@ -60,7 +60,7 @@ const PLAIN: Partial<Record<Stage, Component>> = {
   retest: RetestStage,
   send: SendStage,
 }
-const clock = useClock(props.id, stage)
+const clock = useClock(props.id, stage, lesson)
 useLessonKeys({ open, entry, settings, chosenCause, showKeys, blockId, stage })
 watch(lesson, (now) => {
   if (now) document.title = `${now.student.name} · Firm Footing`

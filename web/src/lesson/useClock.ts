@@ -1,12 +1,12 @@
 // The lesson's clock: seconds are counted for the stage that is open while the page is seen.
 import { onScopeDispose, shallowRef, watch, type Ref } from 'vue'
-import { ask, client, type Shape } from '@/api/client'
+import { ask, client, type Lesson, type Shape } from '@/api/client'
 import type { Stage } from '@/lesson/stages'
 
 const EVERY_MS = 15_000
 const LEAST_S = 0.1
 
-export function useClock(lessonId: string, stage: Ref<Stage>) {
+export function useClock(lessonId: string, stage: Ref<Stage>, lesson: Ref<Lesson | null>) {
   const clock = shallowRef<Shape['ClockOut'] | null>(null)
   const params = { path: { lesson_id: lessonId } }
   let since = Date.now()
@@ -36,7 +36,14 @@ export function useClock(lessonId: string, stage: Ref<Stage>) {
       // the lesson itself says that nobody answers
     }
   }
-  void begin()
+  // asked once the lesson is there, and again when the server has another length of it
+  watch(
+    () => lesson.value?.revision,
+    () => {
+      if (lesson.value?.listen.minutes !== clock.value?.minutes) void begin()
+    },
+    { immediate: true },
+  )
   const timer = setInterval(() => void tell(stage.value), EVERY_MS)
   watch(stage, (_, last) => void tell(last))
   onScopeDispose(() => {

@@ -16,6 +16,9 @@ defineEmits<{ retry: [] }>()
     <component :is="inside ? 'p' : 'h1'" class="title">{{ title }}</component>
     <p v-if="hint" class="quiet">{{ hint }}</p>
     <v-btn v-if="kind === 'error'" class="mt-4" @click="$emit('retry')">Try again</v-btn>
+    <p v-if="kind === 'error' && !inside" class="mt-4">
+      <router-link to="/">The day</router-link>
+    </p>
     <slot />
   </div>
 </template>

@@ -89,9 +89,7 @@ const nothingYet = computed(
         <div class="foot">
           <p class="outside">
             Not in the feet
-            <span class="quiet">{{
-              sureWord(outside >= 65 ? 'likely' : outside >= 35 ? 'possible' : 'unlikely')
-            }}</span>
+            <span class="quiet">{{ sureWord(diagnosis?.outside_word ?? '') }}</span>
             <span class="number">{{ outside }}</span>
           </p>
           <button type="button" class="more" @click="all = !all">

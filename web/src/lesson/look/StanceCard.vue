@@ -4,6 +4,7 @@ import { computed } from 'vue'
 import type { Lesson, Shape } from '@/api/client'
 import type { OpenLesson } from '@/lesson/useLesson'
 import { vTyped } from '@/ui/typed'
+import { keepOld, typedNumber } from '@/ui/units'
 
 const props = defineProps<{ open: OpenLesson; lesson: Lesson }>()
 
@@ -33,10 +34,13 @@ const value = (id: keyof Stance) => {
   return kept == null ? '' : String(kept)
 }
 function change(field: (typeof FIELDS)[number], event: Event): void {
-  const text = (event.target as HTMLInputElement).value.trim().replace(',', '.')
-  const number = Number(text)
-  if (!baseline.value || Number.isNaN(number) || number < field.least || number > field.most) return
-  const stance = { ...baseline.value.stance, [field.id]: text === '' ? null : number }
+  const input = event.target as HTMLInputElement
+  const number = typedNumber(input.value)
+  const fits =
+    number === null || (number !== undefined && number >= field.least && number <= field.most)
+  if (!fits) keepOld(input, value(field.id))
+  if (!baseline.value || !fits) return
+  const stance = { ...baseline.value.stance, [field.id]: number }
   props.open.putBlock(baseline.value.id, { stance: stance as Stance })
 }
 </script>

@@ -6,6 +6,7 @@ import { ApiError, ask, client, type Lesson, type Shape } from '@/api/client'
 import { dayWord } from '@/ui/dates'
 import OneOf from '@/ui/OneOf.vue'
 import { vTyped } from '@/ui/typed'
+import { keepOld, typedNumber } from '@/ui/units'
 
 const props = defineProps<{ lesson: Lesson }>()
 const emit = defineEmits<{ change: [body: Shape['FollowUpIn']] }>()
@@ -33,9 +34,13 @@ async function reopen(): Promise<void> {
   }
 }
 const text = (value: number | null | undefined) => (value == null ? '' : String(value))
-function count(name: 'practised' | 'passes', event: Event): void {
-  const number = Number((event.target as HTMLInputElement).value)
-  if (Number.isInteger(number) && number >= 0) emit('change', { [name]: number })
+const MOST = { practised: 100, passes: 10_000 } as const
+function count(name: keyof typeof MOST, event: Event): void {
+  const input = event.target as HTMLInputElement
+  const number = typedNumber(input.value)
+  if (number != null && Number.isInteger(number) && number >= 0 && number <= MOST[name])
+    emit('change', { [name]: number })
+  else keepOld(input, text(kept.value?.[name]))
 }
 </script>
 
