@@ -79,6 +79,26 @@ def test_an_event_is_near_or_not(knowledge: Knowledge) -> None:
     assert not near_event(None, numbers)
 
 
+@pytest.mark.parametrize(
+    ("drills", "rehearsal", "ball"),
+    [
+        (["mirror_press", "start_trail_go_lead"], "mirror_press", "start_trail_go_lead"),
+        (["start_trail_go_lead"], "start_trail_go_lead", "start_trail_go_lead"),
+        (["trail_toes_up"], "trail_toes_up", "trail_toes_up"),  # hit with balls: begun dry
+        (["trail_foot_back", "bottle_guard"], "bottle_guard", "trail_foot_back"),
+        (["cushions"], "cushions", None),
+        ([], None, None),
+    ],
+)
+def test_what_is_planned_without_a_ball_is_on_the_sheet(
+    drills: list[str], rehearsal: str | None, ball: str | None, knowledge: Knowledge
+) -> None:
+    pattern = read_pattern([], knowledge, 15)
+    sheet = sheet_of("late_shift", pattern, drills, "", None, False, knowledge)
+    assert (sheet.rehearsal, sheet.ball_drill) == (rehearsal, ball)
+    assert any(d.balls for d in sheet.days) == (ball is not None)
+
+
 def test_the_sheet_has_one_of_each_and_nothing_new_before_an_event(knowledge: Knowledge) -> None:
     pattern = read_pattern(
         [Block(shots=tuple(Shot(start="pull", curve="push", heel_toe_mm=-14) for _ in range(8)))],

@@ -1,6 +1,7 @@
 """The page that goes home: its drawing, its words, its PDF and its calendar."""
 
 import re
+from dataclasses import replace
 from datetime import UTC, date, datetime
 from typing import Any
 
@@ -120,6 +121,10 @@ def test_the_page_is_whole_in_itself_and_escapes_what_is_typed(
     assert "Mon 30 Nov" in html
     assert "the event: nothing new" in html
     assert html.count("Heavy heel.") == 1  # a thought that is the cue is not said twice
+    one = replace(sheet, ball_drill=sheet.rehearsal)
+    once = as_html(SheetPage("Oda", "right", ON, one, pattern), knowledge)
+    assert "Without a ball, then with one: Club under the heel" in once
+    assert once.count("Right when:") == 1 < html.count("Right when:")
     assert as_pdf(html).startswith(b"%PDF")
     assert len(HTML(string=html).render().pages) == 1
     plain = HTML(string=html).write_pdf(uncompressed_pdf=True)

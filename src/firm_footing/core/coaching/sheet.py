@@ -55,10 +55,10 @@ def sheet_of(
 
     """
     serving = [knowledge.drill[d] for d in drills]
-    rehearsal = next((d for d in serving if d.ball in ("none", "some")), None)
-    ball = next((d for d in serving if d.ball in ("some", "all") and d is not rehearsal), None)
-    if ball is None and rehearsal is not None and rehearsal.ball == "some":
-        ball = rehearsal
+    first = serving[0] if serving else None
+    rehearsal = next((d for d in serving if d.ball != "all"), first)  # every drill begins dry
+    with_ball = [d for d in serving if d.ball != "none"]
+    ball = next((d for d in with_ball if d is not rehearsal), with_ball[0] if with_ball else None)
     numbers = knowledge.numbers.coaching.practice
     cause = knowledge.cause[cause_id]
     return Sheet(
