@@ -2,6 +2,8 @@
 PYTHON ?= $(shell command -v python3.11 || command -v python3)
 PORT ?= 8700
 BIN := .venv/bin
+# One worker a core, each keeping to its core; browser journeys want the machine to themselves.
+CORE_TESTS := OMP_NUM_THREADS=1 $(BIN)/pytest -m "not browser" -n auto
 WEB_SOURCES := $(shell find web/src web/public web/index.html web/vite.config.ts -type f -not -name schema.d.ts)
 
 .PHONY: help setup demo serve dev build test test-fast lint format generate bench measure screenshots clean
@@ -47,10 +49,11 @@ dev: setup build
 test: setup build
 	scripts/ensure_chromium.sh
 	cd web && npm run --silent test
-	$(BIN)/pytest
+	$(CORE_TESTS)
+	$(BIN)/pytest -m browser
 
 test-fast: setup
-	$(BIN)/pytest -m "not browser"
+	$(CORE_TESTS)
 
 lint: setup web/src/api/schema.d.ts
 	$(BIN)/ruff check src tests scripts bench

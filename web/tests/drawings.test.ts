@@ -11,7 +11,7 @@ import SideView from '@/drawing/SideView.vue'
 import TurfStrip from '@/drawing/TurfStrip.vue'
 import { GROUND } from '@/drawing/chain'
 import { ballAt, toPoint, trackPath, type Track } from '@/drawing/range'
-import { furnish, knowledge, readings, shot, show } from './mounting'
+import { furnish, keepsDrags, knowledge, readings, shot, show } from './mounting'
 
 vi.mock('@/drawing/pointer', () => ({
   inDrawing: (event: MouseEvent) => ({ x: event.clientX, y: event.clientY }),
@@ -106,6 +106,9 @@ describe('the ground', () => {
     lowPoint: null,
   }
   const { ball, pxPerCm } = GROUND
+  it('keeps a drag to itself', async () => {
+    expect(keepsDrags((await show(GroundPlan, props)).page)).toBe(true)
+  })
   it('says where a divot starts, and its length and direction when it is drawn', async () => {
     const { page } = await show(GroundPlan, props)
     await touch(page, [ball.x, ball.y + 3 * pxPerCm])
@@ -173,6 +176,9 @@ describe('the range', () => {
     const flight = said(page, 'touched') as { startDeg: number; curveDeg: null }
     expect(flight.startDeg).toBeCloseTo(4, 5)
     expect(flight.curveDeg).toBeNull()
+  })
+  it('keeps a drag to itself', async () => {
+    expect(keepsDrags((await show(RangeFan, props)).page)).toBe(true)
   })
   it('forgets a touch that the browser took away', async () => {
     const { page } = await show(RangeFan, props)

@@ -237,3 +237,10 @@ export function readings(more: Partial<ReadBlock> = {}): ReadBlock {
     ...more,
   }
 }
+
+/** Whether a finger's move on a drawing is the drawing's own: else the browser flings with it. */
+export function keepsDrags(page: VueWrapper): boolean {
+  const move = new Event('touchmove', { bubbles: true, cancelable: true })
+  page.element.dispatchEvent(move)
+  return move.defaultPrevented
+}

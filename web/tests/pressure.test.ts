@@ -24,7 +24,17 @@ import TraceSays from '@/lesson/pressure/TraceSays.vue'
 import TraceTape from '@/lesson/pressure/TraceTape.vue'
 import { usePlayer } from '@/lesson/pressure/usePlayer'
 import { underCurve, useTraces, type Trace } from '@/lesson/pressure/useTraces'
-import { block, furnish, knowledge, lesson, problem, serve, settle, show } from './mounting'
+import {
+  block,
+  furnish,
+  keepsDrags,
+  knowledge,
+  lesson,
+  problem,
+  serve,
+  settle,
+  show,
+} from './mounting'
 
 vi.mock('@/drawing/pointer', () => ({
   inDrawing: (event: MouseEvent) => ({ x: event.clientX, y: event.clientY }),
@@ -256,6 +266,9 @@ describe('the curve', () => {
     expect(page.findAll('.event.estimated')).toHaveLength(6)
     expect(page.text()).toContain('≈ Address')
     expect(page.findAll('.spread')).toHaveLength(1)
+  })
+  it('keeps a drag to itself', async () => {
+    expect(keepsDrags((await show(PressureCurve, props)).page)).toBe(true)
   })
   it('moves an event to where it is dragged, never past a given one', async () => {
     const { page } = await show(PressureCurve, props)

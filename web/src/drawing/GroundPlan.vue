@@ -87,6 +87,7 @@ function release(event: PointerEvent): void {
     @pointerdown="press"
     @pointerup="release"
     @pointercancel="from = null"
+    @touchmove.prevent
   >
     <g :transform="flip">
       <rect

@@ -177,6 +177,7 @@ function scrub(event: PointerEvent, begin = false): void {
     @pointermove="(e) => scrub(e)"
     @pointerup="scrubbing = false"
     @pointercancel="scrubbing = false"
+    @touchmove.prevent
   >
     <rect
       :x="LEFT"

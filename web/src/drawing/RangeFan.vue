@@ -165,6 +165,7 @@ const draft = computed(() => {
     @pointermove="drag"
     @pointerup="release"
     @pointercancel="cancel"
+    @touchmove.prevent
   >
     <line
       v-for="(p, i) in edges"

@@ -1,4 +1,6 @@
 // From a pointer event to the drawing's own coordinates.
+// Where one drags, the drawing also stops `touchmove`: `touch-action: none` keeps the page still, yet
+// a finger lifted in flight flings all the same, and the tap that follows only ends the fling.
 import type { Point } from '@/drawing/range'
 
 export function inDrawing(event: PointerEvent, svg: SVGSVGElement): Point {
