@@ -104,6 +104,9 @@ def test_the_retest_is_judged_by_the_measure_fixed_beforehand(
 def test_the_sheet_can_be_worded_and_goes_out_as_page_pdf_and_calendar(
     client: TestClient, baseline: Json
 ) -> None:
+    for what in ("sheet", "sheet.html", "sheet.pdf", "practice.ics"):
+        early = client.get(f"/api/lessons/{baseline['id']}/{what}")
+        assert (early.status_code, early.json()["code"]) == (409, "refused")
     decide(client, baseline, "trail_heel_pops")
     event = (date.fromisoformat(baseline["started_at"][:10]) + timedelta(days=5)).isoformat()
     listen = {"event_on": event, "health": "Left hip replaced."}
@@ -166,17 +169,30 @@ def test_progress_is_along_time_and_all_lessons_can_be_taken_away(
     client: TestClient, baseline: Json
 ) -> None:
     student = baseline["student"]["id"]
-    client.post(f"/api/students/{student}/lessons", json={}).raise_for_status()
+    second, third = (
+        client.post(f"/api/students/{student}/lessons", json={}).json() for _ in range(2)
+    )
+    hit(client, third, third["blocks"][0]["id"], [0.0] * 8)
     steps = client.get(f"/api/students/{student}/progress").json()["steps"]
-    assert steps[0]["lesson_id"] == baseline["id"]
+    assert [s["lesson_id"] for s in steps] == [baseline["id"], second["id"], third["id"]]
     assert steps[0]["values"]["start_deg"] == pytest.approx(-4.9, abs=0.6)
-    assert steps[1]["values"] == {}
+    assert (steps[1]["values"], steps[1]["clubs"], steps[1]["moved"]) == ({}, [], [])
+    # the lesson between hit nothing: the third stands beside the first
+    moved = {m["name"]: m for m in steps[2]["moved"]}
+    assert moved["start_deg"]["sure"]
+    assert moved["start_deg"]["difference"]["value"] == pytest.approx(4.9, abs=0.6)
+    assert client.get(f"/api/students/{student}/progress").json()["overall"] == steps[2]["moved"]
+    # with another club it stands beside nothing
+    block = {"club": "d"}
+    client.put(f"/api/lessons/{third['id']}/blocks/{third['blocks'][0]['id']}", json=block)
+    steps = client.get(f"/api/students/{student}/progress").json()["steps"]
+    assert (steps[2]["clubs"], steps[2]["moved"]) == (["d"], [])
     packed = client.get(f"/api/students/{student}/cases.zip").content
     with zipfile.ZipFile(io.BytesIO(packed)) as archive:
         names = archive.namelist()
-        assert len(names) == 2
+        assert len(names) == 3
         again = [client.post("/api/cases", json=json.loads(archive.read(n))) for n in names]
-    assert [r.status_code for r in again] == [201, 201]
+    assert [r.status_code for r in again] == [201, 201, 201]
     assert client.delete(f"/api/students/{student}").status_code == 204
     for what in ("coaching", "sheet", "clock"):
         assert client.get(f"/api/lessons/{baseline['id']}/{what}").status_code == 404

@@ -133,7 +133,7 @@ def test_a_whole_lesson_by_touch_from_listening_to_the_sheet(page: Page, finger:
 def test_a_drill_is_kept_back_and_what_replaces_it_is_named(page: Page) -> None:
     open_lesson_of(page, "Wendel Carrow", "drill")
     card = page.get_by_test_id("card-step_past")
-    expect(card).to_contain_text("Kept back: flagged: balance, knee")
+    expect(card).to_contain_text("Kept back: balance, knee flagged")
     expect(card).to_contain_text("Instead: Mirror press.")
     expect(card.get_by_role("button")).to_have_count(0)
 

@@ -128,6 +128,14 @@ WRONG: list[tuple[Edit, str]] = [
         r"poses.yaml: .*grip_weak: hand has no 'thumbs'",
     ),
     (
+        lambda f: f["cues"]["causes"]["backs_up"].update(force="lateral", leg="lead"),
+        r"cues.yaml: .*give 'force' with 'leg', or 'pushing' with 'moved', or 'say'",
+    ),
+    (
+        lambda f: f["cues"]["causes"]["backs_up"].pop("moved"),
+        r"cues.yaml: .*give 'force' with 'leg'",
+    ),
+    (
         lambda f: entry(f, "feel_tests", "pads")["asks"].append(
             {"check": "toes_up", "question": "Up?"}
         ),

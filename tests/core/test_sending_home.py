@@ -12,6 +12,7 @@ from firm_footing.core.coaching.ladder import STEPS, Result, climb
 from firm_footing.core.coaching.practice import near_event, plan_practice
 from firm_footing.core.coaching.sheet import NOTHING_NEW, sheet_of
 from firm_footing.core.knowledge import Knowledge
+from firm_footing.core.knowledge.coaching import Leg
 from firm_footing.core.pattern import read_pattern
 from firm_footing.core.reasoning import diagnose
 from firm_footing.core.reasoning.said import as_if_hit
@@ -127,6 +128,19 @@ def test_cues_speak_the_student_s_language(knowledge: Knowledge) -> None:
     moved = cues_for("late_shift", ["moved"], "lead", knowledge)
     assert moved[:2] == (said["trail"]["moved"], said["lead"]["moved"])
     assert all(cues_for(c.id, [], None, knowledge) for c in knowledge.causes)
+
+
+@pytest.mark.parametrize("dominant", [None, "lead", "trail"])
+def test_no_cue_feeds_its_own_fault(dominant: Leg | None, knowledge: Knowledge) -> None:
+    """Common practice, no source: who rushes forward waits, whose foot slides does not push."""
+    said = knowledge.cues.sentences
+    forward = {s for by_way in said["lateral"].values() for s in by_way.values()}
+    assert not forward & set(cues_for("early_lead_rush", [], dominant, knowledge))
+    heel_away = set(said["rotational"]["trail"].values())
+    assert not heel_away & set(cues_for("trail_side_shove", [], dominant, knowledge))
+    assert not heel_away & set(cues_for("deep_trail_heel", [], dominant, knowledge))
+    own = knowledge.cues.causes["early_lead_rush"]
+    assert cues_for("early_lead_rush", ["moved"], dominant, knowledge) == (own.moved, own.pushing)
 
 
 def test_a_miss_that_is_told_orders_the_looks_until_a_ball_is_hit(knowledge: Knowledge) -> None:

@@ -11,7 +11,7 @@ from weasyprint import HTML
 
 from firm_footing.core.case import Block, Case, Reading, Shot, Stance
 from firm_footing.core.coaching import Situation
-from firm_footing.core.coaching.cards import cards_for
+from firm_footing.core.coaching.cards import cards_for, instead_of_drills
 from firm_footing.core.coaching.cues import cues_for
 from firm_footing.core.coaching.practice import plan_practice
 from firm_footing.core.coaching.setup_gate import setup_changes
@@ -133,6 +133,17 @@ def test_the_page_is_whole_in_itself_and_escapes_what_is_typed(
     assert plain.count(b"/FontFile") == len(fonts)
 
 
+def test_where_no_drill_serves_the_cue_is_rehearsed(pattern: Pattern, knowledge: Knowledge) -> None:
+    left = knowledge.cautions.without_a_drill.sentence
+    sheet = sheet_of("early_lead_rush", pattern, [], "Let it fall.", None, False, knowledge)
+    assert (sheet.rehearsal, sheet.ball_drill, sheet.without_a_drill) == (None, None, left)
+    assert {d.balls for d in sheet.days} == {0}
+    html = as_html(SheetPage("Oda", "right", ON, sheet, pattern), knowledge)
+    assert left in html
+    assert "Right when:" not in html
+    assert a_sheet(pattern, knowledge).without_a_drill == ""
+
+
 def test_the_longest_sheets_fit_one_page(knowledge: Knowledge) -> None:
     """The longest plan, every caution, and the three causes with most to say."""
     sheets = []
@@ -198,6 +209,10 @@ def test_cards_say_why_and_name_what_replaces_a_withheld_one(knowledge: Knowledg
     assert "step_past" in kept_back
     assert all("balance" in knowledge.drill[name].limits for name in kept_back)
     assert all(cards[name].instead not in kept_back for name in kept_back)
+    assert instead_of_drills(list(cards.values()), knowledge) == ""
+    alone = cards_for("early_lead_rush", knowledge, here)
+    assert {c.instead for c in alone} == {None}  # the only drill for it asks for balance
+    assert "cue alone" in instead_of_drills(alone, knowledge)
     assert "made for this cause" in cards["line_and_divots"].pros
     nothing_left = cards_for("trail_knee_fires", knowledge, here)
     assert {c.drill for c in nothing_left} == {

@@ -82,10 +82,20 @@ describe('afterwards', () => {
     expect(page.text()).toContain('No decision yet.')
   })
   it('a student is seen along time', async () => {
+    const spread = (value: number) => ({ value, se: 1 })
+    const movedOf = (name: string, by: number, sure: boolean) => ({
+      name,
+      then: spread(0),
+      now: spread(by),
+      difference: spread(by),
+      sure,
+    })
     const step = (id: string, start: number) => ({
       lesson_id: id,
       started_at: '2026-11-01T10:00:00Z',
+      clubs: ['7i'],
       values: { start_deg: start, heel_toe_mm: -9 },
+      moved: start === -1 ? [movedOf('start_deg', 4, true), movedOf('heel_toe_mm', 1, false)] : [],
       signs: ['late'],
       cause: 'heel',
       verdict: 'partly',
@@ -93,12 +103,19 @@ describe('afterwards', () => {
       passes: 0,
     })
     serveAll({
-      'GET /api/students/S/progress': { body: { steps: [step('a', -5), step('b', -1)] } },
+      'GET /api/students/S/progress': {
+        body: {
+          steps: [step('a', -5), step('b', -1), step('c', 0)],
+          overall: [movedOf('start_deg', 5, true)],
+        },
+      },
     })
     const { page } = await show(ProgressTable, { student })
     await settle()
     expect(page.text()).toContain('5° left')
     expect(page.text()).toContain('1° left')
+    const bold = page.findAll('.moved').map((m) => m.text())
+    expect(bold.filter((word) => word !== '')).toEqual(['4° further right', '5° further right'])
     expect(page.text()).toContain('partly')
   })
   it('the map finds a cause', async () => {

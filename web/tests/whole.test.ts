@@ -124,7 +124,7 @@ describe('drilling', () => {
     const { page } = await show(DrillStage, { open, lesson: filled(), diagnosis, knowledge: known })
     await settle()
     expect(page.get('[data-testid="card-bottle"]').text()).toContain(
-      'Kept back: flagged: knee.Instead: Mirror.',
+      'Kept back: knee flagged.Instead: Mirror.',
     )
     const gate = page.get('[data-testid="setup-gate"]')
     expect(gate.text()).toContain('Weak grip. Press.')
@@ -152,6 +152,22 @@ describe('drilling', () => {
     expect(open.changeLesson).toHaveBeenLastCalledWith({ lacking: [] })
     await page.get('.indoors input').trigger('change')
     expect(open.changeLesson).toHaveBeenLastCalledWith({ lacking: ['bottle', 'turf'] })
+  })
+  it('where every drill is kept back it says what is left to do', async () => {
+    const cards = [card({ drill: 'bottle', withheld: 'knee flagged' })]
+    const body = { ...coaching, cards, without_a_drill: 'Rehearse the cue alone.' }
+    serve({ 'GET /api/lessons/L/coaching': { body } })
+    const { page } = await show(DrillStage, {
+      open: acts(),
+      lesson: filled(),
+      diagnosis,
+      knowledge: known,
+    })
+    await settle()
+    expect(page.get('[data-testid="without-a-drill"]').text()).toBe(
+      'No drill for this cause suits what was flagged. Rehearse the cue alone.',
+    )
+    expect(page.get('[data-testid="card-bottle"]').text()).not.toContain('Instead')
   })
   it('makes a trial block of the balls that are hit with it', async () => {
     serve({ 'GET /api/lessons/L/coaching': { body: { ...coaching, ladder: ladder({}) } } })

@@ -168,8 +168,9 @@ export const coaching: Shape['CoachingOut'] = {
   decided: true,
   cards: [
     card({ drill: 'mirror', pros: ['needs nothing'] }),
-    card({ drill: 'bottle', withheld: 'flagged: knee', instead: 'mirror' }),
+    card({ drill: 'bottle', withheld: 'knee flagged', instead: 'mirror' }),
   ],
+  without_a_drill: '',
   ladder: null,
   cues: ['Press early.', 'Let it catch you.'],
   cautions: ['Stop at pain.'],

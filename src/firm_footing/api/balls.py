@@ -6,11 +6,8 @@ from firm_footing.api.ball_shapes import EarlierOut, MovedOut, ReadBlock
 from firm_footing.api.ball_views import block_view
 from firm_footing.api.context import Known, RowId, Store
 from firm_footing.api.errors import responses
-from firm_footing.core.case import Case
-from firm_footing.core.knowledge import Knowledge
-from firm_footing.core.pattern import Pattern, read_pattern
 from firm_footing.core.pattern.block import read_block
-from firm_footing.core.pattern.compare import moved_since
+from firm_footing.core.pattern.compare import by_club, moved_since
 from firm_footing.store import lessons
 from firm_footing.store.cases import case_of
 
@@ -42,12 +39,12 @@ def read_balls(session: Store, known: Known, lesson_id: RowId) -> list[ReadBlock
 def read_since(session: Store, known: Known, lesson_id: RowId) -> list[EarlierOut]:
     """The student's earlier lessons with the same club in the baseline, the newest first."""
     here = lessons.content_of(session, lesson_id)
-    now_by_club = _patterns(case_of(here), known)
+    now_by_club = by_club(case_of(here), known)
     if not now_by_club:
         return []
     found = []
     for lesson in lessons.earlier_lessons(session, here.lesson):
-        then_by_club = _patterns(case_of(lessons.content_of(session, lesson.id)), known)
+        then_by_club = by_club(case_of(lessons.content_of(session, lesson.id)), known)
         for club in now_by_club.keys() & then_by_club.keys():
             then = then_by_club[club]
             moved = moved_since(then, now_by_club[club])
@@ -61,11 +58,3 @@ def read_since(session: Store, known: Known, lesson_id: RowId) -> list[EarlierOu
                 )
             )
     return found
-
-
-def _patterns(case: Case, known: Knowledge) -> dict[str, Pattern]:
-    """Club to what the baseline balls hit with it show."""
-    return {
-        club: read_pattern([b for b in case.baselines if b.club == club], known, case.handicap)
-        for club in {b.club for b in case.baselines if b.shots}
-    }

@@ -2,16 +2,19 @@
 
 import io
 import zipfile
+from collections.abc import Mapping
 
 from fastapi import APIRouter, Response
 
+from firm_footing.api.ball_shapes import MovedOut
 from firm_footing.api.coaching_shapes import CasebookOut, CaseOut, ProgressOut, StepOut
 from firm_footing.api.context import Known, RowId, Store
 from firm_footing.api.errors import responses
-from firm_footing.core.case import to_file
+from firm_footing.core.case import Case, to_file
 from firm_footing.core.ground.several import usual_signs
 from firm_footing.core.knowledge import Knowledge
-from firm_footing.core.pattern import Estimate, read_pattern
+from firm_footing.core.pattern import Estimate, Pattern, read_pattern
+from firm_footing.core.pattern.compare import Moved, by_club, moved_along
 from firm_footing.core.reasoning.traces import counts, read_traces
 from firm_footing.store import lessons, students
 from firm_footing.store.cases import case_of
@@ -59,12 +62,29 @@ def _case(content: LessonContent) -> CaseOut:
 def read_progress(session: Store, known: Known, student_id: RowId) -> ProgressOut:
     """The first one first."""
     students.get_student(session, student_id)
-    rows = reversed(students.lessons_of(session, student_id))
-    return ProgressOut(steps=[_step(lessons.content_of(session, x.id), known) for x in rows])
+    steps = []
+    overall: tuple[Moved, ...] = ()
+    first: dict[str, Pattern] = {}
+    newest: dict[str, Pattern] = {}
+    for row in reversed(students.lessons_of(session, student_id)):
+        content = lessons.content_of(session, row.id)
+        case = case_of(content)
+        here = by_club(case, known)
+        steps.append(_step(content, case, newest, here, known))
+        if here:
+            overall = moved_along(first, here)
+        first = here | first
+        newest = newest | here
+    return ProgressOut(steps=steps, overall=[MovedOut.model_validate(m) for m in overall])
 
 
-def _step(content: LessonContent, known: Knowledge) -> StepOut:
-    case = case_of(content)
+def _step(
+    content: LessonContent,
+    case: Case,
+    earlier: Mapping[str, Pattern],
+    here: Mapping[str, Pattern],
+    known: Knowledge,
+) -> StepOut:
     pattern = read_pattern(case.baselines, known, case.handicap)
     values: dict[str, float] = {}
     for name in SHOWN:
@@ -76,7 +96,9 @@ def _step(content: LessonContent, known: Knowledge) -> StepOut:
     return StepOut(
         lesson_id=content.lesson.id,
         started_at=content.lesson.started_at,
+        clubs=list(here),
         values=values,
+        moved=[MovedOut.model_validate(m) for m in moved_along(earlier, here)],
         signs=list(usual_signs(read)),
         cause=decision.cause if decision else None,
         verdict=content.follow_up.verdict if content.follow_up else None,

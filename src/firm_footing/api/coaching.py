@@ -28,7 +28,7 @@ from firm_footing.api.trace_views import compared_view
 from firm_footing.api.views import lesson_view
 from firm_footing.core.case import Case
 from firm_footing.core.coaching.before_after import Compared, compare
-from firm_footing.core.coaching.cards import Card, cards_for
+from firm_footing.core.coaching.cards import Card, cards_for, instead_of_drills
 from firm_footing.core.coaching.cautions import general_cautions
 from firm_footing.core.coaching.cues import cues_for
 from firm_footing.core.coaching.drills import situation_of
@@ -65,10 +65,12 @@ def read_coaching(session: Store, known: Known, lesson_id: RowId) -> CoachingOut
         with_ball = known.drill[lesson.drill].ball != "none"
         climbed = climb(done, known.numbers.coaching.ladder, with_ball)
         ladder = LadderOut.model_validate(climbed)
+    cards = cards_of(cause, case, found, lesson.lacking, known)
     return CoachingOut(
         cause=cause,
         decided=decided is not None,
-        cards=[_card(c, known) for c in cards_of(cause, case, found, lesson.lacking, known)],
+        cards=[_card(c, known) for c in cards],
+        without_a_drill=instead_of_drills(cards, known),
         ladder=ladder,
         cues=list(cues_for(cause, lesson.cue.felt.values(), case.dominant_leg, known)),
         cautions=list(general_cautions(content.student.age_group == "junior", known)),

@@ -5,6 +5,7 @@ from typing import Annotated, Literal
 
 from pydantic import BaseModel, Field
 
+from firm_footing.api.ball_shapes import MovedOut
 from firm_footing.api.wire import In, Out
 from firm_footing.core.case.evidence import Whole
 from firm_footing.core.coaching.ladder import Result, Said
@@ -69,6 +70,7 @@ class CoachingOut(BaseModel):
     cause: str = Field(description="Decided on; else the one to start with")
     decided: bool
     cards: list[CardOut]
+    without_a_drill: str = Field(description="What is left to do where no card serves; else empty")
     ladder: LadderOut | None = Field(description="Of the chosen drill")
     cues: list[str]
     cautions: list[str]
@@ -258,7 +260,11 @@ class StepOut(BaseModel):
 
     lesson_id: str
     started_at: datetime
+    clubs: list[str] = Field(description="Of the baseline")
     values: dict[str, float] = Field(description="The baseline's pattern")
+    moved: list[MovedOut] = Field(
+        description="Against the newest earlier baselines with the same clubs"
+    )
     signs: list[str] = Field(description="Signs of the traces made without a drill")
     cause: str | None
     verdict: Outcome | None
@@ -270,3 +276,6 @@ class ProgressOut(BaseModel):
     """A student's lessons along time, the first one first."""
 
     steps: list[StepOut]
+    overall: list[MovedOut] = Field(
+        description="The newest baseline against the first ones with the same clubs"
+    )

@@ -23,10 +23,11 @@ from firm_footing.files.sheet.page import SheetPage, as_html, as_pdf
 from firm_footing.store import coaching, lessons
 from firm_footing.store.cases import case_of
 from firm_footing.store.columns import now
+from firm_footing.store.errors import refused
 from firm_footing.store.lessons import LessonContent
 
 router = APIRouter(tags=["sheets"])
-ERRORS = responses(404, 422)
+ERRORS = responses(404, 409, 422)
 
 
 @router.get("/lessons/{lesson_id}/sheet", summary="The sheet to take home", responses=ERRORS)
@@ -137,10 +138,23 @@ def _decided(session: Session, lesson_id: str) -> str | None:
 
 
 def _sheet(content: LessonContent, known: Knowledge, sides: SideWords) -> SheetPage:
-    """The sheet with the instructor's own words as they were typed, and all that is drawn on it."""
+    """The sheet with the instructor's own words as they were typed, and all that is drawn on it.
+
+    Raises
+    ------
+    RefusedError
+        Nothing is decided: the sheet is about one cause.
+
+    """
+    if not content.decisions:
+        raise refused(
+            "Nothing is decided yet, so there is nothing to take home.",
+            "lesson_id",
+            "The lesson is as it was. Decide on one cause first, with or against the ranking.",
+        )
     case, lesson, student = case_of(content), content.lesson, content.student
     found = diagnose(case, known, lesson.at_hand)
-    cause = content.decisions[-1].cause if content.decisions else found.start_with
+    cause = content.decisions[-1].cause
     cards = cards_of(cause, case, found, lesson.lacking, known)
     serving = [c.drill for c in cards if c.withheld is None]
     if lesson.drill in serving:

@@ -1,19 +1,22 @@
 <script setup lang="ts">
 // A student's lessons along time: what moved, the causes and their fate, drills and passes.
-import { shallowRef } from 'vue'
+import { computed, shallowRef } from 'vue'
 import { ask, client, type Shape, type Student } from '@/api/client'
 import { useKnowledge } from '@/api/knowledge'
 import { dayWord } from '@/ui/dates'
 import { signed } from '@/ui/units'
-import { degreesWord, strikeWord } from '@/ui/words'
+import { degreesWord, movedBy, strikeWord } from '@/ui/words'
 
 const props = defineProps<{ student: Student }>()
 const known = useKnowledge()
-const steps = shallowRef<Shape['StepOut'][]>([])
+const found = shallowRef<Shape['ProgressOut']>({ steps: [], overall: [] })
+const steps = computed(() => found.value.steps)
+/** With two lessons the second one says it all. */
+const overall = computed(() => (steps.value.length > 2 ? found.value.overall : []))
 async function load(): Promise<void> {
   const params = { path: { student_id: props.student.id } }
   try {
-    steps.value = (await ask(client.GET('/api/students/{student_id}/progress', { params }))).steps
+    found.value = await ask(client.GET('/api/students/{student_id}/progress', { params }))
   } catch {
     // the page itself says that nobody answers
   }
@@ -34,6 +37,13 @@ function say(id: string, value: number | undefined): string {
   if (id === 'carry_lost_pct') return `${value.toFixed(0)} %`
   return degreesWord(value, props.student.handedness)
 }
+/** More than chance, against the newest lesson before with the same club. */
+function sureOf(moved: readonly Shape['MovedOut'][], id: string): string {
+  const one = moved.find((m) => m.name === id && m.sure)
+  return one ? movedBy(one, props.student.handedness) : ''
+}
+const clubs = (step: Shape['StepOut']) =>
+  step.clubs.map((id) => known.clubs.get(id)?.name ?? id).join(', ') || '–'
 const sign = (id: string) =>
   known.knowledge?.signs.find((s) => s.id === id)?.name.toLowerCase() ?? id
 const cause = (id: string | null) => (id ? (known.causes.get(id)?.label ?? id) : '–')
@@ -48,31 +58,48 @@ const drill = (id: string | null) => (id ? (known.drills.get(id)?.name ?? id) : 
         <tr>
           <th scope="col" />
           <th v-for="s in steps" :key="s.lesson_id" scope="col">{{ dayWord(s.started_at) }}</th>
+          <th v-if="overall.length > 0" scope="col">first to last</th>
         </tr>
       </thead>
       <tbody>
+        <tr>
+          <th scope="row">club</th>
+          <td v-for="s in steps" :key="s.lesson_id">{{ clubs(s) }}</td>
+          <td v-if="overall.length > 0" />
+        </tr>
         <tr v-for="[id, word] in ROWS" :key="id">
           <th scope="row">{{ word }}</th>
-          <td v-for="s in steps" :key="s.lesson_id">{{ say(id, s.values[id]) }}</td>
+          <td v-for="s in steps" :key="s.lesson_id">
+            {{ say(id, s.values[id]) }}
+            <span class="moved">{{ sureOf(s.moved, id) }}</span>
+          </td>
+          <td v-if="overall.length > 0" class="moved">{{ sureOf(overall, id) }}</td>
         </tr>
         <tr>
           <th scope="row">pressure</th>
           <td v-for="s in steps" :key="s.lesson_id">{{ s.signs.map(sign).join(', ') || '–' }}</td>
+          <td v-if="overall.length > 0" />
         </tr>
         <tr>
           <th scope="row">cause</th>
           <td v-for="s in steps" :key="s.lesson_id">
             {{ cause(s.cause) }}<span v-if="s.verdict">, {{ s.verdict }}</span>
           </td>
+          <td v-if="overall.length > 0" />
         </tr>
         <tr>
           <th scope="row">drill</th>
           <td v-for="s in steps" :key="s.lesson_id">
             {{ drill(s.drill) }}<span v-if="s.passes">, {{ s.passes }} right</span>
           </td>
+          <td v-if="overall.length > 0" />
         </tr>
       </tbody>
     </table>
+    <p v-if="steps.some((s) => s.moved.length > 0)" class="note">
+      In bold: how far it moved with the same club, where that is more than chance would make of one
+      number in ten.
+    </p>
   </div>
 </template>
 
@@ -94,6 +121,16 @@ td {
   text-align: left;
   padding: 8px 16px 8px 0;
   border-bottom: 1px solid rgb(var(--v-theme-line));
+}
+.moved {
+  font-weight: 700;
+}
+span.moved {
+  display: block;
+}
+.note {
+  margin-top: 10px;
+  color: rgb(var(--v-theme-quiet));
 }
 th {
   font-weight: 400;

@@ -257,34 +257,45 @@ export const SOURCE_WORDS: Record<Shape['ReadBlock']['expected_source'], string>
   handicap: '(usual at this handicap)',
 }
 
-const BY_WORDS: Record<string, { what: string; less: string; more: string }> = {
-  heel_toe_mm: { what: 'strike', less: 'mm nearer the heel', more: 'mm nearer the toe' },
-  low_point_cm: { what: 'low point', less: 'cm further back', more: 'cm further forward' },
+/** What moved and how it is told; what turns with the hand is told by its real side. */
+interface MoveWords {
+  what: string
+  less: string
+  more: string
+  turns?: true
+}
+const SIDEWAYS = { less: '° further left', more: '° further right', turns: true } as const
+const BY_WORDS: Record<string, MoveWords> = {
+  start_deg: { what: 'start', ...SIDEWAYS },
+  curve_deg: { what: 'curve', ...SIDEWAYS },
+  path_deg: { what: 'path', ...SIDEWAYS },
+  face_to_path_deg: { what: 'face', less: '° more shut to it', more: '° more open to it' },
+  heel_toe_mm: { what: 'strike', less: ' mm nearer the heel', more: ' mm nearer the toe' },
+  low_point_cm: { what: 'low point', less: ' cm further back', more: ' cm further forward' },
   dynamic_loft_deg: { what: 'loft', less: '° less', more: '° more' },
   club_speed_pct: { what: 'club speed', less: ' % less', more: ' % more' },
   carry_lost_pct: { what: 'carry', less: ' % longer', more: ' % shorter' },
 }
-const SIDE_WORDS: Record<string, string> = {
-  start_deg: 'start',
-  curve_deg: 'curve',
-  path_deg: 'path',
-}
 
 function byWord(what: string, by: number, hand: Handedness): string {
+  return `${BY_WORDS[what]?.what ?? what} ${amountWord(what, by, hand)}`
+}
+function amountWord(what: string, by: number, hand: Handedness): string {
   const size = Math.abs(by).toFixed(0)
-  const side = by < 0 === (hand === 'right') ? 'left' : 'right'
-  if (SIDE_WORDS[what]) return `${SIDE_WORDS[what]} ${size}° further ${side}`
-  if (what === 'face_to_path_deg')
-    return `face ${size}° ${by < 0 ? 'more shut' : 'more open'} to it`
   const words = BY_WORDS[what]
-  const unit = words?.[by < 0 ? 'less' : 'more'] ?? ''
-  const gap = /^[°%]/.test(unit.trim()) ? '' : ' '
-  return `${words?.what ?? what} ${size}${gap}${unit}`
+  if (words === undefined) return size
+  const more = by > 0 === (hand === 'right' || !words.turns)
+  return `${size}${more ? words.more : words.less}`
 }
 
 /** What moved since an earlier baseline: "path 3° further right". */
 export function movedWord(moved: Shape['MovedOut'], hand: Handedness): string {
   return byWord(moved.name, moved.difference.value, hand)
+}
+
+/** How far it moved, its name being told already: "3° further right". */
+export function movedBy(moved: Shape['MovedOut'], hand: Handedness): string {
+  return amountWord(moved.name, moved.difference.value, hand)
 }
 
 /** What changed while a block was hit. */

@@ -17,8 +17,8 @@ def cues_for(
 ) -> tuple[str, ...]:
     """Sentences for a cause, the best first.
 
-    The cause's own force and leg in the student's language; then the other leg when it is the
-    dominant one, which leads the cue; then the other language.
+    The cause's force and leg, or its own words, in the student's language; then the other leg when
+    it is the dominant one, which leads the cue; then the other language.
 
     Parameters
     ----------
@@ -29,13 +29,15 @@ def cues_for(
     cue = knowledge.cues.causes[cause]
     if cue.say is not None:
         return (cue.say,)
+    way = way_of(felt)
+    ways: tuple[Way, Way] = ("moved", "pushing") if way == "moved" else ("pushing", "moved")
+    if cue.pushing is not None and cue.moved is not None:
+        own = {"pushing": cue.pushing, "moved": cue.moved}
+        return tuple(own[w] for w in ways)
     assert cue.force is not None
     assert cue.leg is not None
     by_leg = knowledge.cues.sentences[cue.force]
-    way = way_of(felt)
-    other: Way = "pushing" if way == "moved" else "moved"
     legs: list[Leg] = [cue.leg]
     if dominant is not None and dominant != cue.leg:
         legs.append(dominant)
-    said = [by_leg[leg][w] for w in (way, other) for leg in legs]
-    return tuple(dict.fromkeys(said))
+    return tuple(dict.fromkeys(by_leg[leg][w] for w in ways for leg in legs))

@@ -21,6 +21,7 @@ class Sheet:
     cause_id : of the cause decided on
     cue : the one kept
     rehearsal, ball_drill : ids of drills, None where none serves
+    without_a_drill : what to rehearse instead where neither does, else ''
     days : until the check-in
     cautions : always printed
     """
@@ -31,6 +32,7 @@ class Sheet:
     cue: str
     rehearsal: str | None
     ball_drill: str | None
+    without_a_drill: str
     thought: str
     days: tuple[PracticeDay, ...]
     cautions: tuple[str, ...]
@@ -68,6 +70,7 @@ def sheet_of(
         cue=cue,
         rehearsal=rehearsal.id if rehearsal else None,
         ball_drill=ball.id if ball else None,
+        without_a_drill="" if serving else knowledge.cautions.without_a_drill.sentence,
         thought=_thought(cause_id, cue, serving, near_event(event_in, numbers), knowledge),
         days=plan_practice(event_in, ball is not None, numbers),
         cautions=_cautions([rehearsal, ball], minor, knowledge),

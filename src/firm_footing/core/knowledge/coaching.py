@@ -98,11 +98,19 @@ class ForceTest(Entry):
     source: str
 
 
+class WithoutADrill(Entry):
+    """What is left to do where every drill for a cause is kept back."""
+
+    sentence: str
+    source: str
+
+
 class Cautions(Entry):
     """All of `cautions.yaml`."""
 
     limits: tuple[LimitName, ...]
     general: tuple[Caution, ...]
+    without_a_drill: WithoutADrill
     force_tests: tuple[ForceTest, ...]
 
 
@@ -245,16 +253,20 @@ Way = Literal["pushing", "moved"]
 
 
 class CueOf(Entry):
-    """How a cause is cued: by a force and a leg, or by words of its own."""
+    """How a cause is cued: by a force and a leg, by words for each way of feeling, or for both."""
 
     force: Force | None = None
     leg: Leg | None = None
+    pushing: str | None = None
+    moved: str | None = None
     say: str | None = None
 
     @model_validator(mode="after")
-    def _one_or_the_other(self) -> "CueOf":
-        if (self.say is None) == (self.force is None) or (self.force is None) != (self.leg is None):
-            raise ValueError("give either 'say', or 'force' with 'leg'")
+    def _one_of_three(self) -> "CueOf":
+        kinds = ((self.force, self.leg), (self.pushing, self.moved), (self.say,))
+        given = [kind for kind in kinds if any(part is not None for part in kind)]
+        if len(given) != 1 or None in given[0]:
+            raise ValueError("give 'force' with 'leg', or 'pushing' with 'moved', or 'say'")
         return self
 
 

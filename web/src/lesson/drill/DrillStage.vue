@@ -97,6 +97,9 @@ function lacks(ids: readonly string[], gone: boolean): void {
             >Note what they said</router-link
           >
         </p>
+        <p v-if="found.without_a_drill" class="gate" role="note" data-testid="without-a-drill">
+          No drill for this cause suits what was flagged. {{ found.without_a_drill }}
+        </p>
         <ul class="cards">
           <DrillCard
             v-for="card in found.cards"

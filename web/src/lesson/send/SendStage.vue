@@ -20,7 +20,7 @@ const props = defineProps<{
 const settings = useSettings()
 const sheet = useSheet(
   props.lesson.id,
-  () => props.diagnosis,
+  () => (props.lesson.decisions.length > 0 ? props.diagnosis : null),
   () => settings.sides,
 )
 const coaching = useCoaching(props.lesson.id, () => props.diagnosis)
@@ -93,16 +93,18 @@ function send(): void {
             @change="(e) => change({ [w.id]: value(e) })"
           />
         </label>
-        <label v-for="d in DRILLS" :key="d.id">
-          <span class="quiet">{{ d.label }}</span>
-          <select
-            class="native"
-            :value="found[d.id] ?? ''"
-            @change="(e) => change({ [d.id]: value(e) || null })"
-          >
-            <option v-for="k in drills" :key="k.id" :value="k.id">{{ k.name }}</option>
-          </select>
-        </label>
+        <template v-if="drills.length > 0">
+          <label v-for="d in DRILLS" :key="d.id">
+            <span class="quiet">{{ d.label }}</span>
+            <select
+              class="native"
+              :value="found[d.id] ?? ''"
+              @change="(e) => change({ [d.id]: value(e) || null })"
+            >
+              <option v-for="k in drills" :key="k.id" :value="k.id">{{ k.name }}</option>
+            </select>
+          </label>
+        </template>
         <div class="acts">
           <v-btn :href="`${base}/sheet.pdf?sides=${settings.sides}`" download>PDF</v-btn>
           <v-btn :href="`${base}/practice.ics?sides=${settings.sides}`" download>Calendar</v-btn>
@@ -122,7 +124,7 @@ function send(): void {
           A guardian has not agreed yet to film and data: ask before anything goes out.
         </p>
         <p class="quiet small">
-          Health notes are never on the sheet. Film is not stored by this program in this round.
+          Health notes are never on the sheet. Film is not stored by this program.
         </p>
       </template>
     </div>
