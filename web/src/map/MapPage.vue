@@ -91,6 +91,10 @@ function schools(id: string): SchoolSays[] {
       <label class="find"
         >Find <input v-model="wanted" class="native" type="search" aria-label="Find a cause"
       /></label>
+      <p class="quiet">
+        What each does to the delivery: + toward the push side, ahead of the ball, toward the toe; −
+        the other way.
+      </p>
       <p v-if="groups.length === 0" class="quiet">No cause is called that.</p>
       <section v-for="g in groups" :key="g.id" :aria-labelledby="g.id">
         <h2 :id="g.id">{{ g.name }}</h2>

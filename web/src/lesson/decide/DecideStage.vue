@@ -102,7 +102,10 @@ function decide(): void {
     <p v-if="thin" class="thin" role="note" data-testid="thin">
       {{ thin }} Deciding now would be a guess.
     </p>
-    <h2>One root to start with</h2>
+    <h2>
+      One root to start with
+      <span class="quiet small">how likely it is there and does not come from another cause</span>
+    </h2>
     <ul class="roots">
       <li v-for="c in roots" :key="c.id">
         <button
@@ -180,6 +183,10 @@ function decide(): void {
 }
 h2 {
   font-size: 18px;
+}
+.small {
+  font-size: 14px;
+  font-weight: 400;
 }
 .roots {
   list-style: none;
