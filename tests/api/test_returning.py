@@ -122,7 +122,7 @@ def test_swings_of_the_retest_are_laid_over_those_before(
 def test_the_sheet_speaks_as_was_chosen(
     client: TestClient, baseline: Json, sides: str, foot: str, side: str
 ) -> None:
-    decide(client, baseline, "early_lead_rush")
+    decide(client, baseline, "hang_back")
     url = f"/api/lessons/{baseline['id']}"
     sheet = client.get(f"{url}/sheet", params={"sides": sides}).json()
     assert f"{foot} foot" in sheet["cue"].lower()

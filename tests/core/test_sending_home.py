@@ -121,6 +121,24 @@ def test_the_sheet_has_one_of_each_and_nothing_new_before_an_event(knowledge: Kn
     assert grip.thought == knowledge.cues.causes["reach_to_ball"].say
 
 
+@pytest.mark.parametrize(
+    ("drills", "usual", "near"),
+    [
+        (["lead_toes_down"], "the cue", NOTHING_NEW),
+        (["toes_curled"], "toes_curled", NOTHING_NEW),  # it goes on through the swing
+        (["toes_curled", "grip_reset"], "grip_reset", "grip_reset"),
+    ],
+)
+def test_the_thought_is_finished_at_set_up_where_one_is(
+    drills: list[str], usual: str, near: str, knowledge: Knowledge
+) -> None:
+    said = {d.id: d.on_course.say for d in knowledge.drills if d.on_course} | {"the cue": "Lead."}
+    pattern = read_pattern([], knowledge, 15)
+    for event_in, wanted in ((None, usual), (1, near)):
+        sheet = sheet_of("lead_toe_lifts", pattern, drills, "Lead.", event_in, False, knowledge)
+        assert sheet.thought == said.get(wanted, wanted)
+
+
 def test_cues_speak_the_student_s_language(knowledge: Knowledge) -> None:
     said = knowledge.cues.sentences["lateral"]
     pushing = cues_for("late_shift", ["pushing", "pushing", "moved"], None, knowledge)

@@ -87,7 +87,7 @@ def fit_of(drill: Drill, cause: str, knowledge: Knowledge, here: Situation) -> F
         (drill.targets[0] == cause, worth.made_for, "made for this cause"),
         (not drill.equipment, worth.nothing_needed, "needs nothing"),
         (drill.ball == "none", 0.0, "without a ball"),
-        (drill.on_course, 0.0, "a piece may go to the course"),
+        (drill.on_course is not None, 0.0, "a piece may go to the course"),
         (beyond, worth.beyond_skill, "asks much of this player"),
         *((True, worth.lacking, f"{name} is not here") for name in missing),
     ]

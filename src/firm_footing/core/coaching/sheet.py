@@ -84,10 +84,12 @@ def _thought(
     at_setup = knowledge.cues.causes[cause_id].say
     if knowledge.cause[cause_id].group == "setup" and at_setup:
         return at_setup
-    on_course = next((d for d in serving if d.on_course), None)
-    if on_course is not None:
-        return on_course.essence
-    return NOTHING_NEW if near else cue
+    may_go = [d.on_course for d in serving if d.on_course is not None]
+    chosen = next((c for c in may_go if c.at_setup), None)
+    if near:
+        return chosen.say if chosen else NOTHING_NEW
+    chosen = chosen or next(iter(may_go), None)
+    return chosen.say if chosen else cue
 
 
 def _cautions(drills: Sequence[Drill | None], minor: bool, knowledge: Knowledge) -> tuple[str, ...]:

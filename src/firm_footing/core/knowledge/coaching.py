@@ -31,6 +31,16 @@ class Equipment(Entry):
     outdoors: bool = False
 
 
+class OnCourse(Entry):
+    """The one thought of a drill that may go to the course.
+
+    at_setup : whether it is finished before the club moves; near an event nothing else goes
+    """
+
+    say: str
+    at_setup: bool
+
+
 class Drill(Entry):
     """One drill with a pass sign that does not depend on the ball.
 
@@ -53,7 +63,7 @@ class Drill(Entry):
     limits: tuple[Limit, ...] = ()
     handicap_at_most: float | None = None
     ball: Literal["none", "some", "all"]
-    on_course: bool = False
+    on_course: OnCourse | None = None
     constraint: Constraint | None = None
     source: str
 

@@ -55,7 +55,6 @@ const facts = computed(() => {
     `needs ${wanted.map((e) => e.name).join(', ') || 'nothing'}`,
     WITH_BALL[drill.ball],
     open ? 'outdoors only' : 'indoors or out',
-    ...(drill.on_course ? ['a piece may go to the course'] : []),
   ]
     .map((words) => say(words, props.speaker))
     .join(' · ')
@@ -81,6 +80,9 @@ const MARKS = { pass: '●', early: '◁', late: '▷' } as const
             <li v-for="step in drill.steps" :key="step">{{ say(step, speaker) }}</li>
           </ol>
           <p class="quiet">Common mistake: {{ say(drill.mistake, speaker) }}.</p>
+          <p v-if="drill.on_course" class="quiet">
+            On the course: {{ say(drill.on_course.say, speaker) }}
+          </p>
         </div>
         <DrillFigures
           large
