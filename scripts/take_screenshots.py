@@ -61,6 +61,11 @@ def sheet(page: Page) -> None:
     page.frame_locator("iframe").get_by_role("heading").first.wait_for()
 
 
+def along_time(page: Page) -> None:
+    """Scroll to what moved from lesson to lesson."""
+    page.get_by_test_id("progress").locator("tr").last.scroll_into_view_if_needed()
+
+
 def deep_heel(page: Page) -> None:
     """Open a cause on which schools differ."""
     page.get_by_test_id("cause-deep_trail_heel").locator("summary").click()
@@ -68,7 +73,7 @@ def deep_heel(page: Page) -> None:
 
 PICTURES: list[tuple[str, str, tuple[int, int], Act | None, dict[str, str]]] = [
     ("day", "/", DESK, None, {}),
-    ("student", "student:Marit", DESK, None, {}),
+    ("student", "student:Marit", DESK, along_time, {}),
     ("shots", "Oda", DESK, second_cause, {}),
     ("shots-left-hander-bay", "Jory", DESK, None, BAY_LEFT),
     ("shots-read", "Wendel", DESK, read, {}),

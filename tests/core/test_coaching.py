@@ -98,15 +98,22 @@ def test_what_is_not_here_sinks_and_says_so(knowledge: Knowledge) -> None:
 def test_a_drill_that_asks_much_comes_later_for_a_beginner(knowledge: Knowledge) -> None:
     def place(handicap: float | None) -> int:
         here = Situation(handicap=handicap)
-        return drills_for("heels_at_address", knowledge, here).index("step_away")
+        return drills_for("toes_in_downswing", knowledge, here).index("step_away")
 
-    assert place(5) <= place(36) == 1
+    assert place(5) == 0 < place(36)
     drill = knowledge.drill["step_away"]
     assert (
         "asks much of this player"
         in fit_of(drill, "heels_at_address", knowledge, Situation(handicap=36)).cons
     )
     assert not fit_of(drill, "heels_at_address", knowledge, Situation()).cons  # 18 when left out
+
+
+def test_a_cause_of_the_set_up_is_drilled_at_set_up_first(knowledge: Knowledge) -> None:
+    for cause in (c for c in knowledge.causes if c.group == "setup"):
+        first = knowledge.drill[drills_for(cause.id, knowledge, Situation())[0]]
+        assert first.on_course is not None
+        assert first.on_course.at_setup, cause.id
 
 
 def test_cautions_go_with_the_drills_they_touch(knowledge: Knowledge) -> None:

@@ -193,7 +193,7 @@ nav small {
     margin-left: auto;
   }
 }
-@media (pointer: coarse) and (max-width: 700px) {
+@media (pointer: coarse) and (max-width: 700px), (max-width: 440px) {
   .keyboard {
     display: none;
   }

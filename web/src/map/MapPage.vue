@@ -156,6 +156,9 @@ h2 {
   font-size: 20px;
   margin: 18px 0 4px;
 }
+.find + p {
+  margin-top: 8px;
+}
 .find {
   display: flex;
   align-items: center;

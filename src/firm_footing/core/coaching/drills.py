@@ -82,9 +82,15 @@ def fit_of(drill: Drill, cause: str, knowledge: Knowledge, here: Situation) -> F
     beyond = (
         drill.handicap_at_most is not None and _handicap(here, knowledge) > drill.handicap_at_most
     )
+    at_setup = drill.on_course is not None and drill.on_course.at_setup
     said = [
         (drill.id in _favourites(knowledge, here.school), worth.school, "your school's choice"),
         (drill.targets[0] == cause, worth.made_for, "made for this cause"),
+        (
+            at_setup and knowledge.cause[cause].group == "setup",
+            worth.at_setup,
+            "finished at set-up",
+        ),
         (not drill.equipment, worth.nothing_needed, "needs nothing"),
         (drill.ball == "none", 0.0, "without a ball"),
         (drill.on_course is not None, 0.0, "a piece may go to the course"),

@@ -215,11 +215,13 @@ class LessonNumbers(Entry):
 class FitNumbers(Entry):
     """What speaks for and against a drill that serves a cause, in points.
 
+    at_setup : for a cause of the set-up, a drill that is finished there
     lacking : for each thing it wants that is not here
     """
 
     school: float = Field(ge=0)
     made_for: float = Field(ge=0)
+    at_setup: float = Field(ge=0)
     nothing_needed: float = Field(ge=0)
     lacking: float = Field(le=0)
     beyond_skill: float = Field(le=0)
