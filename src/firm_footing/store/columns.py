@@ -22,17 +22,18 @@ class AsJson(TypeDecorator[Any]):
 
     def __init__(self, kind: Any = Any) -> None:
         super().__init__()
-        self.kind = kind
+        self.kind = kind  # SQLAlchemy tells columns apart by it
+        self.adapter: TypeAdapter[Any] = TypeAdapter(kind)
 
     def process_bind_param(self, value: Any, dialect: Dialect) -> Any:
         """Python to JSON."""
         if value is None:
             return None
-        return TypeAdapter(self.kind).dump_python(value, mode="json", exclude_defaults=True)
+        return self.adapter.dump_python(value, mode="json", exclude_defaults=True)
 
     def process_result_value(self, value: Any, dialect: Dialect) -> Any:
         """JSON to Python, validated."""
-        return None if value is None else TypeAdapter(self.kind).validate_python(value)
+        return None if value is None else self.adapter.validate_python(value)
 
 
 class Samples(TypeDecorator[Trace]):
