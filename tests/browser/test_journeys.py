@@ -3,7 +3,7 @@
 import re
 
 import pytest
-from playwright.sync_api import Locator, Page, expect
+from playwright.sync_api import Locator, Page, Route, expect
 
 from firm_footing.core.knowledge import Knowledge
 from tests.browser.conftest import Finger
@@ -177,6 +177,33 @@ def test_undo_edit_and_delete_a_ball(page: Page, finger: Finger) -> None:
     saved(page)
     page.get_by_test_id("undo").tap()
     expect(tape).to_have_count(1)
+
+
+def left_of(place: Locator) -> float:
+    box = place.bounding_box()
+    assert box is not None
+    return box["x"]
+
+
+def test_what_arrives_late_moves_nothing_from_under_the_finger(page: Page) -> None:
+    late: list[Route] = []
+    for what in ("**/clock", "**/ListenStage-*.js"):
+        page.route(what, lambda route: late.append(route))
+    open_lesson_of(page, "Hedda Rill", "listen")
+    places = [
+        page.get_by_role("navigation", name="Stages").get_by_role("link", name="Shots"),
+        page.get_by_role("complementary", name="Decision"),
+    ]
+    expect(page.get_by_test_id("next-look")).to_be_visible()
+    expect(page.get_by_test_id("clock")).to_be_hidden()
+    expect(page.get_by_role("region", name="Listen")).to_be_hidden()
+    before = [left_of(place) for place in places]
+    for route in late:
+        route.continue_()
+    expect(page.get_by_test_id("clock")).to_be_visible()
+    expect(page.get_by_role("region", name="Listen")).to_be_visible()
+    assert [left_of(place) for place in places] == pytest.approx(before, abs=2)
+    page.unroute_all()
 
 
 def test_a_cause_opens_its_evidence_and_lights_its_chain(page: Page) -> None:

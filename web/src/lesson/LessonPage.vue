@@ -179,7 +179,9 @@ watch(lesson, (now) => {
   min-height: 0;
   background: rgb(var(--v-theme-paper));
 }
+/* in its place before the stage has arrived */
 .column {
+  grid-column: 2;
   min-height: 0;
   border-left: 2px solid rgb(var(--v-theme-ink));
 }
@@ -195,6 +197,7 @@ watch(lesson, (now) => {
     grid-template-columns: minmax(0, 1fr);
   }
   .column {
+    grid-column: auto;
     border-left: 0;
     border-top: 2px solid rgb(var(--v-theme-ink));
   }
