@@ -206,6 +206,14 @@ def test_what_arrives_late_moves_nothing_from_under_the_finger(page: Page) -> No
     page.unroute_all()
 
 
+def test_feet_are_called_left_and_right_where_that_was_chosen(page: Page) -> None:
+    sides = """localStorage.setItem('firm-footing-settings', '{"sides": "left_right"}')"""
+    page.add_init_script(sides)
+    open_lesson_of(page, "Jory Pask")  # left-handed: the right leg leads
+    expect(page.get_by_test_id("standing")).to_have_text("Settled: rushes to the right leg.")
+    expect(page.get_by_test_id("causes")).to_contain_text("Rushes onto the right leg")
+
+
 def test_a_cause_opens_its_evidence_and_lights_its_chain(page: Page) -> None:
     open_lesson_of(page, "Oda Brack")
     cause = page.get_by_test_id("causes").locator("li.cause").nth(1)

@@ -4,11 +4,13 @@ import { computed, shallowRef } from 'vue'
 import { ask, client, type Shape, type Student } from '@/api/client'
 import { useKnowledge } from '@/api/knowledge'
 import { dayWord } from '@/ui/dates'
+import { useSettings } from '@/ui/settings'
 import { signed } from '@/ui/units'
-import { degreesWord, movedBy, strikeWord } from '@/ui/words'
+import { degreesWord, movedBy, say, strikeWord } from '@/ui/words'
 
 const props = defineProps<{ student: Student }>()
 const known = useKnowledge()
+const settings = useSettings()
 const found = shallowRef<Shape['ProgressOut']>({ steps: [], overall: [] })
 const steps = computed(() => found.value.steps)
 /** With two lessons the second one says it all. */
@@ -30,7 +32,7 @@ const ROWS = [
   ['low_point_cm', 'low point'],
   ['carry_lost_pct', 'carry lost'],
 ] as const
-function say(id: string, value: number | undefined): string {
+function shown(id: string, value: number | undefined): string {
   if (value === undefined) return '–'
   if (id === 'heel_toe_mm') return strikeWord(value)
   if (id === 'low_point_cm') return `${signed(value)} cm`
@@ -44,10 +46,11 @@ function sureOf(moved: readonly Shape['MovedOut'][], id: string): string {
 }
 const clubs = (step: Shape['StepOut']) =>
   step.clubs.map((id) => known.clubs.get(id)?.name ?? id).join(', ') || '–'
+const words = (text: string) => say(text, { hand: props.student.handedness, sides: settings.sides })
 const sign = (id: string) =>
-  known.knowledge?.signs.find((s) => s.id === id)?.name.toLowerCase() ?? id
-const cause = (id: string | null) => (id ? (known.causes.get(id)?.label ?? id) : '–')
-const drill = (id: string | null) => (id ? (known.drills.get(id)?.name ?? id) : '–')
+  words(known.knowledge?.signs.find((s) => s.id === id)?.name.toLowerCase() ?? id)
+const cause = (id: string | null) => (id ? words(known.causes.get(id)?.label ?? id) : '–')
+const drill = (id: string | null) => (id ? words(known.drills.get(id)?.name ?? id) : '–')
 </script>
 
 <template>
@@ -70,7 +73,7 @@ const drill = (id: string | null) => (id ? (known.drills.get(id)?.name ?? id) : 
         <tr v-for="[id, word] in ROWS" :key="id">
           <th scope="row">{{ word }}</th>
           <td v-for="s in steps" :key="s.lesson_id">
-            {{ say(id, s.values[id]) }}
+            {{ shown(id, s.values[id]) }}
             <span class="moved">{{ sureOf(s.moved, id) }}</span>
           </td>
           <td v-if="overall.length > 0" class="moved">{{ sureOf(overall, id) }}</td>

@@ -6,8 +6,9 @@ import CauseRow from '@/lesson/decide/CauseRow.vue'
 import NextStep from '@/lesson/decide/NextStep.vue'
 import type { WhatIf } from '@/lesson/decide/useWhatIf'
 import type { OpenLesson } from '@/lesson/useLesson'
+import { useSettings } from '@/ui/settings'
 import StateMessage from '@/ui/StateMessage.vue'
-import { linkWord, standingDetail, standingWord, sureWord } from '@/ui/words'
+import { linkWord, say, standingDetail, standingWord, sureWord } from '@/ui/words'
 
 const block = defineModel<string | null>('block', { required: true })
 const props = defineProps<{
@@ -21,6 +22,10 @@ const props = defineProps<{
 defineEmits<{ touchCause: [id: string] }>()
 
 const FEW = 4
+const settings = useSettings()
+/** Feet as this student has them. */
+const words = (text: string) =>
+  say(text, { hand: props.lesson.student.handedness, sides: settings.sides })
 const all = ref(false)
 const ranking = computed(() => props.diagnosis?.ranking ?? null)
 const causes = computed(() => {
@@ -56,13 +61,13 @@ const nothingYet = computed(
     />
     <template v-else>
       <header>
-        <h2 data-testid="standing">{{ standingWord(diagnosis, knowledge) }}</h2>
-        <p v-if="!nothingYet" class="quiet">{{ standingDetail(diagnosis, knowledge) }}</p>
+        <h2 data-testid="standing">{{ words(standingWord(diagnosis, knowledge)) }}</h2>
+        <p v-if="!nothingYet" class="quiet">{{ words(standingDetail(diagnosis, knowledge)) }}</p>
         <p v-if="disputed.length" data-testid="contradiction">
-          Answers disagree: {{ disputed.join(', ') }}. All are kept; look again.
+          Answers disagree: {{ words(disputed.join(', ')) }}. All are kept; look again.
         </p>
         <p v-for="said in diagnosis.schools_say" :key="said.question + said.option" class="quiet">
-          {{ schoolWord(said) }}
+          {{ words(schoolWord(said)) }}
         </p>
       </header>
       <p v-if="nothingYet" class="quiet">

@@ -75,7 +75,7 @@ const MARKS = { pass: '●', early: '◁', late: '▷' } as const
     <template v-if="drill && ladder">
       <div class="shown">
         <div>
-          <h2>{{ drill.name }}</h2>
+          <h2>{{ say(drill.name, speaker) }}</h2>
           <ol class="steps">
             <li v-for="step in drill.steps" :key="step">{{ say(step, speaker) }}</li>
           </ol>

@@ -44,7 +44,7 @@ const wanted = computed(() =>
       :hand="hand"
     />
     <div class="words">
-      <h2>{{ drill.name }}</h2>
+      <h2>{{ say(drill.name, speaker) }}</h2>
       <template v-if="card.withheld">
         <p class="strong">Kept back: {{ card.withheld }}.</p>
         <p v-if="instead">Instead: {{ instead }}.</p>

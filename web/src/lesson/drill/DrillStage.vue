@@ -82,7 +82,12 @@ function lacks(ids: readonly string[], gone: boolean): void {
             Indoors
           </label>
         </div>
-        <SetupGate :knowledge="knowledge" :changes="found.setup_changes" @hit="blocks.hitWith" />
+        <SetupGate
+          :knowledge="knowledge"
+          :changes="found.setup_changes"
+          :hand="hand"
+          @hit="blocks.hitWith"
+        />
         <p v-if="!lesson.listen.health_asked" class="gate" role="note" data-testid="ask-health">
           Not asked yet: pain, recent injury, balance, pregnancy.
           <v-btn

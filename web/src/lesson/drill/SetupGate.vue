@@ -1,15 +1,19 @@
 <script setup lang="ts">
 // A set-up that is off is changed first: three balls with the change, before any foot drill.
 import { computed } from 'vue'
-import type { Knowledge, Shape } from '@/api/client'
-import { capital } from '@/ui/words'
+import type { Handedness, Knowledge, Shape } from '@/api/client'
+import { useSettings } from '@/ui/settings'
+import { capital, say } from '@/ui/words'
 
 const props = defineProps<{
   knowledge: Knowledge
   changes: Shape['SetupChangeOut'][]
+  hand: Handedness
 }>()
 const emit = defineEmits<{ hit: [drill: string] }>()
 
+const settings = useSettings()
+const words = (text: string) => say(text, { hand: props.hand, sides: settings.sides })
 const shown = computed(() =>
   props.changes.map((change) => ({
     ...change,
@@ -24,9 +28,9 @@ const shown = computed(() =>
     <strong>Set-up before feet.</strong>
     <div v-for="s in shown" :key="s.check" class="change">
       <span>
-        {{ capital(s.label) }}.
+        {{ capital(words(s.label)) }}.
         <template v-if="s.tried">Changed, {{ s.balls }} balls hit: see what they say.</template>
-        <template v-else>{{ s.change }}</template>
+        <template v-else>{{ words(s.change) }}</template>
       </span>
       <v-btn v-if="s.drill && !s.tried" @click="emit('hit', s.drill)">
         {{ s.balls ? `${s.balls} of ${s.wanted} balls hit` : `Change it, hit ${s.wanted} balls` }}

@@ -103,6 +103,7 @@ const visible = computed(() =>
         v-if="coaching.found.value"
         :knowledge="knowledge"
         :changes="coaching.found.value.setup_changes"
+        :hand="lesson.student.handedness"
         @hit="blocks.hitWith"
       />
       <p v-if="enough" class="enough" role="note">
