@@ -107,6 +107,8 @@ def test_the_sheet_can_be_worded_and_goes_out_as_page_pdf_and_calendar(
     for what in ("sheet", "sheet.html", "sheet.pdf", "practice.ics"):
         early = client.get(f"/api/lessons/{baseline['id']}/{what}")
         assert (early.status_code, early.json()["code"]) == (409, "refused")
+    url = f"/api/lessons/{baseline['id']}/follow-up"
+    assert client.put(url, json={"practised": 1}).status_code == 409  # no day to ask on
     decide(client, baseline, "trail_heel_pops")
     event = (date.fromisoformat(baseline["started_at"][:10]) + timedelta(days=5)).isoformat()
     listen = {"event_on": event, "health": "Left hip replaced."}

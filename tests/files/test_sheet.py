@@ -11,7 +11,8 @@ from weasyprint import HTML
 
 from firm_footing.core.case import Block, Case, Reading, Shot, Stance
 from firm_footing.core.coaching import Situation
-from firm_footing.core.coaching.cards import cards_for, instead_of_drills
+from firm_footing.core.coaching.cards import cards_for
+from firm_footing.core.coaching.cautions import without_a_drill
 from firm_footing.core.coaching.cues import cues_for
 from firm_footing.core.coaching.practice import plan_practice
 from firm_footing.core.coaching.setup_gate import setup_changes
@@ -209,10 +210,11 @@ def test_cards_say_why_and_name_what_replaces_a_withheld_one(knowledge: Knowledg
     assert "step_past" in kept_back
     assert all("balance" in knowledge.drill[name].limits for name in kept_back)
     assert all(cards[name].instead not in kept_back for name in kept_back)
-    assert instead_of_drills(list(cards.values()), knowledge) == ""
+    assert without_a_drill(cards.keys() - kept_back, knowledge) == ""
     alone = cards_for("early_lead_rush", knowledge, here)
     assert {c.instead for c in alone} == {None}  # the only drill for it asks for balance
-    assert "cue alone" in instead_of_drills(alone, knowledge)
+    assert all(c.withheld for c in alone)
+    assert "cue alone" in without_a_drill([], knowledge)
     assert "made for this cause" in cards["line_and_divots"].pros
     nothing_left = cards_for("trail_knee_fires", knowledge, here)
     assert {c.drill for c in nothing_left} == {

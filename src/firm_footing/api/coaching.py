@@ -28,8 +28,8 @@ from firm_footing.api.trace_views import compared_view
 from firm_footing.api.views import lesson_view
 from firm_footing.core.case import Case
 from firm_footing.core.coaching.before_after import Compared, compare
-from firm_footing.core.coaching.cards import Card, cards_for, instead_of_drills
-from firm_footing.core.coaching.cautions import general_cautions
+from firm_footing.core.coaching.cards import Card, cards_for
+from firm_footing.core.coaching.cautions import general_cautions, without_a_drill
 from firm_footing.core.coaching.cues import cues_for
 from firm_footing.core.coaching.drills import situation_of
 from firm_footing.core.coaching.ladder import climb
@@ -70,7 +70,7 @@ def read_coaching(session: Store, known: Known, lesson_id: RowId) -> CoachingOut
         cause=cause,
         decided=decided is not None,
         cards=[_card(c, known) for c in cards],
-        without_a_drill=instead_of_drills(cards, known),
+        without_a_drill=without_a_drill([c for c in cards if c.withheld is None], known),
         ladder=ladder,
         cues=list(cues_for(cause, lesson.cue.felt.values(), case.dominant_leg, known)),
         cautions=list(general_cautions(content.student.age_group == "junior", known)),

@@ -1,7 +1,7 @@
 """What does the student take home, and what came of it?"""
 
 from dataclasses import replace
-from datetime import UTC, datetime, timedelta
+from datetime import UTC, date, datetime, timedelta
 
 from fastapi import APIRouter, Response
 from sqlmodel import Session
@@ -109,10 +109,15 @@ def put_follow_up(session: Store, known: Known, lesson_id: RowId, sent: FollowUp
     """What is left out stays; the day is the check-in when none was named."""
     values = {k: v for k, v in sent.model_dump(exclude_unset=True).items() if v is not None}
     content = lessons.content_of(session, lesson_id)
-    sheet = _sheet(content, known, "lead_trail").sheet
-    on = content.lesson.started_at.date() + timedelta(days=sheet.days[-1].day)
+    kept = content.follow_up
+    on = kept.due_on if kept else values.get("due_on") or _check_in(content, known)
     coaching.put_follow_up(session, lesson_id, on, values)
     return lesson_view(session, lesson_id)
+
+
+def _check_in(content: LessonContent, known: Knowledge) -> date:
+    last = _sheet(content, known, "lead_trail").sheet.days[-1]
+    return content.lesson.started_at.date() + timedelta(days=last.day)
 
 
 @router.get("/due", summary="Who is due a word")

@@ -1,6 +1,5 @@
 """Which drills are laid out for a cause, and what is said on each card?"""
 
-from collections.abc import Sequence
 from dataclasses import dataclass
 
 from firm_footing.core.coaching.cautions import cautions_for
@@ -35,12 +34,6 @@ def cards_for(cause: str, knowledge: Knowledge, here: Situation) -> tuple[Card, 
         *(_card(drill, cause, knowledge, here) for drill in serving),
         *(Card(w.drill, withheld=w, instead=instead) for w in kept_back),
     )
-
-
-def instead_of_drills(cards: Sequence[Card], knowledge: Knowledge) -> str:
-    """What is left to do where every drill is kept back; '' while one serves."""
-    serves = any(card.withheld is None for card in cards)
-    return "" if serves else knowledge.cautions.without_a_drill.sentence
 
 
 def _card(drill_id: str, cause: str, knowledge: Knowledge, here: Situation) -> Card:

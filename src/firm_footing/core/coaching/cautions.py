@@ -1,5 +1,7 @@
 """What has to be said before a drill is done?"""
 
+from collections.abc import Sized
+
 from firm_footing.core.knowledge import Drill, Knowledge
 from firm_footing.core.knowledge.coaching import Caution
 
@@ -20,6 +22,11 @@ def cautions_for(drill: Drill, knowledge: Knowledge) -> tuple[str, ...]:
     if drill.limits:
         said.insert(0, leave_out(drill, knowledge))
     return tuple(said)
+
+
+def without_a_drill(serving: Sized, knowledge: Knowledge) -> str:
+    """What is left to do where no drill serves; '' while one does."""
+    return "" if len(serving) > 0 else knowledge.cautions.without_a_drill.sentence
 
 
 def leave_out(drill: Drill, knowledge: Knowledge) -> str:

@@ -3,7 +3,12 @@
 from collections.abc import Sequence
 from dataclasses import dataclass
 
-from firm_footing.core.coaching.cautions import cautions_for, general_cautions, leave_out
+from firm_footing.core.coaching.cautions import (
+    cautions_for,
+    general_cautions,
+    leave_out,
+    without_a_drill,
+)
 from firm_footing.core.coaching.practice import PracticeDay, near_event, plan_practice
 from firm_footing.core.knowledge import Drill, Knowledge
 from firm_footing.core.pattern import Pattern
@@ -70,7 +75,7 @@ def sheet_of(
         cue=cue,
         rehearsal=rehearsal.id if rehearsal else None,
         ball_drill=ball.id if ball else None,
-        without_a_drill="" if serving else knowledge.cautions.without_a_drill.sentence,
+        without_a_drill=without_a_drill(serving, knowledge),
         thought=_thought(cause_id, cue, serving, near_event(event_in, numbers), knowledge),
         days=plan_practice(event_in, ball is not None, numbers),
         cautions=_cautions([rehearsal, ball], minor, knowledge),
