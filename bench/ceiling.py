@@ -15,22 +15,24 @@ from firm_footing.standins.measure import (
     Outcome,
     draw_student,
     looks_at_random,
+    roots_of,
 )
 from firm_footing.standins.student import answer
+from firm_footing.standins.worlds import WORLDS
 
 EIGHT, RANDOM, BUDGET = "eight proposed", "eight at random", "five minutes proposed"
 
 
-@lru_cache(maxsize=1)
-def _knower() -> Knower:
-    return Knower(load_knowledge())
+@lru_cache(maxsize=2)
+def _knower(world: str) -> Knower:
+    return Knower(load_knowledge(), WORLDS[world])
 
 
-def _one(task: tuple[str, bool, int]) -> Outcome:
+def _one(task: tuple[str, bool, int, str]) -> Outcome:
     """One student, met by the knower under one policy; the same student as the ranking meets."""
-    policy, all_known, seed = task
-    knower, knowledge = _knower(), load_knowledge()
-    student, case, _ = draw_student(seed, knowledge)
+    policy, all_known, seed, world = task
+    knower, knowledge = _knower(world), load_knowledge()
+    student, case, _ = draw_student(seed, knowledge, WORLDS[world])
     eyes = np.random.default_rng([seed, 1])
     known = delivery_known(student, knowledge) if all_known else same_reading(case, knowledge)
     belief = Belief(knower, known, case.handicap or 0.0)
@@ -52,19 +54,21 @@ def _one(task: tuple[str, bool, int]) -> Outcome:
         taken += 1
         belief.take(answer(student, knowledge.checks[look].id, knowledge, eyes))
     present = belief.present
-    names = [knowledge.causes[i].id for i in np.argsort(-present)]
+    names = [knowledge.causes[i].id for i in np.argsort(-belief.root)]
     said = dict(zip(knowledge.cause, present.tolist(), strict=True))
     return Outcome(
         first=names[0] in student.causes,
-        start=names[0] in student.causes,
+        start=names[0] in roots_of(student.causes, knowledge),
         in_three=any(n in student.causes for n in names[:3]),
         said=tuple((p, c in student.causes) for c, p in said.items() if p >= LEAST_SHOWN),
         looks=taken,
     )
 
 
-def run(students: int, seed: int, policy: str, all_known: bool) -> Iterator[Outcome]:
+def run(
+    students: int, seed: int, policy: str, all_known: bool, world: str = "a"
+) -> Iterator[Outcome]:
     """Outcomes of as many students, on all cores."""
-    tasks = [(policy, all_known, seed * 1_000_000 + i) for i in range(students)]
+    tasks = [(policy, all_known, seed * 1_000_000 + i, world) for i in range(students)]
     with ProcessPoolExecutor() as pool:
         yield from pool.map(_one, tasks, chunksize=20)

@@ -23,6 +23,7 @@ from firm_footing.core.knowledge.vocabulary import Mode
 from firm_footing.core.pattern import Pattern, read_pattern
 from firm_footing.standins import student as standin
 from firm_footing.standins.student import SimulatedStudent
+from firm_footing.standins.worlds import STAND_IN, World
 
 FloatArray = NDArray[np.float64]
 
@@ -86,23 +87,31 @@ class Knower:
     shift : (points, 6)
     """
 
-    def __init__(self, knowledge: Knowledge) -> None:
-        self.knowledge = knowledge
+    def __init__(self, knowledge: Knowledge, world: World = STAND_IN) -> None:
+        self.knowledge, self.world = knowledge, world
         rows = list(self._points())
         self.causes = np.array([r[0] for r in rows])
         self.stuck = np.array([r[1] for r in rows])
         self.severity = np.array([r[2] for r in rows])
         self.shift = np.array([r[3] for r in rows])
+        self.own_sizes2 = np.array([r[5] for r in rows])
         self.log_prior = np.log([r[4] for r in rows])
         present = np.zeros((len(rows), len(knowledge.causes) + 1), dtype=np.float32)
         np.put_along_axis(present, self.causes, 1.0, axis=1)
         self.present = present[:, :-1]
+        links = [[c.id in u.upstream_of for c in knowledge.causes] for u in knowledge.causes]
+        self.root = self.present * (self.present @ np.array(links, dtype=np.float32) == 0)
         self._rates = [-1.0] * len(knowledge.checks)
         self.above = np.zeros((len(rows), len(knowledge.checks)), dtype=np.float32)
         self.partly = np.zeros_like(self.above)
 
-    def _points(self) -> Iterator[tuple[list[int], bool, tuple[float, float], FloatArray, float]]:
-        """Causes, stuck, severities, shift and prior weight of each point."""
+    def _points(
+        self,
+    ) -> Iterator[tuple[list[int], bool, tuple[float, float], FloatArray, float, FloatArray]]:
+        """Causes, stuck, severities, shift and prior weight of each point.
+
+        And (6,) variance of its effects where each has a size of its own.
+        """
         k = self.knowledge
         for names, prior in prior_of_sets(k).items():
             index = [k.cause_index[n] for n in names] + [len(k.causes)] * (2 - len(names))
@@ -117,8 +126,12 @@ class Knower:
                     np.array(k.effects[n, _mode_of(k, n, stuck), side])
                     for n, side in zip(names, taken, strict=True)
                 ]
-                shift = one * effects[0] + (two * effects[1] if len(names) == 2 else 0.0)
-                yield index, stuck, (float(one), float(two)), shift, share
+                sizes, vary = (one, two), np.zeros(len(DIMENSIONS))
+                if self.world.effects_one_by_one:
+                    sizes = (1.0, 1.0)
+                    vary = sum(e**2 for e in effects) / standin.SEVERITY_SHAPE
+                shift = sum(s * e for s, e in zip(sizes, effects, strict=False))
+                yield index, stuck, (float(one), float(two)), shift, share, vary
 
     def for_handicap(self, handicap: float) -> None:
         """Fill in `above` and `partly`, (points, checks), for a player of this handicap."""
@@ -134,9 +147,11 @@ class Knower:
         latent = np.full(len(self.causes), base)
         for stuck in (False, True):
             here = self.stuck == stuck
-            for name, strength in check.pointers("stuck" if stuck else "thrown").items():
+            for name, stated in self.knowledge.points(
+                check, "stuck" if stuck else "thrown"
+            ).items():
                 its = (self.causes == self.knowledge.cause_index[name]) & here[:, None]
-                push = standin.push_of(self.knowledge.numbers.pointer[strength], base)
+                push = standin.push_of(stated, base)
                 latent += push * (self.severity * its).sum(axis=1)
         above = ndtr(latent - standin.PARTLY_BAND)
         return above, ndtr(latent + standin.PARTLY_BAND) - above
@@ -153,23 +168,24 @@ class Knower:
             mean[:, d] = np.maximum(mean[:, d], floor)
         off = known.middle - mean
         sd2 = np.array(numbers.person_sd.row()) ** 2
+        doubt2 = self.own_sizes2 + known.se**2
         with np.errstate(invalid="ignore"):
-            out = self._path_and_face(off, known.se, sd2)
+            out = self._path_and_face(off, doubt2, sd2)
         for d in range(2, len(DIMENSIONS)):
             if np.isfinite(known.se[d]):
-                variance = sd2[d] * TAIL_VARIANCE + known.se[d] ** 2
+                variance = sd2[d] * TAIL_VARIANCE + doubt2[:, d, None]
                 out += np.log((_normal(off[:, d, None], variance) * TAIL_WEIGHT).sum(axis=1))
         stuck = self.knowledge.numbers.stuck_mode.probability(handicap)
         return out + np.log(np.where(self.stuck, stuck, 1 - stuck)) + self._of_scatter(known)
 
-    def _path_and_face(self, off: FloatArray, se: FloatArray, sd2: FloatArray) -> FloatArray:
+    def _path_and_face(self, off: FloatArray, doubt2: FloatArray, sd2: FloatArray) -> FloatArray:
         together = standin.PATH_FACE_CORRELATION
         total = np.zeros(len(off))
         for v, w in zip(TAIL_VARIANCE, TAIL_WEIGHT, strict=True):
             for v2, w2 in zip(TAIL_VARIANCE, TAIL_WEIGHT, strict=True):
-                a = sd2[0] * v + se[0] ** 2
+                a = sd2[0] * v + doubt2[:, 0]
                 c = together * math.sqrt(sd2[0] * sd2[1]) * v
-                b = sd2[1] * (together**2 * v + (1 - together**2) * v2) + se[1] ** 2
+                b = sd2[1] * (together**2 * v + (1 - together**2) * v2) + doubt2[:, 1]
                 face_given_path = off[:, 1] - c / a * off[:, 0]
                 total += w * w2 * _normal(off[:, 0], a) * _normal(face_given_path, b - c * c / a)
         return np.log(np.maximum(total, 1e-300))
@@ -193,7 +209,8 @@ class Belief:
         self.log = start + np.log(EYE_WEIGHT)[:, None]
         checks = knower.knowledge.checks
         self.column = {c.id: i for i, c in enumerate(checks)}
-        stated = [knower.knowledge.numbers.reading_error[c.sources[0]] for c in checks]
+        errors = knower.knowledge.numbers.reading_error
+        stated = [errors.of(c.sources[0], c.read_as) for c in checks]
         self.wrong = np.minimum(0.45, np.array(stated) * EYES[:, None])
 
     @property
@@ -207,6 +224,12 @@ class Belief:
     def present(self) -> FloatArray:
         """(causes,) P(cause present)."""
         out: FloatArray = self.points @ self.knower.present
+        return out
+
+    @property
+    def root(self) -> FloatArray:
+        """(causes,) P(cause present and from no other)."""
+        out: FloatArray = self.points @ self.knower.root
         return out
 
     def take(self, reading: Reading) -> None:
@@ -226,7 +249,7 @@ class Belief:
     def gains(self) -> FloatArray:
         """(checks,) bits about the cause to name first, from an answer yes, partly or no."""
         points = self.points
-        value = np.append(points @ self.knower.present, -1.0)
+        value = np.append(points @ self.knower.root, -1.0)
         one, two = self.knower.causes.T
         decision = np.where(value[one] >= value[two], one, two)
         picks = np.zeros((len(value), len(points)), dtype=np.float32)

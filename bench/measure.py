@@ -6,24 +6,53 @@ os.environ.setdefault("OPENBLAS_NUM_THREADS", "1")
 
 import argparse
 import sys
+from dataclasses import dataclass
 from datetime import UTC, datetime
 from pathlib import Path
 
-from bench import ceiling, fourth_cause
+from bench import ceiling, fourth_cause, severities, turns
 from firm_footing.files.knowledge_files import load_knowledge
-from firm_footing.standins.measure import ON_THE_MAT, POLICIES, SWINGS, Summary, run, summarise
+from firm_footing.standins.measure import CHANNELS, POLICIES, Summary, run, summarise
+from firm_footing.standins.worlds import WORLDS
 
 DOCS = Path(__file__).parents[1] / "docs"
 SIZE, MARGIN = 320, 40
 
+EIGHT, RANDOM, MINUTES = "eight proposed", "eight at random", "five minutes proposed"
+FEWER = 0.3
+"""Of the students asked for, that the slow tables are measured on."""
 WANTED = {
-    "true cause first in the list": "at least 65 %",
-    "true cause among the first three": "at least 82 %",
-    "cause to start with is true": "-",
+    "true start first in the list": "within 4 of the ceiling",
+    "some true cause first": "-",
+    "true cause among the first three": "within 3 of the ceiling",
     "calibration error": "at most 0.030",
     "of causes given 80 % or more, true": "at least 80 %",
 }
-FOURTH_STUDENTS = 150
+FOURTH_STUDENTS = 100
+
+
+@dataclass(frozen=True)
+class Found:
+    """All figures of one run.
+
+    policies, ceilings : of world a, by policy
+    worlds, world_ceilings : of eight proposed looks, by world
+    channels : world to channel taken away ("-" for none) to figures of eight proposed looks
+    on_the_mat : of world a, by policy, on as many students as `without_mat`
+    turns : foretold, and those that happened
+    """
+
+    policies: dict[str, Summary]
+    ceilings: dict[str, Summary]
+    all_known: Summary
+    worlds: dict[str, Summary]
+    world_ceilings: dict[str, Summary]
+    channels: dict[str, dict[str, Summary]]
+    without_mat: Summary
+    on_the_mat: Summary
+    turns: tuple[int, int]
+    fourth: fourth_cause.Effect
+    halved: severities.Effect
 
 
 def main() -> None:
@@ -32,61 +61,77 @@ def main() -> None:
     options.add_argument("--seed", type=int, default=1)
     options.add_argument("--students", type=int, default=2000)
     chosen = options.parse_args()
-    of = chosen.students, chosen.seed
-    found = {policy: summarise(list(run(*of, policy))) for policy in POLICIES}
-    ceilings = {policy: summarise(list(ceiling.run(*of, policy, False))) for policy in POLICIES}
-    on_the_mat = {policy: summarise(list(run(*of, policy))) for policy in ON_THE_MAT}
-    all_known = summarise(list(ceiling.run(*of, ceiling.EIGHT, True)))
-    fourth = fourth_cause.measure(min(FOURTH_STUDENTS, chosen.students), chosen.seed)
-    command = f"python -m bench.measure --seed {chosen.seed} --students {chosen.students}"
-    page = report(found, ceilings, all_known, on_the_mat, fourth, command)
+    students, seed = chosen.students, chosen.seed
+    few = max(20, int(FEWER * students))
+
+    def ranked(*of: str, n: int = few, without: tuple[str, ...] = ()) -> Summary:
+        return summarise(list(run(n, seed, *of, without=without)))
+
+    def ceiling_of(policy: str, world: str = "a", n: int = few, known: bool = False) -> Summary:
+        return summarise(list(ceiling.run(n, seed, policy, known, world)))
+
+    others = [name for name in WORLDS if name != "a"]
+    half = students // 2
+    found = Found(
+        policies={p: ranked(p, n=half) for p in POLICIES},
+        ceilings={p: ceiling_of(p, n=half) for p in (EIGHT, RANDOM)},
+        all_known=ceiling_of(EIGHT, known=True),
+        worlds={w: ranked(EIGHT, w) for w in others},
+        world_ceilings={w: ceiling_of(EIGHT, w) for w in ("b", "b heel")},
+        channels={
+            w: {
+                "-": ranked(EIGHT, w),
+                **{c: ranked(EIGHT, w, without=(c,)) for c in CHANNELS},
+            }
+            for w in ("a", "b", "b heel")
+        },
+        without_mat=ranked(EIGHT),
+        on_the_mat=ranked(f"{EIGHT}, with traces"),
+        turns=turns.measure(min(200, few), seed),
+        fourth=fourth_cause.measure(min(FOURTH_STUDENTS, few), seed),
+        halved=severities.measure(min(200, few), seed),
+    )
+    command = f"python -m bench.measure --seed {seed} --students {students}"
+    page = report(found, command, (half, few))
     (DOCS / "MEASUREMENTS.md").write_text(page, encoding="utf-8")
-    (DOCS / "reliability.svg").write_text(picture(found["eight proposed"]), encoding="utf-8")
+    (DOCS / "reliability.svg").write_text(picture(found.policies[EIGHT]), encoding="utf-8")
     sys.stdout.write(page)
 
 
 def figures(s: Summary) -> dict[str, str]:
     """What is reported of one policy."""
     return {
-        "true cause first in the list": f"{100 * s.first:.1f} %",
+        "true start first in the list": f"{100 * s.start:.1f} %",
+        "some true cause first": f"{100 * s.first:.1f} %",
         "true cause among the first three": f"{100 * s.in_three:.1f} %",
-        "cause to start with is true": f"{100 * s.start:.1f} %",
         "calibration error": f"{s.calibration_error:.3f}",
         "of causes given 80 % or more, true": f"{100 * s.sure_and_true:.0f} % of {s.sure}",
         "looks taken": f"{s.looks:.1f}",
     }
 
 
-def report(
-    found: dict[str, Summary],
-    ceilings: dict[str, Summary],
-    all_known: Summary,
-    on_the_mat: dict[str, Summary],
-    fourth: fourth_cause.Effect,
-    command: str,
-) -> str:
+def report(found: Found, command: str, students: tuple[int, int]) -> str:
     """The page, in Markdown."""
+    half, few = students
     columns = {"wanted": WANTED}
-    for policy, summary in found.items():
+    for policy, summary in found.policies.items():
         columns[policy] = figures(summary)
-        columns[f"{policy}, ceiling"] = figures(ceilings[policy])
-    columns["eight proposed, delivery known"] = figures(all_known)
-    table = in_columns(columns)
-    mat = in_columns(
-        {
-            name: figures(summary)
-            for policy in POLICIES
-            for name, summary in (
-                (policy, found[policy]),
-                (f"{policy}, with traces", on_the_mat[f"{policy}, with traces"]),
-            )
-        }
-    )
-    ahead = 100 * (found["eight proposed"].first - found["eight at random"].first)
-    best = 100 * (ceilings["eight proposed"].first - ceilings["eight at random"].first)
+        if policy in found.ceilings:
+            columns[f"{policy}, ceiling"] = figures(found.ceilings[policy])
+    columns["eight proposed, delivery known"] = figures(found.all_known)
+    worlds = {}
+    for name, summary in found.worlds.items():
+        worlds[f"{name}: {WORLDS[name].name}"] = figures(summary)
+        if name in found.world_ceilings:
+            worlds[f"{name}, ceiling"] = figures(found.world_ceilings[name])
+    mat = {"without": figures(found.without_mat), "with traces": figures(found.on_the_mat)}
+    lead = 100 * (found.policies[EIGHT].start - found.policies[RANDOM].start)
+    best = 100 * (found.ceilings[EIGHT].start - found.ceilings[RANDOM].start)
     bands = "".join(
-        f"| {said:.2f} | {true:.2f} | {n} |\n" for said, true, n in found["eight proposed"].bands
+        f"| {said:.2f} | {true:.2f} | {n} |\n" for said, true, n in found.policies[EIGHT].bands
     )
+    foretold, happened = found.turns
+    gap = 100 * (found.all_known.start - found.ceilings[EIGHT].start)
     return f"""# How good the ranking is
 
 Measured on {datetime.now(UTC):%Y-%m-%d} with knowledge {load_knowledge().version} by
@@ -95,43 +140,91 @@ Measured on {datetime.now(UTC):%Y-%m-%d} with knowledge {load_knowledge().versio
 {command}
 ```
 
-Students come from the mechanical stand-in (`src/firm_footing/standins/student.py`), whose noise
-is not the ranking's: gamma severities, heavy-tailed people in whom path and face hang together,
-wild and tiring balls, signs that appear at a threshold of what all causes add up to, instructors of
-differing eye. Each has one or two causes, ten balls noted in words, and is looked at under three
-policies. The list is in the order of P(present); the cause to start with is the first of the roots.
+Students come from a mechanical stand-in (`src/firm_footing/standins/student.py`, which says what it
+shares with the ranking) in several worlds (`standins/worlds.py`). Each has ten balls noted in words
+and is looked at eight times. The *list* is in the order of `root`; a *true start* is a cause at
+work that comes from no other.
 
-The *ceiling* is a reasoner who knows the stand-in exactly (`bench/knower.py`): its severities,
-tails, thresholds and errors, and that there are one or two causes. It proposes its own looks and
-gets the same reading of the balls as the ranking. *Delivery known* is handed the true middle of
-the student's delivery and its scatter besides, which nobody on a tee can see: an upper bound.
+The *ceiling* is a reasoner who knows the world exactly (`bench/knower.py`): its severities, tails,
+thresholds and errors, and that there are one or two causes. It proposes its own looks and gets the
+same reading of the balls. *Delivery known* is handed the true middle of the delivery besides, which
+nobody on a tee can see.
 
-{table}
-{not_reached(found, ceilings, all_known)}
-Eight proposed looks put a true cause first {ahead:.1f} points more often than eight at random
-(wanted: at least 22; ceiling {best:.1f}).
+## World a: the stand-in
+
+Its noise is not the ranking's: gamma severities, heavy-tailed people in whom path and face hang
+together, wild and tiring balls, signs that appear at a threshold of what all causes add up to,
+instructors of differing eye. {half} students.
+
+{in_columns(columns)}
+{not_reached(found)}
+Where the points go: a severity has two levels in the ranking and is a smooth gamma in the stand-in,
+and the ranking does not know that there are just one or two causes. Ten balls noted in words cost
+another {gap:.1f} points against knowing the delivery itself. Before one severity drove both the
+balls and the looks, 8 points were lost against the ceiling; most of the loss was that.
+
+Eight chosen looks put a true start first {lead:.1f} points more often than eight at random (wanted:
+at least 20; ceiling {best:.1f}). Of {foretold} turns that were foretold ("this answer would put
+that cause first"), {happened} happened when the answer was given (wanted: 90 %).
 
 ![Reliability: what was said against what was true](reliability.svg)
 
 | said | true | pairs |
 |---|---|---|
 {bands}
+## Other worlds
+
+Eight proposed looks, {few} students each; calibration wanted at most 0.050.
+
+{in_columns(worlds)}
+{worlds_missed(found)}
+## Each channel taken away once
+
+Eight proposed looks, {few} students: how often the true start is first. A channel that lowers it by
+more than 2 points in any world would be one that does harm.
+
+{channel_table(found.channels)}
 ## With a mat
 
-The same students and looks after {SWINGS} swings on the simulated mat (`standins/pressing.py`: what
-each cause does to the mass and the feet; a camera names address, top and impact). What the mat
-answers is not looked at again.
+Eight proposed looks with and without 3 swings on the simulated mat (`standins/pressing.py`), {few}
+students of world a.
 
-{mat}
+{in_columns(mat)}
 ## A fourth cause
 
 The ranking weighs sets of up to three causes. Allowing four (links may add one more), over
-{fourth.students} of the same students after eight looks: P(present) changes by
-{fourth.mean:.4f} on average and by {fourth.largest:.3f} at most, by more than 0.05 in
-{100 * fourth.beyond:.2f} % of all student-cause pairs; another cause is first in the list for
-{100 * fourth.other_first:.1f} % of the students, another one is started with for
-{100 * fourth.other_start:.1f} %.
+{found.fourth.students} students after eight looks: P(at work) changes by {found.fourth.mean:.4f} on
+average and by {found.fourth.largest:.3f} at most, by more than 0.05 in
+{100 * found.fourth.beyond:.2f} % of all student-cause pairs; another cause is first for
+{100 * found.fourth.other_first:.1f} % of the students.
+
+{halved_words(found.halved)}"""
+
+
+def halved_words(halved: severities.Effect) -> str:
+    """What telling half of the severities of three causes changes."""
+    return f"""## Half of the severities of three causes
+
+Of sets of three causes every pair of severities is told once, four combinations instead of eight.
+Over {halved.students} students after eight looks at random that changes `root` by {halved.mean:.5f}
+on average and by {halved.largest:.3f} at most; another cause is first for
+{100 * halved.other_first:.1f} % of the students.
 """
+
+
+def channel_table(channels: dict[str, dict[str, Summary]]) -> str:
+    """Start with everything, and what each channel adds."""
+    names = list(CHANNELS)
+    head = f"| world | all | {' | '.join(f'without {c}' for c in names)} |\n"
+    head += "|" + "---|" * (len(names) + 2) + "\n"
+    return head + "".join(
+        f"| {world} | {100 * of['-'].start:.1f} % | "
+        + " | ".join(
+            f"{100 * of[c].start:.1f} % ({100 * (of['-'].start - of[c].start):+.1f})" for c in names
+        )
+        + " |\n"
+        for world, of in channels.items()
+    )
 
 
 def in_columns(columns: dict[str, dict[str, str]]) -> str:
@@ -144,36 +237,51 @@ def in_columns(columns: dict[str, dict[str, str]]) -> str:
     )
 
 
-NOT_REACHED = """Not reached:
-
-{lines}
-
-Where the points go: the ranking weighs looks as independent given the causes, while in the stand-in
-one severity makes all signs of a cause clear or faint together; it does not know that there are one
-or two causes; and its looks are chosen by that model. Ten balls noted in words cost another
-{gap:.1f} points in first place against knowing the delivery itself.
-"""
-
-
-def not_reached(found: dict[str, Summary], ceilings: dict[str, Summary], all_known: Summary) -> str:
-    """What falls short of what was wanted, and where the points are lost."""
-    lines = []
-    for policy in ("eight proposed", "five minutes proposed"):
+def not_reached(found: Found) -> str:
+    """What falls short of what was wanted in world a."""
+    got, best = found.policies[EIGHT], found.ceilings[EIGHT]
+    short = [
+        f"- {name}: {100 * (of(best) - of(got)):.1f} points below the ceiling, wanted {wanted}."
         for name, wanted, of in (
-            ("first in the list", 0.65, lambda s: s.first),
-            ("among the first three", 0.82, lambda s: s.in_three),
+            ("true start", 4, lambda s: s.start),
+            ("first three", 3, lambda s: s.in_three),
+        )
+        if 100 * (of(best) - of(got)) > wanted
+    ]
+    if got.calibration_error > 0.03:
+        short.append(f"- calibration error {got.calibration_error:.3f}, wanted 0.030.")
+    return "Not reached:\n\n" + "\n".join(short) + "\n" if short else ""
+
+
+def worlds_missed(found: Found) -> str:
+    """What falls short in the other worlds, and why."""
+    short = []
+    for name, best in found.world_ceilings.items():
+        got = found.worlds[name]
+        for what, wanted, of in (
+            ("true start", 7, lambda s: s.start),
+            ("first three", 5, lambda s: s.in_three),
         ):
-            got, best = of(found[policy]), of(ceilings[policy])
-            if got < wanted:
-                lines.append(
-                    f"- {policy}, {name}: {100 * got:.1f} % instead of {100 * wanted:.0f} %. "
-                    f"{100 * (best - got):.1f} points are left to gain with the same reading of "
-                    f"the balls; beyond {100 * best:.1f} % nobody gets with it."
-                )
-    if not lines:
-        return ""
-    gap = 100 * (all_known.first - ceilings["eight proposed"].first)
-    return NOT_REACHED.format(lines="\n".join(lines), gap=gap)
+            below = 100 * (of(best) - of(got))
+            if below > wanted:
+                short.append(f"- {name}, {what}: {below:.1f} points below, wanted {wanted}.")
+    short += [
+        f"- {name}: calibration error {s.calibration_error:.3f}. {WHY.get(name, '')}"
+        for name, s in found.worlds.items()
+        if s.calibration_error > 0.05
+    ]
+    return "Not reached:\n\n" + "\n".join(short) + "\n" if short else ""
+
+
+WHY = {
+    "c": "Three or four causes at once are rare in the prior, so every cause is said to be less "
+    "likely than it is there; what stands first is right all the more often.",
+    "d": "An eye that says yes to one sound thing in seven is five times as often wrong as is "
+    "taken for granted; nothing in the answers gives it away.",
+    "e": "Motion is read wrong one time in five on film as well, four to six times as often as "
+    "is taken for granted there; what was seen of motion is believed too firmly.",
+}
+"""Why a world is missed, where it was."""
 
 
 def picture(found: Summary) -> str:

@@ -50,12 +50,6 @@ def without_a_mat(page: Page) -> None:
     page.get_by_role("button", name="No mat").click()
 
 
-def second_root(page: Page) -> None:
-    """Pick a cause the ranking does not have first."""
-    page.locator(".roots button").nth(1).click()
-    page.wait_for_timeout(700)
-
-
 def sheet(page: Page) -> None:
     """Wait for the page that goes home."""
     page.frame_locator("iframe").get_by_role("heading").first.wait_for()
@@ -84,7 +78,7 @@ PICTURES: list[tuple[str, str, tuple[int, int], Act | None, dict[str, str]]] = [
     ("pressure-left-hander-bay", "Jory/pressure", DESK, half_way_down, BAY_LEFT),
     ("feel-tests", "Wendel/pressure", DESK, without_a_mat, {}),
     ("listen", "Marit/listen", DESK, None, {}),
-    ("decide", "Oda/decide", DESK, second_root, {}),
+    ("decide", "Ines/decide", DESK, None, {}),
     ("drill", "Fenn/drill", DESK, None, {}),
     ("retest", "Fenn/retest", DESK, None, {}),
     ("send", "Petra/send", DESK, sheet, {}),

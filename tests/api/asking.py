@@ -18,7 +18,7 @@ def hit(client: TestClient, lesson: Json, block: str, starts: list[float]) -> No
         client.put(url, json={"block_id": block, "observed": observed}).raise_for_status()
 
 
-def decide(client: TestClient, lesson: Json, cause: str, reason: str = "") -> None:
+def decide(client: TestClient, lesson: Json, cause: str, reason: str = "seen on film") -> None:
     body = {"cause": cause, "reason": reason}
     client.post(f"/api/lessons/{lesson['id']}/decisions", json=body).raise_for_status()
 

@@ -49,8 +49,11 @@ def test_the_pattern_without_a_cause_is_kept_with_the_decision(
     found = client.get(f"{base}/without", params={"cause": "trail_side_shove"}).json()
     assert found["now"]["start_deg"]["value"] == pytest.approx(-4, abs=0.5)
     assert found["without"]["start_deg"]["value"] > -2
-    client.post(f"{base}/decisions", json={"cause": "trail_side_shove"})
+    body = {"cause": "trail_side_shove", "reason": "it was plain to see"}
+    client.post(f"{base}/decisions", json=body)
     (decision,) = client.get(base).json()["decisions"]
+    assert found.pop("sentence").endswith(".")
+    assert found.pop("worse") in (True, False)
     assert decision["prediction"] == found
 
 

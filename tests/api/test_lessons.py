@@ -6,7 +6,7 @@ import pytest
 from fastapi.testclient import TestClient
 from httpx import Response
 
-from firm_footing.core.pattern.shape import probability_word
+from firm_footing.core.reasoning.words import probability_word
 from firm_footing.files.knowledge_files import load_knowledge
 
 SHOT = {"start": "pull", "curve": "push", "heel_toe_mm": -14}
@@ -77,7 +77,7 @@ def test_the_diagnosis_of_a_lesson_is_one_call(client: TestClient, lesson: dict[
     ranking = found["ranking"]
     assert ranking["start_with"] == "trail_heel_pops"
     assert len(ranking["causes"]) == 29
-    assert found["words"][ranking["causes"][0]["id"]] in ("likely", "very_likely", "possible")
+    assert ranking["causes"][0]["word"] in ("likely", "very_likely", "possible")
     likely = probability_word(ranking["outside_feet"], load_knowledge().numbers)
     assert found["outside_word"] == likely
     assert found["spreads"]["heel_toe_mm"]["value"] == pytest.approx(-14, abs=0.1)

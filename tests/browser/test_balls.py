@@ -225,3 +225,59 @@ def test_a_second_lesson_says_what_moved_since_the_first(page: Page) -> None:
     expect(notes).to_contain_text(f"({since[0]['balls']} balls)")
     sure = [m for m in since[0]["moved"] if m["sure"]]
     expect(notes).to_contain_text("Since" if sure else "nothing has moved more than chance would")
+
+
+def test_the_same_touch_is_the_same_carry_at_every_ball_and_in_the_retest(
+    page: Page, finger: Finger
+) -> None:
+    """The range keeps its scale while balls are hit, however far one of them goes."""
+    own_copy_of(page, "Oda Brack")
+    before = len(lesson_of(page)["blocks"][0]["shots"])
+
+    def touch(times: int) -> None:
+        for _ in range(times):
+            finger.drag("range", (0.5, 0.5), (0.5, 0.3))
+            page.get_by_role("button", name="Next ball").tap()
+        saved(page)
+
+    touch(10)
+    logged = [s["observed"]["carry_m"] for s in lesson_of(page)["blocks"][0]["shots"][before:]]
+    assert len(logged) == 10
+    assert len(set(logged)) == 1
+    yards = logged[0] / 0.9144
+    assert yards == pytest.approx(round(yards / 5) * 5, abs=0.02)
+    page.get_by_role("button", name="New block").tap()
+    touch(3)
+    retest = lesson_of(page)["blocks"][-1]
+    assert retest["kind"] == "retest"
+    assert [s["observed"]["carry_m"] for s in retest["shots"]] == logged[:3]
+
+
+@pytest.mark.parametrize("size", [(1280, 800), (1180, 820), (820, 1180)])
+def test_drawings_keep_their_place_and_size_whatever_comes_above(
+    page: Page, finger: Finger, size: tuple[int, int]
+) -> None:
+    page.set_viewport_size({"width": size[0], "height": size[1]})
+    own_copy_of(page, "Oda Brack")
+
+    def boxes() -> list[list[int]]:
+        page.wait_for_timeout(300)
+        found = [page.get_by_test_id(name).bounding_box() for name in ("range", "ground", "face")]
+        return [[round(box[k]) for k in ("x", "y", "width", "height")] for box in found if box]
+
+    before = boxes()
+    assert len(before) == 3
+    first = page.get_by_test_id("causes").locator("li.cause").first
+    first.get_by_role("button").first.tap()
+    page.evaluate("scrollTo(0, 0)")
+    assert boxes() == before  # the chain of an opened cause
+    finger.drag("range", (0.5, 0.5), (0.55, 0.3))
+    assert boxes() == before  # a ball
+    page.get_by_test_id("undo").tap()
+    saved(page)
+    assert boxes() == before
+    page.get_by_role("button", name="Separating balls").tap()
+    page.get_by_role("button", name="Hit these 5 balls").tap()
+    page.evaluate("scrollTo(0, 0)")
+    expect(page.get_by_text("Was the drill done right?")).to_be_visible()
+    assert boxes() == before  # a trial block, with its question

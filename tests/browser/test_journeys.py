@@ -84,7 +84,8 @@ def test_eight_balls_by_touch_and_three_looks(page: Page, finger: Finger) -> Non
     saved(page)
     heel = page.get_by_test_id("cause-trail_heel_pops")
     expect(heel).to_contain_text("Start here")
-    expect(page.get_by_test_id("standing")).to_contain_text("Nearly: trail heel up early")
+    expect(heel).to_contain_text("Seen")
+    expect(page.get_by_test_id("standing")).to_contain_text("“trail heel leaves the ground early”")
     assert first_cause(page) == "Trail heel leaves the ground early"
     page.reload()
     expect(heel).to_contain_text("Start here")
@@ -93,7 +94,9 @@ def test_eight_balls_by_touch_and_three_looks(page: Page, finger: Finger) -> Non
     page.get_by_role("link", name="Shots 8").tap()
     expect(page.locator(".flight")).to_have_count(8)
     expect(page.locator(".divot")).to_have_count(8)
-    heel.get_by_role("button").first.tap()
+    # well ahead and seen, so it stands open of itself; one touch decides
+    expect(heel.get_by_test_id("explains")).to_be_visible()
+    expect(heel.get_by_test_id("ball-next")).to_be_visible()
     heel.get_by_role("button", name="Decide on this cause").tap()
     expect(heel).to_contain_text("Decided")
 
@@ -210,7 +213,7 @@ def test_feet_are_called_left_and_right_where_that_was_chosen(page: Page) -> Non
     sides = """localStorage.setItem('firm-footing-settings', '{"sides": "left_right"}')"""
     page.add_init_script(sides)
     open_lesson_of(page, "Jory Pask")  # left-handed: the right leg leads
-    expect(page.get_by_test_id("standing")).to_have_text("Settled: rushes to the right leg.")
+    expect(page.get_by_test_id("standing")).to_have_text("Start with “rushes onto the right leg”.")
     expect(page.get_by_test_id("causes")).to_contain_text("Rushes onto the right leg")
 
 
@@ -218,7 +221,8 @@ def test_a_cause_opens_its_evidence_and_lights_its_chain(page: Page) -> None:
     open_lesson_of(page, "Oda Brack")
     cause = page.get_by_test_id("causes").locator("li.cause").nth(1)
     cause.get_by_role("button").first.tap()
-    expect(cause).to_contain_text("times likelier")
+    expect(cause).to_contain_text("Speaks for it")
+    expect(cause.get_by_test_id("explains")).to_be_visible()
     expect(page.get_by_role("list", name="Chain from cause to ball")).to_be_visible()
     expect(page.get_by_test_id("chain").locator("circle").first).to_be_visible()
 
@@ -273,11 +277,11 @@ def test_an_ambiguous_case_is_settled_by_the_suggested_looks(
     """Answered as they would be for a heel that leaves early."""
     own_copy_of(page, "Oda Brack")
     standing = page.get_by_test_id("standing")
-    expect(standing).to_contain_text("Open between")
+    expect(standing).to_contain_text("Nearly settled")
     asked = page.get_by_test_id("next-look").locator(".question")
     by_question = {c.question: c for c in knowledge.checks}
     for _ in range(8):
-        if standing.inner_text().startswith("Settled"):
+        if standing.inner_text().startswith("Start with"):
             break
         question = asked.inner_text()
         strength = by_question[question].pointers("thrown").get("trail_heel_pops")
@@ -285,7 +289,7 @@ def test_an_ambiguous_case_is_settled_by_the_suggested_looks(
         page.get_by_test_id("next-look").get_by_role("button", name=answer).tap()
         expect(asked).not_to_have_text(question)
         saved(page)
-    expect(standing).to_have_text("Settled: trail heel up early.")
+    expect(standing).to_have_text("Start with “trail heel leaves the ground early”.")
     expect(page.get_by_test_id("cause-trail_heel_pops")).to_contain_text("Start here")
 
 
@@ -334,10 +338,12 @@ def test_what_it_would_be_without_the_cause_is_drawn_and_kept_for_the_retest(pag
     own_copy_of(page, "Oda Brack")
     cause = page.get_by_test_id("cause-toes_in_downswing")
     cause.get_by_role("button").first.tap()
-    expect(cause.get_by_test_id("without")).to_contain_text("Without it")
+    expect(cause.get_by_test_id("without")).to_contain_text("Without this cause")
     flight = page.get_by_test_id("predicted-flight")
     expect(flight).to_be_visible()
     cause.get_by_role("button", name="Decide on this cause").tap()
+    cause.get_by_label("Why this one").fill("I saw it on film.")  # another one stands first
+    cause.get_by_test_id("decide-anyway").tap()
     expect(cause).to_contain_text("Decided")
     cause.get_by_role("button").first.tap()
     expect(flight).to_have_count(0)  # the cause is closed

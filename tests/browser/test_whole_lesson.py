@@ -61,14 +61,16 @@ def test_a_whole_lesson_by_touch_from_listening_to_the_sheet(page: Page, finger:
     stage(page, "Shots")
     hit(page, finger, 8, 0.42, 0.60)
     expect(page.get_by_role("list", name="Balls").get_by_role("button")).to_have_count(8)
-    # decide against the ranking: a reason is asked, and what would have to be true is said
+    # the first causes stand side by side; deciding on another than the first wants a reason
     stage(page, "Decide")
-    page.locator(".roots button").nth(1).tap()
-    picked = page.get_by_test_id("picked")
-    expect(picked).to_contain_text("Against the ranking")
-    expect(page.get_by_test_id("decide")).to_be_disabled()
-    picked.get_by_label("Why this one").fill("I saw it on film.")
-    page.get_by_test_id("decide").tap()
+    cards = page.locator("[data-testid^=compare-]")
+    expect(cards.first).to_contain_text("What it explains of these balls")
+    expect(page.get_by_test_id("tell-apart")).to_be_visible()
+    second = cards.nth(1)
+    second.get_by_test_id("decide").tap()
+    expect(second.get_by_test_id("decide-anyway")).to_be_disabled()
+    second.get_by_label("Why this one").fill("I saw it on film.")
+    second.get_by_test_id("decide-anyway").tap()
     expect(page.get_by_test_id("decided")).to_contain_text("I saw it on film.")
     expect(page.get_by_test_id("decided")).to_contain_text("first then")
     cue = page.get_by_role("group", name="Cues").get_by_role("button").first
@@ -162,8 +164,7 @@ def test_what_is_not_here_sinks_and_the_set_up_comes_first(page: Page, finger: F
 def test_a_follow_up_that_rejects_the_cause_is_kept_in_the_casebook(page: Page) -> None:
     own_copy_of(page, "Tilda Munge")
     stage(page, "Decide")
-    page.locator(".roots button").first.tap()
-    page.get_by_test_id("decide").tap()
+    page.locator("[data-testid^=compare-]").first.get_by_test_id("decide").tap()
     stage(page, "Send")
     page.get_by_test_id("send-home").tap()
     asked = page.get_by_test_id("follow-up")
@@ -182,7 +183,9 @@ def test_a_follow_up_that_rejects_the_cause_is_kept_in_the_casebook(page: Page) 
     expect(page.get_by_test_id("came-back")).to_contain_text("rejected")
     expect(page.get_by_test_id("came-back")).to_contain_text("No better.")
     stage(page, "Decide")
-    expect(page.locator(".roots")).to_contain_text("rejected, lesson of")
+    expect(page.get_by_role("navigation", name="Causes to compare")).to_contain_text(
+        "it was rejected"
+    )
     stage(page, "Shots")
     expect(page.get_by_test_id("pattern")).to_contain_text("No balls yet")
     assert lesson_of(page)["reopens"]

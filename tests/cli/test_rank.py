@@ -25,7 +25,8 @@ GOOD: dict[str, Any] = {
 }
 KEYS = {
     "file", "enough", "enough_reason", "pattern", "start_with", "causes", "outside_feet",
-    "next_checks", "drills", "schools_agree",
+    "next_checks", "drills", "schools_agree", "deviation", "explains_person", "left_over",
+    "unexplained", "ball_next",
 }  # fmt: skip
 PATTERN_KEYS = {
     "balls", "start_deg", "curve_deg", "path_deg", "face_to_path_deg", "low_point_cm",
@@ -55,15 +56,22 @@ def test_one_object_a_line_in_the_order_given(tmp_path: Path) -> None:
         assert set(row) == KEYS
         assert set(row["pattern"]) == PATTERN_KEYS
         assert len(row["causes"]) == 29
-        probabilities = [c["probability"] for c in row["causes"]]
-        assert probabilities == sorted(probabilities, reverse=True)
+        roots = [c["root"] for c in row["causes"]]
+        assert roots == sorted(roots, reverse=True)
+        assert all(c["root"] <= c["probability"] + 1e-12 for c in row["causes"])
         assert set(row["causes"][0]) == {
-            "id", "probability", "root", "group", "for", "against", "chain"
+            "id", "probability", "root", "word", "seen", "group", "comes_from", "for", "against",
+            "better_explained", "explains", "explains_words", "chain",
         }  # fmt: skip
-        best = max(row["causes"], key=lambda c: c["root"])
-        assert row["start_with"] == best["id"]
+        assert row["start_with"] in (None, row["causes"][0]["id"])
+        for name, deviation in row["deviation"].items():
+            parts = sum(c["explains"][name] for c in row["causes"])
+            whole = parts + row["explains_person"][name] + row["left_over"][name]
+            assert whole == pytest.approx(deviation)
     assert rows[0]["start_with"] == "trail_heel_pops"
     assert rows[0]["causes"][0]["for"][0]["bits"] > 0
+    assert rows[0]["causes"][0]["seen"] == "yes"
+    assert rows[0]["ball_next"].endswith(".")
 
 
 BAD = [
@@ -116,5 +124,6 @@ def test_a_missing_file_and_words_for_people(tmp_path: Path) -> None:
     result = run(tmp_path / "none.json", good)
     assert result.exit_code == 2
     assert "no such file" in result.stderr
-    assert "start with: Trail heel leaves the ground early" in result.stdout
+    assert "Trail heel leaves the ground early (" in result.stdout
+    assert "seen: yes" in result.stdout
     assert "look next" in result.stdout

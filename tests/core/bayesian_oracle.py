@@ -1,5 +1,6 @@
 """The discrete part of the diagnosis as a general Bayesian network, for pyAgrum to work out."""
 
+import math
 from collections.abc import Mapping, Sequence
 
 import numpy as np
@@ -7,7 +8,8 @@ import pyagrum as gum
 
 from firm_footing.core.case import Reading
 from firm_footing.core.knowledge import Knowledge
-from firm_footing.core.reasoning.looks import answer_given_fact, base_rates
+from firm_footing.core.reasoning.looks import base_rates, log_ratio_of
+from tests.core.test_against_enumeration import rate
 
 
 def binary(network: gum.BayesNet, name: str) -> None:
@@ -43,11 +45,36 @@ def count(network: gum.BayesNet, names: list[str], prefix: str, most: int) -> st
     return previous
 
 
+def even_of_three(network: gum.BayesNet, names: list[str], at_once: str) -> list[float]:
+    """Of three causes only those severities are told of which an even number is grave."""
+    previous = None
+    for name in names:
+        binary(network, f"odd_{name}")
+        parents = [name, f"grave_{name}", *([previous] if previous else [])]
+
+        def odd(at: dict[str, int], name: str = name) -> float:
+            grave = at[name] * at[f"grave_{name}"]
+            return float((grave + sum(v for k, v in at.items() if k.startswith("odd_"))) % 2)
+
+        fill(network, f"odd_{name}", parents, odd)
+        previous = f"odd_{name}"
+    assert previous is not None
+    binary(network, "told")
+
+    def told(at: dict[str, int]) -> float:
+        if at[at_once] < 3:
+            return 0.5  # all of them are told, each half as likely as one of three causes'
+        return 1.0 - at[previous]
+
+    fill(network, "told", [at_once, previous], told)
+    return [0.0, 1.0]
+
+
 def oracle_of(
     knowledge: Knowledge, readings: Mapping[str, Sequence[Reading]], handicap: float
 ) -> tuple[gum.BayesNet, dict[str, object]]:
     """Causes that come by themselves, counted; causes present by noisy-OR, counted and limited;
-    a mode; facts with a leak; noisy answers."""
+    a mode; a severity of each cause; facts with a leak; noisy answers."""
     numbers, upstream = knowledge.numbers, knowledge.upstream
     network = gum.BayesNet()
     link = numbers.prior.link_strength
@@ -78,20 +105,32 @@ def oracle_of(
     binary(network, "stuck")
     fill(network, "stuck", [], lambda _: numbers.stuck_mode.probability(handicap))
     bases = base_rates(knowledge, handicap, ())
+    levels = numbers.delivery.severity_levels
+    graded = len(levels) > 1
+    for cause in knowledge.causes if graded else ():
+        binary(network, f"grave_{cause.id}")
+        fill(network, f"grave_{cause.id}", [], lambda _: 0.5)
+    if graded:
+        evidence["told"] = even_of_three(network, [c.id for c in knowledge.causes], at_once)
     for name, given in readings.items():
         check, base = knowledge.check[name], bases[name]
-        without, with_fact = answer_given_fact(given, check, numbers)
+        ratio = log_ratio_of(given, check, numbers)
 
         def fact(at: dict[str, int], check=check, base=base) -> float:  # type: ignore[no-untyped-def]
             absent = 1 - base
-            for cause, strength in check.pointers("stuck" if at["stuck"] else "thrown").items():
+            for cause, alone in knowledge.points(
+                check, "stuck" if at["stuck"] else "thrown"
+            ).items():
                 if at[cause]:
-                    absent *= (1 - numbers.pointer[strength]) / (1 - base)
+                    level = levels[at[f"grave_{cause}"] if graded else 0]
+                    absent *= math.exp(-rate(alone, base, levels) * level)
             return 1 - absent
 
+        pointed = list(check.all_pointers())
         binary(network, name)
-        fill(network, name, [*check.all_pointers(), "stuck"], fact)
-        evidence[name] = [without, with_fact]
+        graves = [f"grave_{c}" for c in pointed] if graded else []
+        fill(network, name, [*pointed, *graves, "stuck"], fact)
+        evidence[name] = [1.0, math.exp(ratio)]
     return network, evidence
 
 

@@ -31,6 +31,9 @@ def cut_down(causes: set[str], files: dict[str, Any] | None = None) -> Knowledge
     for check in f["checks"]:
         for key in ("points", "points_thrown", "points_stuck"):
             check[key] = {c: s for c, s in check.get(key, {}).items() if c in causes}
+        if check.get("shows") not in causes and "shows" in check:
+            del check["shows"]
+            check["base"] = check.pop("harmless")
     f["checks"] = [c for c in f["checks"] if c["points"]]
     checks = {c["id"] for c in f["checks"]}
     for drill in f["drills"]:

@@ -6,13 +6,14 @@ import pytest
 
 from firm_footing.core.case import Reading
 from firm_footing.core.knowledge import Knowledge
+from firm_footing.core.reasoning.enumeration import enumerate_stories
 from firm_footing.core.reasoning.looks import (
     base_rates,
     fact_probability,
     look_pieces,
 )
 from firm_footing.core.reasoning.posterior import posterior
-from firm_footing.core.reasoning.stories import base_weights, enumerate_stories, set_prior
+from firm_footing.core.reasoning.prior import base_weights, set_prior
 from tests.core.bayesian_oracle import infer, oracle_of
 from tests.core.sub_knowledge import cut_down, real_files
 
@@ -60,8 +61,10 @@ def test_one_cause_alone_gives_the_stated_probability(knowledge: Knowledge) -> N
         base = check.base_rate(18)
         fact = fact_probability(stories, check.id, base)
         assert fact[0] == pytest.approx(base)
-        for cause, strength in check.points.items():
+        for cause, stated in knowledge.points(check, "thrown").items():
             alone = np.flatnonzero(stories.members.sum(axis=1) == 1)
             row = next(r for r in alone if stories.members[r, knowledge.cause_index[cause]])
-            swing = np.flatnonzero(stories.swings.set_of == row)
-            assert fact[swing] == pytest.approx(knowledge.numbers.pointer[strength])
+            its = (stories.hypotheses.set_of == row) & ~stories.hypotheses.stuck
+            mild, marked = fact[its]
+            assert mild < stated < marked
+            assert (mild + marked) / 2 == pytest.approx(stated)

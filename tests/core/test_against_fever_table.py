@@ -6,8 +6,8 @@ here, so it is made too small to matter."""
 
 import pytest
 
+from firm_footing.core.reasoning.enumeration import enumerate_stories
 from firm_footing.core.reasoning.looks import fact_probability
-from firm_footing.core.reasoning.stories import enumerate_stories
 from tests.core.sub_knowledge import cut_down, real_files
 
 COLD, FLU, MALARIA = "sway_off_ball", "jumps_early", "hips_slide_head_stays"
@@ -28,6 +28,8 @@ def test_fever_given_its_causes(ill: tuple[str, ...]) -> None:
     files = real_files()
     files["numbers"]["pointer"] = {"weak": 0.4, "moderate": 0.8, "strong": 0.9}
     fever = files["checks"][0]
+    del fever["shows"], fever["harmless"]
+    files["numbers"]["delivery"]["severity_levels"] = [1.0]
     fever |= {"base": 1e-12, "points": {COLD: "weak", FLU: "moderate", MALARIA: "strong"}}
     knowledge = cut_down({COLD, FLU, MALARIA}, files)
     stories = enumerate_stories(knowledge)

@@ -11,8 +11,9 @@ from firm_footing.core.case import Block, Case, Shot
 from firm_footing.core.knowledge import DIMENSIONS, Knowledge
 from firm_footing.core.pattern import read_pattern
 from firm_footing.core.reasoning.delivery import expected_delivery, judge_delivery, reading_of
-from firm_footing.core.reasoning.stories import Stories, enumerate_stories
-from firm_footing.core.reasoning.trials import Trial, change_log, change_read, trials_of
+from firm_footing.core.reasoning.enumeration import enumerate_stories
+from firm_footing.core.reasoning.stories import Stories
+from firm_footing.core.reasoning.trials import Trial, log_given_baseline, of_both, trials_of
 
 BEFORE = Block(
     expected_carry_m=135,
@@ -37,7 +38,7 @@ DURING = BEFORE.model_copy(
 
 
 def story_of(stories: Stories, *causes: str, stuck: bool = False) -> int:
-    """The first story with just these causes in this mode."""
+    """The first story with just these causes in this mode; all of them mild."""
     index = stories.knowledge.cause_index
     wanted = {index[c] for c in causes}
     for story in range(len(stories.set_of)):
@@ -63,13 +64,18 @@ def log_t(mean: np.ndarray, cov: np.ndarray, value: np.ndarray, knowledge: Knowl
     return float(multivariate_t(mean, cov * (df - 2) / df, df).logpdf(value))
 
 
+def unit_effects(stories: Stories, story: int) -> list[np.ndarray]:
+    """What one more of each cause's severity would do."""
+    none = len(stories.effects) - 1
+    return [stories.unit_effects[v] for v in stories.variant_of[:, story] if v != none]
+
+
 def covariance_of(stories: Stories, story: int) -> np.ndarray:
     """(6, 6) of one person with these causes."""
     numbers = stories.knowledge.numbers.delivery
     out = np.diag(np.array(numbers.person_sd.row()) ** 2)
-    for variant in stories.variant_of[:, story]:
-        effect = stories.effects[variant]
-        out += numbers.effect_spread**2 * np.outer(effect, effect)
+    for effect in unit_effects(stories, story):
+        out += numbers.severity_within**2 * np.outer(effect, effect)
     return out
 
 
@@ -104,7 +110,8 @@ def test_severity_is_what_least_squares_makes_of_it(knowledge: Knowledge) -> Non
     )
     found = judge_delivery(only, stories, 18)
     low = DIMENSIONS.index("low_point_cm")
-    effect = stories.effects[stories.variant_of[0, story], low] / 2
+    within = knowledge.numbers.delivery.severity_within
+    effect = within * unit_effects(stories, story)[0][low]
     off = only.value[0] - expected_delivery(stories, 18)[low, story]
     rest = knowledge.numbers.delivery.person_sd.low_point_cm**2 + only.noise[0, 0]
     assert found.severity[0, story] == pytest.approx(effect * off / (effect**2 + rest))
@@ -114,14 +121,21 @@ def test_severity_is_what_least_squares_makes_of_it(knowledge: Knowledge) -> Non
 def test_a_trial_block_is_a_mixture_over_what_it_took_away(
     knowledge: Knowledge, causes: tuple[str, ...]
 ) -> None:
-    """Written out for the 60 % block: it takes effort away, and with it what effort brought."""
+    """Written out for the 60 % block, which takes effort away, and with it what effort brought.
+
+    Baseline and block are one normal vector that share person and severities; the block is judged
+    given the baseline.
+    """
     stories, numbers = enumerate_stories(knowledge), knowledge.numbers
     story = story_of(stories, *causes)
     drill = knowledge.drill["sixty_percent"]
     before, during = (read_pattern((b,), knowledge) for b in (BEFORE, DURING))
-    reading = change_read(before, during, knowledge)
-    found = change_log(drill, reading, None, stories, during)[story]
+    first, second = (reading_of(p, knowledge, shared=False) for p in (before, during))
+    second = of_both(first, second)
+    assert len(second.names) >= 3
+    found = log_given_baseline(drill, first, second, stories, 11, during)[story]
 
+    mild = numbers.delivery.severity_levels[0]
     downstream = [c for c in ("trail_heel_pops", "chest_rush", "backs_up") if c in causes]
     effort = "over_effort" in causes
     done, goes = numbers.trial.removed_when_done, numbers.trial.goes_with_it
@@ -132,15 +146,26 @@ def test_a_trial_block_is_a_mixture_over_what_it_took_away(
     ]
     assert drill.constraint is not None
     everyone = np.array(drill.constraint.everyone.row())
+    start = expected_delivery(stories, 11)[:, story]
+    ordered = [c.id for c in knowledge.causes if c.id in causes]
+    effect_of = dict(zip(ordered, unit_effects(stories, story), strict=True))
+    both = np.vstack([first.design, second.design])
+    n = len(first.names)
     likelihood = 0.0
     for share, gone in mixture:
-        mean, cov = everyone.copy(), np.diag((numbers.trial.everyone_spread * everyone) ** 2)
-        for name in gone:
-            effect = np.array(knowledge.cause[name].effect_in("thrown", None).row())
-            mean -= effect
-            cov += numbers.delivery.effect_spread**2 * np.outer(effect, effect)
-        seen = reading.design @ cov @ reading.design.T + reading.noise
-        log = log_t(reading.design @ mean, seen, reading.value, knowledge)
+        left = start + everyone - sum((mild * effect_of[c] for c in gone), np.zeros(6))
+        mean = np.concatenate([first.design @ start, second.design @ left])
+        cov = both @ np.diag(np.array(numbers.delivery.person_sd.row()) ** 2) @ both.T
+        cov[:n, :n] += first.noise
+        spread = np.diag((numbers.trial.everyone_spread * everyone) ** 2)
+        cov[n:, n:] += second.noise + second.design @ spread @ second.design.T
+        for name, effect in effect_of.items():
+            seen = both @ effect * numbers.delivery.severity_within
+            seen[n:] *= name not in gone
+            cov += np.outer(seen, seen)
+        value = np.concatenate([first.value, second.value])
+        log = log_t(mean, cov, value, knowledge)
+        log -= log_t(mean[:n], cov[:n, :n], first.value, knowledge)
         likelihood += share * math.exp(log)
     assert during.scatter is None  # three balls say nothing about scatter
     assert found == pytest.approx(math.log(likelihood), abs=1e-9)
@@ -171,7 +196,26 @@ def test_what_was_not_seen_is_taken_as_usual_when_it_speaks_for_something_that_w
     face = np.zeros(7)
     face[1] = 1.0
     said = 25.0 * np.outer(row, row) + 25.0 * np.outer(face, face)
-    told = replace(pattern.delivered, said=said, pull=25.0 * 4.0 * row)
-    reading = reading_of(replace(pattern, delivered=told), knowledge)
+    told = replace(pattern.delivered, information=said, vector=25.0 * 4.0 * row)
+    reading = reading_of(replace(pattern, delivered=told), knowledge, shared=False)
     path = reading.value[reading.names.index("path_deg")]
     assert path == pytest.approx(4.0 - 0.5 * told.prior_mean[2], abs=0.05)
+
+
+def test_what_a_whole_block_shares_does_not_average_out(knowledge: Knowledge) -> None:
+    """Of more and more balls the doubt of a reading falls to that of its shared error."""
+    shot = Shot(start_deg=-3.0, curve_deg=2.0, heel_toe_mm=-10, divot_start_cm=-2)
+    shared = knowledge.numbers.shared_error
+    doubts = {}
+    for balls in (4, 64):
+        pattern = read_pattern((Block(shots=(shot,) * balls),), knowledge)
+        reading = reading_of(pattern, knowledge)
+        alone = reading_of(pattern, knowledge, shared=False)
+        for name, error in (("heel_toe_mm", shared.strike_mm), ("low_point_cm", shared.ground_cm)):
+            row = reading.names.index(name)
+            doubts[balls, name] = reading.noise[row, row], alone.noise[row, row]
+            assert reading.noise[row, row] == pytest.approx(
+                alone.noise[row, row] + error**2, rel=0.05
+            )
+    assert doubts[64, "heel_toe_mm"][1] < doubts[4, "heel_toe_mm"][1] / 10
+    assert doubts[64, "heel_toe_mm"][0] > shared.strike_mm**2

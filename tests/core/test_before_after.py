@@ -4,8 +4,9 @@ import numpy as np
 import pytest
 
 from firm_footing.core.case import Block, Case, Shot
-from firm_footing.core.coaching.before_after import MEASURES, compare, values_of
+from firm_footing.core.coaching.before_after import MEASURES, compare
 from firm_footing.core.knowledge import Knowledge
+from firm_footing.core.pattern.chance import values_of
 
 
 def block(kind: str, starts: list[float], heel: float, club: str = "7i") -> Block:
@@ -54,6 +55,6 @@ def test_words_count_by_their_middle_and_shanks_by_their_strike_alone(
     knowledge: Knowledge,
 ) -> None:
     shots = (Shot(start="pull", curve="push"), Shot(start="far_push", contact="hosel"))
-    found = values_of([Block(shots=shots)], knowledge)
+    found = values_of([Block(shots=shots)], knowledge.numbers)
     assert found["start_deg"] == (-4.0,)
     assert found["curve_deg"] == (4.0,)

@@ -47,5 +47,5 @@ def test_seen_from_the_other_side_it_is_the_same(knowledge: Knowledge) -> None:
 
 def test_looks_that_separate_point_to_just_one_of_the_two(knowledge: Knowledge) -> None:
     for look in between(weigh(CASE, knowledge), ONE, OTHER).looks[:3]:
-        strengths = knowledge.check[look.id].all_pointers()
+        strengths = knowledge.points(knowledge.check[look.id], "thrown")
         assert strengths.get(ONE) != strengths.get(OTHER)

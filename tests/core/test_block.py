@@ -12,6 +12,7 @@ from firm_footing.core.delivery.expected import setting_of
 from firm_footing.core.knowledge import Knowledge
 from firm_footing.core.pattern import Estimate, Pattern
 from firm_footing.core.pattern.block import read_block
+from firm_footing.core.pattern.chance import NOTED
 from firm_footing.core.pattern.compare import moved_since
 from firm_footing.core.pattern.drift import drifts_of, trend_chance
 from firm_footing.core.pattern.lost import ITEMS, lost_of, together
@@ -119,10 +120,17 @@ def test_one_far_ball_among_ten_is_called_wild(knowledge: Knowledge) -> None:
     assert wild == [False] * 9 + [True]
 
 
-def test_what_moved_is_sure_only_beyond_its_doubt() -> None:
-    then = Pattern(balls=10, path_deg=Estimate(-5.0, 0.8), heel_toe_mm=Estimate(-12.0, 4.0))
-    now = Pattern(balls=10, path_deg=Estimate(-1.0, 0.8), heel_toe_mm=Estimate(-8.0, 4.0))
-    moved = {m.name: m for m in moved_since(then, now)}
+def test_what_moved_is_sure_only_beyond_its_doubt(knowledge: Knowledge) -> None:
+    def shown(path: float, strikes: tuple[float, ...]) -> Pattern:
+        return Pattern(
+            balls=10,
+            path_deg=Estimate(path, 0.8),
+            heel_toe_mm=Estimate(float(np.mean(strikes)), 4.0),
+            values={name: strikes if name == "heel_toe_mm" else () for name in NOTED},
+        )
+
+    then, now = shown(-5.0, (-2.0, -12.0, -22.0)), shown(-1.0, (2.0, -8.0, -18.0))
+    moved = {m.name: m for m in moved_since(then, now, knowledge.numbers)}
     assert set(moved) == {"path_deg", "heel_toe_mm"}
     assert moved["path_deg"].difference.value == pytest.approx(4.0)
     assert moved["path_deg"].sure

@@ -13,6 +13,7 @@ from scipy.signal import find_peaks
 
 from firm_footing.core.case import Block, Case, Reading, Shot, Trace
 from firm_footing.core.frame import neutral_feet
+from firm_footing.core.ground import signs
 from firm_footing.core.ground.recorded import TraceError, recorded_of, with_feet_swapped
 from firm_footing.core.ground.several import together
 from firm_footing.core.ground.trace import read_trace, with_contact
@@ -297,6 +298,17 @@ def test_the_two_styles_of_skilled_players(style: str, knowledge: Knowledge) -> 
         beside = with_contact(read, pattern, knowledge)
         assert beside.a_style == (style == "reverse" and not fault)
         assert ("lead_peak_then_retreat" in beside.judged.answers) == (not beside.a_style)
+
+
+def test_lateness_is_as_clear_as_the_faintest_of_its_conditions(
+    knowledge: Knowledge, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    """Half clear in two ways is half clear, not a quarter: the two are one lateness."""
+    monkeypatch.setattr(signs._Judging, "_starts_late", lambda _: 0.6)
+    monkeypatch.setattr(signs._Judging, "_under", lambda *_: 0.5)
+    read = read_trace(swing(changed=SEEN["late"]), "recentre", knowledge)
+    assert next(s for s in read.judged.signs if s.id == "late").clear == 0.5
+    assert read.judged.answers["shift_starts_after_top"] == 0.5
 
 
 def test_a_crossing_of_the_trace_is_found(knowledge: Knowledge) -> None:

@@ -18,6 +18,20 @@ LAYERS = {
     "api": {"core", "files", "store", "api"},
     "cli": {"core", "files", "store", "standins", "api", "cli"},
 }
+ROOMS = {
+    "frame": set(),
+    "knowledge": {"frame"},
+    "case": {"frame", "knowledge"},
+    "ball": {"case", "knowledge"},
+    "delivery": {"ball", "case", "knowledge"},
+    "pattern": {"delivery", "ball", "case", "knowledge"},
+    "ground": {"pattern", "ball", "case", "frame", "knowledge"},
+    "coaching": {"ground", "pattern", "delivery", "ball", "case", "frame", "knowledge"},
+    "reasoning": {
+        "coaching", "ground", "pattern", "delivery", "ball", "case", "frame", "knowledge",
+    },
+}  # fmt: skip
+"""The rooms of the core, as `docs/ARCHITECTURE.md` draws them, and what each may import."""
 MODULES = sorted(SOURCE.rglob("*.py"))
 
 
@@ -40,6 +54,21 @@ def test_a_layer_imports_only_what_lies_below_it(layer: str) -> None:
                 assert name.split(".")[1] in LAYERS[layer], f"{path.name} imports {name}"
             elif layer == "core":
                 assert name.split(".")[0] not in FORBIDDEN_IN_CORE, f"{path.name} imports {name}"
+
+
+def test_every_room_of_the_core_is_held() -> None:
+    assert {p.name for p in (SOURCE / "core").iterdir() if (p / "__init__.py").exists()} == set(
+        ROOMS
+    )
+
+
+@pytest.mark.parametrize("room", ROOMS)
+def test_a_room_of_the_core_imports_only_what_lies_below_it(room: str) -> None:
+    for path in (SOURCE / "core" / room).rglob("*.py"):
+        for name in imports(path):
+            if name.startswith("firm_footing.core."):
+                below = name.split(".")[2]
+                assert below == room or below in ROOMS[room], f"{path.name} imports {name}"
 
 
 def test_the_core_opens_no_files() -> None:

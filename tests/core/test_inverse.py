@@ -9,7 +9,7 @@ from numpy.typing import NDArray
 from scipy.stats import norm
 
 from firm_footing.core.ball.flight import fly
-from firm_footing.core.ball.forward import FACE_TO_PATH, LOW_POINT, PATH, Setting, play
+from firm_footing.core.ball.forward import FACE_TO_PATH, LOW_POINT, PATH, Outcome, Setting, play
 from firm_footing.core.ball.surrogate import land
 from firm_footing.core.case import Block, Shot
 from firm_footing.core.delivery.expected import expected_of, setting_of
@@ -17,6 +17,7 @@ from firm_footing.core.delivery.intervals import interval_slopes
 from firm_footing.core.delivery.inverse import read_delivery
 from firm_footing.core.knowledge import DIMENSIONS, Knowledge
 from firm_footing.standins.noting import in_words, measured
+from firm_footing.standins.worlds import Flown
 
 FloatArray = NDArray[np.float64]
 Noting = Callable[..., tuple[Shot, ...]]
@@ -53,17 +54,22 @@ def simulated(
     return middle, block.model_copy(update={"shots": shots})
 
 
+def words(parts: FloatArray, outcome: Outcome, *rest: object) -> tuple[Shot, ...]:
+    """As an instructor notes them."""
+    return in_words(parts, Flown.of(outcome), *rest)  # type: ignore[arg-type]
+
+
 def with_gaps(*args: object) -> tuple[Shot, ...]:
     """In words, with a third of everything not noted."""
     rng: Generator = args[-1]  # type: ignore[assignment]
     kept = []
-    for shot in in_words(*args):  # type: ignore[arg-type]
+    for shot in words(*args):  # type: ignore[arg-type]
         seen = shot.model_dump(exclude_none=True)
         kept.append(Shot.model_validate({k: v for k, v in seen.items() if rng.random() > 0.33}))
     return tuple(kept)
 
 
-@pytest.mark.parametrize("noting", [in_words, measured, with_gaps])
+@pytest.mark.parametrize("noting", [words, measured, with_gaps])
 def test_the_intervals_hold_the_truth_as_often_as_they_say(
     knowledge: Knowledge, noting: Noting
 ) -> None:

@@ -53,8 +53,8 @@ WRONG: list[tuple[Edit, str]] = [
         r"checks.yaml: entry 'grip_weak': no cause is called 'weak_grp'",
     ),
     (
-        lambda f: entry(f, "checks", "grip_weak").update(base=1.2),
-        r"checks.yaml: entry 'grip_weak': .*between 0 and 1",
+        lambda f: entry(f, "checks", "grip_weak").update(harmless=1.2),
+        r"checks.yaml: entry 'grip_weak' › harmless",
     ),
     (
         lambda f: entry(f, "drills", "belt_stick").update(limits=["elbow"]),
@@ -80,7 +80,7 @@ WRONG: list[tuple[Edit, str]] = [
                 )
             )
         ),
-        r"causes.yaml: entry 'hips_slide_head_stays': no check points to it",
+        r"causes.yaml: entry 'hips_slide_head_stays': no check shows it",
     ),
     (
         lambda f: f["causes"].append(entry(f, "causes", "aim_off")),
@@ -163,7 +163,7 @@ def test_adding_a_cause_touches_no_code() -> None:
     entry(files, "drills", "grip_reset")["targets"].append("cold_hands")
     files["checks"].append(
         entry(files, "checks", "grip_weak")
-        | {"id": "fingers_blue", "points": {"cold_hands": "strong"}}
+        | {"id": "fingers_blue", "points": {"cold_hands": "strong"}, "shows": "cold_hands"}
     )
     knowledge = build_knowledge(files)
     case = Case(

@@ -1,5 +1,6 @@
 """A round of looks and the gain of single looks, against direct enumeration of every answer."""
 
+import math
 from itertools import product
 
 import numpy as np
@@ -8,9 +9,9 @@ import pytest
 from firm_footing.core.case import Block, Case, Reading, Shot
 from firm_footing.core.knowledge import Knowledge
 from firm_footing.core.reasoning import diagnose, round_of_looks, weigh
-from firm_footing.core.reasoning.next_check import start_of_each_set
 from firm_footing.core.reasoning.weighing import Weighing
 from tests.core.sub_knowledge import cut_down, real_files
+from tests.core.test_against_enumeration import rate
 
 SHOT = Shot(start="pull", curve="push", heel_toe_mm=-12, divot_start_cm=-4)
 CASE = Case(
@@ -27,11 +28,10 @@ def entropy(p: np.ndarray) -> float:
 
 def gain_by_asking(weighing: Weighing, looks: list[tuple[str, str]], knowledge: Knowledge) -> float:
     """Bits about where to start, by diagnosing the case anew with every combination of answers."""
-    stories = weighing.stories
-    start = start_of_each_set(stories, weighing.now.present)[stories.swings.set_of]
+    start = starts_of(weighing, knowledge)
 
     def decided(w: Weighing) -> np.ndarray:
-        return np.bincount(start, weights=w.now.swing, minlength=len(knowledge.causes) + 1)
+        return np.bincount(start, weights=w.now.cause_set, minlength=len(knowledge.causes) + 1)
 
     expected, whole = 0.0, 0.0
     for answers in product(("yes", "no"), repeat=len(looks)):
@@ -53,21 +53,38 @@ def gain_by_asking(weighing: Weighing, looks: list[tuple[str, str]], knowledge: 
     return entropy(decided(weighing)) - expected
 
 
+def starts_of(weighing: Weighing, k: Knowledge) -> list[int]:
+    """The start of every set, from the rules: backed first, from no other, then the likeliest."""
+    pointed = {c for check in weighing.counted for c in k.check[check].all_pointers()}
+    backed = {c for c in k.cause if c in pointed or weighing.balls.points[k.cause_index[c]] > 0.05}
+    found = []
+    for members in weighing.stories.members:
+        chosen = [c.id for c, m in zip(k.causes, members, strict=True) if m > 0]
+        left = [c for c in chosen if c in backed] or chosen
+        roots = [c for c in left if not any(u in left for u in k.upstream[c])]
+        index = [k.cause_index[c] for c in roots]
+        likeliest = max(index, key=lambda i: weighing.root[i], default=len(k.causes))
+        found.append(likeliest)
+    return found
+
+
 def chance_of(case: Case, look: str, source: str, answer: str, knowledge: Knowledge) -> float:
     """P(answer) from noisy-OR written out over the causes, story by story."""
     weighing = weigh(case, knowledge)
     check, numbers = knowledge.check[look], knowledge.numbers
     base = weighing.bases[look]
     total = 0.0
-    for swing, weight in enumerate(weighing.now.swing):
+    severity = weighing.stories.hypotheses.severity
+    levels = numbers.delivery.severity_levels
+    for row, weight in enumerate(weighing.now.hypothesis):
         if weight < 1e-12:
             continue
         absent = 1 - base
-        mode = "stuck" if weighing.stories.swings.stuck[swing] else "thrown"
-        for cause, strength in check.pointers(mode).items():
-            if weighing.stories.swings.table.present[swing, knowledge.cause_index[cause]]:
-                absent *= (1 - max(numbers.pointer[strength], base)) / (1 - base)
-        error = numbers.reading_error[source]  # type: ignore[index]
+        mode = "stuck" if weighing.stories.hypotheses.stuck[row] else "thrown"
+        for cause, alone in knowledge.points(check, mode).items():
+            size = severity[row, knowledge.cause_index[cause]]
+            absent *= math.exp(-rate(max(alone, base), base, levels) * size)
+        error = numbers.reading_error.of(source, check.read_as)  # type: ignore[arg-type]
         yes = (1 - absent) * (1 - error) + absent * error
         total += weight * (yes if answer == "yes" else 1 - yes)
     return total
@@ -119,3 +136,23 @@ def test_looks_without_their_means_at_hand_are_left_out(knowledge: Knowledge) ->
     found = round_of_looks(weigh(CASE, knowledge), 300, ("look", "feel"))
     assert found.looks
     assert {look.source for look in found.looks} <= {"look", "feel"}
+
+
+def test_a_look_counts_less_beside_answers_of_its_own_group(knowledge: Knowledge) -> None:
+    """The finish is one look at one thing: an answer there discounts the other looks at it."""
+    seen = Reading(check="wobbly_finish", answer="yes")
+    case = CASE.model_copy(update={"readings": (*CASE.readings, seen)})
+    files = real_files()
+    files["numbers"]["dependent_looks"]["discount"] = 0.0
+    free = cut_down({c["id"] for c in files["causes"]}, files)
+    here = {c.id: c.gain_bits for c in diagnose(case, knowledge).next_checks}
+    undiscounted = {c.id: c.gain_bits for c in diagnose(case, free).next_checks}
+    half_counted = 1 / (1 + knowledge.numbers.dependent_looks.discount)
+    assert here["finish_falls_to_toes"] == pytest.approx(
+        half_counted * undiscounted["finish_falls_to_toes"]
+    )
+    assert here["trail_heel_up_early"] == pytest.approx(undiscounted["trail_heel_up_early"])
+    together = round_of_looks(weigh(case, knowledge), 600)
+    apart = round_of_looks(weigh(case, free), 600)
+    finish = {"finish_falls_to_toes", "finish_falls_back", "trail_foot_slid_back"}
+    assert together.gain_bits < apart.gain_bits or not finish & {k.id for k in apart.looks}

@@ -17,8 +17,9 @@ from firm_footing.core.frame import (
 )
 from firm_footing.core.knowledge import DIMENSIONS, Knowledge, build_knowledge
 from firm_footing.core.reasoning import diagnose, ranking_of
-from firm_footing.core.reasoning.next_check import fact_with_decision, information_gain
-from firm_footing.core.reasoning.stories import base_weights, enumerate_stories, set_prior
+from firm_footing.core.reasoning.enumeration import enumerate_stories, severities_told
+from firm_footing.core.reasoning.next_check import information_gain
+from firm_footing.core.reasoning.prior import base_weights, set_prior
 from firm_footing.files.knowledge_files import load_knowledge
 from tests.core.sub_knowledge import real_files
 
@@ -134,7 +135,8 @@ def test_information_is_never_negative_and_nothing_when_independent(data: Any) -
     story = rng.dirichlet(np.ones(size))
     decision = rng.integers(0, 3, size=size)
     facts = np.column_stack([rng.random(size), np.full(size, 0.3)])
-    fact, of_decision = fact_with_decision(story, decision, facts, 3)
+    of_decision = np.bincount(decision, weights=story, minlength=3)
+    fact = np.array([(facts * story[:, None])[decision == d].sum(axis=0) for d in range(3)])
     gains = information_gain(fact, of_decision, np.array([0.05, 0.05]))
     assert (gains >= 0).all()
     assert gains[1] == pytest.approx(0.0, abs=1e-12)
@@ -163,10 +165,12 @@ def test_without_links_the_number_of_causes_is_the_stated_one() -> None:
     prior = set_prior(stories, base_weights(knowledge, ()))
     by_size = np.bincount(stories.sizes, weights=prior)
     assert by_size == pytest.approx(knowledge.numbers.prior.causes_present)
-    assert np.exp(stories.log_mode(0.3)) @ prior[stories.swings.set_of] == pytest.approx(1.0)
+    in_set = np.exp(stories.log_prior_in_set(0.3))
+    assert in_set @ prior[stories.hypotheses.set_of] == pytest.approx(1.0)
     alone = prior[stories.sizes == 1]
     weights = np.array([c.base_weight for c in knowledge.causes])
-    assert alone[::-1] == pytest.approx(0.5 * weights[::-1] / weights.sum())
+    share = knowledge.numbers.prior.causes_present[1]
+    assert alone[::-1] == pytest.approx(share * weights[::-1] / weights.sum())
 
 
 def test_an_upstream_cause_makes_its_downstream_one_likelier(knowledge: Knowledge) -> None:
@@ -183,3 +187,16 @@ def test_an_upstream_cause_makes_its_downstream_one_likelier(knowledge: Knowledg
 
 def test_effects_have_one_value_for_each_dimension(knowledge: Knowledge) -> None:
     assert all(len(row) == len(DIMENSIONS) for row in knowledge.effects.values())
+
+
+@pytest.mark.parametrize("levels", [1, 2, 3])
+def test_half_of_the_severities_of_three_causes_keep_every_pair(levels: int) -> None:
+    """Every severity of one cause meets every severity of another equally often."""
+    for causes in (1, 2, 3):
+        numbers = severities_told(causes, levels)
+        digits = numbers // levels ** np.arange(causes)[:, None] % levels
+        assert len(numbers) == levels ** min(causes, 2)
+        for one in range(causes):
+            for other in range(one):
+                met = set(zip(digits[one].tolist(), digits[other].tolist(), strict=True))
+                assert len(met) == levels**2

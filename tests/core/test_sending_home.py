@@ -15,7 +15,7 @@ from firm_footing.core.knowledge import Knowledge
 from firm_footing.core.knowledge.coaching import Leg
 from firm_footing.core.pattern import read_pattern
 from firm_footing.core.reasoning import diagnose
-from firm_footing.core.reasoning.said import as_if_hit
+from firm_footing.core.reasoning.reported_miss import as_if_hit
 
 P, E, L = "pass", "early", "late"
 

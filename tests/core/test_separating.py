@@ -3,14 +3,17 @@
 import numpy as np
 import pytest
 
-from firm_footing.core.case import Block, Case, Reading, Shot
-from firm_footing.core.knowledge import Knowledge
+from firm_footing.core.case import Block, Case, Reading, School, Shot
+from firm_footing.core.knowledge import DIMENSIONS, Knowledge
 from firm_footing.core.reasoning import (
     diagnose,
     separating_blocks,
     weigh,
     without,
 )
+from firm_footing.core.reasoning.enumeration import enumerate_stories
+from firm_footing.core.reasoning.removal import branches, change_of
+from firm_footing.core.reasoning.schools import first_by_school
 from firm_footing.standins.student import hit_block, make_student
 
 PULL_SLICE = Shot(
@@ -132,3 +135,30 @@ def test_carry_comes_back_with_the_strike(knowledge: Knowledge) -> None:
     found = without(weigh(CASE, knowledge), HEEL)
     assert found.now.carry_pct.value == pytest.approx(100 * 118 / 135, abs=1)
     assert found.without.carry_pct.value > found.now.carry_pct.value + 2
+
+
+def test_a_cause_taken_away_never_acts_backwards(knowledge: Knowledge) -> None:
+    """However mild the balls make it: what is gone changes by nothing, not the other way."""
+    stories = enumerate_stories(knowledge)
+    (branch,) = branches(stories, ("hang_back",), 1.0)[-1:]
+    mild = np.full(stories.variant_of.shape, -9.0)
+    low = DIMENSIONS.index("low_point_cm")
+    usual = change_of(stories, branch, None)[low]
+    assert (change_of(stories, branch, mild)[low] == 0).all()
+    assert usual.max() > 5  # without it the low point moves forward
+
+
+def test_a_school_is_weighed_again_and_not_only_told(knowledge: Knowledge) -> None:
+    """The firsts by school are those of the case weighed under that school."""
+    shot = Shot(start="pull", curve="straight", heel_toe_mm=-5)
+    readings = (
+        Reading(check="trail_heel_deep_going_back", answer="yes"),
+        Reading(check="lead_toe_up_at_impact", answer="yes"),
+    )
+    case = Case(handedness="right", blocks=(Block(shots=(shot,) * 8),), readings=readings)
+    found = first_by_school(weigh(case, knowledge))
+    for (heel_toe, lead_foot), first in found.items():
+        school = School.model_validate({"heel_toe": heel_toe, "lead_foot": lead_foot})
+        under = weigh(case.model_copy(update={"school": school}), knowledge)
+        assert first == knowledge.causes[int(np.argmax(under.root))].id
+    assert len(set(found.values())) > 1

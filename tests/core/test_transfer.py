@@ -34,7 +34,7 @@ def test_every_target_is_drawn_about_equally_often(knowledge: Knowledge) -> None
 def test_a_cured_sign_is_gone_and_the_shares_moved(knowledge: Knowledge) -> None:
     before = [read_trace(swing(changed=SEEN["late"]), "recentre", knowledge)] * 2
     after = [read_trace(swing(), "recentre", knowledge)] * 3
-    found = lay_over(before, after)
+    found = lay_over(before, after, knowledge.numbers)
     assert found is not None
     assert (found.gone, found.still, found.new) == (("late",), (), ())
     assert (found.before.swings, found.after.swings) == (2, 3)
@@ -43,16 +43,16 @@ def test_a_cured_sign_is_gone_and_the_shares_moved(knowledge: Knowledge) -> None
     assert abs(shown["impact"].after - at_impact) < 0.5
     assert set(shown) == set(EVENTS)
     assert any(s.sure for s in found.shares)
-    back = lay_over(after, before)
+    back = lay_over(after, before, knowledge.numbers)
     assert back is not None
     assert (back.gone, back.new) == ((), ("late",))
 
 
 def test_one_swing_a_side_is_laid_over_but_nothing_is_called_sure(knowledge: Knowledge) -> None:
     one = read_trace(swing(), "recentre", knowledge)
-    found = lay_over([one], [one])
+    found = lay_over([one], [one], knowledge.numbers)
     assert found is not None
     assert np.isfinite(found.before.lead_pct).sum() > 100
     assert not any(s.sure for s in found.shares)
-    assert lay_over([], [one]) is None
-    assert lay_over([one], []) is None
+    assert lay_over([], [one], knowledge.numbers) is None
+    assert lay_over([one], [], knowledge.numbers) is None

@@ -1,4 +1,4 @@
-import { beforeEach, describe, expect, it } from 'vitest'
+import { beforeEach, describe, expect, it, vi } from 'vitest'
 import { ref } from 'vue'
 import type { Lesson, LoggedShot, Shot } from '@/api/client'
 import { useBallEntry } from '@/lesson/shots/useBallEntry'
@@ -28,7 +28,13 @@ beforeEach(() => {
   entry = useBallEntry(open, () => 'B')
 })
 
-const flight = { startDeg: -4, curveDeg: 5, carryM: 118 }
+const flight = { startDeg: -4, curveDeg: 5, carryM: 118, tapM: null }
+const tap = (startDeg: number, tapM: number) => ({
+  startDeg,
+  curveDeg: null,
+  carryM: null,
+  tapM,
+})
 
 describe('logging a ball', () => {
   it('takes up to three touches in any order, any of which may be skipped', () => {
@@ -41,7 +47,7 @@ describe('logging a ball', () => {
       low_high_mm: 3,
       start: 'pull',
       curve: 'push',
-      carry_m: 120,
+      carry_m: 118,
       contact: 'clean',
     })
   })
@@ -75,9 +81,28 @@ describe('logging a ball', () => {
   it('replaces a whole flight, so that an old curve never stays behind', () => {
     entry.flight(flight)
     entry.choose(shots[0]?.id ?? '')
-    entry.flight({ startDeg: 7, curveDeg: null, carryM: null })
+    entry.flight(tap(7, 100))
     expect(shots[0]?.observed).toEqual({ start: 'far_push' })
     expect(shots[0]?.touched).toEqual({ start_deg: 7 })
+  })
+  it('makes one ball of a tap where it started and a tap where it landed', () => {
+    entry.flight(tap(-4, 60))
+    entry.flight(tap(1, 120))
+    expect(shots).toHaveLength(1)
+    expect(shots[0]?.observed).toEqual({ start: 'pull', curve: 'push', carry_m: 120 })
+    expect(shots[0]?.touched).toEqual({ start_deg: -4, curve_deg: 5 })
+    entry.flight(tap(3, 60)) // the flight is whole: this begins the next ball
+    expect(shots).toHaveLength(2)
+  })
+  it('makes two balls of two taps that another touch or some seconds part', () => {
+    entry.flight(tap(-4, 60))
+    entry.contact('clean')
+    entry.flight(tap(1, 120))
+    expect(shots).toHaveLength(2)
+    vi.useFakeTimers({ now: Date.now() + 10_000 })
+    entry.flight(tap(1, 60))
+    vi.useRealTimers()
+    expect(shots).toHaveLength(3)
   })
   it('steps along the tape and deletes the newest or the chosen ball', () => {
     for (const word of ['clean', 'fat', 'thin'] as const) entry.contact(word)

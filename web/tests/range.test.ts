@@ -1,4 +1,6 @@
 import { describe, expect, it } from 'vitest'
+import type { Knowledge } from '@/api/client'
+import { expectedCarryM } from '@/lesson/shots/expectedCarry'
 import { fromPoint, ringsFor, toPoint, type Range } from '@/drawing/range'
 
 const range: Range = { width: 800, height: 260, reachM: 160 }
@@ -22,5 +24,19 @@ describe('the range as drawn', () => {
       expect(ringsFor(reach).length).toBeGreaterThan(0)
       expect(ringsFor(reach).length).toBeLessThan(5)
     }
+  })
+})
+
+describe('the carry a range is drawn for', () => {
+  const knowledge = { usual_carry_m: { '7i': 128 } } as unknown as Knowledge
+  const block = (club: string, expected_carry_m: number | null) => ({ club, expected_carry_m })
+  it('is the first that was typed for the club, in any of its blocks', () => {
+    const blocks = [block('7i', null), block('d', 200), block('7i', 140), block('7i', 150)]
+    expect(expectedCarryM('7i', blocks, knowledge)).toBe(140)
+    expect(expectedCarryM('d', blocks, knowledge)).toBe(200)
+  })
+  it('is what is usual with the club where nobody typed one', () => {
+    expect(expectedCarryM('7i', [block('7i', null)], knowledge)).toBe(128)
+    expect(expectedCarryM('9i', [], knowledge)).toBeGreaterThan(50)
   })
 })

@@ -7,7 +7,6 @@ import { useKnowledge } from '@/api/knowledge'
 import LookStage from '@/lesson/look/LookStage.vue'
 import StanceCard from '@/lesson/look/StanceCard.vue'
 import PressureStage from '@/lesson/pressure/PressureStage.vue'
-import DecideStage from '@/lesson/decide/DecideStage.vue'
 import LessonHeader from '@/lesson/LessonHeader.vue'
 import SendStage from '@/lesson/send/SendStage.vue'
 import { BESIDE_THE_DECISION, STAGES, stageOf } from '@/lesson/stages'
@@ -36,10 +35,11 @@ const known = {
 } as unknown as Knowledge
 const standing = {
   kind: 'open',
+  headline: 'Open between two.',
+  detail: '',
   leading: [],
   balls_missing: 0,
   answers_missing: 0,
-  margin: 0,
   turn: null,
 }
 const diagnosis = (more: object = {}) => ({
@@ -353,19 +353,6 @@ describe('before anything is decided', () => {
     expect(page.text()).toContain('Nothing is decided yet.')
     expect(page.find('iframe').exists()).toBe(false)
     expect(page.find('[data-testid="send-home"]').exists()).toBe(false)
-  })
-  it('thin evidence is called a guess', async () => {
-    serve({})
-    const thin = { ...standing, kind: 'too_little', balls_missing: 5, answers_missing: 3 }
-    const { page } = await show(DecideStage, {
-      open: acts(),
-      lesson: lesson(),
-      diagnosis: diagnosis({ standing: thin }),
-      knowledge: known,
-    })
-    expect(page.get('[data-testid="thin"]').text()).toBe(
-      'Not enough yet: 5 more balls or 3 more answers. Deciding now would be a guess.',
-    )
   })
 })
 

@@ -54,16 +54,15 @@ describe('listening', () => {
 })
 
 describe('deciding', () => {
-  it('wants a reason against the ranking, none with it', async () => {
-    const between = {
-      one: 'late',
-      other: 'heel',
-      evidence: [{ evidence: 'pattern.start_deg', bits: -1 }],
-      looks: [{ id: 'heel_up' }, { id: 'grip' }],
-    }
+  it('compares side by side, and wants a reason against the order, none with it', async () => {
+    const between = { one: 'heel', other: 'late', evidence: [], looks: [{ id: 'grip' }] }
+    const seen = { start_deg: { value: -4, se: 1 }, curve_deg: { value: 4, se: 1 } }
+    const without = { cause: 'heel', now: seen, without: seen, sentence: 'Straight.', worse: false }
     serve({
       'GET /api/lessons/L/coaching': { body: coaching },
       'GET /api/lessons/L/between': { body: between },
+      'GET /api/lessons/L/separating': { body: [] },
+      'GET /api/lessons/L/without': { body: without },
     })
     const open = acts()
     const { page } = await show(DecideStage, {
@@ -73,22 +72,26 @@ describe('deciding', () => {
       knowledge: known,
     })
     await settle()
-    const roots = page.findAll('.roots button')
-    await roots[1]?.trigger('click')
-    await settle()
-    const picked = page.get('[data-testid="picked"]')
-    expect(picked.text()).toContain('Against the ranking')
-    expect(picked.text()).toContain('heel up: no')
-    expect(picked.text()).toContain('weak grip: yes')
-    expect(picked.text()).toContain('this misleads: starts 4° left')
-    const decide = page.get('[data-testid="decide"]')
-    expect(decide.attributes('disabled')).toBeDefined()
-    await picked.get('textarea').setValue('On film.')
-    await decide.trigger('click')
+    expect(page.get('[data-testid="verdict-headline"]').text()).toBe('Start with “heel up”.')
+    const heel = page.get('[data-testid="compare-heel"]')
+    expect(heel.text()).toContain('60 %')
+    expect(heel.text()).toContain('Speaks for it')
+    expect(heel.text()).toContain('heel up: yes')
+    expect(heel.text()).toContain('6 of 12 mm')
+    expect(heel.find('svg.flight').exists()).toBe(true)
+    expect(page.get('[data-testid="tell-apart"]').text()).toContain('Weak?')
+    const late = page.get('[data-testid="compare-late"]')
+    await late.get('[data-testid="decide"]').trigger('click')
+    expect(open.decide).not.toHaveBeenCalled()
+    const anyway = late.get('[data-testid="decide-anyway"]')
+    expect(anyway.attributes('disabled')).toBeDefined()
+    await late.get('textarea').setValue('On film.')
+    await anyway.trigger('click')
     expect(open.decide).toHaveBeenCalledWith('late', 'On film.')
-    await roots[0]?.trigger('click')
-    await page.get('[data-testid="decide"]').trigger('click')
+    await heel.get('[data-testid="decide"]').trigger('click')
     expect(open.decide).toHaveBeenLastCalledWith('heel', '')
+    await page.get('[data-testid="row-late"]').trigger('click')
+    expect(page.find('[data-testid="compare-late"]').exists()).toBe(false)
   })
   it('keeps one cue, and force tests back where a limit is flagged', async () => {
     const open = acts()

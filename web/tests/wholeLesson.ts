@@ -32,6 +32,7 @@ export const known = {
       id: 'heel_up',
       label: 'heel up',
       question: 'Is it up?',
+      look_for: 'Air under it.',
       view: 'feel',
       points: { heel: 'strong' },
       sources: ['film'],
@@ -40,6 +41,7 @@ export const known = {
       id: 'grip',
       label: 'weak grip',
       question: 'Weak?',
+      look_for: 'One knuckle.',
       view: 'setup',
       points: { late: 'weak' },
       sources: ['look'],
@@ -140,17 +142,37 @@ export const acts = () => ({
   followUp: vi.fn(),
   changeStudent: vi.fn(),
 })
+export const ranked = (id: string, root: number) => ({
+  id,
+  root,
+  probability: root + 0.1,
+  word: 'possible',
+  seen: null,
+  comes_from: null,
+  for: [{ evidence: 'heel_up', bits: 2, text: 'heel up: yes' }],
+  against: [],
+  better_explained: [],
+  explains: { heel_toe_mm: -6 },
+  explains_words: { heel_toe_mm: 'partly' },
+  chain: [id],
+})
 export const diagnosis = {
   ranking: {
     start_with: 'heel',
     enough: true,
-    causes: [
-      { id: 'heel', probability: 0.7, root: 0.6 },
-      { id: 'late', probability: 0.3, root: 0.2 },
-    ],
+    causes: [ranked('heel', 0.6), ranked('late', 0.2)],
+    deviation: { heel_toe_mm: -12 },
+    ball_next: 'The path straightens.',
+    unexplained: null,
     pattern: { balls: 8 },
   },
-  standing: { kind: 'settled', leading: ['heel'], turn: null },
+  standing: {
+    kind: 'settled',
+    headline: 'Start with “heel up”.',
+    detail: '60 % against 20 %.',
+    leading: ['heel', 'late'],
+    turn: null,
+  },
   spreads: { start_deg: { value: -4, se: 1 } },
   verdicts: [],
 }

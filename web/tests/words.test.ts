@@ -1,17 +1,9 @@
 import { describe, expect, it } from 'vitest'
+import { handicapWord, typedHandicap } from '@/ui/handicap'
 import { leftToRight, pushSign, toWord } from '@/ui/frame'
 import { signed, typedNumber } from '@/ui/units'
-import type { Diagnosis, Knowledge, Shape } from '@/api/client'
-import {
-  changeWords,
-  degreesWord,
-  directionWord,
-  patternWords,
-  say,
-  standingDetail,
-  standingWord,
-  timesWord,
-} from '@/ui/words'
+import type { Shape } from '@/api/client'
+import { changeWords, degreesWord, directionWord, say, timesWord } from '@/ui/words'
 
 describe('words', () => {
   it('names real sides for both hands', () => {
@@ -71,51 +63,24 @@ describe('sentences', () => {
     expect(changeWords(change, 'left')).toContain('more to the left, strike 12 mm nearer the toe')
     expect(changeWords(nothing, 'right')).toBe('much as before')
   })
-  it('tells a pattern and leaves out what is not known', () => {
-    expect(patternWords({ ...nothing, carry_pct: of(93) }, 'right')).toBe(
-      'starts straight, centre strike, low point 0 cm, carries 93 % of what is expected',
-    )
-  })
-  it('says where the decision stands and what would turn it', () => {
-    const knowledge = {
-      causes: [
-        { id: 'a', label: 'heel up' },
-        { id: 'b', label: 'chest first' },
-      ],
-      mechanisms: [],
-      checks: [{ id: 'c', label: 'arms tense' }],
-    } as unknown as Knowledge
-    const turn = { check: 'c', answer: 'yes', chance: 0.34, then_first: 'b' }
-    const stands = (kind: string, margin = 0.1, turned: unknown = turn, first = 0.5) =>
-      ({
-        standing: {
-          kind,
-          margin,
-          leading: ['a', 'b'],
-          turn: turned,
-          balls_missing: 3,
-          answers_missing: 1,
-        },
-        ranking: { causes: [{ id: 'a', probability: first }] },
-      }) as unknown as Diagnosis
-    expect(standingWord(stands('too_little'), knowledge)).toBe(
-      'Not enough yet: 3 more balls or 1 more answer.',
-    )
-    expect(standingWord(stands('open'), knowledge)).toBe('Open between heel up and chest first.')
-    expect(standingWord(stands('open', 0.3), knowledge)).toBe('Nearly: heel up.')
-    expect(standingDetail(stands('open', 0.3), knowledge)).toBe(
-      '“Arms tense: yes” (34\u00a0% likely) would put chest first first.',
-    )
-    expect(standingWord(stands('settled', 0.6), knowledge)).toBe('Settled: heel up.')
-    expect(standingDetail(stands('settled', 0.6), knowledge)).toBe(
-      'It would change with “Arms tense: yes” (34\u00a0% likely).',
-    )
-    expect(standingDetail(stands('settled', 0.6, null), knowledge)).toBe(
-      'No single look left would turn it.',
-    )
-    expect(standingWord(stands('unclear'), knowledge)).toBe('No cause stands out yet.')
-    expect(standingWord(stands('unclear', 0.1, null, 0.9), knowledge)).toBe(
-      'Heel up, but where it starts is open.',
-    )
+})
+
+describe('a handicap as written at the club', () => {
+  it('is better than scratch with a plus, and takes a comma', () => {
+    expect(['+2', ' 12,4 ', '0', '+0.5', '-3', ''].map(typedHandicap)).toEqual([
+      -2,
+      12.4,
+      0,
+      -0.5,
+      -3,
+      null,
+    ])
+    expect(['+11', '55', 'scratch', '+'].map(typedHandicap)).toEqual([
+      undefined,
+      undefined,
+      undefined,
+      null,
+    ])
+    expect([-2, 12.4].map(handicapWord)).toEqual(['+2', '12.4'])
   })
 })

@@ -24,7 +24,7 @@ from firm_footing.api import (
 )
 from firm_footing.api.errors import add_handlers
 from firm_footing.core.knowledge import Knowledge
-from firm_footing.core.reasoning.stories import enumerate_stories
+from firm_footing.core.reasoning.enumeration import enumerate_stories
 
 SCREENS = Path(__file__).parents[3] / "web" / "dist"
 """The built front end."""

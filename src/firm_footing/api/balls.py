@@ -47,7 +47,7 @@ def read_since(session: Store, known: Known, lesson_id: RowId) -> list[EarlierOu
         then_by_club = by_club(case_of(lessons.content_of(session, lesson.id)), known)
         for club in now_by_club.keys() & then_by_club.keys():
             then = then_by_club[club]
-            moved = moved_since(then, now_by_club[club])
+            moved = moved_since(then, now_by_club[club], known.numbers)
             found.append(
                 EarlierOut(
                     lesson_id=lesson.id,

@@ -15,6 +15,7 @@ from firm_footing.core.ground.several import usual_signs
 from firm_footing.core.knowledge import Knowledge
 from firm_footing.core.pattern import Estimate, Pattern, read_pattern
 from firm_footing.core.pattern.compare import Moved, by_club, moved_along
+from firm_footing.core.reasoning.ranking import ranked_first
 from firm_footing.core.reasoning.traces import counts, read_traces
 from firm_footing.store import lessons, students
 from firm_footing.store.cases import case_of
@@ -42,7 +43,7 @@ def read_casebook(session: Store) -> CasebookOut:
 
 def _case(content: LessonContent) -> CaseOut:
     decision = content.decisions[-1]
-    first = decision.ranking.get("start_with")
+    first = ranked_first(decision.ranking)
     return CaseOut(
         lesson_id=content.lesson.id,
         student_name=content.student.name,
@@ -72,7 +73,7 @@ def read_progress(session: Store, known: Known, student_id: RowId) -> ProgressOu
         here = by_club(case, known)
         steps.append(_step(content, case, newest, here, known))
         if here:
-            overall = moved_along(first, here)
+            overall = moved_along(first, here, known.numbers)
         first = here | first
         newest = newest | here
     return ProgressOut(steps=steps, overall=[MovedOut.model_validate(m) for m in overall])
@@ -98,7 +99,7 @@ def _step(
         started_at=content.lesson.started_at,
         clubs=list(here),
         values=values,
-        moved=[MovedOut.model_validate(m) for m in moved_along(earlier, here)],
+        moved=[MovedOut.model_validate(m) for m in moved_along(earlier, here, known.numbers)],
         signs=list(usual_signs(read)),
         cause=decision.cause if decision else None,
         verdict=content.follow_up.verdict if content.follow_up else None,

@@ -57,7 +57,7 @@ def read_coaching(session: Store, known: Known, lesson_id: RowId) -> CoachingOut
     case = case_of(content)
     found = diagnose(case, known, content.lesson.at_hand)
     decided = content.decisions[-1].cause if content.decisions else None
-    cause = decided or found.start_with
+    cause = decided or found.causes[0].id
     lesson = content.lesson
     done = [r.result for r in content.repetitions if r.drill == lesson.drill]
     ladder = None
@@ -141,7 +141,7 @@ def _traces(case: Case, known: Knowledge) -> TracesComparedOut | None:
     pattern = read_pattern(case.baselines, known, case.handicap)
     read = list(read_traces(case, pattern, known))
     retested = [r for i, r in read if counts_as_retest(case, i)]
-    return compared_view(lay_over([r for i, r in read if counts(case, i)], retested))
+    return compared_view(lay_over([r for i, r in read if counts(case, i)], retested, known.numbers))
 
 
 @router.get("/targets", summary="A target for every ball", responses=responses(422))

@@ -38,9 +38,14 @@ class StandingOut(Out):
     """Where the decision stands."""
 
     kind: StandingKind
-    leading: list[str] = Field(description="The first two roots")
-    margin: float = Field(description="P(root) of the first minus that of the second")
-    bits: float = Field(description="By how much the first root's odds rose with the evidence")
+    headline: str
+    detail: str
+    start_with: str | None = Field(description="null where nothing speaks for the first")
+    leading: list[str] = Field(description="The first two of the order")
+    probabilities: list[float] = Field(description="Their root")
+    spoken_to: bool = Field(description="Whether a look or a trial speaks for the first")
+    no_miss: bool = Field(description="The balls hardly miss")
+    ask_first: str | None = Field(description="The look to take before anything is decided")
     turn: TurnOut | None
     balls_missing: int
     answers_missing: int
@@ -93,6 +98,13 @@ class WhatIfOut(Out):
     without: SeenOut
 
 
+class WithoutOut(WhatIfOut):
+    """The same with what to expect of the ball, in words."""
+
+    sentence: str = Field(description="Empty where the balls say nothing of the delivery")
+    worse: bool = Field(description="Whether the ball first looks worse than the miss it had")
+
+
 class SeparatingOut(Out):
     """A short block that would tell two causes apart, and what each would show."""
 
@@ -140,7 +152,6 @@ class DiagnosisOut(BaseModel):
 
     ranking: Ranking
     standing: StandingOut
-    words: dict[str, str] = Field(description="Cause id to how sure, in words")
     outside_word: str = Field(description="How likely it is that no cause lies in the feet")
     spreads: dict[str, Spread] = Field(description="Known numbers of the pattern")
     ball_ways: dict[str, BallWay] = Field(description="Cause id to what it does to the ball")

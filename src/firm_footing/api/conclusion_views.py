@@ -15,8 +15,8 @@ from firm_footing.core.case import Case
 from firm_footing.core.coaching import Withheld, situation_of, withheld_for
 from firm_footing.core.knowledge import Knowledge
 from firm_footing.core.pattern import Estimate
-from firm_footing.core.pattern.shape import probability_word
 from firm_footing.core.reasoning import Between, Diagnosis, ranking_of
+from firm_footing.core.reasoning.words import probability_word
 
 
 def diagnosis_view(diagnosis: Diagnosis, case: Case, knowledge: Knowledge) -> DiagnosisOut:
@@ -25,12 +25,11 @@ def diagnosis_view(diagnosis: Diagnosis, case: Case, knowledge: Knowledge) -> Di
     pattern = diagnosis.pattern
     path = pattern.path_deg.value if pattern.path_deg else None
     here = situation_of(case, probabilities, path)
-    kept_back = withheld_for(diagnosis.start_with, knowledge, here)
+    kept_back = withheld_for(diagnosis.causes[0].id, knowledge, here)
     known = {name: getattr(pattern, name) for name in type(pattern).__dataclass_fields__}
     return DiagnosisOut(
         ranking=ranking_of(diagnosis, knowledge),
         standing=StandingOut.model_validate(diagnosis.standing),
-        words={c: probability_word(p, knowledge.numbers) for c, p in probabilities.items()},
         outside_word=probability_word(diagnosis.outside_feet, knowledge.numbers),
         spreads={
             name: Spread(value=e.value, se=e.se)
@@ -54,7 +53,7 @@ def _schools_say(diagnosis: Diagnosis, case: Case) -> list[SchoolSays]:
     chosen = (case.school.heel_toe, case.school.lead_foot)
     said = []
     for (heel_toe, lead_foot), start in diagnosis.first_by_school.items():
-        if start == diagnosis.start_with:
+        if start == diagnosis.causes[0].id:
             continue
         if lead_foot == chosen[1]:
             said.append(SchoolSays(question="heel_toe", option=heel_toe, start_with=start))
@@ -69,7 +68,7 @@ def between_view(found: Between) -> BetweenOut:
         one=found.one,
         other=found.other,
         probability=found.probability,
-        evidence=[{"evidence": w.evidence, "bits": w.bits} for w in found.evidence],
+        evidence=[{"evidence": w.evidence, "bits": w.bits, "text": w.text} for w in found.evidence],
         looks=[LookOut.model_validate(look) for look in found.looks],
     )
 

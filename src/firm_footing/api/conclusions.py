@@ -11,6 +11,7 @@ from firm_footing.api.conclusion_shapes import (
     RoundOut,
     SeparatingOut,
     WhatIfOut,
+    WithoutOut,
 )
 from firm_footing.api.conclusion_views import between_view, diagnosis_view
 from firm_footing.api.context import Known, RowId, Store
@@ -25,7 +26,9 @@ from firm_footing.core.reasoning import (
     weigh,
     without,
 )
-from firm_footing.core.reasoning.said import as_if_hit
+from firm_footing.core.reasoning.ball_next import ball_next
+from firm_footing.core.reasoning.explained import explained_by
+from firm_footing.core.reasoning.reported_miss import as_if_hit
 from firm_footing.store import lessons
 from firm_footing.store.cases import case_of
 from firm_footing.store.errors import refused
@@ -91,12 +94,17 @@ def read_separating(
 @router.get(
     "/lessons/{lesson_id}/without", summary="The pattern without one cause", responses=ERRORS
 )
-def read_without(session: Store, known: Known, lesson_id: RowId, cause: One) -> WhatIfOut:
+def read_without(session: Store, known: Known, lesson_id: RowId, cause: One) -> WithoutOut:
     """Supposing that the cause is present; what it brought about goes with it."""
     case = case_of(lessons.content_of(session, lesson_id))
     _is_cause(known, "cause", cause)
-    found = without(weigh(case, known), cause)
-    return WhatIfOut.model_validate(found)
+    weighing = weigh(case, known)
+    said = ball_next(weighing, cause, explained_by(weighing))
+    return WithoutOut(
+        **WhatIfOut.model_validate(without(weighing, cause)).model_dump(),
+        sentence=said.sentence if said else "",
+        worse=bool(said and said.worse),
+    )
 
 
 @router.get("/lessons/{lesson_id}/round", summary="A round of looks", responses=ERRORS)

@@ -6,6 +6,8 @@ from fastapi import APIRouter
 from pydantic import BaseModel, Field
 
 from firm_footing.api.context import Known
+from firm_footing.core.case import Block
+from firm_footing.core.delivery.expected import expected_of
 from firm_footing.core.knowledge import Cause, Check, Club, Drill, Mechanism
 from firm_footing.core.knowledge.coaching import Cautions, Cues, Equipment, Miss, Schools
 from firm_footing.core.knowledge.poses import PoseView, Thing
@@ -54,6 +56,7 @@ class KnowledgeOut(BaseModel):
     chains: dict[str, tuple[str, ...]] = Field(description="From every cause to the ball")
     ends: dict[str, str] = Field(description="What a cause does to club and ball, in words")
     drill_figures: list[DrillFigure] = Field(description="Every drill, moment by moment")
+    usual_carry_m: dict[str, float] = Field(description="Club to its carry at the usual handicap")
 
 
 @router.get("/knowledge", summary="Causes, checks, drills, clubs, schools, cautions, signs")
@@ -71,6 +74,9 @@ def read_knowledge(known: Known) -> KnowledgeOut:
         for m in moments
     ]
     made: dict[str, Any] = {"figures": figures, "drill_figures": drawn, "ends": END_WORDS}
+    made["usual_carry_m"] = {
+        club.id: expected_of(Block(club=club.id), known).carry_m for club in known.clubs
+    }
     made["chains"] = {c.id: chain_alone(c, known) for c in known.causes}
     parts = {n: getattr(known, n) for n in KnowledgeOut.model_fields if n not in made}
     return KnowledgeOut(**parts, **made)

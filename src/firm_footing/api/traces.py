@@ -26,7 +26,7 @@ from firm_footing.core.ground.several import together
 from firm_footing.core.ground.trace import TraceRead, read_trace, with_contact
 from firm_footing.core.knowledge import Knowledge
 from firm_footing.core.pattern import read_pattern
-from firm_footing.core.reasoning.looks import counted_readings
+from firm_footing.core.reasoning.answers import counted_readings
 from firm_footing.core.reasoning.traces import counts, drill_in_force
 from firm_footing.files.text_tables import TableError
 from firm_footing.files.trace_tables import read_trace_table

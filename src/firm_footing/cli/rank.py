@@ -1,19 +1,22 @@
 """What is the diagnosis of each case file?"""
 
 import json
+from collections.abc import Iterator
+from concurrent.futures import ProcessPoolExecutor
 from pathlib import Path
 from typing import Annotated
 
 import typer
 
 from firm_footing.core.knowledge import Knowledge, KnowledgeError
-from firm_footing.core.pattern.shape import probability_word
 from firm_footing.core.reasoning import Ranking, diagnose, ranking_of
 from firm_footing.files.case_files import BadCaseError, read_case_file
 from firm_footing.files.knowledge_files import load_knowledge
 
 SHOWN = 5
 """Causes shown to people; programs get all."""
+MANY = 16
+"""From so many files on it pays to start a process for each processor."""
 
 
 def rank(
@@ -27,21 +30,34 @@ def rank(
         typer.echo(str(error), err=True)
         raise typer.Exit(2) from error
     bad = False
-    for path in files:
-        try:
-            case = read_case_file(path, knowledge)
-        except BadCaseError as error:
+    for path, answered in _ranked(files):
+        if isinstance(answered, str):
             bad = True
-            typer.echo(f"{path}: {error}", err=True)
-            continue
-        ranking = ranking_of(diagnose(case, knowledge), knowledge)
-        if as_json:
-            row = {"file": str(path), **ranking}
-            typer.echo(json.dumps(row))
+            typer.echo(f"{path}: {answered}", err=True)
+        elif as_json:
+            typer.echo(json.dumps({"file": str(path), **answered}))
         else:
-            typer.echo(_in_words(path, ranking, knowledge))
+            typer.echo(_in_words(path, answered, knowledge))
     if bad:
         raise typer.Exit(2)
+
+
+def _ranked(files: list[Path]) -> Iterator[tuple[Path, Ranking | str]]:
+    """Each file with its ranking, or with what is wrong with it; many files on all processors."""
+    if len(files) < MANY:
+        yield from ((path, _rank(path)) for path in files)
+        return
+    with ProcessPoolExecutor() as pool:
+        yield from zip(files, pool.map(_rank, files, chunksize=4), strict=True)
+
+
+def _rank(path: Path) -> Ranking | str:
+    knowledge = load_knowledge()
+    try:
+        case = read_case_file(path, knowledge)
+    except BadCaseError as error:
+        return str(error)
+    return ranking_of(diagnose(case, knowledge), knowledge)
 
 
 def _in_words(path: Path, ranking: Ranking, knowledge: Knowledge) -> str:
@@ -50,11 +66,13 @@ def _in_words(path: Path, ranking: Ranking, knowledge: Knowledge) -> str:
     lines = [
         f"{path}",
         f"  {ranking['pattern']['shape'] or 'no pattern yet'} · {ranking['enough_reason']}",
-        f"  start with: {known[ranking['start_with']].name}",
     ]
+    if ranking["ball_next"]:
+        lines.append(f"  once it is mended: {ranking['ball_next']}")
     for cause in ranking["causes"][:SHOWN]:
-        word = probability_word(cause["probability"], knowledge.numbers).replace("_", " ")
-        lines.append(f"  {100 * cause['probability']:3.0f} %  {known[cause['id']].name} ({word})")
+        seen = f", seen: {cause['seen']}" if cause["seen"] else ""
+        word = f"{cause['word'].replace('_', ' ')}{seen}"
+        lines.append(f"  {100 * cause['root']:3.0f} %  {known[cause['id']].name} ({word})")
     for check in ranking["next_checks"][:1]:
         found = knowledge.check[check["id"]]
         lines.append(f"  look next ({found.seconds} s): {found.question}")

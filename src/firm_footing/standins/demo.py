@@ -110,14 +110,19 @@ def _add_lesson(
             if stage == plan["stage"]:
                 break
     if plan.get("decide"):
-        first = diagnose(case, knowledge).start_with
+        first = diagnose(case, knowledge).causes[0].id
         cause = first if plan["decide"] is True else plan["decide"]
-        add_decision(session, lesson.id, cause, plan.get("reason", ""), knowledge)
+        reason = plan.get("reason") or ("" if cause == first else SEEN_ENOUGH)
+        add_decision(session, lesson.id, cause, reason, knowledge)
         decision = content_of(session, lesson.id).decisions[-1]
         decision.decided_at = lesson.started_at + timedelta(minutes=25)
         session.add(decision)
         session.commit()
         _after_the_decision(session, lesson, person, plan, knowledge)
+
+
+SEEN_ENOUGH = "Seen again and again in slow motion with the student."
+"""Why a demo lesson decides on a cause that does not stand first, where its plan does not say."""
 
 
 def _listen(said: dict[str, Any], started_at: datetime) -> Listen:

@@ -7,13 +7,15 @@ once those the program proposes, once any at random; and once within a budget of
 from collections.abc import Callable, Iterator, Sequence
 from concurrent.futures import ProcessPoolExecutor
 from dataclasses import dataclass
+from typing import Final, NamedTuple
 
 import numpy as np
 from numpy.random import Generator
 
 from firm_footing.core.case import Case
 from firm_footing.core.knowledge import Knowledge
-from firm_footing.core.reasoning import Diagnosis, diagnose
+from firm_footing.core.reasoning import Diagnosis, diagnose, weigh
+from firm_footing.core.reasoning.next_check import next_checks
 from firm_footing.files.knowledge_files import load_knowledge
 from firm_footing.standins.pressing import habit_of, press
 from firm_footing.standins.student import (
@@ -24,6 +26,7 @@ from firm_footing.standins.student import (
     hit_block,
     make_student,
 )
+from firm_footing.standins.worlds import STAND_IN, WORLDS, World
 
 BALLS, LOOKS, BUDGET_S, SWINGS = 10, 8, 300, 3
 CLUB, CARRY_M = "7i", 135.0
@@ -35,7 +38,7 @@ class Outcome:
     """What the ranking said of one student.
 
     first, in_three : whether a true cause was first, among the first three of the list
-    start : whether the cause to start with, the first of the roots, was a true cause
+    start : whether the first of the list is a true cause that comes from no other
     said : (probability given, was it true) of every cause given LEAST_SHOWN or more
     looks : looks taken
     """
@@ -50,14 +53,17 @@ class Outcome:
 Policy = Callable[[SimulatedStudent, Case, Knowledge, Generator], Case]
 
 
-def draw_student(seed: int, knowledge: Knowledge) -> tuple[SimulatedStudent, Case, Generator]:
-    """A student with one or two causes and a baseline of ten balls."""
+def draw_student(
+    seed: int, knowledge: Knowledge, world: World = STAND_IN
+) -> tuple[SimulatedStudent, Case, Generator]:
+    """A student of this world and a baseline of ten balls."""
     rng = np.random.default_rng(seed)
     handicap = float(np.clip(rng.normal(16, 8), -2, 36))
     causes: tuple[str, ...] = ()
-    while len(causes) not in (1, 2):
-        causes = draw_causes(knowledge, rng)
-    student = make_student(causes, handicap, draw_mode(handicap, knowledge, rng), knowledge, rng)
+    while len(causes) not in world.causes_at_work:
+        causes = draw_causes(knowledge, rng, most=max(world.causes_at_work) + 1)
+    mode = draw_mode(handicap, knowledge, rng)
+    student = make_student(causes, handicap, mode, knowledge, rng, world)
     block = hit_block(student, BALLS, CLUB, CARRY_M, knowledge, rng)
     return student, Case(handedness="right", handicap=handicap, blocks=(block,)), rng
 
@@ -65,7 +71,7 @@ def draw_student(seed: int, knowledge: Knowledge) -> tuple[SimulatedStudent, Cas
 def proposed(student: SimulatedStudent, case: Case, knowledge: Knowledge, rng: Generator) -> Case:
     """Eight looks, each the one the program proposes after the last answer."""
     for _ in range(LOOKS):
-        following = diagnose(case, knowledge).next_checks
+        following = next_checks(weigh(case, knowledge))
         asked = {r.check for r in case.readings}
         name = next((c.id for c in following if c.id not in asked), None)
         if name is None:
@@ -97,7 +103,7 @@ def within_budget(
         asked = {r.check for r in case.readings}
         following = [
             c
-            for c in diagnose(case, knowledge).next_checks
+            for c in next_checks(weigh(case, knowledge))
             if c.id not in asked and c.seconds + setup <= left
         ]
         if not following:
@@ -148,11 +154,16 @@ ON_THE_MAT: dict[str, Policy] = {
 }
 
 
-def outcome(found: Diagnosis, truth: Sequence[str], looks: int) -> Outcome:
-    """Judge one ranking by the hidden truth; the list is in the order of probability."""
+def roots_of(causes: Sequence[str], knowledge: Knowledge) -> tuple[str, ...]:
+    """Those of these causes that come from no other of them."""
+    return tuple(c for c in causes if not any(c in knowledge.cause[u].upstream_of for u in causes))
+
+
+def outcome(found: Diagnosis, truth: Sequence[str], knowledge: Knowledge, looks: int) -> Outcome:
+    """Judge one ranking by the hidden truth."""
     return Outcome(
         first=found.causes[0].id in truth,
-        start=found.start_with in truth,
+        start=found.causes[0].id in roots_of(truth, knowledge),
         in_three=any(c.id in truth for c in found.causes[:3]),
         said=tuple(
             (c.probability, c.id in truth) for c in found.causes if c.probability >= LEAST_SHOWN
@@ -161,19 +172,53 @@ def outcome(found: Diagnosis, truth: Sequence[str], looks: int) -> Outcome:
     )
 
 
-def _one(task: tuple[str, int]) -> Outcome:
-    """One student under one policy; the student is the same under every policy."""
-    policy, seed = task
+class Task(NamedTuple):
+    """One student under one policy in one world; the same student under every policy.
+
+    without : channels of evidence that are taken away: fields of a ball, or "looks"
+    """
+
+    policy: str
+    world: str
+    seed: int
+    without: tuple[str, ...] = ()
+
+
+def _one(task: Task) -> Outcome:
     knowledge = load_knowledge()
-    student, case, _ = draw_student(seed, knowledge)
-    eyes = np.random.default_rng([seed, 1])
-    case = {**POLICIES, **ON_THE_MAT}[policy](student, case, knowledge, eyes)
-    return outcome(diagnose(case, knowledge), student.causes, len(case.readings))
+    student, case, _ = draw_student(task.seed, knowledge, WORLDS[task.world])
+    case = lacking(case, task.without)
+    eyes = np.random.default_rng([task.seed, 1])
+    case = {**POLICIES, **ON_THE_MAT}[task.policy](student, case, knowledge, eyes)
+    return outcome(diagnose(case, knowledge), student.causes, knowledge, len(case.readings))
 
 
-def run(students: int, seed: int, policy: str) -> Iterator[Outcome]:
+CHANNELS: Final[dict[str, tuple[str, ...]]] = {
+    "carry": ("carry_m",),
+    "strike": ("heel_toe_mm", "low_high_mm"),
+    "divot": ("divot_start_cm", "divot_direction_deg"),
+    "flight": ("start", "curve"),
+}
+"""Channels of evidence, and the fields of a ball that carry them."""
+
+
+def lacking(case: Case, channels: Sequence[str]) -> Case:
+    """The case without these channels."""
+    nothing = {field: None for channel in channels for field in CHANNELS[channel]}
+    if not nothing:
+        return case
+    blocks = tuple(
+        b.model_copy(update={"shots": tuple(s.model_copy(update=nothing) for s in b.shots)})
+        for b in case.blocks
+    )
+    return case.model_copy(update={"blocks": blocks})
+
+
+def run(
+    students: int, seed: int, policy: str, world: str = "a", without: tuple[str, ...] = ()
+) -> Iterator[Outcome]:
     """Outcomes of as many students, on all cores; the same seed gives the same outcomes."""
-    tasks = [(policy, seed * 1_000_000 + i) for i in range(students)]
+    tasks = [Task(policy, world, seed * 1_000_000 + i, without) for i in range(students)]
     with ProcessPoolExecutor() as pool:
         yield from pool.map(_one, tasks, chunksize=20)
 

@@ -1,5 +1,6 @@
 """How is a ball that was hit noted: in words by an instructor, in numbers by a launch monitor?"""
 
+from collections.abc import Sequence
 from typing import Any
 
 import numpy as np
@@ -21,6 +22,7 @@ from firm_footing.core.case import Shot
 from firm_footing.core.frame import NeutralDirection
 from firm_footing.core.knowledge import Knowledge
 from firm_footing.core.knowledge.numbers import Shape
+from firm_footing.standins.worlds import Flown
 
 FloatArray = NDArray[np.float64]
 
@@ -34,12 +36,13 @@ LANDING_SPREAD_PCT = 4.0
 
 
 def in_words(
-    parts: FloatArray, outcome: Outcome, setting: Setting, knowledge: Knowledge, rng: Generator
+    parts: FloatArray, flown: Flown, setting: Setting, knowledge: Knowledge, rng: Generator
 ) -> tuple[Shot, ...]:
     """The balls as they are noted on the tee: words, a divot, a mark on the face, a carry."""
+    rows = np.stack(flown, axis=1).tolist()
     return tuple(
-        Shot.model_validate(_seen(parts[i], _row(outcome, i), setting, knowledge, rng))
-        for i in range(len(parts))
+        Shot.model_validate(_seen(ball, row, setting, knowledge, rng))
+        for ball, row in zip(parts, rows, strict=True)
     )
 
 
@@ -99,18 +102,9 @@ def direction_word(degrees: float, shape: Shape) -> NeutralDirection:
     return "far_pull" if degrees < 0 else "far_push"
 
 
-def _row(outcome: Outcome, i: int) -> tuple[float, float, float]:
-    """Start, curve and carry of one ball."""
-    return (
-        float(outcome.launch.direction_deg[i]),
-        float(outcome.curve_deg[i]),
-        float(outcome.flight.carry_m[i]),
-    )
-
-
 def _seen(
     ball: FloatArray,
-    flown: tuple[float, float, float],
+    flown: Sequence[float],
     setting: Setting,
     knowledge: Knowledge,
     rng: Generator,

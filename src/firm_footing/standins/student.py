@@ -1,6 +1,8 @@
 """How would a student with known causes hit balls and look?
 
-A mechanical stand-in that does not share the ranking's assumptions. One severity for each cause
+A mechanical stand-in. It shares with the ranking the sizes of the effects, how common causes are
+and which bring about which, how strongly causes point to looks, and the physics of the ball unless
+its world has its own (`worlds.py`). Everything else differs: one gamma severity for each cause
 drives everything it does; people differ with heavy tails and with path and face hanging together;
 balls scatter with a tail, tire and go wild now and then; what a look shows is a threshold on what
 the causes add up to, seen by an instructor who has a bias of their own. All random from one seed.
@@ -16,12 +18,13 @@ import numpy as np
 from numpy.random import Generator
 from numpy.typing import NDArray
 
-from firm_footing.core.ball.forward import FACE_TO_PATH, LOW_POINT, PATH, STRIKE, play
+from firm_footing.core.ball.forward import FACE_TO_PATH, LOW_POINT, PATH, STRIKE
 from firm_footing.core.case import Block, Reading
 from firm_footing.core.delivery.expected import setting_of
 from firm_footing.core.knowledge import DIMENSIONS, Knowledge
 from firm_footing.core.knowledge.vocabulary import Mode
 from firm_footing.standins.noting import in_words
+from firm_footing.standins.worlds import STAND_IN, World
 
 FloatArray = NDArray[np.float64]
 NORMAL = NormalDist()
@@ -46,6 +49,7 @@ class SimulatedStudent:
     delivery : (6,) what their balls scatter around, order of DIMENSIONS
     scatter : (6,) how they scatter
     eye : how often, against the stated error, the instructor errs
+    world : they live in
     """
 
     causes: tuple[str, ...]
@@ -55,6 +59,7 @@ class SimulatedStudent:
     delivery: FloatArray
     scatter: FloatArray
     eye: float
+    world: World = STAND_IN
 
 
 def draw_causes(knowledge: Knowledge, rng: Generator, most: int = 3) -> tuple[str, ...]:
@@ -78,7 +83,12 @@ def draw_mode(handicap: float, knowledge: Knowledge, rng: Generator) -> Mode:
 
 
 def make_student(
-    causes: Sequence[str], handicap: float, mode: Mode, knowledge: Knowledge, rng: Generator
+    causes: Sequence[str],
+    handicap: float,
+    mode: Mode,
+    knowledge: Knowledge,
+    rng: Generator,
+    world: World = STAND_IN,
 ) -> SimulatedStudent:
     """Draw one person with these causes; two-sided causes take a side at random."""
     numbers = knowledge.numbers.delivery
@@ -96,7 +106,10 @@ def make_student(
         side = cause.sides[int(rng.integers(2))].id if cause.sides else None
         severity[name] = float(rng.gamma(SEVERITY_SHAPE, 1 / SEVERITY_SHAPE))
         row = np.array(knowledge.effects[name, mode if cause.skill else None, side])
-        delivery += severity[name] * row
+        size: float | FloatArray = severity[name]
+        if world.effects_one_by_one:
+            size = rng.gamma(SEVERITY_SHAPE, 1 / SEVERITY_SHAPE, size=len(DIMENSIONS))
+        delivery += size * row
     delivery[LOW_POINT] = max(delivery[LOW_POINT], numbers.low_point_floor_cm)
     delivery[STRIKE] = max(delivery[STRIKE], numbers.strike_floor_mm)
     factor = max((knowledge.cause[c].scatter_factor for c in causes), default=1.0)
@@ -108,6 +121,7 @@ def make_student(
         delivery=delivery,
         scatter=np.array(numbers.ball_sd.row()) * factor * rng.lognormal(0.0, SCATTER_SPREAD),
         eye=float(rng.lognormal(0.0, OBSERVER_SPREAD)),
+        world=world,
     )
 
 
@@ -125,8 +139,10 @@ def hit_block(
         return block
     setting = setting_of(block, knowledge)
     parts = swing(student, balls, knowledge, rng)
-    shots = in_words(parts, play(parts, setting), setting, knowledge, rng)
-    return block.model_copy(update={"shots": shots})
+    flown = student.world.fly(parts, setting, expected_carry_m)
+    told = student.world.told_carry_m(expected_carry_m, rng)
+    shots = in_words(parts, flown, setting, knowledge, rng)
+    return block.model_copy(update={"shots": shots, "expected_carry_m": told})
 
 
 def swing(
@@ -156,16 +172,20 @@ def answer(
     check, numbers = knowledge.check[check_id], knowledge.numbers
     base = NORMAL.inv_cdf(check.base_rate(student.handicap))
     latent = base + rng.normal()
-    for cause, strength in check.pointers(student.mode).items():
+    for cause, stated in knowledge.points(check, student.mode).items():
         if cause in student.severity:
-            latent += push_of(numbers.pointer[strength], base) * student.severity[cause]
+            latent += push_of(stated, base) * student.severity[cause]
     source = check.sources[0]
     if rng.random() < CANNOT_TELL:
         return Reading(check=check_id, answer="unknown", source=source)
     if abs(latent) < PARTLY_BAND:
         return Reading(check=check_id, answer="partly", source=source)
-    wrong = rng.random() < min(0.45, numbers.reading_error[source] * student.eye)
-    return Reading(check=check_id, answer="yes" if (latent > 0) != wrong else "no", source=source)
+    world = student.world
+    error = world.error(numbers.reading_error.of(source, check.read_as), check.read_as)
+    said = (latent > 0) != (rng.random() < min(0.45, error * student.eye))
+    if world.falsely_yes and not said:
+        said = rng.random() < world.falsely_yes
+    return Reading(check=check_id, answer="yes" if said else "no", source=source)
 
 
 SEVERITY_GRID = np.linspace(0.0, 5.0, 401)[1:]

@@ -7,6 +7,7 @@ from sqlmodel import Session
 from firm_footing.core.knowledge import Knowledge
 from firm_footing.core.reasoning import diagnose, ranking_of, weigh, without
 from firm_footing.store.cases import case_of
+from firm_footing.store.errors import refused
 from firm_footing.store.history import Step
 from firm_footing.store.lessons import content_of
 from firm_footing.store.tables import Decision
@@ -15,14 +16,27 @@ from firm_footing.store.tables import Decision
 def add_decision(
     session: Session, lesson_id: str, cause: str, reason: str, knowledge: Knowledge
 ) -> None:
-    """Decide on one cause; it can be undone.
+    """Decide on one cause; it can be undone. Against the order of the ranking it wants a reason.
 
     Kept with it: what the ranking says at this moment, the version of the knowledge that says it,
     and the pattern predicted without the cause.
+
+    Raises
+    ------
+    RefusedError
+        Another cause stands first and no reason is given.
+
     """
     content = content_of(session, lesson_id)
     case = case_of(content)
     ranking = ranking_of(diagnose(case, knowledge, content.lesson.at_hand), knowledge)
+    first = ranking["causes"][0]["id"]
+    if cause != first and not reason.strip():
+        raise refused(
+            f"“{knowledge.cause[first].name}” stands first; to decide otherwise wants a reason.",
+            "reason",
+            "Nothing was changed. Say in a few words why this one, and decide again.",
+        )
     decision = Decision(
         lesson_id=lesson_id,
         cause=cause,

@@ -10,6 +10,7 @@ import StudentForm from '@/day/StudentForm.vue'
 import { useDay } from '@/day/useDay'
 import type { Stage } from '@/lesson/stages'
 import SettingsMenu from '@/ui/SettingsMenu.vue'
+import { handicapWord } from '@/ui/handicap'
 import StateMessage from '@/ui/StateMessage.vue'
 
 const router = useRouter()
@@ -40,9 +41,6 @@ function detail(student: Student): string {
   if (student.age_group !== 'adult') parts.push(student.age_group)
   if (student.limits.length > 0) parts.push('limits flagged')
   return parts.join(' · ')
-}
-function handicapWord(handicap: number): string {
-  return handicap < 0 ? `+${String(-handicap)}` : String(handicap)
 }
 </script>
 

@@ -3,6 +3,7 @@
 import { ref } from 'vue'
 import { ApiError, ask, client, type Shape, type Student } from '@/api/client'
 import { useKnowledge } from '@/api/knowledge'
+import { typedHandicap } from '@/ui/handicap'
 
 const emit = defineEmits<{ added: [student: Student]; cancelled: [] }>()
 const known = useKnowledge()
@@ -17,9 +18,7 @@ const busy = ref(false)
 const problem = ref<ApiError | null>(null)
 
 const handicapRule = (value: string) =>
-  value === '' ||
-  (Number(value) >= -10 && Number(value) <= 54) ||
-  'From −10 (plus 10) to 54, or empty'
+  typedHandicap(value) !== undefined || 'From +10 to 54 as at the club, or empty'
 const nameRule = (value: string) => value.trim() !== '' || 'A name, so that you find them again'
 
 async function add(): Promise<void> {
@@ -28,7 +27,7 @@ async function add(): Promise<void> {
   const body: Shape['NewStudent'] = {
     name: name.value,
     handedness: hand.value,
-    handicap: handicap.value === '' ? null : Number(handicap.value),
+    handicap: typedHandicap(handicap.value) ?? null,
     age_group: age.value,
     limits: limits.value,
     about: about.value,
@@ -63,8 +62,7 @@ async function add(): Promise<void> {
     </fieldset>
     <v-text-field
       v-model="handicap"
-      label="Handicap (empty: not known)"
-      inputmode="decimal"
+      label="Handicap, as at the club: 12.4 or +2"
       :rules="[handicapRule]"
     />
     <fieldset>

@@ -8,6 +8,7 @@ import LessonList from '@/day/LessonList.vue'
 import ProgressTable from '@/day/ProgressTable.vue'
 import { useDay } from '@/day/useDay'
 import SettingsMenu from '@/ui/SettingsMenu.vue'
+import { handicapWord } from '@/ui/handicap'
 import StateMessage from '@/ui/StateMessage.vue'
 
 const props = defineProps<{ id: string }>()
@@ -70,8 +71,7 @@ function limitNames(limits: Student['limits']): string {
           <p class="quiet">
             {{ student.handedness === 'left' ? 'Left-handed' : 'Right-handed' }}
             <template v-if="student.handicap !== null">
-              · handicap
-              {{ student.handicap < 0 ? `+${-student.handicap}` : student.handicap }}</template
+              · handicap {{ handicapWord(student.handicap) }}</template
             >
             <template v-if="student.age_group !== 'adult'"> · {{ student.age_group }}</template>
           </p>

@@ -3,7 +3,7 @@
 // read, a touch chooses the nearest one.
 import { computed, ref, useTemplateRef } from 'vue'
 import type { Handedness, LoggedShot } from '@/api/client'
-import { flightOf, nearest, type FlightMark } from '@/drawing/marks'
+import { flightOf, nearest, type FlightMark, type Touch } from '@/drawing/marks'
 import { inDrawing } from '@/drawing/pointer'
 import {
   arcPath,
@@ -36,7 +36,7 @@ const props = defineProps<{
 }>()
 const emit = defineEmits<{
   chosen: [id: string]
-  touched: [flight: { startDeg: number; curveDeg: number | null; carryM: number | null }]
+  touched: [flight: Touch]
 }>()
 
 const TAP_PX = 14
@@ -52,11 +52,12 @@ const flights = computed(() =>
     return mark ? [{ id: shot.id, ...mark, track: props.tracks.get(shot.id) ?? null }] : []
   }),
 )
-const longest = computed(() =>
-  Math.max(props.expectedM, ...flights.value.map((f) => f.carryM ?? 0)),
-)
+/** How far beyond the expected carry the range reaches; farther balls are drawn at its rim. */
+const BEYOND = 1.25
+const ROUND = 5
 const size = useSize(svg, { width: 780, height: 300 })
-const range = computed<Range>(() => ({ ...size.value, reachM: longest.value * 1.12 }))
+// fixed while balls are hit: what one place of the range means must not depend on the balls
+const range = computed<Range>(() => ({ ...size.value, reachM: props.expectedM * BEYOND }))
 const ball = computed(() => ballAt(range.value))
 const rings = computed(() =>
   ringsFor(fromMetres(range.value.reachM, props.unit)).map((d) => ({
@@ -72,12 +73,28 @@ const edges = computed(() =>
   [-6, -2, 2, 6].map((deg) => toPoint(deg, range.value.reachM * 1.04, range.value)),
 )
 
+/** A ball past the rim is drawn at it. */
+function drawnCarry(carryM: number | null): number {
+  return Math.min(carryM ?? props.expectedM, range.value.reachM)
+}
+function isBeyond(carryM: number | null): boolean {
+  return carryM !== null && carryM > range.value.reachM
+}
+function inUnit(metres: number): string {
+  return `${fromMetres(metres, props.unit).toFixed(0)} ${props.unit}`
+}
+/** What a touch can tell: whole fives of the unit that is read, no farther than the rim. */
+function roundedM(metres: number): number {
+  const most = range.value.reachM
+  const fives = Math.round(fromMetres(Math.min(metres, most), props.unit) / ROUND) * ROUND
+  return toMetres(Math.max(ROUND, fives), props.unit)
+}
 function path(flight: {
   startDeg: number
   curveDeg: number | null
   carryM: number | null
 }): string {
-  const carry = flight.carryM ?? props.expectedM
+  const carry = drawnCarry(flight.carryM)
   return flightPath(
     flight.startDeg * sign.value,
     (flight.curveDeg ?? 0) * sign.value,
@@ -86,7 +103,7 @@ function path(flight: {
   )
 }
 function end(flight: { startDeg: number; curveDeg: number | null; carryM: number | null }): Point {
-  const carry = flight.carryM ?? props.expectedM
+  const carry = drawnCarry(flight.carryM)
   return toPoint((flight.startDeg + (flight.curveDeg ?? 0)) * sign.value, carry, range.value)
 }
 const wayPath = computed(() =>
@@ -129,7 +146,8 @@ function release(event: PointerEvent): void {
   emit('touched', {
     startDeg,
     curveDeg: moved ? clamp(landing.bearingDeg) * sign.value - startDeg : null,
-    carryM: moved ? landing.carryM : null,
+    carryM: moved ? roundedM(landing.carryM) : null,
+    tapM: moved ? null : roundedM(landing.carryM),
   })
   cancel()
 }
@@ -207,6 +225,14 @@ const draft = computed(() => {
         :cy="end(flight).y"
         :r="flight.id === newest ? 8 : 4.5"
       />
+      <text
+        v-if="isBeyond(flight.carryM)"
+        class="small beyond"
+        :x="end(flight).x"
+        :y="end(flight).y - 10"
+      >
+        past the net, {{ inUnit(flight.carryM ?? 0) }}
+      </text>
     </g>
     <g v-if="predicted" class="predicted" data-testid="predicted-flight">
       <path :d="path(predicted)" />
@@ -250,7 +276,8 @@ const draft = computed(() => {
 .small {
   font-size: 15px;
 }
-.zone {
+.zone,
+.beyond {
   text-anchor: middle;
 }
 .flight path {

@@ -84,3 +84,11 @@ export function strikeOf(shot: LoggedShot): StrikeMark | null {
   if (heelToe === undefined) return null
   return { heelToeMm: heelToe, lowHighMm: observed.low_high_mm ?? 0 }
 }
+
+/** A touch of the range: a drag has start, curve and carry; a tap a bearing and how far out it was. */
+export interface Touch {
+  startDeg: number
+  curveDeg: number | null
+  carryM: number | null
+  tapM: number | null
+}

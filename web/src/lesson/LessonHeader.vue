@@ -7,6 +7,7 @@ import LessonClock from '@/lesson/LessonClock.vue'
 import LessonMenu from '@/lesson/LessonMenu.vue'
 import { STAGES, type Stage } from '@/lesson/stages'
 import type { OpenLesson } from '@/lesson/useLesson'
+import { handicapWord } from '@/ui/handicap'
 import SettingsMenu from '@/ui/SettingsMenu.vue'
 import { count } from '@/ui/words'
 
@@ -46,8 +47,7 @@ const stages = computed(() =>
 const about = computed(() => {
   const { handedness, handicap } = props.lesson.student
   const parts = [handedness === 'left' ? 'left-handed' : 'right-handed']
-  if (handicap !== null)
-    parts.push(`handicap ${handicap < 0 ? `+${String(-handicap)}` : String(handicap)}`)
+  if (handicap !== null) parts.push(`handicap ${handicapWord(handicap)}`)
   return parts.join(' · ')
 })
 const saved = computed(() => {

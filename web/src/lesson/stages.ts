@@ -12,13 +12,7 @@ export const STAGES = [
 export type Stage = (typeof STAGES)[number]['id']
 
 /** Stages that have the decision beside them; the others take the whole width. */
-export const BESIDE_THE_DECISION: readonly Stage[] = [
-  'listen',
-  'shots',
-  'look',
-  'pressure',
-  'decide',
-]
+export const BESIDE_THE_DECISION: readonly Stage[] = ['listen', 'shots', 'look', 'pressure']
 
 /** "at the drill": where a lesson was left. */
 export function stageWord(id: string | null): string | null {

@@ -2,7 +2,9 @@
 import { onMounted, onUnmounted, type Ref } from 'vue'
 import { useRouter } from 'vue-router'
 import type { Shot } from '@/api/client'
+import { useKnowledge } from '@/api/knowledge'
 import { act, type Actions } from '@/lesson/keys'
+import { expectedCarryM } from '@/lesson/shots/expectedCarry'
 import type { BallEntry } from '@/lesson/shots/useBallEntry'
 import { BESIDE_THE_DECISION, STAGES, type Stage } from '@/lesson/stages'
 import type { OpenLesson } from '@/lesson/useLesson'
@@ -20,18 +22,19 @@ interface Parts {
   stage: Ref<Stage>
 }
 
-const FALLBACK_CARRY_M = 130
-
 export function useLessonKeys(parts: Parts) {
   const router = useRouter()
+  const known = useKnowledge()
   const { open, entry, settings, chosenCause, showKeys, blockId, stage } = parts
   const current = (): Shot =>
     entry.shots.value.find((s) => s.id === entry.currentId.value)?.observed ?? {}
 
   function carry(by: number): void {
-    const block = open.lesson.value?.blocks.find((b) => b.id === blockId.value)
+    const blocks = open.lesson.value?.blocks ?? []
+    const block = blocks.find((b) => b.id === blockId.value)
+    if (!block || !known.knowledge) return
     const now = current().carry_m
-    const from = now ?? block?.expected_carry_m ?? FALLBACK_CARRY_M
+    const from = now ?? expectedCarryM(block.club, blocks, known.knowledge)
     const step = now == null ? 0 : toMetres(by, settings.distance)
     entry.set({ carry_m: Math.max(0, from + step) })
   }

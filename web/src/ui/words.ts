@@ -1,7 +1,7 @@
 // What things are called on the screen.
-import type { Diagnosis, Direction, Handedness, Knowledge, Shape } from '@/api/client'
+import type { Direction, Handedness, Knowledge, Shape } from '@/api/client'
 import type { DistanceUnit, SideWords } from '@/ui/settings'
-import { fromMetres, signed } from '@/ui/units'
+import { fromMetres } from '@/ui/units'
 
 export interface Speaker {
   hand: Handedness
@@ -85,106 +85,10 @@ export function linkWord(id: string, knowledge: Knowledge): string {
   return cause?.label ?? mechanism?.label ?? knowledge.ends[id] ?? sureWord(id)
 }
 
-/** A piece of evidence in a few words. */
-export function evidenceWord(
-  id: string,
-  diagnosis: Diagnosis,
-  knowledge: Knowledge,
-  answers: Map<string, string>,
-  hand: Handedness,
-): string {
-  const known = diagnosis.spreads
-  const value = (name: string) => known[name]?.value ?? 0
-  switch (id) {
-    case 'pattern.path_deg':
-      return `path ${degreesWord(value('path_deg'), hand)}`
-    case 'pattern.start_deg':
-      return `starts ${degreesWord(value('start_deg'), hand)}`
-    case 'pattern.face_to_path_deg': {
-      const deg = value('face_to_path_deg')
-      if (Math.abs(deg) < 0.5) return 'face square to the path'
-      return `face ${Math.abs(deg).toFixed(0)}° ${deg > 0 ? 'open' : 'shut'} to the path`
-    }
-    case 'pattern.low_point_cm':
-      return `low point ${signed(value('low_point_cm'))} cm`
-    case 'pattern.heel_toe_mm':
-      return strikeWord(value('heel_toe_mm'))
-    case 'pattern.dynamic_loft_deg':
-      return `loft ${signed(value('dynamic_loft_deg'))}°`
-    case 'pattern.club_speed_pct':
-      return `club speed ${signed(value('club_speed_pct'))} %`
-    case 'pattern.carry_lost_pct':
-      return `${value('carry_lost_pct').toFixed(0)} % of carry lost`
-    case 'pattern.scatter':
-      return 'how far the balls scatter'
-    case 'pattern.two_way':
-      return diagnosis.ranking.pattern.two_way ? 'two-way miss' : 'no two-way miss'
-  }
-  if (id.startsWith('trace:')) return 'pressure on the mat'
-  if (id.startsWith('trial:')) {
-    const said = diagnosis.verdicts.find((v) => `trial:${String(v.block)}` === id)
-    const drill = knowledge.drills.find((d) => d.id === said?.drill)
-    return `${count(said?.balls ?? 0, 'ball')} with “${drill?.name.toLowerCase() ?? id}”`
-  }
-  const check = knowledge.checks.find((c) => c.id === id)
-  return `${check?.label ?? id}: ${answers.get(id) ?? 'not answered'}`
-}
-
 export function strikeWord(mm: number): string {
   const size = Math.abs(mm).toFixed(0)
   if (Math.abs(mm) < 3) return 'centre strike'
   return `${size} mm to the ${mm < 0 ? 'heel' : 'toe'}`
-}
-
-/** Where the decision stands, in one sentence. */
-export function standingWord(diagnosis: Diagnosis, knowledge: Knowledge): string {
-  const { kind, leading, balls_missing: balls, answers_missing: answers } = diagnosis.standing
-  switch (kind) {
-    case 'settled':
-      return `Settled: ${linkWord(leading[0] ?? '', knowledge)}.`
-    case 'open':
-      if (oneLookAway(diagnosis)) return `Nearly: ${linkWord(leading[0] ?? '', knowledge)}.`
-      return `Open between ${leading.map((id) => linkWord(id, knowledge)).join(' and ')}.`
-    case 'unclear':
-      return unclearWord(diagnosis, knowledge)
-    case 'too_little':
-      return `Not enough yet: ${count(balls, 'more ball')} or ${count(answers, 'more answer')}.`
-  }
-}
-
-const LIKELY = 0.65
-
-/** One cause may be all but sure while what brings it about is not. */
-function unclearWord({ ranking }: Diagnosis, knowledge: Knowledge): string {
-  const first = ranking.causes[0]
-  if (!first || first.probability < LIKELY) return 'No cause stands out yet.'
-  return `${capital(linkWord(first.id, knowledge))}, but where it starts is open.`
-}
-
-const WELL_AHEAD = 0.2
-
-/** The first is well ahead, and still one answer could put another there. */
-function oneLookAway({ standing }: Diagnosis): boolean {
-  return standing.kind === 'open' && standing.margin >= WELL_AHEAD && standing.turn?.answer != null
-}
-
-/** What would unsettle it, or what is missing, in one more sentence. */
-export function standingDetail(diagnosis: Diagnosis, knowledge: Knowledge): string {
-  const { kind, turn } = diagnosis.standing
-  if (kind === 'too_little') return ''
-  if (kind === 'open' && !oneLookAway(diagnosis)) {
-    return 'The look below, or a few separating balls, would tell.'
-  }
-  if (turn?.answer == null) {
-    return kind === 'settled'
-      ? 'No single look left would turn it.'
-      : 'No single look will do: take several, or log more balls.'
-  }
-  const look = knowledge.checks.find((c) => c.id === turn.check)?.label ?? turn.check
-  const chance = Math.round(100 * turn.chance)
-  const answer = `“${capital(look)}: ${turn.answer}” (${String(chance)}\u00a0% likely)`
-  if (kind === 'settled') return `It would change with ${answer}.`
-  return `${answer} would put ${linkWord(turn.then_first, knowledge)} first.`
 }
 
 /** How much likelier evidence is with a cause than without: bits of odds as a factor. */
@@ -215,20 +119,6 @@ export function changeWords(change: Seen, hand: Handedness): string {
   if (low)
     parts.push(`low point ${Math.abs(low).toFixed(0)} cm further ${low < 0 ? 'back' : 'forward'}`)
   return parts.length > 0 ? parts.join(', ') : 'much as before'
-}
-
-/** A pattern as an onlooker would see it: "starts 2° left, curves 3° right". */
-export function patternWords(seen: Seen, hand: Handedness): string {
-  const parts: string[] = []
-  if (seen.start_deg) parts.push(`starts ${degreesWord(seen.start_deg.value, hand)}`)
-  if (seen.curve_deg) {
-    const word = degreesWord(seen.curve_deg.value, hand)
-    parts.push(word === 'straight' ? 'flies straight' : `curves ${word}`)
-  }
-  if (seen.heel_toe_mm) parts.push(strikeWord(seen.heel_toe_mm.value))
-  if (seen.low_point_cm) parts.push(`low point ${signed(seen.low_point_cm.value)} cm`)
-  if (seen.carry_pct) parts.push(`carries ${seen.carry_pct.value.toFixed(0)} % of what is expected`)
-  return parts.join(', ')
 }
 
 export function count(n: number, noun: string): string {

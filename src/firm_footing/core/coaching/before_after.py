@@ -5,12 +5,10 @@ from dataclasses import dataclass
 from statistics import fmean
 from typing import Final
 
-from firm_footing.core.ball.turf import low_point
-from firm_footing.core.case import Block, Case, Shot
-from firm_footing.core.coaching.retest import Change, Verdict, change_of, judge
-from firm_footing.core.delivery.readings import Note, as_reading, curve_deg, start_deg
+from firm_footing.core.case import Case
+from firm_footing.core.coaching.retest import Verdict, judge
 from firm_footing.core.knowledge import Knowledge
-from firm_footing.core.knowledge.numbers import Numbers
+from firm_footing.core.pattern.chance import Change, change_of, floor_of, is_sure, values_of
 
 MEASURES: Final = ("start_deg", "curve_deg", "heel_toe_mm", "low_point_cm", "carry_m")
 """What every ball may show; degrees + push side, mm + toe, cm + ahead of the ball, metres."""
@@ -18,9 +16,6 @@ USUAL_SCATTER: Final = {
     "start_deg": 3.0, "curve_deg": 3.0, "heel_toe_mm": 8.0, "low_point_cm": 3.0, "carry_m": 9.0
 }  # fmt: skip
 """Of one player's balls; estimates, to choose the measure that will show a change best."""
-
-SURE: Final = 0.1
-"""Chance alone moves one number in ten as far."""
 
 
 @dataclass(frozen=True)
@@ -30,6 +25,7 @@ class Compared:
     before, after : values of the balls that show it, in their order
     change : None with fewer than two balls on a side
     predicted : where it should be without the cause; None where nothing was predicted
+    sure : whether it changed by more than chance does in one number of ten
     """
 
     name: str
@@ -37,11 +33,7 @@ class Compared:
     after: tuple[float, ...]
     change: Change | None
     predicted: float | None
-
-    @property
-    def sure(self) -> bool:
-        """Whether it changed by more than chance does in one number of ten."""
-        return self.change is not None and self.change.surprise <= SURE
+    sure: bool
 
     @property
     def as_predicted(self) -> bool:
@@ -103,25 +95,27 @@ def compare(
             return None
         club = baselines[0].club
     before, after = (
-        values_of([b for b in blocks if b.club == club], knowledge)
+        values_of([b for b in blocks if b.club == club], knowledge.numbers)
         for blocks in (baselines, retests)
     )
     numbers = knowledge.numbers
+    changes = {n: change_of(before[n], after[n], floor_of(n, numbers)) for n in MEASURES}
     measures = tuple(
         Compared(
             name=name,
             before=before[name],
             after=after[name],
-            change=change_of(before[name], after[name], noise_of(name, numbers)),
+            change=change,
             predicted=predicted.get(name),
+            sure=is_sure(change, numbers),
         )
-        for name in MEASURES
+        for name, change in changes.items()
     )
     chosen = primary or propose(measures)
     seen = next(m for m in measures if m.name == chosen)
     enough = len(seen.before) >= 2
     verdict = (
-        judge(seen.before, seen.after, numbers.coaching.retest, noise_of(chosen, numbers))
+        judge(seen.before, seen.after, numbers.coaching.retest, floor_of(chosen, numbers))
         if enough
         else None
     )
@@ -138,42 +132,3 @@ def propose(measures: Sequence[Compared]) -> str:
         return moves / USUAL_SCATTER[measure.name], len(measure.before)
 
     return max(measures, key=worth).name
-
-
-def noise_of(name: str, numbers: Numbers) -> float:
-    """Standard deviation of one note of a measure; a word is as wide as its interval."""
-    wide = (numbers.shape.word_outer_deg - numbers.shape.word_inner_deg) / 12**0.5
-    return {
-        "start_deg": wide,
-        "curve_deg": wide,
-        "heel_toe_mm": numbers.reading.strike_sd_mm,
-        "low_point_cm": numbers.turf.start_sd_cm,
-        "carry_m": 2.0,
-    }[name]
-
-
-def values_of(blocks: Sequence[Block], knowledge: Knowledge) -> dict[str, tuple[float, ...]]:
-    """Measure to the values of the balls that show it, as noted; words by their middle."""
-    found: dict[str, list[float]] = {name: [] for name in MEASURES}
-    for shot in (s for block in blocks for s in block.shots):
-        for name, value in _noted(shot, knowledge.numbers).items():
-            if value is not None:
-                found[name].append(value)
-    return {name: tuple(values) for name, values in found.items()}
-
-
-def _noted(shot: Shot, numbers: Numbers) -> dict[str, float | None]:
-    start = start_deg(shot, numbers)
-    lowest = low_point(shot, numbers.turf)
-    flies = shot.contact not in ("hosel", "top")
-
-    def value(note: Note | None) -> float | None:
-        return None if note is None or not flies else as_reading(note, numbers).value
-
-    return {
-        "start_deg": value(start),
-        "curve_deg": value(curve_deg(shot, numbers, start)),
-        "heel_toe_mm": shot.heel_toe_mm,
-        "low_point_cm": None if lowest is None else lowest.cm,
-        "carry_m": shot.carry_m,
-    }

@@ -5,15 +5,15 @@ from dataclasses import dataclass
 from statistics import fmean
 from typing import Final
 
-from firm_footing.core.coaching.retest import Change, change_of
 from firm_footing.core.ground.recorded import FloatArray
 from firm_footing.core.ground.several import mean_trace, usual_signs
 from firm_footing.core.ground.trace import TraceRead
+from firm_footing.core.knowledge.numbers import Numbers
 from firm_footing.core.knowledge.pressure import SwingEvent
+from firm_footing.core.pattern.chance import Change, change_of, is_sure
 
 NOISE_PCT: Final = 2.0
 """Of one share at one event: the mat's own and the event's; an estimate."""
-SURE: Final = 0.1
 EVENTS: Final[tuple[SwingEvent, ...]] = ("top", "lead_arm_level_down", "shaft_level_down", "impact")
 """Where shares are compared."""
 
@@ -39,17 +39,14 @@ class Share:
 
     before, after : means, per cent of both feet
     change : with Welch's test; None with fewer than two swings on a side
+    sure : whether it moved by more than chance does in one number of ten
     """
 
     event: SwingEvent
     before: float
     after: float
     change: Change | None
-
-    @property
-    def sure(self) -> bool:
-        """Whether it moved by more than chance does in one number of ten."""
-        return self.change is not None and self.change.surprise <= SURE
+    sure: bool
 
 
 @dataclass(frozen=True, eq=False)
@@ -69,7 +66,9 @@ class TracesCompared:
     new: tuple[str, ...]
 
 
-def lay_over(before: Sequence[TraceRead], after: Sequence[TraceRead]) -> TracesCompared | None:
+def lay_over(
+    before: Sequence[TraceRead], after: Sequence[TraceRead], numbers: Numbers
+) -> TracesCompared | None:
     """Swings made without a drill, before and after; None where a side has none."""
     if not before or not after:
         return None
@@ -81,7 +80,7 @@ def lay_over(before: Sequence[TraceRead], after: Sequence[TraceRead]) -> TracesC
             name: fmean(s.events[name].t_s - s.events["impact"].t_s for s in after)
             for name in after[0].events
         },
-        shares=tuple(_share(event, before, after) for event in EVENTS),
+        shares=tuple(_share(event, before, after, numbers) for event in EVENTS),
         gone=tuple(s for s in then if s not in now),
         still=tuple(s for s in then if s in now),
         new=tuple(s for s in now if s not in then),
@@ -93,6 +92,9 @@ def _laid(swings: Sequence[TraceRead]) -> Laid:
     return Laid(mean.t_s, mean.mean_pct, mean.sd_pct, len(swings))
 
 
-def _share(event: SwingEvent, before: Sequence[TraceRead], after: Sequence[TraceRead]) -> Share:
+def _share(
+    event: SwingEvent, before: Sequence[TraceRead], after: Sequence[TraceRead], numbers: Numbers
+) -> Share:
     was, is_now = ([s.measures.lead_pct[event] for s in side] for side in (before, after))
-    return Share(event, fmean(was), fmean(is_now), change_of(was, is_now, NOISE_PCT))
+    change = change_of(was, is_now, NOISE_PCT)
+    return Share(event, fmean(was), fmean(is_now), change, is_sure(change, numbers))

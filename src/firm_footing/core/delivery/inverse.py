@@ -8,7 +8,8 @@ again; an interval is replaced by the normal curve that has the same effect on w
 (expectation propagation: Minka 2001, from memory; exact for one interval, and close to exact for
 many, since an interval's likelihood is log-concave). A wild ball weighs less, as under a
 Student's t. What the balls say is kept apart from the prior, so that a reasoner with priors of its
-own can use it.
+own can use it; and it is also given together with the errors that all balls of a block share (a mat
+that is not square to the target, a carry held against a doubtful mark), for that reasoner to weigh.
 """
 
 from dataclasses import dataclass
@@ -21,6 +22,8 @@ from firm_footing.core.ball.forward import LOW_POINT, PARTS
 from firm_footing.core.case import Block
 from firm_footing.core.delivery.intervals import interval_slopes
 from firm_footing.core.delivery.noted import NOTHING, Noted, is_noted, noted_of
+from firm_footing.core.delivery.readings import READINGS
+from firm_footing.core.delivery.shared import SharedErrors, shared_errors
 from firm_footing.core.delivery.shown import Physics
 from firm_footing.core.knowledge import Knowledge
 
@@ -39,7 +42,11 @@ class Delivered:
     """What a block says of its delivery, in the order of `PARTS`.
 
     prior_mean, prior : (7,), (7, 7) what is usual and its precision
-    said, pull : (7, 7), (7,) precision and precision @ value of what the balls say, without prior
+    information, vector : (7, 7), (7,) information matrix and vector of what the balls say, without
+        prior and as if nothing were off for a whole block
+    shared_sd : (errors,) standard deviations of the errors that a block's balls share
+    with_shared, vector_with_shared : (7 + errors, 7 + errors), (7 + errors,) information of the
+        delivery and of the shared errors together
     mean, covariance : (7,), (7, 7) of the block's middle, with the prior
     balls, ball_covariance : (n, 7), (n, 7, 7) of each ball
     distances2 : (n,) squared standardised distance of each ball from the middle
@@ -52,8 +59,11 @@ class Delivered:
 
     prior_mean: FloatArray
     prior: FloatArray
-    said: FloatArray
-    pull: FloatArray
+    information: FloatArray
+    vector: FloatArray
+    shared_sd: FloatArray
+    with_shared: FloatArray
+    vector_with_shared: FloatArray
     mean: FloatArray
     covariance: FloatArray
     balls: FloatArray
@@ -84,7 +94,8 @@ def read_delivery(
     noted = noted_of(balls, knowledge)
     certain = np.array([s.contact == "hosel" for s, _ in balls])
     named = all(b.expected_carry_m is not None for b in blocks if b.shots)
-    return _Inverse(physics, noted, certain, knowledge, handicap).run(named)
+    shared = shared_errors(blocks, knowledge, handicap)
+    return _Inverse(physics, noted, certain, knowledge, handicap).run(named, shared, knowledge)
 
 
 class _Inverse:
@@ -106,7 +117,7 @@ class _Inverse:
         self.known = np.stack([is_noted(noted, part) for part in range(len(PARTS))], axis=1)
         self.weights: FloatArray = np.ones(len(noted.value))
 
-    def run(self, speed_named: bool) -> Delivered:
+    def run(self, speed_named: bool, shared: SharedErrors, knowledge: Knowledge) -> Delivered:
         """Make it linear, fit the intervals, weigh the balls; again from there."""
         mean = self.prior_mean
         covariance = _inverse(self.prior)
@@ -119,16 +130,32 @@ class _Inverse:
             tail = np.minimum(1.0, (self.tail_df + counted) / (self.tail_df + distances2))
             self.weights = np.where(self.certain, 1.0, tail)
             for _ in range(SWEEPS):
-                said, pull, each, each_pull = self._sites(offset, slopes)
+                said, vector, each, each_vector = self._sites(offset, slopes, self.scatter2)
                 covariance = _inverse(self.prior + said)
-                mean = covariance @ (self.prior @ self.prior_mean + pull)
-                balls, ball_covariance = self._balls(each, each_pull, mean, covariance)
+                mean = covariance @ (self.prior @ self.prior_mean + vector)
+                balls, ball_covariance = self._balls(each, each_vector, mean, covariance)
                 self._fit_intervals(offset, slopes, balls, ball_covariance)
             parts, doubt = self._from_here(mean, covariance, balls, ball_covariance)
+        slopes = np.concatenate([slopes, shared.slopes], axis=2)
+        scatter2 = np.append(self.scatter2, np.zeros(len(shared.sd)))
+        offset = self._with_doubtful_carries(offset, shared, knowledge)
+        with_shared, vector_with_shared, _, _ = self._sites(offset, slopes, scatter2)
         return Delivered(
-            self.prior_mean, self.prior, said, pull, mean, covariance, balls, ball_covariance,
+            self.prior_mean, self.prior, said, vector, shared.sd, with_shared, vector_with_shared,
+            mean, covariance, balls, ball_covariance,
             distances2, self.weights, counted, own, speed_named,
         )  # fmt: skip
+
+    def _with_doubtful_carries(
+        self, offset: FloatArray, shared: SharedErrors, knowledge: Knowledge
+    ) -> FloatArray:
+        """Take in the carries held against a mark that nobody named; (n, readings) the offset."""
+        balls, column = np.flatnonzero(~np.isnan(shared.carry)), READINGS.index("carry")
+        self.value[balls, column] = shared.carry[balls]
+        self.variance[balls, column] = (knowledge.numbers.reading.carry_sd_pct / 100) ** 2
+        out = offset.copy()
+        out[:, column] += shared.carry_offset
+        return out
 
     def _from_here(
         self, mean: FloatArray, covariance: FloatArray, balls: FloatArray, doubt: FloatArray
@@ -157,25 +184,28 @@ class _Inverse:
         return shown, slopes, left_over
 
     def _sites(
-        self, offset: FloatArray, slopes: FloatArray
+        self, offset: FloatArray, slopes: FloatArray, scatter2: FloatArray
     ) -> tuple[FloatArray, FloatArray, FloatArray, FloatArray]:
-        """What the balls say of the middle (7, 7), (7,); and each of itself (n, 7, 7), (n, 7)."""
+        """Information of the middle (d, d), (d,); and of each ball (n, d, d), (n, d).
+
+        d is 7, or more where errors are read that all balls share, which do not scatter.
+        """
         weighted = slopes / (self.variance + self.left_over)[:, :, None]
         each = weighted.swapaxes(1, 2) @ slopes
-        each_pull = (weighted * (self.value - offset)[:, :, None]).sum(axis=1)
-        scatter2 = self.scatter2 / self.weights[:, None]
-        through = np.linalg.inv(np.eye(len(PARTS)) + each * scatter2[:, None, :])
-        said = (through @ each).sum(axis=0)
-        pull = (through @ each_pull[:, :, None])[:, :, 0].sum(axis=0)
-        return (said + said.T) / 2, pull, each, each_pull
+        each_vector = (weighted * (self.value - offset)[:, :, None]).sum(axis=1)
+        scatter2 = scatter2 / self.weights[:, None]
+        through = np.linalg.inv(np.eye(scatter2.shape[1]) + each * scatter2[:, None, :])
+        information = (through @ each).sum(axis=0)
+        vector = (through @ each_vector[:, :, None])[:, :, 0].sum(axis=0)
+        return (information + information.T) / 2, vector, each, each_vector
 
     def _balls(
-        self, each: FloatArray, each_pull: FloatArray, mean: FloatArray, covariance: FloatArray
+        self, each: FloatArray, each_vector: FloatArray, mean: FloatArray, covariance: FloatArray
     ) -> tuple[FloatArray, FloatArray]:
         """Mean and covariance of each ball's delivery."""
         own = self.weights[:, None] / self.scatter2
         alone = np.linalg.inv(each + own[:, :, None] * np.eye(len(PARTS)))
-        balls = (alone @ (own * mean + each_pull)[:, :, None])[:, :, 0]
+        balls = (alone @ (own * mean + each_vector)[:, :, None])[:, :, 0]
         share = alone * own[:, None, :]
         return balls, alone + share @ covariance @ share.swapaxes(1, 2)
 

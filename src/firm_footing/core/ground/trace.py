@@ -5,6 +5,7 @@ from functools import lru_cache
 
 import numpy as np
 
+from firm_footing.core.ball.forward import LOW_POINT
 from firm_footing.core.case import Trace
 from firm_footing.core.ground.events import Events, events_of
 from firm_footing.core.ground.measures import Measures, measures_of
@@ -112,11 +113,14 @@ def with_contact(read: TraceRead, pattern: Pattern, knowledge: Knowledge) -> Tra
 
 def _sound(pattern: Pattern, knowledge: Knowledge) -> bool:
     """Enough balls, the low point not behind the ball, no path to the pull side."""
-    path, low = pattern.path_deg, pattern.low_point_cm
-    if pattern.balls < knowledge.numbers.decision.least_balls or path is None or low is None:
+    path, delivered = pattern.path_deg, pattern.delivered
+    known = pattern.low_point_cm is not None or pattern.contact_says
+    few = pattern.balls < knowledge.numbers.decision.least_balls
+    if few or path is None or delivered is None or not known:
         return False
     limits = knowledge.traces.signs
-    return path.value > limits.sound_path_deg and low.value > limits.sound_low_point_cm
+    low = float(delivered.mean[LOW_POINT])
+    return path.value > limits.sound_path_deg and low > limits.sound_low_point_cm
 
 
 def in_a_word(share: float) -> Answer | None:

@@ -29,6 +29,7 @@ class Cause(Entry):
     label: str = Field(description="Three or four words for the plan")
     sentence: str
     group: Group
+    at_setup: bool = Field(default=False, description="Stands still before the swing begins")
     base_weight: float = Field(gt=0, lt=1)
     upstream_of: tuple[str, ...] = ()
     opposite_of: str | None = None

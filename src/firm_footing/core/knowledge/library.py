@@ -113,6 +113,16 @@ class Knowledge:
         """Club id to club."""
         return {c.id: c for c in self.clubs}
 
+    def points(self, check: Check, mode: Mode | None) -> dict[str, float]:
+        """Cause id to P(yes | that cause alone is at work), of the causes a look points to."""
+        numbers = self.numbers
+        if check.shows is None:
+            return {c: numbers.pointer[s] for c, s in check.pointers(mode).items()}
+        return {
+            c: numbers.pointer_shown if c == check.shows else numbers.pointer_beside[s]
+            for c, s in check.pointers(mode).items()
+        }
+
     @cached_property
     def upstream(self) -> dict[str, tuple[str, ...]]:
         """Cause id to the causes that can bring it about directly."""
@@ -247,6 +257,7 @@ def _look_problems(k: Knowledge) -> Iterator[str]:
     for check in k.checks:
         where = f"checks.yaml: entry '{check.id}'"
         yield from _unknown(where, k.cause, check.all_pointers(), "cause")
+        yield from _unknown(where, k.cause, [check.shows] if check.shows else [], "cause")
         two_modes = {c.id for c in k.causes if c.skill}
         for cause in {**check.points_thrown, **check.points_stuck}:
             if cause not in two_modes:
@@ -297,11 +308,11 @@ def _coverage_problems(k: Knowledge) -> Iterator[str]:
     for d in k.drills:
         if not k.poses.drills.get(d.id):
             yield f"knowledge/poses.yaml: drills: '{d.id}' has no drawing"
-    pointed = {cause for check in k.checks for cause in check.all_pointers()}
+    shown = {check.shows for check in k.checks}
     drilled = {cause for drill in k.drills for cause in drill.targets}
     for c in k.causes:
-        if c.id not in pointed:
-            yield f"knowledge/causes.yaml: entry '{c.id}': no check points to it"
+        if c.id not in shown:
+            yield f"knowledge/causes.yaml: entry '{c.id}': no check shows it"
         if c.id not in drilled:
             yield f"knowledge/causes.yaml: entry '{c.id}': no drill serves it"
         if c.id not in k.cues.causes:

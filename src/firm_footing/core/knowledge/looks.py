@@ -5,6 +5,8 @@ from pydantic import Field, model_validator
 from firm_footing.core.knowledge.vocabulary import (
     Entry,
     Mode,
+    Probability,
+    ReadAs,
     Source,
     StandingPlace,
     Strength,
@@ -15,8 +17,8 @@ from firm_footing.core.knowledge.vocabulary import (
 class BaseBySkill(Entry):
     """A base rate that depends on handicap: a straight line from 0 to 25."""
 
-    good_player: float = Field(gt=0, lt=1)
-    handicap_25: float = Field(gt=0, lt=1)
+    good_player: Probability
+    handicap_25: Probability
 
 
 class Check(Entry):
@@ -30,24 +32,35 @@ class Check(Entry):
     seen_from: StandingPlace
     sources: tuple[Source, ...] = Field(min_length=1)
     seconds: int = Field(gt=0)
-    base: float | BaseBySkill
+    base: Probability | BaseBySkill | None = None
+    shows: str | None = Field(default=None, description="The cause that this look is a sight of")
+    harmless: Probability | BaseBySkill | None = Field(
+        default=None,
+        description="Share of students in whom the cause shown is there but not behind their miss",
+    )
+    read_as: ReadAs = "moving"
     points: dict[str, Strength] = Field(min_length=1)
     points_thrown: dict[str, Strength] = Field(default_factory=dict)
     points_stuck: dict[str, Strength] = Field(default_factory=dict)
     source: str
 
     @model_validator(mode="after")
-    def _base_is_a_probability(self) -> "Check":
-        if isinstance(self.base, float) and not 0 < self.base < 1:
-            raise ValueError("base must lie between 0 and 1")
+    def _says_how_common_it_is(self) -> "Check":
+        if (self.base is None) == (self.harmless is None):
+            raise ValueError("give base, or harmless where the look shows a cause; not both")
+        if (self.shows is None) != (self.harmless is None):
+            raise ValueError("shows and harmless go together")
+        if self.shows is not None and self.points.get(self.shows) != "strong":
+            raise ValueError("a look must point strongly to the cause that it shows")
         return self
 
     def base_rate(self, handicap: float) -> float:
-        """P(yes | none of the causes pointed to) for a player of this handicap."""
-        if isinstance(self.base, float):
-            return self.base
-        part = min(max(handicap, 0.0), 25.0) / 25.0
-        return self.base.good_player + part * (self.base.handicap_25 - self.base.good_player)
+        """P(yes | none of the causes pointed to is at work) for a player of this handicap."""
+        common = self.base if self.harmless is None else self.harmless
+        if isinstance(common, BaseBySkill):
+            part = min(max(handicap, 0.0), 25.0) / 25.0
+            return common.good_player + part * (common.handicap_25 - common.good_player)
+        return float(common or 0.0)
 
     def pointers(self, mode: Mode | None) -> dict[str, Strength]:
         """Causes pointed to in this mode (None counts as thrown)."""

@@ -1,14 +1,24 @@
 """Which numbers does the reasoning use that belong to no single cause, check or club?"""
 
 import math
-from typing import Literal
 
 from pydantic import Field, field_validator
 
 from firm_footing.core.knowledge.coaching import CoachingNumbers
-from firm_footing.core.knowledge.vocabulary import Delivery, Entry, Source, Strength
-
-Probability = float
+from firm_footing.core.knowledge.reading_numbers import (
+    Chance,
+    Reading,
+    ReadingErrors,
+    Says,
+    SharedError,
+)
+from firm_footing.core.knowledge.vocabulary import (
+    Delivery,
+    Entry,
+    Probability,
+    Source,
+    Strength,
+)
 
 
 class Prior(Entry):
@@ -51,7 +61,8 @@ class DeliveryNumbers(Entry):
     ball_height_sd_mm: float = Field(gt=0)
     prior_sd: Delivery
     person_tail_df: float = Field(gt=2)
-    effect_spread: float = Field(ge=0)
+    severity_levels: tuple[float, ...] = Field(min_length=1)
+    severity_within: float = Field(ge=0)
     low_point_good_cm: float
     low_point_high_cm: float
     low_point_handicap: float = Field(gt=0)
@@ -79,13 +90,33 @@ class TwoWay(Entry):
     hook_from_deg: float = Field(gt=0)
 
 
+class NoMiss(Entry):
+    """When a ball is sound, and when there is no miss for a cause to be behind.
+
+    most : of a player's balls have to be sound for that
+    although_at_work : how often there is no miss although a cause is at work
+    """
+
+    start_deg: float = Field(gt=0)
+    curve_deg: float = Field(gt=0)
+    heel_toe_mm: float = Field(gt=0)
+    carry_lost_pct: float = Field(gt=0)
+    divot_behind_cm: float = Field(gt=0)
+    most: Probability
+    although_at_work: Probability
+
+
 class DependentGroup(Entry):
-    """Looks that are one look at one thing."""
+    """Looks that are one look at one thing.
+
+    absent_counts_whole : whether what is not there is said of each check by itself
+    """
 
     id: str
     name: str
     checks: tuple[str, ...]
     sources: tuple[Source, ...] | None = None
+    absent_counts_whole: bool = False
 
 
 class DependentLooks(Entry):
@@ -111,37 +142,6 @@ class Trial(Entry):
     balls: int = Field(ge=1)
     seconds_per_ball: int = Field(gt=0)
     worth_hitting: float = Field(ge=0.5, le=1)
-
-
-class Reading(Entry):
-    """How well each thing is noted: one standard deviation."""
-
-    word_far_ends_deg: float = Field(gt=0)
-    word_doubt_deg: float = Field(gt=0)
-    measured_direction_sd_deg: float = Field(gt=0)
-    measured_path_sd_deg: float = Field(gt=0)
-    measured_face_sd_deg: float = Field(gt=0)
-    measured_attack_sd_deg: float = Field(gt=0)
-    measured_loft_sd_deg: float = Field(gt=0)
-    measured_launch_sd_deg: float = Field(gt=0)
-    measured_axis_sd_deg: float = Field(gt=0)
-    measured_spin_sd_pct: float = Field(gt=0)
-    measured_ball_speed_sd_pct: float = Field(gt=0)
-    measured_club_speed_sd_pct: float = Field(gt=0)
-    start_model_sd_deg: float = Field(ge=0)
-    curve_model_sd_deg: float = Field(gt=0)
-    divot_direction_sd_deg: float = Field(gt=0)
-    strike_sd_mm: float = Field(gt=0)
-    carry_sd_pct: float = Field(gt=0)
-
-
-class Says(Entry):
-    """What a word of contact says: a quantity lies between two limits, with a doubt about them."""
-
-    quantity: Literal["low_point_cm", "heel_toe_mm"]
-    least: float | None = None
-    most: float | None = None
-    doubt: float = Field(gt=0)
 
 
 class HalfLength(Entry):
@@ -220,10 +220,12 @@ class Decision(Entry):
     least_answers: int
     first_root: float = Field(gt=0, lt=1)
     ahead_by: float = Field(ge=0, lt=1)
-    close_to: float = Field(gt=0, le=1)
+    nearly_root: float = Field(gt=0, lt=1)
+    nearly_ahead_by: float = Field(ge=0, lt=1)
+    open_root: float = Field(gt=0, lt=1)
+    no_miss_from: float = Field(gt=0, lt=1)
     setup_seconds: int = Field(ge=0)
-    trace_of_gain_bits: float = Field(ge=0)
-    turn_at_most: float = Field(gt=0, le=1)
+    min_gain_bits: float = Field(ge=0)
     round_seconds: int = Field(gt=0)
     round_most: int = Field(ge=1)
 
@@ -237,22 +239,28 @@ class Numbers(Entry):
     stuck_mode: StuckMode
     delivery: DeliveryNumbers
     two_way: TwoWay
+    no_miss: NoMiss
     pointer: dict[Strength, float]
-    reading_error: dict[Source, float]
+    pointer_shown: float = Field(gt=0, lt=1)
+    pointer_beside: dict[Strength, float]
+    reading_error: ReadingErrors
+    answers_saturate: Probability
     partly: Partly
     dependent_looks: DependentLooks
     reading: Reading
+    shared_error: SharedError
     contact_says: dict[str, Says]
     turf: Turf
     expected: Expected
     block: BlockNumbers
+    chance: Chance
     trial: Trial
     shape: Shape
     decision: Decision
     coaching: CoachingNumbers
     words_for_probability: dict[str, float]
 
-    @field_validator("pointer", "reading_error")
+    @field_validator("pointer", "pointer_beside")
     @classmethod
     def _probabilities(cls, value: dict[str, float]) -> dict[str, float]:
         bad = [k for k, v in value.items() if not 0 < v < 1]

@@ -1,8 +1,8 @@
 """Which words may the knowledge files use?"""
 
-from typing import Literal
+from typing import Annotated, Literal
 
-from pydantic import BaseModel, ConfigDict
+from pydantic import BaseModel, ConfigDict, Field
 
 Group = Literal["setup", "backswing", "downswing", "elsewhere"]
 """Where in the swing a cause sits; the first three are the feet's."""
@@ -15,6 +15,14 @@ Mode = Literal["thrown", "stuck"]
 Strength = Literal["strong", "moderate", "weak"]
 Source = Literal["look", "film", "mat", "plate", "monitor", "feel"]
 Answer = Literal["yes", "partly", "no", "unknown"]
+ReadAs = Literal["at_rest", "in_a_frame", "moving"]
+"""How the eye meets what it looks for: standing still, in one frame of a film, or on the move."""
+
+Seen = Literal["yes", "partly", "no"]
+"""Whether a cause itself was seen."""
+
+Probability = Annotated[float, Field(gt=0, lt=1)]
+
 View = Literal["setup", "down_the_line", "face_on", "pressure", "finish", "feel"]
 StandingPlace = Literal["down_the_line", "face_on"]
 

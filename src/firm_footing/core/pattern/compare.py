@@ -6,6 +6,15 @@ from typing import Final
 
 from firm_footing.core.case import Case
 from firm_footing.core.knowledge import Knowledge
+from firm_footing.core.knowledge.numbers import Numbers
+from firm_footing.core.pattern.chance import (
+    NOTED,
+    Change,
+    change_of,
+    change_of_estimates,
+    floor_of,
+    is_sure,
+)
 from firm_footing.core.pattern.pattern import Estimate, Pattern, read_pattern
 
 COMPARED: Final = (
@@ -19,8 +28,6 @@ COMPARED: Final = (
     "club_speed_pct",
     "carry_lost_pct",
 )
-SURE_FROM: Final = 1.645
-"""Standard errors; chance alone moves one number in ten as far."""
 
 
 @dataclass(frozen=True)
@@ -38,18 +45,28 @@ class Moved:
     sure: bool
 
 
-def moved_since(then: Pattern, now: Pattern) -> tuple[Moved, ...]:
+def moved_since(then: Pattern, now: Pattern, numbers: Numbers) -> tuple[Moved, ...]:
     """Every number that both patterns show."""
     found = []
     for name in COMPARED:
         before: Estimate | None = getattr(then, name)
         after: Estimate | None = getattr(now, name)
-        if before is not None and after is not None:
-            se = (before.se**2 + after.se**2) ** 0.5
-            difference = Estimate(after.value - before.value, se)
-            sure = abs(difference.value) > SURE_FROM * se
-            found.append(Moved(name, before, after, difference, sure))
+        change = _change(name, then, now, numbers)
+        if before is not None and after is not None and change is not None:
+            difference = Estimate(after.value - before.value, change.se)
+            found.append(Moved(name, before, after, difference, is_sure(change, numbers)))
     return tuple(found)
+
+
+def _change(name: str, then: Pattern, now: Pattern, numbers: Numbers) -> Change | None:
+    """By the balls where they were noted, else by what was worked out."""
+    if name in NOTED:
+        return change_of(then.values[name], now.values[name], floor_of(name, numbers))
+    before, after = getattr(then, name), getattr(now, name)
+    if before is None or after is None:
+        return None
+    sides = (before.value, before.se), (after.value, after.se)
+    return change_of_estimates(*sides, (then.balls, now.balls))
 
 
 def by_club(case: Case, knowledge: Knowledge) -> dict[str, Pattern]:
@@ -61,7 +78,9 @@ def by_club(case: Case, knowledge: Knowledge) -> dict[str, Pattern]:
     }
 
 
-def moved_along(earlier: Mapping[str, Pattern], now: Mapping[str, Pattern]) -> tuple[Moved, ...]:
+def moved_along(
+    earlier: Mapping[str, Pattern], now: Mapping[str, Pattern], numbers: Numbers
+) -> tuple[Moved, ...]:
     """What moved, each number with the first club that shows it both times.
 
     earlier, now : club to its pattern, as of `by_club`
@@ -69,6 +88,6 @@ def moved_along(earlier: Mapping[str, Pattern], now: Mapping[str, Pattern]) -> t
     found: dict[str, Moved] = {}
     for club in now:
         if club in earlier:
-            for moved in moved_since(earlier[club], now[club]):
+            for moved in moved_since(earlier[club], now[club], numbers):
                 found.setdefault(moved.name, moved)
     return tuple(found.values())

@@ -5,8 +5,8 @@
 Each with its standard error; what was not seen is None. Every number is golfer-neutral.
 """
 
-from collections.abc import Sequence
-from dataclasses import dataclass
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass, field
 from typing import Final
 
 import numpy as np
@@ -15,9 +15,11 @@ from numpy.typing import NDArray
 from firm_footing.core.ball.forward import FACE_TO_PATH, LOFT, LOW_POINT, PATH, SPEED, STRIKE
 from firm_footing.core.case import Block, Shot
 from firm_footing.core.delivery.inverse import Delivered, read_delivery
-from firm_footing.core.delivery.readings import Note, as_reading, curve_deg, start_deg
+from firm_footing.core.delivery.readings import Note, as_reading, curve_deg, notes_of, start_deg
 from firm_footing.core.knowledge import DIMENSIONS, Knowledge
 from firm_footing.core.knowledge.numbers import Numbers
+from firm_footing.core.pattern.chance import carry_lost_pct, values_of
+from firm_footing.core.pattern.no_miss import no_miss
 from firm_footing.core.pattern.shape import is_two_way, shape_name
 
 FloatArray = NDArray[np.float64]
@@ -65,7 +67,11 @@ class Pattern:
     """What a student's baseline balls show and the delivery they imply.
 
     delivered : the whole reading, ball by ball; None without balls
+    values : measure to what each ball that shows it was noted with; see `chance.NOTED`
+    low_point_cm : None where no divot, brush mark or attack angle was noted
     two_way : None with fewer balls than could show it
+    contact_says : whether words of contact say something of the low point
+    no_miss : probability that there is no miss to explain; None where flight or strike is unknown
     """
 
     balls: int
@@ -80,8 +86,11 @@ class Pattern:
     club_speed_pct: Estimate | None = None
     carry_lost_pct: Estimate | None = None
     scatter: Scatter | None = None
+    values: Mapping[str, tuple[float, ...]] = field(default_factory=dict)
     shape: str | None = None
     two_way: bool | None = None
+    contact_says: bool = False
+    no_miss: float | None = None
 
 
 def read_pattern(
@@ -107,18 +116,35 @@ def read_pattern(
     flown = [shot if shot.contact != "hosel" else Shot() for shot, _ in balls]
     starts = [start_deg(shot, numbers) for shot in flown]
     curves = [curve_deg(shot, numbers, begun) for shot, begun in zip(flown, starts, strict=True)]
-    start = _middle(_values(starts, numbers), delivered)
-    curve = _middle(_values(curves, numbers), delivered)
+    floor = numbers.chance.floor
+    start = _middle(_values(starts, numbers), delivered, floor.start_deg)
+    curve = _middle(_values(curves, numbers), delivered, floor.curve_deg)
     return Pattern(
         balls=len(balls),
         delivered=delivered,
         start_deg=start,
         curve_deg=curve,
-        carry_lost_pct=_middle([_carry_lost(s, b) for s, b in balls], delivered),
+        carry_lost_pct=_middle(
+            [carry_lost_pct(s, b) for s, b in balls], delivered, floor.carry_lost_pct
+        ),
+        values=values_of(blocks, numbers),
         scatter=_scatter(delivered, numbers),
         shape=_shape(start, curve, numbers),
         two_way=_two_way(starts, curves, numbers),
-        **_known(delivered, knowledge),
+        no_miss=no_miss(balls, numbers),
+        contact_says=_noted_any(balls, knowledge, {"contact_low_point"}),
+        **_known(delivered, knowledge)
+        | ({} if _noted_any(balls, knowledge, {"low_point", "attack"}) else {"low_point_cm": None}),
+    )
+
+
+def _noted_any(
+    balls: Sequence[tuple[Shot, Block]], knowledge: Knowledge, readings: set[str]
+) -> bool:
+    """Whether any ball has one of these notes."""
+    return any(
+        readings & notes_of(shot, block, knowledge.club[block.club], knowledge.numbers).keys()
+        for shot, block in balls
     )
 
 
@@ -148,8 +174,8 @@ def _shown(group: tuple[int, ...], delivered: Delivered) -> tuple[FloatArray, Fl
     """(7,) value and standard error of what the balls say with no opinion on this group."""
     opinion = np.diag(delivered.prior).copy()
     opinion[list(group)] = FLAT
-    covariance = np.linalg.inv(delivered.said + np.diag(opinion))
-    shown = covariance @ (delivered.pull + opinion * delivered.prior_mean)
+    covariance = np.linalg.inv(delivered.information + np.diag(opinion))
+    shown = covariance @ (delivered.vector + opinion * delivered.prior_mean)
     return shown, np.sqrt(np.diag(covariance))
 
 
@@ -157,22 +183,17 @@ def _values(notes: Sequence[Note | None], numbers: Numbers) -> list[float | None
     return [None if note is None else as_reading(note, numbers).value for note in notes]
 
 
-def _carry_lost(shot: Shot, block: Block) -> float | None:
-    if shot.carry_m is None or block.expected_carry_m is None:
-        return None
-    return 100 * (1 - shot.carry_m / block.expected_carry_m)
-
-
-def _middle(values: Sequence[float | None], delivered: Delivered) -> Estimate | None:
-    """Mean of what the eye saw, wild balls weighing less."""
+def _middle(values: Sequence[float | None], delivered: Delivered, floor: float) -> Estimate | None:
+    """Mean of what the eye saw, wild balls weighing less; single balls scatter by the floor."""
     pairs = zip(delivered.weights.tolist(), values, strict=True)
     made = [(w, value) for w, value in pairs if value is not None]
     if not made:
         return None
     total = sum(w for w, _ in made)
     mean = sum(w * value for w, value in made) / total
-    spread = (sum(w * (value - mean) ** 2 for w, value in made) / total) ** 0.5
-    return Estimate(mean, max(spread, 1.0) / len(made) ** 0.5)
+    spread2 = sum(w * (value - mean) ** 2 for w, value in made) / total
+    sample2 = spread2 * len(made) / max(1, len(made) - 1)
+    return Estimate(mean, max(sample2, floor**2) ** 0.5 / len(made) ** 0.5)
 
 
 def _shape(start: Estimate | None, curve: Estimate | None, numbers: Numbers) -> str | None:
@@ -196,7 +217,7 @@ def _scatter(delivered: Delivered, numbers: Numbers) -> Scatter | None:
     counted = delivered.counted
     if len(counted) < numbers.delivery.scatter_least_balls:
         return None
-    fitted = int((np.diag(delivered.said) > 1e-4).sum())
+    fitted = int((np.diag(delivered.information) > 1e-4).sum())
     freedom = int(counted.sum()) - fitted
     capped = np.minimum(delivered.distances2, WINSOR_PER_READING * counted)
     return Scatter(float(capped.sum()), freedom, delivered.own_share) if freedom > 0 else None

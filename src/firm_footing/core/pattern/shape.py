@@ -2,7 +2,7 @@
 
 from collections.abc import Iterable
 
-from firm_footing.core.knowledge.numbers import Numbers, Shape, TwoWay
+from firm_footing.core.knowledge.numbers import Shape, TwoWay
 
 
 def shape_name(start_deg: float, curve_deg: float, shape: Shape) -> str:
@@ -29,12 +29,6 @@ def is_two_way(balls: Iterable[tuple[float, float]], two_way: TwoWay) -> bool:
         blocks += start >= two_way.push_from_deg and ends >= two_way.push_from_deg
         hooks += curve <= -two_way.hook_from_deg and ends < 0
     return min(blocks, hooks) >= two_way.least_each
-
-
-def probability_word(probability: float, numbers: Numbers) -> str:
-    """How sure we are, in words: the id of the band in `numbers.yaml`."""
-    bands = sorted(numbers.words_for_probability.items(), key=lambda band: -band[1])
-    return next(word for word, least in bands if probability >= least)
 
 
 def _named(value: float, least: float, names: tuple[str, str]) -> str:

@@ -2,8 +2,9 @@
 
     evidence -> log-likelihood of every story -> posterior -> ranking, next looks
 
-A *set* is up to three causes present at once; a *story* is a set together with the mode (thrown
-or stuck) and the side of its two-sided causes. All stories are enumerated; nothing is sampled.
+A *set* is up to three causes at work at once; a *hypothesis* is a set with the mode (thrown or
+stuck) and the severity of each cause; a *story* is a hypothesis with the side of its two-sided
+causes. All stories are enumerated; nothing is sampled.
 """
 
 from firm_footing.core.reasoning.between import Between, between

@@ -12,6 +12,7 @@ from numpy.typing import NDArray
 
 from firm_footing.core.knowledge.vocabulary import Source
 from firm_footing.core.reasoning.evidence import Weighed
+from firm_footing.core.reasoning.evidence_words import noted
 from firm_footing.core.reasoning.next_check import NextCheck, best_checks
 from firm_footing.core.reasoning.weighing import Weighing
 
@@ -49,29 +50,32 @@ def between(
 
     """
     stories, index = weighing.stories, weighing.knowledge.cause_index
-    first, second = (stories.swings.table.present[:, index[c]] for c in (one, other))
-    only_first, only_second = first * (1 - second), second * (1 - first)
-    swing = weighing.now.swing
+    members = stories.members
+    first, second = (members[:, index[c]] for c in (one, other))
+    only = first * (1 - second), second * (1 - first)
+    only_first, only_second = (mark[stories.hypotheses.set_of] for mark in only)
+    hypothesis = weighing.now.hypothesis
 
     def log2_odds(weights: FloatArray) -> float:
         return float(np.log2((weights @ only_first) / (weights @ only_second)))
 
-    everything = log2_odds(swing)
-    evidence = [Weighed(p.id, everything - log2_odds(swing * p.restores)) for p in weighing.pieces]
-    one_of_two = swing * (only_first + only_second)
+    everything = log2_odds(hypothesis)
+    evidence = [
+        Weighed(p.id, everything - log2_odds(hypothesis * p.restores), noted(weighing, p.id))
+        for p in weighing.pieces
+    ]
+    one_of_two = hypothesis * (only_first + only_second)
     return Between(
         one=one,
         other=other,
-        probability=float((swing @ only_first) / one_of_two.sum()),
+        probability=float((hypothesis @ only_first) / one_of_two.sum()),
         evidence=tuple(sorted(evidence, key=lambda w: -abs(w.bits))),
         looks=tuple(
             best_checks(
-                stories,
+                weighing,
                 one_of_two / one_of_two.sum(),
-                only_first.astype(np.int_),
+                only[0].astype(np.int_),
                 2,
-                weighing.bases,
-                weighing.answered,
                 at_hand,
             )
         ),

@@ -30,6 +30,7 @@ from firm_footing.core.reasoning.joint import Joint, judge
 from firm_footing.core.reasoning.stories import Stories
 
 FloatArray = NDArray[np.float64]
+IntArray = NDArray[np.int_]
 
 NOT_SEEN = 2e-3
 """An information so small that the quantity was not seen at all: 1 over 22 degrees or per cent."""
@@ -37,6 +38,8 @@ NEARLY_ALONE = 0.99
 """A direction with this much of one quantity is that quantity."""
 COMBINED = ("start_deg", "carry_lost_pct")
 """What a pair is called of which only a combination was seen."""
+CONTACT = "contact"
+"""What the low point is called where only words of contact tell it."""
 FLAT = 1e-9
 """Precision of no opinion at all."""
 
@@ -61,63 +64,79 @@ class DeliveryReading:
     noise: FloatArray
 
 
-def reading_of(pattern: Pattern, knowledge: Knowledge) -> DeliveryReading:
+def reading_of(pattern: Pattern, knowledge: Knowledge, shared: bool = True) -> DeliveryReading:
     """What the balls say of the delivery; no reading of what they do not.
 
     Two pairs are read together, for often only a combination of them was seen: path and face to
-    path (the start), loft and club speed (the carry).
+    path (the start), loft and club speed (the carry). A low point that only words of contact tell
+    is called by them.
+
+    Parameters
+    ----------
+    shared : whether the errors that a block's balls share count; they do not where two blocks are
+        compared that share them
+
     """
     if pattern.delivered is None:
         nothing = np.zeros((0, len(DIMENSIONS)))
         return DeliveryReading((), np.zeros(0), nothing, np.zeros((0, 0)))
-    said, pull = _of_dimensions(pattern.delivered, knowledge)
+    information, vector = _of_dimensions(pattern.delivered, knowledge, shared)
     usual = 1 / np.array(knowledge.numbers.delivery.prior_sd.row()) ** 2
-    seen = {name for name in DIMENSIONS if getattr(pattern, name) is not None}
-    opinion = np.where([name in seen for name in DIMENSIONS], FLAT, usual)
-    named: dict[str, FloatArray] = _pair((PATH, FACE_TO_PATH), COMBINED[0], said, opinion)
+    called = {name: name for name in DIMENSIONS if getattr(pattern, name) is not None}
+    if "low_point_cm" not in called and pattern.contact_says:
+        called["low_point_cm"] = CONTACT
+    opinion = np.where([name in called for name in DIMENSIONS], FLAT, usual)
+    named: dict[str, FloatArray] = _pair((PATH, FACE_TO_PATH), COMBINED[0], information, opinion)
     for name in ("low_point_cm", "heel_toe_mm"):
-        if name in seen:
-            named[name] = np.eye(len(DIMENSIONS))[DIMENSIONS.index(name)]
-    named |= _pair((LOFT, SPEED), COMBINED[1], said, opinion)
+        if name in called:
+            named[called[name]] = np.eye(len(DIMENSIONS))[DIMENSIONS.index(name)]
+    named |= _pair((LOFT, SPEED), COMBINED[1], information, opinion)
     rows = np.array(list(named.values())).reshape(len(named), len(DIMENSIONS))
     beside = _opinion_beside(rows, usual)
-    covariance = np.linalg.inv(said + beside)
-    value = covariance @ (pull + beside @ pattern.delivered.prior_mean[: len(DIMENSIONS)])
+    covariance = np.linalg.inv(information + beside)
+    value = covariance @ (vector + beside @ pattern.delivered.prior_mean[: len(DIMENSIONS)])
     return DeliveryReading(tuple(named), rows @ value, rows, rows @ covariance @ rows.T)
 
 
-def _of_dimensions(delivered: Delivered, knowledge: Knowledge) -> tuple[FloatArray, FloatArray]:
-    """(6, 6), (6,) what the balls say, the height on the face at what is usual.
+def _of_dimensions(
+    delivered: Delivered, knowledge: Knowledge, shared: bool
+) -> tuple[FloatArray, FloatArray]:
+    """(6, 6), (6,) information of the balls; height on the face and shared errors marginalised."""
+    if not shared:
+        information, vector = delivered.information.copy(), delivered.vector
+    else:
+        information, vector = delivered.with_shared.copy(), delivered.vector_with_shared
+        sd = delivered.shared_sd
+        errors = np.arange(len(information) - len(sd), len(information))
+        information[errors, errors] += 1 / sd**2
+        for error in errors[::-1]:
+            information, vector = _marginalised(error, information, vector)
+    height = knowledge.numbers.delivery.ball_height_sd_mm
+    information[HEIGHT, HEIGHT] += 1 / height**2
+    information, vector = _marginalised(HEIGHT, information, vector)
+    return information[:HEIGHT, :HEIGHT], vector[:HEIGHT]
 
-    So is the speed where nobody named a carry to hold it against: it may lie anywhere.
-    """
-    numbers = knowledge.numbers
-    said, pull = delivered.said.copy(), delivered.pull.copy()
-    if not delivered.speed_named:
-        said[SPEED, SPEED] += 1 / numbers.expected.spread_pct**2
-        said, pull = _without(SPEED, said, pull)
-    said[HEIGHT, HEIGHT] += 1 / numbers.delivery.ball_height_sd_mm**2
-    said, pull = _without(HEIGHT, said, pull)
-    return said[:HEIGHT, :HEIGHT], pull[:HEIGHT]
 
-
-def _without(part: int, said: FloatArray, pull: FloatArray) -> tuple[FloatArray, FloatArray]:
-    """What is said of the others, whatever this part may be; nothing is said of it any more."""
-    across = said[:, part].copy()
+def _marginalised(
+    part: int, information: FloatArray, vector: FloatArray
+) -> tuple[FloatArray, FloatArray]:
+    """Information of the others, this part marginalised; its own row and column become zero."""
+    across = information[:, part].copy()
     own = across[part]
-    out, moved = said - np.outer(across, across) / own, pull - across * pull[part] / own
+    out = information - np.outer(across, across) / own
+    moved = vector - across * vector[part] / own
     out[part], out[:, part], moved[part] = 0.0, 0.0, 0.0
     return out, moved
 
 
 def _pair(
-    pair: tuple[int, int], together: str, said: FloatArray, opinion: FloatArray
+    pair: tuple[int, int], together: str, information: FloatArray, opinion: FloatArray
 ) -> dict[str, FloatArray]:
     """Rows that read a pair: both of it, one combination, or none. The rest is as is usual."""
     rest = [i for i in range(len(DIMENSIONS)) if i not in pair]
-    inner = np.linalg.inv(said[np.ix_(rest, rest)] + np.diag(opinion[rest]))
-    across = said[np.ix_(pair, rest)]
-    known, ways = np.linalg.eigh(said[np.ix_(pair, pair)] - across @ inner @ across.T)
+    inner = np.linalg.inv(information[np.ix_(rest, rest)] + np.diag(opinion[rest]))
+    across = information[np.ix_(pair, rest)]
+    known, ways = np.linalg.eigh(information[np.ix_(pair, pair)] - across @ inner @ across.T)
     rows = np.zeros((2, len(DIMENSIONS)))
     if known[0] > NOT_SEEN:
         rows[[0, 1], pair] = 1.0
@@ -133,7 +152,7 @@ def _pair(
 def _opinion_beside(rows: FloatArray, usual: FloatArray) -> FloatArray:
     """(6, 6) what is usual, of what no row reads; no opinion on the rest.
 
-    Rows are of length one and stand upright on each other.
+    Rows are orthonormal.
     """
     beside = np.eye(len(usual)) - rows.T @ rows
     return beside * usual @ beside + FLAT * np.eye(len(usual))
@@ -150,43 +169,70 @@ def expected_delivery(stories: Stories, handicap: float) -> FloatArray:
     return mean
 
 
-def judge_delivery(reading: DeliveryReading, stories: Stories, handicap: float) -> Joint:
-    """The reading judged by every story."""
+@dataclass(frozen=True, eq=False)
+class DeliveryJudged:
+    """A reading and its judgement by every story."""
+
+    reading: DeliveryReading
+    joint: Joint
+
+
+@dataclass(frozen=True, eq=False)
+class BaselineJudged:
+    """Evidence of the baseline's pattern, number by number; `delivery` is None without balls."""
+
+    pieces: tuple[Piece, ...]
+    delivery: DeliveryJudged | None
+
+
+def judge_delivery(
+    reading: DeliveryReading,
+    stories: Stories,
+    handicap: float,
+    only: IntArray | slice = slice(None),
+) -> Joint:
+    """The reading judged by every story, or by these only."""
     numbers = stories.knowledge.numbers.delivery
     person = np.array(numbers.person_sd.row()) ** 2
     return judge(
-        off=reading.value[:, None] - reading.design @ expected_delivery(stories, handicap),
-        spreads=numbers.effect_spread * stories.effects @ reading.design.T,
-        listed=stories.variant_of,
+        off=reading.value[:, None] - reading.design @ expected_delivery(stories, handicap)[:, only],
+        spreads=numbers.severity_within * stories.unit_effects @ reading.design.T,
+        listed=stories.variant_of[:, only],
         base=reading.design * person @ reading.design.T + reading.noise,
         tail_df=numbers.person_tail_df,
     )
 
 
-def delivery_pieces(
-    pattern: Pattern, stories: Stories, handicap: float
-) -> tuple[list[Piece], FloatArray | None]:
-    """Evidence of the pattern, number by number, and how severe it makes each cause.
+def judge_balls(pattern: Pattern, stories: Stories, handicap: float) -> BaselineJudged:
+    """Evidence of the pattern.
 
     What the numbers say together is one density; each piece adds an equal part of it, and taking
-    one away takes its density given the others. Severities as in `Joint`, None without balls.
+    one away takes its density given the others.
     """
     reading = reading_of(pattern, stories.knowledge)
     pieces: list[Piece] = []
-    severity = None
+    judged = None
     if reading.names:
-        found = judge_delivery(reading, stories, handicap)
-        severity = found.severity
-        part = found.log / len(reading.names)
+        judged = DeliveryJudged(reading, judge_delivery(reading, stories, handicap))
+        part = judged.joint.log / len(reading.names)
         pieces = [
-            _piece(name, part, lost=found.given_the_others(i))
+            _piece(name, part, lost=judged.joint.given_the_others(i))
             for i, name in enumerate(reading.names)
         ]
     if pattern.scatter is not None:
         pieces.append(_piece("scatter", _scatter(pattern.scatter, stories)))
     if pattern.two_way is not None:
         pieces.append(_piece("two_way", _two_way(pattern.two_way, stories)))
-    return pieces, severity
+    if pattern.no_miss is not None:
+        pieces.append(_piece("no_miss", _no_miss(pattern.no_miss, stories)))
+    return BaselineJudged(tuple(pieces), judged)
+
+
+def _no_miss(probability: float, stories: Stories) -> FloatArray:
+    """(stories,) a cause at work is one that is behind a miss: without a miss, none hardly is."""
+    seldom = stories.knowledge.numbers.no_miss.although_at_work
+    some = stories.sizes[stories.set_of] > 0
+    return np.where(some, np.log(1.0 - probability * (1.0 - seldom)), 0.0)
 
 
 def _scatter(scatter: Scatter, stories: Stories) -> FloatArray:

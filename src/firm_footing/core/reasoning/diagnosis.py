@@ -5,6 +5,7 @@
 
 from collections.abc import Collection, Mapping
 from dataclasses import dataclass
+from typing import NamedTuple
 
 import numpy as np
 from numpy.typing import NDArray
@@ -12,16 +13,20 @@ from numpy.typing import NDArray
 from firm_footing.core.case import Case
 from firm_footing.core.coaching import drills_for, situation_of
 from firm_footing.core.knowledge import Knowledge
-from firm_footing.core.knowledge.vocabulary import Mode, Source
+from firm_footing.core.knowledge.vocabulary import Mode, Seen, Source
 from firm_footing.core.pattern import Pattern
-from firm_footing.core.reasoning.evidence import Weighed
+from firm_footing.core.reasoning.alone import LEAST_BITS, bits_alone
+from firm_footing.core.reasoning.answers import contradictions
+from firm_footing.core.reasoning.ball_next import BallNext, ball_next
+from firm_footing.core.reasoning.evidence_words import against, explains_better, noted
 from firm_footing.core.reasoning.explain import ball_way, chain_of
-from firm_footing.core.reasoning.looks import contradictions
+from firm_footing.core.reasoning.explained import Explained, explained_by, unexplained
 from firm_footing.core.reasoning.next_check import NextCheck, next_checks, turns_of
 from firm_footing.core.reasoning.schools import first_by_school
 from firm_footing.core.reasoning.separating import Verdict, verdicts
-from firm_footing.core.reasoning.standing import Roots, Standing, where_it_stands
+from firm_footing.core.reasoning.standing import Standing, where_it_stands
 from firm_footing.core.reasoning.weighing import Weighing, weigh
+from firm_footing.core.reasoning.words import cause_word, unexplained_part
 
 FloatArray = NDArray[np.float64]
 
@@ -29,50 +34,70 @@ LOOKS_TRIED = 3
 """How many of the best looks are tried out for what they could change."""
 
 
+class Said(NamedTuple):
+    """A piece of evidence for one cause.
+
+    bits : log2 of the cause's odds with everything, minus the same without this piece
+    alone_bits : log2 likelihood ratio of the piece, the cause alone against none
+    text : as one would say it
+    by : the cause that explains it better, None otherwise
+    """
+
+    evidence: str
+    bits: float
+    alone_bits: float
+    text: str
+    by: str | None
+
+
 @dataclass(frozen=True)
 class RankedCause:
     """One cause with how sure we are and why.
 
-    bits : ids of all pieces of evidence, and (pieces,) their bits for this cause
+    probability : that it is at work: there, and behind these balls
+    root : that it is at work and that one starts with it; the order of the list
+    word : how sure, in words
+    seen : whether it was seen, from the looks that show it; None where none was answered
+    speaks_for, speaks_against : evidence that does so, alone and beside the others; largest first
+    better_explained : evidence that fits this cause but that another explains better
+    explains : dimension of the delivery to how much of the student's deviation it accounts for
     chain : cause, mechanisms, then what it does to club and ball
     ball_way_deg : start and curve of a straight ball under this cause alone, + push side
+    comes_from : the cause that most likely brought it about, None where it comes by itself
     """
 
     id: str
     probability: float
     root: float
-    bits: tuple[tuple[str, ...], FloatArray]
+    seen: Seen | None
+    word: str
+    speaks_for: tuple[Said, ...]
+    speaks_against: tuple[Said, ...]
+    better_explained: tuple[Said, ...]
+    explains: Mapping[str, float]
     chain: tuple[str, ...]
     ball_way_deg: tuple[float, float]
-
-    @property
-    def speaks_for(self) -> tuple[Weighed, ...]:
-        """What makes this cause likelier, the largest first."""
-        return tuple(Weighed(name, bits) for bits, name in self._in_order()[::-1] if bits > 0)
-
-    @property
-    def speaks_against(self) -> tuple[Weighed, ...]:
-        """What makes this cause less likely, the largest first."""
-        return tuple(Weighed(name, bits) for bits, name in self._in_order() if bits < 0)
-
-    def _in_order(self) -> list[tuple[float, str]]:
-        """Bits and evidence, from the strongest against to the strongest for."""
-        return sorted(zip(self.bits[1].tolist(), self.bits[0], strict=True))
+    comes_from: str | None
 
 
 @dataclass(frozen=True)
 class Diagnosis:
-    """All that is concluded from a case; causes are most probable first.
+    """All that is concluded from a case; causes are in the order of `root`.
 
-    first_by_school : (heel and toe school, lead foot school) to the cause it would start with
+    start_with : the first of the order; None where nothing speaks for it
+    explained : what explains the deviation of the delivery
+    first_by_school : (heel and toe school, lead foot school) to the cause first in the order
     contradictions : checks answered with a clear yes and a clear no
     verdicts : what the blocks hit with a constraint said
+    ball_next : what the ball should do once the start is mended; None without a start or balls
+    unexplained : what no cause seen so far accounts for, in a sentence; None where nothing is
     """
 
     pattern: Pattern
     standing: Standing
-    start_with: str
+    start_with: str | None
     causes: tuple[RankedCause, ...]
+    explained: Explained
     outside_feet: float
     next_checks: tuple[NextCheck, ...]
     drills: tuple[str, ...]
@@ -80,6 +105,8 @@ class Diagnosis:
     first_by_school: Mapping[tuple[str, str], str]
     contradictions: tuple[str, ...]
     verdicts: tuple[Verdict, ...]
+    ball_next: BallNext | None
+    unexplained: str | None
 
 
 def diagnose(
@@ -103,49 +130,117 @@ def diagnose(
     """
     weighing = weigh(case, knowledge)
     stories, now, pattern = weighing.stories, weighing.now, weighing.pattern
-    start = knowledge.causes[int(np.argmax(now.root))].id
+    first = knowledge.causes[int(np.argmax(weighing.root))].id
+    start = weighing.start_with
     path = pattern.path_deg.value if pattern.path_deg else None
     present = {c.id: float(p) for c, p in zip(knowledge.causes, now.present, strict=True)}
-    looks = next_checks(stories, now, weighing.bases, weighing.answered, at_hand)
+    looks = next_checks(weighing, at_hand)
     firsts = first_by_school(weighing)
-    turns = turns_of(stories, now, weighing.bases, looks[:LOOKS_TRIED])
-    roots = Roots(before=weighing.prior @ stories.roots, now=now.root)
+    turns = turns_of(weighing, looks[:LOOKS_TRIED])
+    explained = explained_by(weighing)
+    alone = bits_alone(weighing)
     return Diagnosis(
         pattern=pattern,
-        standing=where_it_stands(roots, pattern.balls, weighing.answers, turns, knowledge),
+        standing=where_it_stands(weighing, alone, turns, looks),
         start_with=start,
-        causes=_ranked(weighing),
+        causes=_ranked(weighing, alone, explained),
+        explained=explained,
         outside_feet=float(now.cause_set[stories.outside_feet].sum()),
         next_checks=tuple(looks),
-        drills=drills_for(start, knowledge, situation_of(case, present, path)),
-        schools_agree=set(firsts.values()) == {start},
+        drills=drills_for(start, knowledge, situation_of(case, present, path)) if start else (),
+        schools_agree=set(firsts.values()) == {first},
         first_by_school=firsts,
         contradictions=contradictions(weighing.counted),
         verdicts=verdicts(weighing),
+        ball_next=ball_next(weighing, start, explained) if start else None,
+        unexplained=unexplained_words(weighing, explained),
     )
 
 
-def _ranked(weighing: Weighing) -> tuple[RankedCause, ...]:
-    """Every cause, the most probable first."""
-    knowledge, now = weighing.knowledge, weighing.now
+def _ranked(weighing: Weighing, alone: FloatArray, explained: Explained) -> tuple[RankedCause, ...]:
+    """Every cause, in the order of `root`."""
+    knowledge, now, root = weighing.knowledge, weighing.now, weighing.root
     tellings = _tellings(weighing)
     club = weighing.setting.club
-    names = tuple(p.id for p in weighing.pieces)
+    from_above = came_from(weighing)
     found = []
-    for i in np.argsort(-now.present, kind="stable").tolist():
+    for i in np.argsort(-root, kind="stable").tolist():
         cause = knowledge.causes[i]
         mode, side = tellings[cause.id]
         found.append(
             RankedCause(
                 id=cause.id,
                 probability=float(now.present[i]),
-                root=float(now.root[i]),
-                bits=(names, now.bits[:, i]),
+                root=float(root[i]),
+                seen=weighing.seen.get(cause.id),
+                word=cause_word(
+                    float(root[i]),
+                    float(now.present[i]),
+                    weighing.seen.get(cause.id),
+                    weighing.pattern.balls,
+                    knowledge.numbers,
+                ),
+                explains=explained.causes[cause.id],
+                **_evidence(weighing, alone, i, (mode, side)),
                 chain=chain_of(cause, mode, side, weighing.pattern, knowledge),
                 ball_way_deg=ball_way(cause, mode, side, club, knowledge),
+                comes_from=from_above.get(cause.id),
             )
         )
     return tuple(found)
+
+
+def _evidence(
+    weighing: Weighing, alone: FloatArray, column: int, told: tuple[Mode | None, str | None]
+) -> dict[str, tuple[Said, ...]]:
+    """The three lists of a cause's evidence.
+
+    A line speaks for or against by the sign it has alone; where beside the others it has the other
+    sign, either another cause explains it better or it only rules others out.
+    """
+    cause = weighing.knowledge.causes[column].id
+    lists: dict[str, list[Said]] = {"speaks_for": [], "speaks_against": [], "better_explained": []}
+    for row, piece in enumerate(weighing.pieces):
+        bits, by_itself = float(weighing.now.bits[row, column]), float(alone[row, column])
+        if min(abs(bits), abs(by_itself)) < LEAST_BITS:
+            continue
+        if by_itself > 0 and bits > 0:
+            said = Said(piece.id, bits, by_itself, noted(weighing, piece.id), None)
+            lists["speaks_for"].append(said)
+        elif by_itself < 0 and bits < 0:
+            why = against(weighing, piece.id, cause, *told)
+            lists["speaks_against"].append(Said(piece.id, bits, by_itself, why, None))
+        elif by_itself > 0:
+            by = explains_better(weighing, row, alone, cause)
+            said = Said(piece.id, bits, by_itself, noted(weighing, piece.id), by)
+            lists["better_explained"].append(said)
+    return {name: tuple(sorted(found, key=lambda s: -abs(s.bits))) for name, found in lists.items()}
+
+
+def unexplained_words(weighing: Weighing, explained: Explained) -> str | None:
+    """What is left over, in a sentence."""
+    found = unexplained(weighing, explained)
+    if found is None:
+        return None
+    left = unexplained_part(found.name, found.left, weighing.case.handedness)
+    look = found.look and f" Look: {weighing.knowledge.check[found.look].question}"
+    return f"No cause seen so far explains {left}.{look or ''}"
+
+
+def came_from(weighing: Weighing) -> dict[str, str]:
+    """Cause id to the cause that brought it about, where it most likely comes from another.
+
+    Most likely: of the times it is at work, at least half the time some cause directly upstream is.
+    """
+    stories, now, causes = weighing.stories, weighing.now, weighing.knowledge.causes
+    both = stories.members.T @ (stories.members * now.cause_set[:, None])
+    from_any = now.cause_set @ (stories.members * (stories.links_into > 0))
+    found = {}
+    for i, cause in enumerate(causes):
+        if from_any[i] > 0.5 * now.present[i]:
+            above = np.where(stories.upstream[:, i] > 0, both[:, i], 0.0)
+            found[cause.id] = causes[int(np.argmax(above))].id
+    return found
 
 
 def _tellings(weighing: Weighing) -> dict[str, tuple[Mode | None, str | None]]:

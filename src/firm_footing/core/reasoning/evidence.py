@@ -13,10 +13,11 @@ FloatArray = NDArray[np.float64]
 
 
 class Weighed(NamedTuple):
-    """A piece of evidence and what it does, in bits of log2 odds."""
+    """A piece of evidence, what it does in bits of log2 odds, and how one would say it."""
 
     evidence: str
     bits: float
+    text: str
 
 
 @dataclass(frozen=True, eq=False)
@@ -26,7 +27,7 @@ class Piece:
     The log-likelihoods of all pieces (`adds`) sum to that of all the evidence.
 
     id : a check's id, or `pattern.…`
-    adds : (rows,) log-likelihood, up to a constant; rows are stories or swings
+    adds : (rows,) log-likelihood, up to a constant; rows are stories or hypotheses
     restores : (rows,) factor that a weight gets back when this piece is taken away, up
         to a constant. Not simply exp(-adds) where pieces hang together: path and face to path, or
         looks of one group, which count more when one of them is gone.
@@ -51,10 +52,10 @@ def restoring(removed: FloatArray) -> FloatArray:
 
 @dataclass(frozen=True, eq=False)
 class Folded:
-    """Evidence that can tell sides, summed over the stories of each swing.
+    """Evidence that can tell sides, summed over the stories of each hypothesis.
 
-    pieces : (swings,) each, an equal part of `log`
-    share : (stories,) of its swing, given this evidence; sums to one over each swing
+    pieces : (hypotheses,) each, an equal part of `log`
+    share : (stories,) of its hypothesis, given this evidence; sums to one over each hypothesis
     """
 
     pieces: tuple[Piece, ...]
@@ -62,15 +63,15 @@ class Folded:
 
 
 def fold(stories: Stories, pieces: Sequence[Piece]) -> Folded:
-    """Fold pieces over stories into pieces over swings; exact, as no other evidence tells sides."""
+    """Fold pieces over stories into pieces over hypotheses; exact, as nothing else tells sides."""
     log = stories.log_side.copy()
     for piece in pieces:
         log += piece.adds
-    most = np.maximum.reduceat(log, stories.first_of_swing)
-    weight = np.exp(log - most[stories.swing_of])
-    total = stories.to_swings(weight)
-    share = weight / total[stories.swing_of]
+    most = np.maximum.reduceat(log, stories.first_story)
+    weight = np.exp(log - most[stories.hypothesis_of])
+    total = stories.to_hypotheses(weight)
+    share = weight / total[stories.hypothesis_of]
     part = (most + np.log(total)) / max(1, len(pieces))
     return Folded(
-        tuple(Piece(p.id, part, stories.to_swings(share * p.restores)) for p in pieces), share
+        tuple(Piece(p.id, part, stories.to_hypotheses(share * p.restores)) for p in pieces), share
     )

@@ -1,7 +1,7 @@
 """How probable is a reading when each cause has one severity that drives all it does?
 
     reading  = D (person + sum over causes of severity × effect) + noise
-    severity = 1 + spread × z,  z standard normal, one for each cause
+    severity = that of the story + spread × z,  z standard normal, one for each cause
 
 so the causes of a story add a term of rank one each to the covariance B of person and noise. With
 F the spread times the effects as read, the whole is solved by a Cholesky factor of I + F' B^-1 F,
@@ -14,6 +14,7 @@ unusual person is not taken for proof of a cause.
 import math
 from dataclasses import dataclass
 from functools import cached_property
+from typing import NamedTuple
 
 import numpy as np
 from numpy.typing import NDArray
@@ -30,10 +31,11 @@ class Joint:
     tail_df : degrees of freedom of the tails, above 2
     distance2 : (stories,) squared Mahalanobis distance from what the story expects
     log_det : (stories,) log determinant of the covariance
-    severity : (most, stories) how far each cause's severity lies from its mean of 1 given the
-        reading, in standard deviations; rows in the order of `listed`
+    severity : (most, stories) how far each cause's severity lies from that of its story given
+        the reading, in standard deviations; rows in the order of `listed`
     precision : (n, stories) one over the variance of each number given the others
-    pulled : (n, stories) precision times how far it lies from what the others predict
+    pulled : (n, stories) inverse covariance times `off`: precision times how far each number lies
+        from what the others predict
     """
 
     size: int
@@ -81,32 +83,65 @@ def judge(
     tail_df : degrees of freedom of the tails, above 2
 
     """
-    inverse = np.linalg.inv(base)
+    solved = _solve(off, spreads, listed, base)
+    inverse, as_read, factor = solved.inverse, solved.as_read, solved.factor
+    severity = _backward(factor, solved.toward)
+    precision = np.empty_like(off)
+    for i in range(len(off)):
+        ways = _forward(factor, [as_read[row, i] for row in listed])
+        precision[i] = inverse[i, i] - sum(way * way for way in ways)
+    pulled = solved.weighted
+    for row, z in zip(listed, severity, strict=True):
+        pulled -= as_read[row].T * z
+    return Joint(
+        size=len(off),
+        tail_df=tail_df,
+        distance2=solved.distance2,
+        log_det=solved.log_det,
+        severity=severity,
+        precision=precision,
+        pulled=pulled,
+    )
+
+
+def log_density(
+    off: FloatArray, spreads: FloatArray, listed: IntArray, base: FloatArray, tail_df: float
+) -> FloatArray:
+    """(stories,) `Joint.log` alone, of the same arguments as `judge`."""
+    solved = _solve(off, spreads, listed, base)
+    return _log_t(solved.distance2, solved.log_det, len(off), tail_df)
+
+
+class _Solved(NamedTuple):
+    """What `judge` and `log_density` share.
+
+    inverse, as_read : of `base`, and (variants, n) the spreads times it
+    weighted : (n, stories) inverse times off
+    factor, toward : Cholesky factor, and the severities' part solved by it
+    """
+
+    inverse: FloatArray
+    as_read: FloatArray
+    weighted: FloatArray
+    factor: list[list[FloatArray]]
+    toward: list[FloatArray]
+    distance2: FloatArray
+    log_det: FloatArray
+
+
+def _solve(off: FloatArray, spreads: FloatArray, listed: IntArray, base: FloatArray) -> _Solved:
+    inverse = np.linalg.inv(base).astype(np.float64, copy=False)
     as_read = spreads @ inverse
-    overlap = as_read @ spreads.T
+    factor = _cholesky(as_read @ spreads.T, listed)
     weighted = inverse @ off
-    factor = _cholesky(overlap, listed)
-    toward = np.take_along_axis(spreads @ weighted, listed, axis=0)
-    solved = _forward(factor, list(toward))
+    toward = [np.einsum("ns,ns->s", spreads.T[:, row], weighted) for row in listed]
+    solved = _forward(factor, toward)
     distance2 = np.einsum("is,is->s", off, weighted)
     log_det = np.full(len(distance2), np.linalg.slogdet(base)[1])
     for j, y in enumerate(solved):
         distance2 -= y * y
         log_det += 2 * np.log(factor[j][j])
-    precision, pulled = np.empty_like(off), weighted
-    for i in range(len(off)):
-        z = _forward(factor, [as_read[row, i] for row in listed])
-        precision[i] = inverse[i, i] - sum(each * each for each in z)
-        pulled[i] -= sum(each * y for each, y in zip(z, solved, strict=True))
-    return Joint(
-        size=len(off),
-        tail_df=tail_df,
-        distance2=distance2,
-        log_det=log_det,
-        severity=_backward(factor, solved),
-        precision=precision,
-        pulled=pulled,
-    )
+    return _Solved(inverse, as_read, weighted, factor, solved, distance2, log_det)
 
 
 def _cholesky(overlap: FloatArray, listed: IntArray) -> list[list[FloatArray]]:

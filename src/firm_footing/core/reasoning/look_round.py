@@ -11,10 +11,13 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 
+from firm_footing.core.case import Reading
+from firm_footing.core.knowledge.numbers import DependentGroup
 from firm_footing.core.knowledge.vocabulary import Source
-from firm_footing.core.reasoning.looks import fact_table
+from firm_footing.core.reasoning.looks import fact_table, group_of, independence
 from firm_footing.core.reasoning.next_check import (
     NextCheck,
+    beside,
     information_gain,
     next_checks,
     start_of_each_set,
@@ -24,7 +27,7 @@ from firm_footing.core.reasoning.weighing import Weighing
 FloatArray = NDArray[np.float64]
 
 SHARE_KEPT = 1e-3
-"""Swings that weigh less than this part of the heaviest cannot change which looks are best."""
+"""Hypotheses that weigh less than this part of the heaviest cannot change which looks are best."""
 
 
 @dataclass(frozen=True)
@@ -52,9 +55,8 @@ def round_of_looks(
     at_hand : means at hand; None means all
 
     """
-    stories, knowledge = weighing.stories, weighing.knowledge
-    d = knowledge.numbers.decision
-    candidates = next_checks(stories, weighing.now, weighing.bases, weighing.answered, at_hand)
+    d = weighing.knowledge.numbers.decision
+    candidates = next_checks(weighing, at_hand)
     rows = _Rows(weighing, candidates)
     chosen: list[int] = []
     places: set[str] = set()
@@ -69,7 +71,7 @@ def round_of_looks(
         gains = rows.gains(chosen) * _independence(weighing, candidates, chosen)
         gains[chosen] = 0.0
         gains[cost > seconds - used] = 0.0
-        if not len(gains) or gains.max() < d.trace_of_gain_bits:
+        if not len(gains) or gains.max() < d.min_gain_bits:
             break
         best = int(np.argmax(gains / cost))
         chosen.append(best)
@@ -87,29 +89,49 @@ def _place(weighing: Weighing, look: NextCheck) -> str:
 
 
 def _independence(weighing: Weighing, candidates: list[NextCheck], chosen: list[int]) -> FloatArray:
-    """(candidates,) how much an answer counts beside the chosen ones of its dependent groups."""
-    dependent = weighing.knowledge.numbers.dependent_looks
-    taken = {candidates[i].id for i in chosen} | weighing.answered
-    beside = [
-        max((len(taken & set(g.checks)) for g in dependent.groups if c.id in g.checks), default=0)
-        for c in candidates
-    ]
-    return 1 / (1 + dependent.discount * np.array(beside, dtype=np.float64))
+    """(candidates,) how much an answer counts beside those of its dependent group.
+
+    These are the answers there are, and the looks already chosen, whatever they turn out to show.
+    """
+    knowledge = weighing.knowledge
+
+    def group(look: NextCheck) -> DependentGroup | None:
+        asked = Reading(check=look.id, answer="yes", source=look.source)
+        return group_of(look.id, [asked], knowledge)
+
+    taken = [group(candidates[i]) for i in chosen]
+    return np.array(
+        [
+            independence(
+                1
+                + beside(weighing, look.id, look.source)
+                + sum(own is not None and own == other for other in taken),
+                knowledge,
+            )
+            for look, own in ((look, group(look)) for look in candidates)
+        ]
+    )
 
 
 class _Rows:
-    """The heavy swings, what they decide, and what every candidate would show in them."""
+    """The heavy hypotheses, what they decide, and what every candidate would show in them."""
 
     def __init__(self, weighing: Weighing, candidates: list[NextCheck]) -> None:
         stories, knowledge, now = weighing.stories, weighing.knowledge, weighing.now
-        heavy = np.flatnonzero(now.swing > SHARE_KEPT * now.swing.max())
-        self.swing = now.swing[heavy] / now.swing[heavy].sum()
-        start = start_of_each_set(stories, now.present)[stories.swings.set_of]
+        heavy = np.flatnonzero(now.hypothesis > SHARE_KEPT * now.hypothesis.max())
+        self.weight = now.hypothesis[heavy] / now.hypothesis[heavy].sum()
+        of_set = start_of_each_set(stories, weighing.starts, weighing.root)
+        start = of_set[stories.hypotheses.set_of]
         self.decision = start[heavy]
         self.decisions = len(knowledge.causes) + 1
         order = {name: column for column, name in enumerate(weighing.bases)}
         columns = [order[c.id] for c in candidates]
-        self.errors = np.array([knowledge.numbers.reading_error[c.source] for c in candidates])
+        self.errors = np.array(
+            [
+                knowledge.numbers.reading_error.of(c.source, knowledge.check[c.id].read_as)
+                for c in candidates
+            ]
+        )
         facts = fact_table(stories, tuple(weighing.bases.items()))
         fact = facts[columns][:, heavy].T.astype(np.float64)
         self.yes = self.errors + (1 - 2 * self.errors) * fact
@@ -118,15 +140,15 @@ class _Rows:
         """(candidates,) bits each would add to the chosen ones, over all their outcomes."""
         total = np.zeros(len(self.errors))
         for outcome in range(2 ** len(chosen)):
-            swing = self.swing.copy()
+            heavy = self.weight.copy()
             for bit, column in enumerate(chosen):
                 yes = self.yes[:, column]
-                swing *= yes if outcome >> bit & 1 else 1 - yes
-            weight = float(swing.sum())
+                heavy *= yes if outcome >> bit & 1 else 1 - yes
+            weight = float(heavy.sum())
             if weight < SHARE_KEPT:
                 continue
-            picks = np.zeros((self.decisions, len(swing)))
-            picks[self.decision, np.arange(len(swing))] = swing / weight
+            picks = np.zeros((self.decisions, len(heavy)))
+            picks[self.decision, np.arange(len(heavy))] = heavy / weight
             found = information_gain(
                 picks @ self.yes, picks.sum(axis=1), np.zeros(len(self.errors))
             )

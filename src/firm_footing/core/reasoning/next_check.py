@@ -3,19 +3,26 @@
 The look that tells most, per second on the tee, about which cause to start with.
 """
 
-from collections.abc import Collection, Mapping, Sequence
+from collections.abc import Collection, Sequence
 from dataclasses import dataclass
-from typing import Any, Literal
+from typing import Literal
 
 import numpy as np
 from numpy.typing import NDArray
 
-from firm_footing.core.knowledge import Check, Knowledge
+from firm_footing.core.case import Reading
+from firm_footing.core.knowledge import Check
 from firm_footing.core.knowledge.vocabulary import Source
-from firm_footing.core.reasoning.looks import fact_probability, fact_table
-from firm_footing.core.reasoning.posterior import Posterior
+from firm_footing.core.reasoning.looks import (
+    fact_probability,
+    fact_table,
+    group_of,
+    in_group,
+    independence,
+)
 from firm_footing.core.reasoning.scratch import scratch
 from firm_footing.core.reasoning.stories import Stories
+from firm_footing.core.reasoning.weighing import Weighing
 
 FloatArray = NDArray[np.float64]
 
@@ -35,101 +42,118 @@ class NextCheck:
     source: Source
 
 
-def start_of_each_set(stories: Stories, present: FloatArray) -> NDArray[np.int_]:
+def start_of_each_set(stories: Stories, starts: FloatArray, root: FloatArray) -> NDArray[np.int_]:
     """(sets,) the cause to start with if that set were the truth.
 
-    It is the root of the set that is likeliest now; the number of causes stands for none.
+    Of several that one could start with it is the likeliest now; the number of causes stands for
+    none.
+
+    Parameters
+    ----------
+    starts : (sets, causes) 1.0 where one could start with the cause; see `start_table`
+    root : (causes,) probability of each
+
     """
-    causes = len(present)
-    value = np.append(present, -1.0)
-    best = stories.roots_listed[:, 0]
-    for other in stories.roots_listed.T[1:]:
-        best = np.where(value[other] > value[best], other, best)
-    return np.minimum(best, causes)
+    value = np.where(starts > 0, root, -1.0)
+    best: NDArray[np.int_] = value.argmax(axis=1)
+    return np.where(stories.sizes > 0, best, len(root))
 
 
-def next_checks(
-    stories: Stories,
-    now: Posterior,
-    bases: Mapping[str, float],
-    answered: Collection[str],
-    at_hand: Collection[Source] | None = None,
-) -> list[NextCheck]:
+def next_checks(weighing: Weighing, at_hand: Collection[Source] | None = None) -> list[NextCheck]:
     """Looks not yet answered by what they would tell about where to start, best per second first.
 
     Looks whose sources are all missing from `at_hand` (None: everything is at hand) are left out,
     as are those that tell next to nothing.
     """
-    start = start_of_each_set(stories, now.present)[stories.swings.set_of]
+    stories = weighing.stories
+    of_set = start_of_each_set(stories, weighing.starts, weighing.root)
     decisions = len(stories.knowledge.causes) + 1
-    return best_checks(stories, now.swing, start, decisions, bases, answered, at_hand)
+    return best_checks(weighing, weighing.now.hypothesis, of_set, decisions, at_hand)
 
 
 def best_checks(
-    stories: Stories,
-    swing: FloatArray,
+    weighing: Weighing,
+    hypothesis: FloatArray,
     decision: NDArray[np.int_],
     decisions: int,
-    bases: Mapping[str, float],
-    answered: Collection[str],
     at_hand: Collection[Source] | None,
 ) -> list[NextCheck]:
     """Looks by what they would tell about any decision, best per second first.
 
     Parameters
     ----------
-    swing : (swings,) probabilities
-    decision : (swings,) which decision each swing calls for, 0 … decisions - 1
+    hypothesis : (hypotheses,) probabilities
+    decision : (sets,) which decision each calls for, 0 … decisions - 1
 
     """
-    knowledge, numbers = stories.knowledge, stories.knowledge.numbers
+    knowledge, numbers = weighing.knowledge, weighing.knowledge.numbers
     open_checks = [
         (check, source)
         for check in knowledge.checks
-        if check.id not in answered and (source := _first_at_hand(check, at_hand)) is not None
+        if check.id not in weighing.answered
+        and (source := _first_at_hand(check, at_hand)) is not None
     ]
     if not open_checks:
         return []
-    errors = np.array([numbers.reading_error[source] for _, source in open_checks])
-    order = {name: column for column, name in enumerate(bases)}
+    errors = np.array([numbers.reading_error.of(s, c.read_as) for c, s in open_checks])
+    order = {name: column for column, name in enumerate(weighing.bases)}
     columns = [order[check.id] for check, _ in open_checks]
-    facts = fact_table(stories, tuple(bases.items()))[columns]
-    fact, of_decision = fact_with_decision(swing, decision, facts.T, decisions)
-    gains = information_gain(fact, of_decision, errors)
+    facts = fact_table(weighing.stories, tuple(weighing.bases.items()))[columns]
+    fact, of_decision = fact_with_decision(weighing.stories, hypothesis, decision, facts, decisions)
+    gains = information_gain(fact, of_decision, errors) * [
+        independence(1 + beside(weighing, check.id, source), knowledge)
+        for check, source in open_checks
+    ]
     found = [
         NextCheck(check.id, float(gain), check.seconds, source)
         for (check, source), gain in zip(open_checks, gains, strict=True)
-        if gain >= numbers.decision.trace_of_gain_bits
+        if gain >= numbers.decision.min_gain_bits
     ]
     setup = numbers.decision.setup_seconds
     return sorted(found, key=lambda c: -c.gain_bits / (c.seconds + setup))
 
 
+def beside(weighing: Weighing, check_id: str, source: Source) -> int:
+    """How many answers of the same dependent group count beside one from this source."""
+    knowledge = weighing.knowledge
+    asked = Reading(check=check_id, answer="yes", source=source)
+    group = group_of(check_id, [asked], knowledge)
+    if group is None:
+        return 0
+    return sum(
+        in_group(name, said, knowledge) == group
+        for name, said in weighing.counted.items()
+        if name != check_id
+    )
+
+
 def fact_with_decision(
-    swing: FloatArray,
+    stories: Stories,
+    hypothesis: FloatArray,
     decision: NDArray[np.int_],
-    facts: NDArray[np.floating[Any]],
+    facts: NDArray[np.float32],
     decisions: int,
 ) -> tuple[FloatArray, FloatArray]:
     """How facts and the decision go together.
 
     Parameters
     ----------
-    swing : (swings,) probabilities
-    decision : (swings,) which decision each swing calls for, 0 … decisions - 1
-    facts : (swings, looks) P(the fact | swing)
+    hypothesis : (hypotheses,) probabilities
+    decision : (sets,) which decision each calls for, 0 … decisions - 1
+    facts : (looks, hypotheses) P(the fact | hypothesis)
 
     Returns
     -------
     (decisions, looks) P(decision and fact), and (decisions,) P(decision).
 
     """
-    picks = scratch("picks", decisions, len(swing), facts.dtype)
-    picks[:] = 0.0
-    picks[decision, np.arange(len(swing))] = swing
-    fact: FloatArray = (picks @ facts).astype(np.float64)
-    of_decision = np.bincount(decision, weights=swing, minlength=decisions)
-    return fact, of_decision.astype(np.float64, copy=False)
+    both = scratch("fact_and_hypothesis", len(facts), len(hypothesis), facts.dtype)
+    np.multiply(facts, hypothesis.astype(facts.dtype), out=both)
+    of_set = np.add.reduceat(both, stories.first_hypothesis, axis=1)
+    picks = np.zeros((decisions, len(decision)))
+    picks[decision, np.arange(len(decision))] = 1.0
+    of_decision = picks @ stories.to_sets(hypothesis)
+    return picks @ of_set.T.astype(np.float64), of_decision
 
 
 def information_gain(fact: FloatArray, of_decision: FloatArray, errors: FloatArray) -> FloatArray:
@@ -174,45 +198,28 @@ class Turn:
     then_first: str
 
 
-def turns_of(
-    stories: Stories, now: Posterior, bases: Mapping[str, float], looks: Sequence[NextCheck]
-) -> list[Turn]:
-    """What the answer to each of these looks could change about the first root."""
-    if not looks:
-        return []
-    errors = stories.knowledge.numbers.reading_error
-    says_yes = np.empty((len(looks), len(now.swing)))
-    for row, look in zip(says_yes, looks, strict=True):
-        error = errors[look.source]
-        np.multiply(fact_probability(stories, look.id, bases[look.id]), 1 - 2 * error, out=row)
-        row += error
-        row *= now.swing
-    roots_and_yes = says_yes @ stories.swing_roots
-    return [
-        _turn(look, now.root, root_and_yes, float(row.sum()), stories.knowledge)
-        for look, row, root_and_yes in zip(looks, says_yes, roots_and_yes, strict=True)
-    ]
+def turns_of(weighing: Weighing, looks: Sequence[NextCheck]) -> list[Turn]:
+    """What the answer to each of these looks could change about the first root.
 
-
-def _turn(
-    look: NextCheck, root: FloatArray, root_and_yes: FloatArray, yes: float, knowledge: Knowledge
-) -> Turn:
-    """The likelier of the two turns a look could take; none where neither answer turns it.
-
-    root : (causes,) P(root) now
-    root_and_yes : (causes,) P(root, and the look is answered yes)
-    yes : P(the look is answered yes)
+    Each answer is tried out: the turn is what a diagnosis with that answer would say.
     """
-    first = int(np.argmax(root))
-    either: list[tuple[Literal["yes", "no"], float, FloatArray]] = [
-        ("yes", yes, root_and_yes),
-        ("no", 1 - yes, root - root_and_yes),
-    ]
-    turns = [
-        Turn(look.id, answer, chance, knowledge.causes[int(np.argmax(left))].id)
-        for answer, chance, left in either
-        if int(np.argmax(left)) != first
-    ]
+    return [_turn(weighing, look) for look in looks]
+
+
+def _turn(weighing: Weighing, look: NextCheck) -> Turn:
+    """The likelier of the two turns a look could take; none where neither answer turns it."""
+    knowledge = weighing.knowledge
+    fact = fact_probability(weighing.stories, look.id, weighing.bases[look.id])
+    error = knowledge.numbers.reading_error.of(look.source, knowledge.check[look.id].read_as)
+    yes = error + (1 - 2 * error) * float(weighing.now.hypothesis @ fact)
+    first = int(np.argmax(weighing.root))
+    either: list[tuple[Literal["yes", "no"], float]] = [("yes", yes), ("no", 1 - yes)]
+    turns = []
+    for answer, chance in either:
+        reading = Reading(check=look.id, answer=answer, source=look.source)
+        then = int(np.argmax(weighing.root_with(reading)))
+        if then != first:
+            turns.append(Turn(look.id, answer, chance, knowledge.causes[then].id))
     none = Turn(look.id, None, 0.0, knowledge.causes[first].id)
     return max(turns, key=lambda t: t.chance, default=none)
 

@@ -7,9 +7,9 @@ import numpy as np
 from numpy.typing import NDArray
 
 from firm_footing.core.reasoning.evidence import Piece
+from firm_footing.core.reasoning.hypotheses import Hypotheses
 from firm_footing.core.reasoning.scratch import scratch
 from firm_footing.core.reasoning.stories import Stories
-from firm_footing.core.reasoning.swings import Table
 
 FloatArray = NDArray[np.float64]
 
@@ -21,18 +21,16 @@ NEARLY_SURE = 1.0 - 1e-6
 class Posterior:
     """Probabilities after all the evidence.
 
-    swing : (swings,) sums to one
+    hypothesis : (hypotheses,) sums to one
     cause_set : (sets,) sums to one
-    present : (causes,) P(cause present)
-    root : (causes,) P(cause present and no cause directly upstream of it is)
+    present : (causes,) P(cause at work)
     bits : (pieces, causes) log2 of the cause's odds with everything minus without that piece
-    log : (swings,) log-likelihood of all the evidence and of the mode, without the prior
+    log : (hypotheses,) log-likelihood of all the evidence with mode and severities, no prior
     """
 
-    swing: FloatArray
+    hypothesis: FloatArray
     cause_set: FloatArray
     present: FloatArray
-    root: FloatArray
     bits: FloatArray
     log: FloatArray
 
@@ -40,32 +38,31 @@ class Posterior:
 def posterior(
     stories: Stories, prior: FloatArray, probability_stuck: float, pieces: Sequence[Piece]
 ) -> Posterior:
-    """Combine prior and evidence exactly, over all swings.
+    """Combine prior and evidence exactly, over all hypotheses.
 
     Parameters
     ----------
     prior : (sets,) prior of each set of causes
     probability_stuck : P(stuck) for this player
-    pieces : the evidence, over swings
+    pieces : the evidence, over hypotheses
 
     """
-    log = stories.log_mode(probability_stuck)
+    log = stories.log_prior_in_set(probability_stuck)
     for piece in pieces:
         log += piece.adds
-    swing = normalised(log, prior[stories.swings.set_of])
-    present, log_odds = _present_and_log2_odds(swing, [None, *pieces], stories.swings.table)
+    hypothesis = normalised(log, prior[stories.hypotheses.set_of])
+    present, log_odds = _present_and_log2_odds(hypothesis, [None, *pieces], stories.hypotheses)
     return Posterior(
-        swing=swing,
-        cause_set=stories.to_sets(swing),
+        hypothesis=hypothesis,
+        cause_set=stories.to_sets(hypothesis),
         present=present[0],
-        root=swing @ stories.swing_roots,
         bits=log_odds[0] - log_odds[1:],
         log=log,
     )
 
 
 def normalised(logs: FloatArray, prior: FloatArray) -> FloatArray:
-    """(swings,) prior × exp(logs), summing to one."""
+    """(hypotheses,) prior × exp(logs), summing to one."""
     weights: FloatArray = logs - logs.max()
     np.exp(weights, out=weights)
     weights *= prior
@@ -74,7 +71,7 @@ def normalised(logs: FloatArray, prior: FloatArray) -> FloatArray:
 
 
 def _present_and_log2_odds(
-    weights: FloatArray, removed: Sequence[Piece | None], table: Table
+    weights: FloatArray, removed: Sequence[Piece | None], table: Hypotheses
 ) -> tuple[FloatArray, FloatArray]:
     """(removed, causes) weight of each cause, and log2 of P(present) / P(absent).
 

@@ -4,20 +4,53 @@ Typed dictionaries: a ranking holds close to a thousand small parts, and diction
 wants in the end.
 """
 
+from collections.abc import Mapping
+from typing import Any, cast
+
 from typing_extensions import TypedDict
 
 from firm_footing.core.knowledge import Knowledge
-from firm_footing.core.knowledge.vocabulary import Group
+from firm_footing.core.knowledge.vocabulary import Group, Seen
 from firm_footing.core.pattern import Estimate, Pattern
-from firm_footing.core.reasoning.diagnosis import Diagnosis
-from firm_footing.core.reasoning.evidence import Weighed
+from firm_footing.core.reasoning.diagnosis import Diagnosis, Said
+from firm_footing.core.reasoning.explained import word_of
 
 
 class EvidenceBits(TypedDict):
-    """A piece of evidence and its bits for one cause: log2 odds with it minus without it."""
+    """A piece of evidence, its bits for one cause, and the same in words.
+
+    bits : log2 of the odds with everything, minus the same without it
+    """
 
     evidence: str
     bits: float
+    text: str
+
+
+class BetterExplained(EvidenceBits):
+    """Evidence that fits this cause but that another cause, `by`, explains better."""
+
+    by: str | None
+
+
+class Account(TypedDict, total=False):
+    """Parts of the student's deviation, posterior means; numbers that are not known left out."""
+
+    path_deg: float
+    face_to_path_deg: float
+    low_point_cm: float
+    heel_toe_mm: float
+    club_speed_pct: float
+
+
+class Words(TypedDict, total=False):
+    """How much of each number's deviation a cause accounts for: strongly, partly or hardly."""
+
+    path_deg: str
+    face_to_path_deg: str
+    low_point_cm: str
+    heel_toe_mm: str
+    club_speed_pct: str
 
 
 class PatternSummary(TypedDict):
@@ -39,11 +72,17 @@ CauseRank = TypedDict(
     "CauseRank",
     {
         "id": str,
-        "probability": float,  # that it is present
-        "root": float,  # that it is present and no cause upstream of it is
+        "probability": float,  # that it is at work: there, and behind these balls
+        "root": float,  # that it is at work and that one starts with it; the order of the list
+        "word": str,
+        "seen": Seen | None,
         "group": Group,
+        "comes_from": str | None,
         "for": list[EvidenceBits],
         "against": list[EvidenceBits],
+        "better_explained": list[BetterExplained],
+        "explains": Account,
+        "explains_words": Words,
         "chain": list[str],
     },
 )
@@ -63,12 +102,23 @@ class Ranking(TypedDict):
     enough: bool
     enough_reason: str
     pattern: PatternSummary
-    start_with: str
+    start_with: str | None
     causes: list[CauseRank]
+    deviation: Account
+    explains_person: Account
+    left_over: Account
+    unexplained: str | None
+    ball_next: str | None
     outside_feet: float
     next_checks: list[NextCheckRank]
     drills: list[str]
     schools_agree: bool
+
+
+def ranked_first(kept: Mapping[str, Any]) -> str | None:
+    """The cause that was first in a ranking kept as JSON, of this or an earlier version."""
+    causes = kept.get("causes") or []
+    return kept.get("start_with") or (causes[0]["id"] if causes else None)
 
 
 def ranking_of(diagnosis: Diagnosis, knowledge: Knowledge) -> Ranking:
@@ -83,13 +133,27 @@ def ranking_of(diagnosis: Diagnosis, knowledge: Knowledge) -> Ranking:
                 "id": c.id,
                 "probability": c.probability,
                 "root": c.root,
+                "word": c.word,
+                "seen": c.seen,
                 "group": knowledge.cause[c.id].group,
+                "comes_from": c.comes_from,
                 "for": _bits(c.speaks_for),
                 "against": _bits(c.speaks_against),
+                "better_explained": [
+                    {"evidence": s.evidence, "bits": s.bits, "text": s.text, "by": s.by}
+                    for s in c.better_explained
+                ],
+                "explains": _account(c.explains),
+                "explains_words": _words(c.explains, diagnosis.explained.deviation),
                 "chain": list(c.chain),
             }
             for c in diagnosis.causes
         ],
+        "deviation": _account(diagnosis.explained.deviation),
+        "explains_person": _account(diagnosis.explained.person),
+        "left_over": _account(diagnosis.explained.left_over),
+        "unexplained": diagnosis.unexplained,
+        "ball_next": None if diagnosis.ball_next is None else diagnosis.ball_next.sentence,
         "outside_feet": diagnosis.outside_feet,
         "next_checks": [
             {"id": c.id, "gain_bits": c.gain_bits, "seconds": c.seconds}
@@ -100,8 +164,16 @@ def ranking_of(diagnosis: Diagnosis, knowledge: Knowledge) -> Ranking:
     }
 
 
-def _bits(weighed: tuple[Weighed, ...]) -> list[EvidenceBits]:
-    return [{"evidence": w.evidence, "bits": w.bits} for w in weighed]
+def _bits(said: tuple[Said, ...]) -> list[EvidenceBits]:
+    return [{"evidence": s.evidence, "bits": s.bits, "text": s.text} for s in said]
+
+
+def _account(parts: Mapping[str, float]) -> Account:
+    return cast(Account, dict(parts))
+
+
+def _words(parts: Mapping[str, float], deviation: Mapping[str, float]) -> Words:
+    return cast(Words, {name: word_of(part, deviation[name]) for name, part in parts.items()})
 
 
 def _pattern(p: Pattern) -> PatternSummary:

@@ -77,12 +77,14 @@ def links_of(stories: Stories) -> NDArray[np.bool_]:
 def change_of(stories: Stories, branch: Branch, severity: FloatArray | None) -> FloatArray:
     """(6, stories) mean change of the delivery in this branch.
 
-    severity : (most, stories) how far each cause's severity lies from 1, in standard deviations;
-        None where nothing is known of it. A cause never acts backwards.
+    severity : (most, stories) how far each cause's severity lies from that of its story, in
+        standard deviations; None where nothing is known of it. A cause never acts backwards.
     """
-    spread = stories.knowledge.numbers.delivery.effect_spread
+    within = stories.knowledge.numbers.delivery.severity_within
     change = np.zeros((stories.effects.shape[1], branch.gone.shape[1]))
     for row, gone in enumerate(branch.gone):
-        size = 1.0 if severity is None else np.maximum(0.0, 1.0 + spread * severity[row])
-        change -= stories.effects[gone].T * size
+        size = stories.variant_severity[gone]
+        if severity is not None:
+            size = np.maximum(0.0, size + within * severity[row])
+        change -= stories.unit_effects[gone].T * size
     return change

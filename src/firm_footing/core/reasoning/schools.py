@@ -8,8 +8,7 @@ from typing import NamedTuple
 import numpy as np
 from numpy.typing import NDArray
 
-from firm_footing.core.knowledge import Knowledge
-from firm_footing.core.reasoning.looks import likelihood_of
+from firm_footing.core.reasoning.looks import Asked, changed, groups_asked
 from firm_footing.core.reasoning.stories import Stories
 from firm_footing.core.reasoning.weighing import Weighing, school_bases, school_prior
 
@@ -25,22 +24,18 @@ def first_by_school(weighing: Weighing) -> dict[School, str]:
     A school changes the prior of the causes; the likelihood is weighed anew only where it also
     changes how common an answered sign is.
     """
-    stories, knowledge, counted = weighing.stories, weighing.knowledge, weighing.counted
+    stories, knowledge = weighing.stories, weighing.knowledge
     table = _school_table(stories, weighing.handicap)
-    disputed = [p for p in weighing.pieces if p.id in _disputed(knowledge)]
-    by_bases: dict[tuple[float, ...], FloatArray] = {}
+    here = groups_asked(weighing.counted, knowledge, weighing.bases)
+    by_groups: dict[tuple[tuple[Asked, ...], ...], FloatArray] = {}
     weights = np.empty_like(table.priors)
     for row, prior, bases in zip(weights, table.priors, table.bases, strict=True):
-        key = tuple(bases[p.id] for p in disputed)
-        if key not in by_bases:
-            logs = weighing.now.log - weighing.now.log.max()
-            for piece in disputed:
-                if bases[piece.id] != weighing.bases[piece.id]:
-                    anew = likelihood_of(piece.id, counted[piece.id], stories, bases[piece.id])
-                    logs += piece.weight * anew.log - piece.adds
-            by_bases[key] = stories.to_sets(np.exp(logs))
-        np.multiply(by_bases[key], prior, out=row)
-    firsts = (weights @ stories.roots).argmax(axis=1)
+        groups = tuple(groups_asked(weighing.counted, knowledge, bases))
+        if groups not in by_groups:
+            logs = weighing.now.log - weighing.now.log.max() + changed(here, groups, stories)
+            by_groups[groups] = stories.to_sets(np.exp(logs))
+        np.multiply(by_groups[groups], prior, out=row)
+    firsts = (weights @ weighing.starts).argmax(axis=1)
     return {name: knowledge.causes[i].id for name, i in zip(table.schools, firsts, strict=True)}
 
 
@@ -61,10 +56,3 @@ def _school_table(stories: Stories, handicap: float) -> _SchoolTable:
         bases=[school_bases(stories.knowledge, handicap, options) for options in combined],
         priors=np.array([school_prior(stories, options) for options in combined]),
     )
-
-
-@lru_cache(maxsize=4)
-def _disputed(knowledge: Knowledge) -> frozenset[str]:
-    """Checks whose base rate some school changes."""
-    questions = (knowledge.schools.heel_toe, knowledge.schools.lead_foot)
-    return frozenset(check for q in questions for o in q.options for check in o.check_base)

@@ -96,14 +96,14 @@ def verdicts(weighing: Weighing) -> tuple[Verdict, ...]:
     found = []
     for trial in weighing.trials:
         piece = next(p for p in weighing.pieces if p.id == trial.evidence)
-        before = weighing.now.swing * piece.restores
+        before = weighing.now.hypothesis * piece.restores
         one, other = _leading(weighing, before)
         only_one, only_other = _exactly_one(weighing, one, other)
 
         def log2_odds(
-            swing: FloatArray, a: FloatArray = only_one, b: FloatArray = only_other
+            weights: FloatArray, a: FloatArray = only_one, b: FloatArray = only_other
         ) -> float:
-            return float(np.log2((swing @ a) / (swing @ b)))
+            return float(np.log2((weights @ a) / (weights @ b)))
 
         _, if_one, if_other = _expected(weighing, trial.drill, one, other, len(trial.block.shots))
         found.append(
@@ -113,7 +113,7 @@ def verdicts(weighing: Weighing) -> tuple[Verdict, ...]:
                 one=one,
                 other=other,
                 balls=len(trial.block.shots),
-                bits=log2_odds(weighing.now.swing) - log2_odds(before),
+                bits=log2_odds(weighing.now.hypothesis) - log2_odds(before),
                 if_one=change_seen(if_one, weighing),
                 if_other=change_seen(if_other, weighing),
                 came=_came(weighing, trial),
@@ -131,15 +131,15 @@ def _expected(
     possible = branches(stories, removes, numbers.trial.removed_when_done)
     when_done = branches(stories, removes, 1.0)
     everyone, spread2 = of_everyone(drill, weighing.knowledge)
-    story, swing_of = weighing.story, stories.swing_of
-    only = [mark[swing_of] for mark in _exactly_one(weighing, one, other)]
+    story, hypothesis_of = weighing.story, stories.hypothesis_of
+    only = [mark[hypothesis_of] for mark in _exactly_one(weighing, one, other)]
     judged = [expected_change(stories, story * o, possible, weighing.severity) for o in only]
     said = [
         Change(change.mean + everyone, change.covariance + np.diag(spread2))
         for o in only
         for change in [expected_change(stories, story * o, when_done, weighing.severity)]
     ]
-    reading = reading_of(weighing.pattern, weighing.knowledge)
+    reading = reading_of(weighing.pattern, weighing.knowledge, shared=False)
     if not reading.names:
         return 0.5, said[0], said[1]
     more = weighing.pattern.balls / balls
@@ -163,14 +163,14 @@ def _tells(
 
 
 def _exactly_one(weighing: Weighing, one: str, other: str) -> tuple[FloatArray, FloatArray]:
-    """(swings,) 1.0 where `one` is present without `other`, and the other way round."""
-    index, members = weighing.knowledge.cause_index, weighing.stories.swings.table.present
+    """(hypotheses,) 1.0 where `one` is present without `other`, and the other way round."""
+    index, members = weighing.knowledge.cause_index, weighing.stories.hypotheses.present
     first, second = members[:, index[one]], members[:, index[other]]
     return first * (1 - second), second * (1 - first)
 
 
-def _leading(weighing: Weighing, swing: FloatArray) -> tuple[str, str]:
-    root = swing @ weighing.stories.swing_roots
+def _leading(weighing: Weighing, hypothesis: FloatArray) -> tuple[str, str]:
+    root = weighing.stories.to_sets(hypothesis) @ weighing.starts
     first, second = np.argsort(-root, kind="stable")[:2]
     return weighing.knowledge.causes[first].id, weighing.knowledge.causes[second].id
 

@@ -1,4 +1,15 @@
-"""Does the evidence carry a decision, and if not, what is missing?"""
+"""Does the evidence carry a decision, and if not, what is missing?
+
+One rule over `root`, the probability of each cause that one starts with it:
+
+    settled     the first is likely and well ahead, and a look or a trial speaks to it
+    nearly      the first is ahead, or settled but for a look or a trial
+    open        there is a first, but the second is close
+    not_enough  too few balls and answers, or nothing stands out
+
+The verdict rises with the first root and with its lead and falls with nothing else, so that more
+evidence for the leader never lowers it.
+"""
 
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
@@ -8,24 +19,32 @@ import numpy as np
 from numpy.typing import NDArray
 
 from firm_footing.core.knowledge import Knowledge
-from firm_footing.core.reasoning.next_check import Turn
+from firm_footing.core.knowledge.numbers import Decision
+from firm_footing.core.reasoning.alone import LEAST_BITS
+from firm_footing.core.reasoning.next_check import NextCheck, Turn
+from firm_footing.core.reasoning.weighing import Weighing
+from firm_footing.core.reasoning.words import cause_name
 
 FloatArray = NDArray[np.float64]
 
-StandingKind = Literal["too_little", "open", "unclear", "settled"]
+StandingKind = Literal["not_enough", "open", "nearly", "settled"]
+LEVELS: tuple[StandingKind, ...] = ("not_enough", "open", "nearly", "settled")
+"""From the weakest to the strongest."""
 
 
 @dataclass(frozen=True)
 class Standing:
     """Where the decision stands.
 
-    kind : too_little, fewer balls and answers than any decision wants; open, two causes close
-        together or one look away from changing places; unclear, no cause likely enough; settled,
-        the first cause well ahead and no look left that would easily turn it
-    reason : the same in a sentence, with the numbers it rests on
-    leading : ids of the first two roots
-    margin : P(root) of the first minus that of the second
-    bits : log2 odds of the first root now, minus the same before anything was seen
+    kind : see the module
+    headline, detail : the same in whole sentences; `reason` is both, with what was counted and the
+        look to take first
+    start_with : the cause to start with; None where nothing speaks for the first of the order
+    leading : ids of the first two of the order
+    probabilities : their `root`
+    spoken_to : whether a look or a trial speaks to the first cause
+    no_miss : whether the balls hardly miss, so that there is nothing to be behind
+    ask_first : the look to take before anything is decided; None when there is no look left
     turn : what the look that could most easily change the first place would do; None when there
         is no look left
     balls_missing, answers_missing : either number more would do, zero when there are enough
@@ -33,9 +52,14 @@ class Standing:
 
     kind: StandingKind
     reason: str
+    headline: str
+    detail: str
+    start_with: str | None
     leading: tuple[str, str]
-    margin: float
-    bits: float
+    probabilities: tuple[float, float]
+    spoken_to: bool
+    no_miss: bool
+    ask_first: str | None
     turn: Turn | None
     balls_missing: int
     answers_missing: int
@@ -46,79 +70,117 @@ class Standing:
         return self.kind == "settled"
 
 
-@dataclass(frozen=True, eq=False)
-class Roots:
-    """P(root) of every cause, before anything was seen and now; both (causes,)."""
-
-    before: FloatArray
-    now: FloatArray
-
-
 def where_it_stands(
-    roots: Roots, balls: int, answers: int, turns: Sequence[Turn], knowledge: Knowledge
+    weighing: Weighing, alone: FloatArray, turns: Sequence[Turn], looks: Sequence[NextCheck]
 ) -> Standing:
-    """Judge the evidence: how much there is, how far the first root leads, what could turn it.
+    """Judge the evidence: how much there is, how far the first leads, what speaks to it.
 
     Parameters
     ----------
-    roots : of every cause
-    balls, answers : how many count toward the diagnosis
+    alone : (pieces, causes) bits of each cause alone; see `bits_alone`
     turns : what the best looks left could change
+    looks : the looks left, best first
 
     """
-    order = np.argsort(-roots.now, kind="stable")[:2]
-    first, second = (knowledge.causes[i] for i in order)
-    lead, next_lead = (float(p) for p in roots.now[order])
+    knowledge, root = weighing.knowledge, weighing.root
     d = knowledge.numbers.decision
+    order = np.argsort(-root, kind="stable")[:2]
+    first, second = (knowledge.causes[i].id for i in order)
+    lead, next_lead = (float(p) for p in root[order])
+    balls, answers = weighing.pattern.balls, weighing.answers
     few = balls < d.least_balls and answers < d.least_answers
-    turn = max(turns, key=lambda t: t.chance, default=None)
-    turns_easily = turn is not None and turn.chance > d.turn_at_most
-    kind: StandingKind
-    if few:
-        kind = "too_little"
-    elif lead >= d.first_root and lead - next_lead >= d.ahead_by:
-        kind = "open" if turns_easily else "settled"
-    elif next_lead >= d.close_to * lead and lead + next_lead >= d.first_root:
-        kind = "open"
-    else:
-        kind = "unclear"
+    no_miss = (weighing.pattern.no_miss or 0.0) > d.no_miss_from
+    spoken = is_spoken_to(weighing, alone, first)
+    supported = weighing.start_with is not None
+    kind = verdict(lead, lead - next_lead, spoken, d)
     standing = Standing(
-        kind=kind,
+        kind="not_enough" if few or not supported or no_miss else kind,
         reason="",
-        leading=(first.id, second.id),
-        margin=lead - next_lead,
-        bits=_log2_odds(lead) - _log2_odds(float(roots.before[order[0]])),
-        turn=turn,
+        headline="",
+        detail="",
+        start_with=weighing.start_with,
+        leading=(first, second),
+        probabilities=(lead, next_lead),
+        spoken_to=spoken,
+        no_miss=no_miss,
+        ask_first=_ask_first(weighing, first, looks),
+        turn=max(turns, key=lambda t: t.chance, default=None),
         balls_missing=max(0, d.least_balls - balls) if few else 0,
         answers_missing=max(0, d.least_answers - answers) if few else 0,
     )
-    have = f"{_count(balls, 'ball')}, {_count(answers, 'answer')}"
-    numbers = f"{lead:.2f} against {next_lead:.2f}, {standing.bits:.1f} bits gathered"
-    return replace(standing, reason=f"{have}{_why(standing, knowledge)} ({numbers})")
+    headline, detail = _headline(standing, knowledge), _detail(standing, knowledge)
+    have = f"{_count(balls, 'ball')} and {_count(answers, 'answer')}"
+    said = (f"{have}.", headline, detail, _look_first(standing, knowledge))
+    reason = " ".join(part for part in said if part)
+    return replace(standing, reason=reason, headline=headline, detail=detail)
 
 
-def _why(standing: Standing, knowledge: Knowledge) -> str:
-    """What is missing or what makes it enough, after the counts."""
-    first, second = (knowledge.cause[c].name.lower() for c in standing.leading)
-    if standing.kind == "too_little":
+def verdict(lead: float, ahead: float, spoken: bool, d: Decision) -> StandingKind:
+    """The verdict on a first root and its lead over the second; rises with each of the three."""
+    if lead >= d.first_root and ahead >= d.ahead_by:
+        return "settled" if spoken else "nearly"
+    if lead >= d.nearly_root and ahead >= d.nearly_ahead_by:
+        return "nearly"
+    return "open" if lead >= d.open_root else "not_enough"
+
+
+def is_spoken_to(weighing: Weighing, alone: FloatArray, cause: str) -> bool:
+    """Whether a look or a trial speaks for a cause by itself."""
+    column = weighing.knowledge.cause_index[cause]
+    return any(
+        bits > LEAST_BITS and not piece.id.startswith("pattern.")
+        for piece, bits in zip(weighing.pieces, alone[:, column].tolist(), strict=True)
+    )
+
+
+def _ask_first(weighing: Weighing, first: str, looks: Sequence[NextCheck]) -> str | None:
+    """The look that tells most; one that shows the first cause where nobody asked about it."""
+    asked = any(first in weighing.knowledge.check[c].all_pointers() for c in weighing.counted)
+    if not asked:
+        shows = {c.id for c in weighing.knowledge.checks if c.shows == first}
+        own = next((look.id for look in looks if look.id in shows), None)
+        if own is not None:
+            return own
+    return looks[0].id if looks else None
+
+
+def _headline(standing: Standing, knowledge: Knowledge) -> str:
+    """The verdict in a sentence."""
+    first, second = (cause_name(c, knowledge) for c in standing.leading)
+    if standing.balls_missing:
         balls = _count(standing.balls_missing, "more ball")
-        return f": wants {balls} or {_count(standing.answers_missing, 'more answer')}"
-    if standing.kind == "unclear":
-        return f", no cause likely enough yet; first {first}"
-    turn = standing.turn
-    if standing.kind == "open" and turn and turn.chance > knowledge.numbers.decision.turn_at_most:
-        other = knowledge.cause[turn.then_first].name.lower()
-        look = knowledge.check[turn.check].label
-        return f", one look away from turning: {turn.answer} to “{look}” would put {other} first"
-    if standing.kind == "open":
-        return f", open between two: {first}, or {second}"
-    if turn is None or turn.answer is None:
-        return f", first cause well ahead and no single look would turn it: {first}"
-    return f", first cause well ahead: {first}; the next look would turn it {turn.chance:.0%}"
+        answers = _count(standing.answers_missing, "more answer")
+        return f"Not enough yet: {balls} or {answers} would do."
+    if standing.no_miss:
+        return "These balls hardly miss, so there is nothing yet for a cause to be behind."
+    if standing.start_with is None:
+        return "Nothing that was seen speaks for any cause yet."
+    return {
+        "settled": f"Start with {first}.",
+        "nearly": f"Nearly settled: {first}.",
+        "open": f"Open between {first} and {second}.",
+        "not_enough": f"Nothing stands out yet. If you must choose now: {first}.",
+    }[standing.kind]
 
 
-def _log2_odds(p: float) -> float:
-    return float(np.log2(p / (1 - p)))
+def _detail(standing: Standing, knowledge: Knowledge) -> str:
+    """What it rests on and what would change it; names no cause that the headline names."""
+    if standing.balls_missing or standing.no_miss:
+        return ""
+    lead, next_lead = (f"{100 * p:.0f} %" for p in standing.probabilities)
+    said = []
+    if standing.start_with is not None:
+        said.append(f"{lead} against {next_lead} for the next.")
+    if standing.kind == "nearly" and not standing.spoken_to:
+        said.append("No look and no trial has spoken to it yet.")
+    return " ".join(said)
+
+
+def _look_first(standing: Standing, knowledge: Knowledge) -> str:
+    """The look to take before deciding, as long as it is not settled."""
+    if standing.kind == "settled" or standing.ask_first is None:
+        return ""
+    return f"Look first: {knowledge.check[standing.ask_first].question}"
 
 
 def _count(n: int, noun: str) -> str:

@@ -1,33 +1,21 @@
-"""Which sets of causes could there be, and how likely is each before anything is seen?
+"""Which sets of causes could there be, and in which forms?
 
-    set    {over_effort, aim_off}
-    swing  the same in one mode: club thrown out, or stuck behind      (what a look can tell)
-    story  the same with each two-sided cause on one side              (what the balls can tell)
+    set         {over_effort, aim_off}
+    hypothesis  the same in one mode (club thrown out, or stuck behind) and with one severity of
+                each cause (mild or marked): all that a look can tell
+    story       the same with each two-sided cause on one side: all that the balls can tell
 
-Causes come by themselves or are brought about: n of them come by themselves with the stated
-probability of n, each set of n as often as the product of its base weights says; then every
-present cause adds each of its downstream ones with the strength of the links (noisy-OR):
-
-    P(S) = sum over R in S of  P(|R|) * prod(w in R) / e_|R|(w)
-                               * prod over S less R of (1 - (1-l)^k)  * prod outside S of (1-l)^k
-
-with k the number of causes directly upstream in S and e_n the elementary symmetric polynomial
-(the sum over all sets of n). Sets larger than the limit are left out and the rest sums to one.
-That is a Bayesian network with a node for each cause that comes by itself, one for each that is
-present, and one that counts.
+One severity drives all that a cause does, at the looks and in the balls.
 """
 
 from dataclasses import dataclass
-from functools import cached_property, lru_cache
-from itertools import combinations, product
+from functools import cached_property
 
 import numpy as np
 from numpy.typing import NDArray
 
-from firm_footing.core.knowledge import DIMENSIONS, FEET_GROUPS, Cause, Knowledge
-from firm_footing.core.knowledge.numbers import Prior
-from firm_footing.core.knowledge.vocabulary import Mode
-from firm_footing.core.reasoning.swings import Swings, Table
+from firm_footing.core.knowledge import FEET_GROUPS, Knowledge
+from firm_footing.core.reasoning.hypotheses import Hypotheses
 
 FloatArray = NDArray[np.float64]
 IntArray = NDArray[np.int_]
@@ -37,17 +25,17 @@ THROWN, STUCK, NO_MODE = 0, 1, -1
 
 @dataclass(frozen=True, eq=False)
 class Stories:
-    """Every set of causes, swing and story, as arrays; the stories of a swing lie together.
+    """Every set of causes, hypothesis and story; the stories of a hypothesis lie together.
 
     members : (sets, causes) 1.0 where the cause is present
-    roots : (sets, causes) 1.0 where it is present and no cause directly upstream of it is
-    links_into : (sets, causes) how many causes directly upstream of this one are present
     set_of : (stories,) which set a story belongs to
     mode : (stories,) THROWN, STUCK or NO_MODE
     side : (stories, causes) 0 or 1, which side a two-sided cause takes; -1 otherwise
+    grade : (stories, causes) which severity of `severity_levels` a cause has; -1 where absent
     log_side : (stories,) log probability of the sides taken
-    effects : (variants + 1, 6) mean effect on the delivery of each cause in each mode and side,
-        order of DIMENSIONS; the last row is none
+    effects : (variants + 1, 6) effect on the delivery of each cause in each mode and side at each
+        of the severities, order of DIMENSIONS; the last row is none
+    unit_effects : (variants + 1, 6) the same at a severity of 1
     variant_of : (most, stories) which of them the story's causes take, filled up with the last
     variant_cause : (variants + 1,) which cause each is of, the number of causes for the last
     scatter_factor : (stories,) how much wider the balls scatter
@@ -55,13 +43,13 @@ class Stories:
 
     knowledge: Knowledge
     members: FloatArray
-    roots: FloatArray
-    links_into: FloatArray
     set_of: IntArray
     mode: IntArray
     side: IntArray
+    grade: IntArray
     log_side: FloatArray
     effects: FloatArray
+    unit_effects: FloatArray
     variant_of: IntArray
     variant_cause: IntArray
     scatter_factor: FloatArray
@@ -70,6 +58,24 @@ class Stories:
     def shift(self) -> FloatArray:
         """(6, stories) summed mean effect on the delivery, order of DIMENSIONS."""
         return np.ascontiguousarray(self.effects[self.variant_of].sum(axis=0).T)
+
+    @cached_property
+    def upstream(self) -> FloatArray:
+        """(causes, causes) 1.0 where the first is directly upstream of the second."""
+        causes = self.knowledge.causes
+        return np.array([[1.0 if c.id in u.upstream_of else 0.0 for c in causes] for u in causes])
+
+    @cached_property
+    def links_into(self) -> FloatArray:
+        """(sets, causes) how many causes directly upstream of this one are present."""
+        out: FloatArray = self.members @ self.upstream
+        return out
+
+    @cached_property
+    def variant_severity(self) -> FloatArray:
+        """(variants + 1,) at which severity each variant stands, 0 for none."""
+        levels = self.knowledge.numbers.delivery.severity_levels
+        return np.append(np.tile(levels, (len(self.effects) - 1) // len(levels)), 0.0)
 
     @cached_property
     def members_listed(self) -> IntArray:
@@ -88,36 +94,43 @@ class Stories:
         return np.asfortranarray(self.members[self.set_of])
 
     @cached_property
-    def first_of_swing(self) -> IntArray:
-        """(swings,) the first story of each swing; the next ones are told on other sides."""
+    def first_story(self) -> IntArray:
+        """(hypotheses,) the first story of each; the next ones are told on other sides."""
         changed = (np.diff(self.set_of) != 0) | (np.diff(self.mode) != 0)
+        changed |= (np.diff(self.grade, axis=0) != 0).any(axis=1)
         return np.append(0, np.flatnonzero(changed) + 1)
 
     @cached_property
-    def swing_of(self) -> IntArray:
-        """(stories,) which swing each story is of."""
-        counts = np.diff(np.append(self.first_of_swing, len(self.set_of)))
-        return np.repeat(np.arange(len(self.first_of_swing)), counts)
+    def hypothesis_of(self) -> IntArray:
+        """(stories,) which hypothesis each story is of."""
+        counts = np.diff(np.append(self.first_story, len(self.set_of)))
+        return np.repeat(np.arange(len(self.first_story)), counts)
 
     @cached_property
-    def swings(self) -> Swings:
-        """The swings."""
-        of_set, mode = self.set_of[self.first_of_swing], self.mode[self.first_of_swing]
-        return Swings(set_of=of_set, stuck=mode == STUCK, table=Table(self.members[of_set]))
+    def hypotheses(self) -> Hypotheses:
+        """The hypotheses."""
+        levels = np.append(self.knowledge.numbers.delivery.severity_levels, 0.0)
+        first = self.first_story
+        return Hypotheses(
+            set_of=self.set_of[first],
+            stuck=self.mode[first] == STUCK,
+            severity=np.asfortranarray(levels[self.grade[first]]),
+        )
 
-    @cached_property
-    def swing_roots(self) -> FloatArray:
-        """(swings, causes) `roots` of each swing's set."""
-        return np.asfortranarray(self.roots[self.swings.set_of])
-
-    def to_swings(self, of_stories: FloatArray) -> FloatArray:
-        """(swings,) sum over the stories of each swing."""
-        out: FloatArray = np.add.reduceat(of_stories, self.first_of_swing)
+    def to_hypotheses(self, of_stories: FloatArray) -> FloatArray:
+        """(hypotheses,) sum over the stories of each."""
+        out: FloatArray = np.add.reduceat(of_stories, self.first_story)
         return out
 
-    def to_sets(self, of_swings: FloatArray) -> FloatArray:
-        """(sets,) sum over the swings of each set."""
-        return np.bincount(self.swings.set_of, weights=of_swings).astype(np.float64, copy=False)
+    def to_sets(self, of_hypotheses: FloatArray) -> FloatArray:
+        """(sets,) sum over the hypotheses of each set."""
+        out: FloatArray = np.add.reduceat(of_hypotheses, self.first_hypothesis)
+        return out
+
+    @cached_property
+    def first_hypothesis(self) -> IntArray:
+        """(sets,) the first hypothesis of each set."""
+        return np.append(0, np.flatnonzero(np.diff(self.hypotheses.set_of)) + 1)
 
     @cached_property
     def stuck(self) -> FloatArray:
@@ -157,18 +170,34 @@ class Stories:
         return out
 
     @cached_property
-    def roots_listed(self) -> IntArray:
-        """(sets, most) indices of each set's roots, filled up with the number of causes."""
-        return _listed(self.roots)
+    def alone(self) -> IntArray:
+        """Indices of the stories of one cause alone, or of none at all."""
+        out: IntArray = np.flatnonzero(self.sizes[self.set_of] <= 1)
+        return out
 
-    def log_mode(self, probability_stuck: float) -> FloatArray:
-        """(swings,) log probability of the swing's mode, given its set.
+    def alone_against_none(self, log: FloatArray, log_weight: FloatArray) -> FloatArray:
+        """(causes,) log-likelihood ratio of each cause alone against no cause at all.
+
+        log : (alone,) log-likelihood of the stories of `alone`
+        log_weight : (stories,) log probability of every story, given its set
+        """
+        which = self.members_listed[self.set_of[self.alone], 0]
+        total = np.full(len(self.knowledge.causes) + 1, -np.inf)
+        np.logaddexp.at(total, which, log + log_weight[self.alone])
+        out: FloatArray = total[:-1] - total[-1]
+        return out
+
+    def log_prior_in_set(self, probability_stuck: float) -> FloatArray:
+        """(hypotheses,) log probability of a hypothesis's mode and severities, given its set.
 
         probability_stuck : P(stuck) for this player, 0 to 1
         """
         with np.errstate(divide="ignore"):
             by_mode = np.log([1.0 - probability_stuck, probability_stuck, 1.0])
-        out: FloatArray = by_mode[self.mode[self.first_of_swing]]
+        mode = self.mode[self.first_story]
+        set_and_mode = self.hypotheses.set_of * len(by_mode) + mode + 1
+        severities = np.bincount(set_and_mode)[set_and_mode]
+        out: FloatArray = by_mode[mode] - np.log(severities)
         return out
 
 
@@ -178,119 +207,3 @@ def _listed(marked: FloatArray) -> IntArray:
     order = np.argsort(-marked, axis=1, kind="stable")[:, :most]
     is_marked = np.take_along_axis(marked, order, axis=1) > 0
     return np.where(is_marked, order, marked.shape[1])
-
-
-@lru_cache(maxsize=4)
-def enumerate_stories(knowledge: Knowledge) -> Stories:
-    """All stories of this knowledge; computed once for each."""
-    causes = knowledge.causes
-    most = len(knowledge.numbers.prior.causes_present) - 1
-    sets = [s for n in range(most + 1) for s in combinations(range(len(causes)), n)]
-    members = np.zeros((len(sets), len(causes)))
-    for row, chosen in enumerate(sets):
-        members[row, list(chosen)] = 1.0
-    upstream = np.array([[1.0 if c.id in u.upstream_of else 0.0 for c in causes] for u in causes])
-    links_into = members @ upstream
-    told = [
-        (row, mode, sides)
-        for row, chosen in enumerate(sets)
-        for mode, sides in _tellings([causes[i] for i in chosen])
-    ]
-    effects, variant_of, variant_cause = _variants(
-        knowledge, [(sets[r], mode, side) for r, mode, side in told]
-    )
-    factors = np.array([[c.scatter_factor for c in causes]])
-    set_of = np.array([row for row, _, _ in told])
-    return Stories(
-        knowledge=knowledge,
-        members=members,
-        roots=members * (links_into == 0),
-        links_into=links_into,
-        set_of=set_of,
-        mode=np.array([{"thrown": THROWN, "stuck": STUCK, None: NO_MODE}[m] for _, m, _ in told]),
-        side=_sides_taken(causes, [sides for _, _, sides in told]),
-        log_side=np.array([-np.log(2.0) * len(sides) for _, _, sides in told]),
-        effects=effects,
-        variant_of=variant_of,
-        variant_cause=variant_cause,
-        scatter_factor=np.where(members > 0, factors, 1.0).max(axis=1)[set_of],
-    )
-
-
-@lru_cache(maxsize=64)
-def set_prior(stories: Stories, weights: tuple[float, ...]) -> FloatArray:
-    """(sets,) prior probability of each set of causes; sums to one.
-
-    weights : one base weight for each cause, 0 < weight < 1
-    """
-    prior = stories.knowledge.numbers.prior
-    not_added = (1.0 - prior.link_strength) ** stories.links_into
-    outside = np.where(stories.members > 0, 1.0, not_added).prod(axis=1)
-    each = np.append(weights, 0.0)[stories.members_listed]
-    added = np.append(1.0 - not_added, np.ones((len(not_added), 1)), axis=1)
-    added = np.take_along_axis(added, stories.members_listed, axis=1)
-    by_itself = np.zeros((len(outside), len(prior.causes_present)))
-    by_itself[:, 0] = 1.0
-    for w, x in zip(each.T, added.T, strict=True):  # multiply out prod (w t + x), power by power
-        by_itself[:, 1:] = by_itself[:, 1:] * x[:, None] + by_itself[:, :-1] * w[:, None]
-        by_itself[:, 0] *= x
-    out: FloatArray = outside * (by_itself @ (prior.causes_present / _symmetric(weights, prior)))
-    out /= out.sum()
-    return out
-
-
-def _symmetric(weights: tuple[float, ...], prior: Prior) -> FloatArray:
-    """e_0 … e_most: the sums over all sets of n causes of the product of their weights."""
-    sums = np.zeros(len(prior.causes_present))
-    sums[0] = 1.0
-    for w in weights:
-        sums[1:] += sums[:-1] * w
-    return sums
-
-
-def _tellings(causes: list[Cause]) -> list[tuple[Mode | None, dict[str, str]]]:
-    """The modes and sides in which one set of causes can be told."""
-    modes: tuple[Mode | None, ...] = (
-        ("thrown", "stuck") if any(c.skill for c in causes) else (None,)
-    )
-    two_sided = [c for c in causes if c.sides]
-    choices = product(*[[s.id for s in c.sides] for c in two_sided])
-    sides = [dict(zip([c.id for c in two_sided], ids, strict=True)) for ids in choices]
-    return [(mode, side) for mode in modes for side in sides]
-
-
-def _sides_taken(causes: tuple[Cause, ...], told: list[dict[str, str]]) -> IntArray:
-    """(stories, causes) index of the side each two-sided cause takes, -1 where it takes none."""
-    taken = np.full((len(told), len(causes)), -1)
-    for column, cause in enumerate(causes):
-        index = {side.id: i for i, side in enumerate(cause.sides)}
-        if index:
-            taken[:, column] = [index.get(sides.get(cause.id, ""), -1) for sides in told]
-    return taken
-
-
-def _variants(
-    knowledge: Knowledge, told: list[tuple[tuple[int, ...], Mode | None, dict[str, str]]]
-) -> tuple[FloatArray, IntArray, IntArray]:
-    """`effects`, `variant_of` and `variant_cause` of stories given as causes, mode and sides."""
-    causes = knowledge.causes
-    most = max(len(chosen) for chosen, _, _ in told)
-    number: dict[tuple[str, Mode | None, str | None], int] = {}
-    of_story = []
-    for chosen, mode, sides in told:
-        keys = [
-            (causes[i].id, mode if causes[i].skill else None, sides.get(causes[i].id))
-            for i in chosen
-        ]
-        of_story.append([number.setdefault(key, len(number)) for key in keys])
-    padded = [row + [len(number)] * (most - len(row)) for row in of_story]
-    effects = np.array([*(knowledge.effects[key] for key in number), (0.0,) * len(DIMENSIONS)])
-    of_cause = np.array([*(knowledge.cause_index[name] for name, _, _ in number), len(causes)])
-    return effects, np.ascontiguousarray(np.array(padded).T), of_cause
-
-
-@lru_cache(maxsize=64)
-def base_weights(knowledge: Knowledge, factors: tuple[tuple[str, float], ...]) -> tuple[float, ...]:
-    """Base weight of every cause, multiplied by a school's factor where it has one."""
-    factor = dict(factors)
-    return tuple(c.base_weight * factor.get(c.id, 1.0) for c in knowledge.causes)

@@ -1,7 +1,7 @@
 """What does a block hit with a constraint in force say?
 
-A constraint should take certain causes away and does something to everyone by itself. The change
-from the baseline is judged by every story: had it these causes, the change should show.
+A constraint should take certain causes away and does something to everyone by itself. What the
+block shows is judged by every story beside the baseline: had it these causes, it should differ.
 """
 
 from dataclasses import dataclass
@@ -16,11 +16,12 @@ from firm_footing.core.pattern import Pattern, read_pattern
 from firm_footing.core.reasoning.delivery import (
     COMBINED,
     DeliveryReading,
+    expected_delivery,
     reading_of,
     scatter_says,
 )
 from firm_footing.core.reasoning.evidence import Piece, restoring
-from firm_footing.core.reasoning.joint import judge
+from firm_footing.core.reasoning.joint import log_density
 from firm_footing.core.reasoning.removal import branches, change_of
 from firm_footing.core.reasoning.stories import Stories
 
@@ -72,72 +73,84 @@ def constraint_of(block: Block, knowledge: Knowledge) -> Drill | None:
     return None
 
 
-def change_read(before: Pattern, during: Pattern, knowledge: Knowledge) -> DeliveryReading:
-    """The change of whatever both patterns show, `during` minus `before`.
-
-    Combinations are left out: they weigh their parts differently from block to block.
-    """
-    first, second = reading_of(before, knowledge), reading_of(during, knowledge)
-    shared = [
-        (i, second.names.index(name))
-        for i, name in enumerate(first.names)
-        if name in second.names and name not in COMBINED
-    ]
-    a, b = [i for i, _ in shared], [j for _, j in shared]
-    return DeliveryReading(
-        names=tuple(first.names[i] for i in a),
-        value=second.value[b] - first.value[a],
-        design=first.design[a],
-        noise=first.noise[np.ix_(a, a)] + second.noise[np.ix_(b, b)],
-    )
-
-
 def trial_piece(
-    trial: Trial,
-    baselines: tuple[Block, ...],
-    severity: FloatArray | None,
-    stories: Stories,
-    handicap: float,
+    trial: Trial, baselines: tuple[Block, ...], stories: Stories, handicap: float
 ) -> Piece | None:
     """The evidence of one trial block; None where nothing can be compared.
 
-    severity : (most, stories) of each cause, from the baseline; see `Joint`
+    It is judged beside the baseline, whose doubt both share: the density of what the block shows,
+    given what the baseline showed.
     """
     before = read_pattern(baselines, stories.knowledge, handicap)
     during = read_pattern((trial.block,), stories.knowledge, handicap)
-    reading = change_read(before, during, stories.knowledge)
-    if not reading.names:
+    first = reading_of(before, stories.knowledge, shared=False)
+    second = of_both(first, reading_of(during, stories.knowledge, shared=False))
+    if not second.names:
         return None
-    log = change_log(trial.drill, reading, severity, stories, during)
+    log = log_given_baseline(trial.drill, first, second, stories, handicap, during)
     return Piece(trial.evidence, log, restoring(log))
 
 
-def change_log(
+def of_both(first: DeliveryReading, second: DeliveryReading) -> DeliveryReading:
+    """What the second reading holds of what the first one read too.
+
+    Combinations are left out: they weigh their parts differently from block to block.
+    """
+    kept = [i for i, n in enumerate(second.names) if n in first.names and n not in COMBINED]
+    return DeliveryReading(
+        names=tuple(second.names[i] for i in kept),
+        value=second.value[kept],
+        design=second.design[kept],
+        noise=second.noise[np.ix_(kept, kept)],
+    )
+
+
+def log_given_baseline(
     drill: Drill,
-    reading: DeliveryReading,
-    severity: FloatArray | None,
+    first: DeliveryReading,
+    second: DeliveryReading,
     stories: Stories,
+    handicap: float,
     during: Pattern,
 ) -> FloatArray:
-    """(stories,) log density of a change of the delivery with this constraint in force."""
+    """(stories,) log density of a block's reading with this constraint, given the baseline's."""
     numbers = stories.knowledge.numbers
-    everyone, spread2 = of_everyone(drill, stories.knowledge)
-    base = reading.design * spread2 @ reading.design.T + reading.noise
+    everyone, everyone_spread2 = of_everyone(drill, stories.knowledge)
+    person = np.array(numbers.delivery.person_sd.row()) ** 2
+    n = len(first.names)
+    both = np.concatenate([first.design, second.design])
+    base = both * person @ both.T
+    base[:n, :n] += first.noise
+    base[n:, n:] += second.noise + second.design * everyone_spread2 @ second.design.T
+    kept = numbers.delivery.severity_within * stories.unit_effects @ both.T
+    gone = kept.copy()
+    gone[:, n:] = 0.0
+    expected = expected_delivery(stories, handicap)
+    df = numbers.delivery.person_tail_df
+    alone = log_density(
+        first.value[:, None] - first.design @ expected,
+        kept[:, :n],
+        stories.variant_of,
+        base[:n, :n],
+        df,
+    )
     removes = drill.constraint.removes if drill.constraint else ()
     logs = []
     for branch in branches(stories, removes, numbers.trial.removed_when_done):
-        expected = everyone[:, None] + change_of(stories, branch, severity)
-        found = judge(
-            off=reading.value[:, None] - reading.design @ expected,
-            spreads=numbers.delivery.effect_spread * stories.effects @ reading.design.T,
-            listed=branch.gone,
-            base=base,
-            tail_df=numbers.delivery.person_tail_df,
+        left = expected + everyone[:, None] + change_of(stories, branch, None)
+        off = np.concatenate(
+            [
+                first.value[:, None] - first.design @ expected,
+                second.value[:, None] - second.design @ left,
+            ]
         )
-        log = np.log(branch.probability) + found.log
+        is_gone = branch.gone != len(stories.effects) - 1
+        listed = stories.variant_of + len(kept) * is_gone
+        log = np.log(branch.probability) - alone
+        log += log_density(off, np.concatenate([kept, gone]), listed, base, df)
         if during.scatter is not None:
-            left = _scatter_left(stories, branch.gone)
-            log = log + scatter_says(during.scatter, left, numbers.delivery.scatter_spread)
+            factor = _scatter_left(stories, branch.gone)
+            log += scatter_says(during.scatter, factor, numbers.delivery.scatter_spread)
         logs.append(log)
     out: FloatArray = np.logaddexp.reduce(logs, axis=0)
     return out

@@ -2,7 +2,7 @@
 
 from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass
-from functools import lru_cache
+from functools import cached_property, lru_cache
 
 import numpy as np
 from numpy.typing import NDArray
@@ -12,17 +12,22 @@ from firm_footing.core.case import Block, Case, Reading, School
 from firm_footing.core.delivery.expected import setting_of
 from firm_footing.core.knowledge import Knowledge
 from firm_footing.core.knowledge.coaching import SchoolOption
+from firm_footing.core.knowledge.vocabulary import Seen
 from firm_footing.core.pattern import Pattern, read_pattern
-from firm_footing.core.reasoning.delivery import delivery_pieces
+from firm_footing.core.reasoning.answers import counted_readings, seen_of
+from firm_footing.core.reasoning.delivery import DeliveryJudged, judge_balls
+from firm_footing.core.reasoning.enumeration import enumerate_stories
 from firm_footing.core.reasoning.evidence import Folded, Piece, fold
-from firm_footing.core.reasoning.looks import base_rates, counted_readings, look_pieces
-from firm_footing.core.reasoning.posterior import Posterior, posterior
-from firm_footing.core.reasoning.stories import (
-    Stories,
-    base_weights,
-    enumerate_stories,
-    set_prior,
+from firm_footing.core.reasoning.looks import base_rates, changed, groups_asked, look_pieces
+from firm_footing.core.reasoning.posterior import Posterior, normalised, posterior
+from firm_footing.core.reasoning.prior import base_weights, set_prior
+from firm_footing.core.reasoning.start import (
+    first_of,
+    setup_seen,
+    start_table,
+    supported_causes,
 )
+from firm_footing.core.reasoning.stories import Stories
 from firm_footing.core.reasoning.traces import is_clear, with_answers_of_traces
 from firm_footing.core.reasoning.trials import Trial, trial_piece, trials_of
 
@@ -34,11 +39,10 @@ class Weighing:
     """A case with its evidence weighed.
 
     counted : check id to the answers that count
+    seen : cause id to whether it was seen, of every cause whose own looks were answered
     bases : check id to its base rate for this player and school
     pieces : the evidence
-    severity : (most, stories) how severe the balls make each cause, see `Joint`; None without any
-    trials : the blocks hit with a constraint that could be judged
-    share : (stories,) of its swing, given the balls
+    balls : what the balls say
     prior : (sets,) prior of each set of causes under the chosen schools
     now : the probabilities after all the evidence
     """
@@ -48,11 +52,10 @@ class Weighing:
     handicap: float
     pattern: Pattern
     counted: Mapping[str, list[Reading]]
+    seen: Mapping[str, Seen]
     bases: Mapping[str, float]
     pieces: Sequence[Piece]
-    severity: FloatArray | None
-    trials: Sequence[Trial]
-    share: FloatArray
+    balls: "BallsWeighed"
     prior: FloatArray
     now: Posterior
 
@@ -61,11 +64,60 @@ class Weighing:
         """The knowledge it was weighed by."""
         return self.stories.knowledge
 
-    @property
+    @cached_property
     def story(self) -> FloatArray:
         """(stories,) probability of each story."""
-        out: FloatArray = self.now.swing[self.stories.swing_of] * self.share
+        shares: FloatArray = self.balls.folded.share
+        out: FloatArray = self.now.hypothesis[self.stories.hypothesis_of] * shares
         return out
+
+    @cached_property
+    def supported(self) -> NDArray[np.bool_]:
+        """(causes,) True where something that was asked points to a cause, or the balls do."""
+        return supported_causes(frozenset(self.counted), self.balls.points, self.knowledge)
+
+    @cached_property
+    def starts(self) -> FloatArray:
+        """(sets, causes) 1.0 where one starts with the cause if that set is the truth."""
+        return start_table(self.stories, self.supported, setup_seen(self.seen, self.knowledge))
+
+    @cached_property
+    def root(self) -> FloatArray:
+        """(causes,) P(the cause is at work, and one starts with it)."""
+        out: FloatArray = self.now.cause_set @ self.starts
+        return out
+
+    @property
+    def start_with(self) -> str | None:
+        """The cause to start with; None where the first of the order is supported by nothing."""
+        return first_of(self.root, self.supported, self.knowledge)
+
+    def root_with(self, reading: Reading) -> FloatArray:
+        """(causes,) `root` if this answer were given besides: the same that `weigh` would find."""
+        counted = {name: list(said) for name, said in self.counted.items()}
+        counted.setdefault(reading.check, []).append(reading)
+        more = changed(
+            groups_asked(self.counted, self.knowledge, self.bases),
+            groups_asked(counted, self.knowledge, self.bases),
+            self.stories,
+        )
+        prior = self.prior[self.stories.hypotheses.set_of]
+        sets = self.stories.to_sets(normalised(self.now.log + more, prior))
+        seen = setup_seen(seen_of(counted, self.knowledge), self.knowledge)
+        supported = supported_causes(frozenset(counted), self.balls.points, self.knowledge)
+        out: FloatArray = sets @ start_table(self.stories, supported, seen)
+        return out
+
+    @property
+    def trials(self) -> Sequence[Trial]:
+        """The blocks hit with a constraint that could be judged."""
+        return self.balls.trials
+
+    @property
+    def severity(self) -> FloatArray | None:
+        """(most, stories) how severe the balls make each cause, see `Joint`; None without balls."""
+        delivery = self.balls.delivery
+        return None if delivery is None else delivery.joint.severity
 
     @property
     def setting(self) -> Setting:
@@ -104,11 +156,10 @@ def weigh(case: Case, knowledge: Knowledge) -> Weighing:
         handicap=handicap,
         pattern=balls.pattern,
         counted=counted,
+        seen=seen_of(counted, knowledge),
         bases=bases,
         pieces=pieces,
-        severity=balls.severity,
-        trials=balls.trials,
-        share=balls.folded.share,
+        balls=balls,
         prior=prior,
         now=posterior(stories, prior, stuck, pieces),
     )
@@ -116,15 +167,23 @@ def weigh(case: Case, knowledge: Knowledge) -> Weighing:
 
 @dataclass(frozen=True, eq=False)
 class BallsWeighed:
-    """What all balls say; the trials are those that could be judged."""
+    """What all balls say.
+
+    delivery : the reading of the baseline judged by every story; None without balls
+    unfolded : the pieces of evidence over stories
+    folded : the same over hypotheses
+    points : (causes,) log-likelihood ratio of all of it, each cause alone against none
+    """
 
     pattern: Pattern
-    severity: FloatArray | None
+    delivery: DeliveryJudged | None
     trials: tuple[Trial, ...]
+    unfolded: tuple[Piece, ...]
     folded: Folded
+    points: FloatArray
 
 
-@lru_cache(maxsize=64)
+@lru_cache(maxsize=8)
 def weigh_balls(
     baselines: tuple[Block, ...], trials: tuple[Trial, ...], stories: Stories, handicap: float
 ) -> BallsWeighed:
@@ -133,15 +192,29 @@ def weigh_balls(
     Kept, for the looks come without new balls.
     """
     pattern = read_pattern(baselines, stories.knowledge, handicap)
-    pieces, severity = delivery_pieces(pattern, stories, handicap)
-    judged = [(t, trial_piece(t, baselines, severity, stories, handicap)) for t in trials]
-    said = [(trial, piece) for trial, piece in judged if piece is not None]
+    judged = judge_balls(pattern, stories, handicap)
+    said = [(t, trial_piece(t, baselines, stories, handicap)) for t in trials]
+    tried = [(trial, piece) for trial, piece in said if piece is not None]
+    pieces = (*judged.pieces, *(piece for _, piece in tried))
+    log = np.zeros(len(stories.set_of))
+    for piece in pieces:
+        log += piece.adds
     return BallsWeighed(
         pattern=pattern,
-        severity=severity,
-        trials=tuple(trial for trial, _ in said),
-        folded=fold(stories, [*pieces, *(piece for _, piece in said)]),
+        delivery=judged.delivery,
+        trials=tuple(trial for trial, _ in tried),
+        unfolded=pieces,
+        folded=fold(stories, pieces),
+        points=stories.alone_against_none(log[stories.alone], log_in_set(stories, handicap)),
     )
+
+
+@lru_cache(maxsize=8)
+def log_in_set(stories: Stories, handicap: float) -> FloatArray:
+    """(stories,) log probability of a story, given its set, for a player of this handicap."""
+    stuck = stories.knowledge.numbers.stuck_mode.probability(handicap)
+    out: FloatArray = stories.log_prior_in_set(stuck)[stories.hypothesis_of] + stories.log_side
+    return out
 
 
 def school_options(school: School, knowledge: Knowledge) -> tuple[SchoolOption, SchoolOption]:

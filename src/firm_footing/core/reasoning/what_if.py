@@ -92,7 +92,7 @@ def expected_change(
     """
     heavy = np.flatnonzero(weights > 1e-6 * weights.max())
     weights = weights[heavy] / weights[heavy].sum()
-    spread2 = stories.knowledge.numbers.delivery.effect_spread**2
+    spread2 = stories.knowledge.numbers.delivery.severity_within**2
     total = sum(b.probability for b in possible)
     mean = np.zeros(len(DIMENSIONS))
     second = np.zeros((len(DIMENSIONS), len(DIMENSIONS)))
@@ -104,7 +104,7 @@ def expected_change(
         mean += change @ each
         second += (change * each) @ change.T
         for gone in here.gone:
-            effect = stories.effects[gone].T
+            effect = stories.unit_effects[gone].T
             second += spread2 * (effect * each) @ effect.T
     return Change(mean, second - np.outer(mean, mean))
 

@@ -1,14 +1,19 @@
 <script setup lang="ts">
-// One cause: how sure, in a word, a number and a length; opened, what spoke for and against it.
+// One cause of the list; opened, what it explains and what speaks for and against it.
 import { computed } from 'vue'
 import type { CauseRank, Diagnosis, Knowledge, Lesson } from '@/api/client'
-import WhyNot from '@/lesson/decide/WhyNot.vue'
-import { useSettings } from '@/ui/settings'
+import CauseLine from '@/lesson/decide/CauseLine.vue'
+import DecideButton from '@/lesson/decide/DecideButton.vue'
+import EvidenceLists from '@/lesson/decide/EvidenceLists.vue'
+import ExplainsBars from '@/lesson/decide/ExplainsBars.vue'
 import type { WhatIf } from '@/lesson/decide/useWhatIf'
-import { ANSWER_WORDS, evidenceWord, patternWords, say, sureWord, timesWord } from '@/ui/words'
+import WhyNot from '@/lesson/decide/WhyNot.vue'
+import { bringsAbout, SEEN_WORDS, type Row } from '@/lesson/decide/rows'
+import { useSettings } from '@/ui/settings'
+import { say } from '@/ui/words'
 
 const props = defineProps<{
-  cause: CauseRank
+  row: Row
   openUp: boolean
   start: boolean
   decided: boolean
@@ -17,31 +22,18 @@ const props = defineProps<{
   lesson: Lesson
   whatIf: WhatIf | null
 }>()
-defineEmits<{ choose: []; decide: [] }>()
+defineEmits<{ choose: [id: string]; decide: [reason: string] }>()
 
-const SHOWN = 4
-const LEAST_BITS = 0.2
-const BROUGHT_ABOUT = 0.25
 const settings = useSettings()
-const known = computed(() => props.knowledge.causes.find((c) => c.id === props.cause.id))
+const cause = computed(() => props.row.cause)
 const hand = computed(() => props.lesson.student.handedness)
-const speaker = computed(() => ({ hand: hand.value, sides: settings.sides }))
-const percent = computed(() => Math.round(100 * props.cause.probability))
-const answers = computed(
-  () =>
-    new Map(props.lesson.answers.map((a) => [a.check_id, ANSWER_WORDS[a.answer].toLowerCase()])),
-)
-/** Much likelier to be there than to be where it starts: something upstream may bring it about. */
-const follows = computed(() => props.cause.probability - props.cause.root > BROUGHT_ABOUT)
+const words = (text: string) => say(text, { hand: hand.value, sides: settings.sides })
+const known = (id: string) => props.knowledge.causes.find((c) => c.id === id)
+const name = (id: string) => words(known(id)?.name ?? id)
+const first = computed(() => props.diagnosis.ranking.causes[0]?.id ?? '')
 const without = computed(() =>
-  props.whatIf?.cause === props.cause.id ? patternWords(props.whatIf.without, hand.value) : '',
+  props.whatIf?.cause === cause.value.id ? props.whatIf.sentence : '',
 )
-type Bits = CauseRank['for']
-const worth = (list: Bits) => list.filter((e) => Math.abs(e.bits) >= LEAST_BITS).slice(0, SHOWN)
-const sides = computed(() => [
-  { title: 'Likelier with this cause', list: worth(props.cause.for) },
-  { title: 'Likelier without it', list: worth(props.cause.against) },
-])
 const drills = computed(() =>
   props.start
     ? props.diagnosis.ranking.drills.flatMap(
@@ -49,71 +41,55 @@ const drills = computed(() =>
       )
     : [],
 )
-function inWords(id: string): string {
-  return say(
-    evidenceWord(id, props.diagnosis, props.knowledge, answers.value, hand.value),
-    speaker.value,
-  )
-}
+const withheld = computed(() =>
+  props.diagnosis.withheld.map((w) => {
+    const drill = props.knowledge.drills.find((d) => d.id === w.id)
+    return `${drill?.name ?? w.id} (${w.reason})`
+  }),
+)
+const seen = (c: CauseRank) => (c.seen ? `, ${SEEN_WORDS[c.seen].toLowerCase()}` : '')
 </script>
 
 <template>
   <li :class="['cause', { open: openUp }]" :data-testid="`cause-${cause.id}`">
-    <button type="button" class="head" :aria-expanded="openUp" @click="$emit('choose')">
-      <span class="name">{{ say(known?.name ?? cause.id, speaker) }}</span>
-      <span class="quiet word">{{ sureWord(diagnosis.words[cause.id] ?? '') }}</span>
-      <span class="number">{{ percent }}</span>
-      <span class="bar" aria-hidden="true"><span :style="{ width: `${percent}%` }" /></span>
+    <button type="button" class="head" :aria-expanded="openUp" @click="$emit('choose', cause.id)">
+      <CauseLine :cause="cause" :name="name(cause.id)" :decided="decided" :start="start" />
     </button>
-    <p v-if="decided || start || follows" class="tags">
-      <span v-if="decided" class="tag decided">Decided</span>
-      <span v-if="start" class="tag">Start here</span>
-      <span v-if="follows" class="quiet">may follow from something before it</span>
-    </p>
+    <ul v-if="row.bringsAbout.length" class="brings">
+      <li v-for="c in row.bringsAbout" :key="c.id" :data-testid="`under-${c.id}`">
+        {{ bringsAbout(c) }}: {{ name(c.id) }}{{ seen(c) }}
+      </li>
+    </ul>
     <div v-if="openUp" class="why">
-      <p class="quiet">{{ say(known?.sentence ?? '', speaker) }}</p>
-      <template v-for="side in sides" :key="side.title">
-        <p v-if="side.list.length" class="strong">{{ side.title }}</p>
-        <ul>
-          <li v-for="e in side.list" :key="e.evidence">
-            <span class="bits" aria-hidden="true"
-              ><span :style="{ width: `${Math.min(100, Math.abs(e.bits) * 25)}%` }"
-            /></span>
-            {{ inWords(e.evidence) }}
-            <span class="quiet" :title="`${Math.abs(e.bits).toFixed(1)} bits`">{{
-              timesWord(e.bits, '', '')
-            }}</span>
-          </li>
-        </ul>
-      </template>
-      <p v-if="without" data-testid="without">
-        <span class="strong">Without it</span> {{ without }}
-        <span class="quiet">(dashed on the plan)</span>
+      <p class="quiet">{{ words(known(cause.id)?.sentence ?? '') }}</p>
+      <ExplainsBars :cause="cause" :deviation="diagnosis.ranking.deviation" />
+      <EvidenceLists :cause="cause" :say="words" />
+      <p v-if="start && diagnosis.ranking.ball_next" data-testid="ball-next">
+        <span class="strong">What the ball should do next.</span> {{ diagnosis.ranking.ball_next }}
+      </p>
+      <p v-else-if="without" data-testid="without">
+        <span class="strong">Without this cause.</span> {{ without }}
+        <span class="quiet">It is dashed on the plan.</span>
       </p>
       <p v-if="drills.length">
-        <span class="strong">Drills</span> {{ say(drills.slice(0, 3).join(' · '), speaker) }}
+        <span class="strong">Drills:</span> {{ words(drills.slice(0, 3).join(' · ')) }}
       </p>
-      <p v-if="start && diagnosis.withheld.length" class="quiet">
-        Kept back:
-        {{
-          diagnosis.withheld
-            .map(
-              (w) => `${knowledge.drills.find((d) => d.id === w.id)?.name ?? w.id} (${w.reason})`,
-            )
-            .join(', ')
-        }}
+      <p v-if="start && withheld.length" class="quiet">
+        Not for this student: {{ words(withheld.join(', ')) }}
       </p>
       <WhyNot
         :lesson="lesson.id"
         :cause="cause.id"
         :diagnosis="diagnosis"
         :knowledge="knowledge"
-        :in-words="inWords"
-        :say="(text) => say(text, speaker)"
+        :say="words"
       />
-      <button v-if="!decided" type="button" class="decide" @click="$emit('decide')">
-        Decide on this cause
-      </button>
+      <DecideButton
+        v-if="!decided"
+        :first="cause.id === first"
+        :first-name="`“${name(first)}”`"
+        @decide="(reason) => $emit('decide', reason)"
+      />
     </div>
   </li>
 </template>
@@ -125,101 +101,29 @@ function inWords(id: string): string {
   border-radius: 10px;
 }
 .cause.open {
+  --length: rgb(var(--v-theme-clay));
   background: rgb(var(--v-theme-panel));
 }
 .head {
-  display: grid;
-  grid-template-columns: 1fr auto 34px;
-  align-items: baseline;
-  gap: 2px 10px;
   width: 100%;
   min-height: 48px;
   padding: 4px 0 0;
   text-align: left;
 }
-.name {
-  font-size: 17px;
-}
-.open .name {
+.open .head :deep(.name) {
   font-weight: 700;
 }
-.word {
+.brings {
+  list-style: none;
+  margin: 0 0 4px 14px;
+  padding-left: 12px;
+  border-left: 2px solid rgb(var(--v-theme-line));
   font-size: 15px;
-}
-.head .number {
-  font-size: 20px;
-  text-align: right;
-}
-.bar {
-  grid-column: 1 / -1;
-  height: 8px;
-  border-radius: 4px;
-  background: rgb(var(--v-theme-surface-variant));
-}
-.bar span {
-  display: block;
-  height: 100%;
-  min-width: 3px;
-  border-radius: 4px;
-  background: rgb(var(--v-theme-slate));
-}
-.open .bar {
-  background: rgb(var(--v-theme-surface));
-}
-.open .bar span {
-  background: rgb(var(--v-theme-clay));
-}
-.tags {
-  display: flex;
-  gap: 8px;
-  margin-top: 4px;
-}
-.tag {
-  flex: none;
-  padding: 0 8px;
-  border: 1.5px solid rgb(var(--v-theme-ink));
-  border-radius: 6px;
-  font-size: 14px;
-  font-weight: 700;
-}
-.tag.decided {
-  background: rgb(var(--v-theme-ink));
-  color: rgb(var(--v-theme-surface));
 }
 .why {
   display: grid;
-  gap: 3px;
+  gap: 6px;
   padding: 4px 0 8px;
   font-size: 15px;
-}
-.why ul {
-  list-style: none;
-  padding: 0;
-}
-.why li {
-  display: grid;
-  grid-template-columns: 40px 1fr auto;
-  align-items: baseline;
-  gap: 8px;
-}
-.bits {
-  height: 8px;
-}
-.bits span {
-  display: block;
-  height: 100%;
-  min-width: 3px;
-  border-radius: 2px;
-  background: rgb(var(--v-theme-ink));
-}
-.decide {
-  justify-self: start;
-  min-height: 48px;
-  padding: 0 16px;
-  margin-top: 4px;
-  border: 2px solid rgb(var(--v-theme-ink));
-  border-radius: 10px;
-  background: rgb(var(--v-theme-surface));
-  font-weight: 700;
 }
 </style>

@@ -8,7 +8,8 @@ import type { WhatIf } from '@/lesson/decide/useWhatIf'
 import type { OpenLesson } from '@/lesson/useLesson'
 import { useSettings } from '@/ui/settings'
 import StateMessage from '@/ui/StateMessage.vue'
-import { linkWord, say, standingDetail, standingWord, sureWord } from '@/ui/words'
+import { rowsOf, startOf } from '@/lesson/decide/rows'
+import { linkWord, say, sureWord } from '@/ui/words'
 
 const block = defineModel<string | null>('block', { required: true })
 const props = defineProps<{
@@ -28,11 +29,11 @@ const words = (text: string) =>
   say(text, { hand: props.lesson.student.handedness, sides: settings.sides })
 const all = ref(false)
 const ranking = computed(() => props.diagnosis?.ranking ?? null)
-const causes = computed(() => {
-  const ranked = ranking.value?.causes ?? []
+const rows = computed(() => {
+  const ranked = ranking.value ? rowsOf(ranking.value) : []
   const first = ranked.slice(0, all.value ? ranked.length : FEW)
-  const kept = [ranking.value?.start_with, props.opened]
-  return [...first, ...ranked.filter((c) => kept.includes(c.id) && !first.includes(c))]
+  const opened = ranked.filter((r) => r.cause.id === props.opened && !first.includes(r))
+  return [...first, ...opened]
 })
 const decided = computed(() => props.lesson.decisions.at(-1)?.cause ?? null)
 const outside = computed(() => Math.round(100 * (ranking.value?.outside_feet ?? 0)))
@@ -61,8 +62,11 @@ const nothingYet = computed(
     />
     <template v-else>
       <header>
-        <h2 data-testid="standing">{{ words(standingWord(diagnosis, knowledge)) }}</h2>
-        <p v-if="!nothingYet" class="quiet">{{ words(standingDetail(diagnosis, knowledge)) }}</p>
+        <h2 data-testid="standing">{{ words(diagnosis.standing.headline) }}</h2>
+        <p v-if="!nothingYet" class="quiet">{{ words(diagnosis.standing.detail) }}</p>
+        <p v-if="ranking.unexplained" class="quiet" data-testid="unexplained">
+          {{ words(ranking.unexplained) }}
+        </p>
         <p v-if="disputed.length" data-testid="contradiction">
           Answers disagree: {{ words(disputed.join(', ')) }}. All are kept; look again.
         </p>
@@ -71,31 +75,31 @@ const nothingYet = computed(
         </p>
       </header>
       <p v-if="nothingYet" class="quiet">
-        Before the first ball this is only how common each cause is. Log balls or answer looks, and
-        it moves.
+        Before the first ball these numbers only say how common each cause is. Log balls or answer
+        looks, and they move.
       </p>
       <div class="scroll" tabindex="0" role="region" aria-label="Causes">
         <ol class="causes" data-testid="causes">
           <CauseRow
-            v-for="cause in causes"
-            :key="cause.id"
-            :cause="cause"
-            :open-up="opened === cause.id"
-            :start="ranking.start_with === cause.id && diagnosis.standing.kind !== 'too_little'"
-            :decided="decided === cause.id"
+            v-for="row in rows"
+            :key="row.cause.id"
+            :row="row"
+            :open-up="opened === row.cause.id"
+            :start="startOf(diagnosis) === row.cause.id"
+            :decided="decided === row.cause.id"
             :diagnosis="diagnosis"
             :knowledge="knowledge"
             :lesson="lesson"
             :what-if="whatIf"
-            @choose="$emit('touchCause', cause.id)"
-            @decide="open.decide(cause.id, '')"
+            @choose="(id) => $emit('touchCause', id)"
+            @decide="(reason) => open.decide(row.cause.id, reason)"
           />
         </ol>
         <div class="foot">
           <p class="outside">
             Not in the feet
             <span class="quiet">{{ sureWord(diagnosis?.outside_word ?? '') }}</span>
-            <span class="number">{{ outside }}</span>
+            <span class="number">{{ outside }} %</span>
           </p>
           <button type="button" class="more" @click="all = !all">
             {{ all ? 'Show the first few' : `Show all ${ranking.causes.length}` }}

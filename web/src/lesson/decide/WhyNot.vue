@@ -11,7 +11,6 @@ const props = defineProps<{
   cause: string
   diagnosis: Diagnosis
   knowledge: Knowledge
-  inWords: (id: string) => string
   say: (text: string) => string
 }>()
 
@@ -57,7 +56,7 @@ watch([other, () => props.diagnosis], () => {
     <template v-else-if="found">
       <ul>
         <li v-for="row in rows" :key="row.evidence">
-          {{ inWords(row.evidence) }}:
+          {{ say(row.text) }}:
           <span class="quiet">{{
             timesWord(row.bits, `with ${name(cause)}`, `with ${name(other)}`)
           }}</span>

@@ -3,7 +3,7 @@ import { computed, watch, type Ref } from 'vue'
 import { ask, client, type Diagnosis, type Shape } from '@/api/client'
 import { useAsked } from '@/api/useAsked'
 
-export type WhatIf = Shape['WhatIfOut']
+export type WhatIf = Shape['WithoutOut']
 
 export function useWhatIf(
   lessonId: string,

@@ -1,11 +1,12 @@
 <script setup lang="ts">
 // The same club and count as the baseline, number by number, ball by ball: real already, or not yet.
-import { computed } from 'vue'
+import { computed, ref } from 'vue'
 import type { Diagnosis, Knowledge, Lesson, Shape } from '@/api/client'
 import FlightsCompared from '@/drawing/FlightsCompared.vue'
 import BeforeAfter from '@/lesson/retest/BeforeAfter.vue'
 import TraceOverTrace from '@/lesson/retest/TraceOverTrace.vue'
 import TransferBlock from '@/lesson/retest/TransferBlock.vue'
+import { expectedCarryM } from '@/lesson/shots/expectedCarry'
 import { useBlocks } from '@/lesson/useBlocks'
 import { useRetest } from '@/lesson/useCoaching'
 import type { OpenLesson } from '@/lesson/useLesson'
@@ -22,7 +23,6 @@ const props = defineProps<{
 }>()
 const emit = defineEmits<{ block: [id: string] }>()
 
-const FALLBACK_CARRY_M = 130
 const settings = useSettings()
 const retest = useRetest(props.lesson.id, () => props.diagnosis)
 const found = computed(() => retest.found.value)
@@ -40,7 +40,9 @@ const of = (kind: string) =>
   )
 const before = computed(() => of('baseline').flatMap((b) => b.shots))
 const after = computed(() => of('retest').flatMap((b) => b.shots))
-const expectedM = computed(() => of('baseline')[0]?.expected_carry_m ?? FALLBACK_CARRY_M)
+const expectedM = computed(() =>
+  expectedCarryM(of('baseline')[0]?.club ?? '', props.lesson.blocks, props.knowledge),
+)
 const club = (id: string | undefined) =>
   props.knowledge.clubs.find((c) => c.id === id)?.name ?? id ?? ''
 const primary = computed(() => found.value?.measures.find((m) => m.name === found.value?.primary))
@@ -66,13 +68,16 @@ const partial = computed(() => {
 })
 
 type Primary = NonNullable<Shape['LessonChange']['primary']>
+// what was chosen here stands, also before the answer to it has come back
+const chosen = ref<Primary | null>(null)
 function begin(clubId?: string, ownTargets = false): void {
-  if (found.value && !found.value.fixed)
+  if (found.value && !found.value.fixed && !chosen.value)
     props.open.changeLesson({ primary: found.value.primary as Primary })
   blocks.retest(clubId ?? found.value?.club, ownTargets)
 }
 function fix(event: Event): void {
-  props.open.changeLesson({ primary: (event.target as HTMLSelectElement).value as Primary })
+  chosen.value = (event.target as HTMLSelectElement).value as Primary
+  props.open.changeLesson({ primary: chosen.value })
 }
 </script>
 

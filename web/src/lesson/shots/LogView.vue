@@ -7,7 +7,6 @@ import GroundPlan from '@/drawing/GroundPlan.vue'
 import ContactStrip from '@/lesson/shots/ContactStrip.vue'
 import type { BallEntry } from '@/lesson/shots/useBallEntry'
 import { scatterOf, type ReadBlock } from '@/lesson/shots/useReadings'
-import OneOf from '@/ui/OneOf.vue'
 import { useSettings } from '@/ui/settings'
 import { feet } from '@/ui/words'
 
@@ -19,21 +18,12 @@ const props = defineProps<{
   knowledge: Knowledge
   prediction: Shape['SeenOut'] | null
   readings: ReadBlock | null
-  trial: boolean
 }>()
 
 const settings = useSettings()
 const { shots, newest, currentId } = props.entry
 const current = computed(() => shots.value.find((s) => s.id === currentId.value) ?? null)
 const footWords = computed(() => feet({ hand: props.hand, sides: settings.sides }))
-const DONE = [
-  { id: 'right', word: 'Right' },
-  { id: 'not', word: 'Not' },
-] as const
-const drillOk = computed(() => {
-  const ok = current.value?.observed.drill_ok
-  return ok == null ? null : ok ? 'right' : 'not'
-})
 const strikeLit = computed(() =>
   props.chain.includes('heel_strike') ? 'heel' : props.chain.includes('toe_strike') ? 'toe' : null,
 )
@@ -83,16 +73,6 @@ const seenWords = { front: 'as you look at the face', player: 'as the player see
     </figure>
   </div>
   <ContactStrip :contact="current?.observed.contact ?? null" @contact="entry.contact" />
-  <div v-if="trial" class="done-right">
-    <span>Was the drill done right?</span>
-    <OneOf
-      name="Was the drill done right?"
-      :words="DONE"
-      :on="drillOk"
-      @chosen="(word) => entry.set({ drill_ok: word === 'right' })"
-    />
-    <span class="quiet">a ball whose drill failed is left out of the evidence</span>
-  </div>
 </template>
 
 <style scoped>
@@ -112,13 +92,6 @@ figure {
 figure svg {
   flex: 1;
   min-height: 0;
-}
-.done-right {
-  flex: none;
-  display: flex;
-  flex-wrap: wrap;
-  align-items: center;
-  gap: 6px 12px;
 }
 figcaption {
   display: flex;

@@ -10,11 +10,13 @@ import BallDetails from '@/lesson/shots/BallDetails.vue'
 import BallTape from '@/lesson/shots/BallTape.vue'
 import BlockBar from '@/lesson/shots/BlockBar.vue'
 import ChainLine from '@/lesson/shots/ChainLine.vue'
+import DrillDone from '@/lesson/shots/DrillDone.vue'
 import LogView from '@/lesson/shots/LogView.vue'
 import PatternLine from '@/lesson/shots/PatternLine.vue'
 import PatternNotes from '@/lesson/shots/PatternNotes.vue'
 import TargetLine from '@/lesson/shots/TargetLine.vue'
 import ReadView from '@/lesson/shots/ReadView.vue'
+import { expectedCarryM } from '@/lesson/shots/expectedCarry'
 import type { BallEntry } from '@/lesson/shots/useBallEntry'
 import { useReadings } from '@/lesson/shots/useReadings'
 import type { OpenLesson } from '@/lesson/useLesson'
@@ -32,11 +34,13 @@ const props = defineProps<{
   whatIf: WhatIf | null
 }>()
 
-const FALLBACK_CARRY_M = 130
 const settings = useSettings()
 const hand = computed(() => props.lesson.student.handedness)
 const shown = computed(() => props.lesson.blocks.find((b) => b.id === block.value))
 const { shots, newest, currentId } = props.entry
+const expectedM = computed(() =>
+  expectedCarryM(shown.value?.club ?? '', props.lesson.blocks, props.knowledge),
+)
 const current = computed(() => shots.value.find((s) => s.id === currentId.value) ?? null)
 const kind = computed(
   () => props.knowledge.clubs.find((c) => c.id === shown.value?.club)?.kind ?? 'iron',
@@ -82,7 +86,7 @@ const predictedFlight = computed(() => {
   return {
     startDeg: seen.start_deg.value,
     curveDeg: seen.curve_deg?.value ?? null,
-    carryM: share * (shown.value?.expected_carry_m ?? FALLBACK_CARRY_M),
+    carryM: share * expectedM.value,
   }
 })
 /** The ball that is being noted: the chosen one, else the newest while it is open, else the next. */
@@ -108,6 +112,7 @@ const views = computed(() => [
         :block="shown"
         :knowledge="knowledge"
       />
+      <DrillDone v-if="shown?.kind === 'trial' && !reading" class="done" :entry="entry" />
       <p class="hint quiet">
         <template v-if="reading">Touch a ball to choose it<br /></template>
         <template v-else>Press where it started,<br />let go where it landed<br /></template>
@@ -119,7 +124,7 @@ const views = computed(() => [
         :hand="hand"
         :shots="shots"
         :newest="newest"
-        :expected-m="shown?.expected_carry_m ?? FALLBACK_CARRY_M"
+        :expected-m="expectedM"
         :unit="settings.distance"
         :way="way"
         :predicted="predictedFlight"
@@ -131,7 +136,8 @@ const views = computed(() => [
       />
     </div>
     <div class="between">
-      <div class="says">
+      <!-- what does not fit scrolls, by keyboard too -->
+      <div class="says" role="region" aria-label="In words" tabindex="0">
         <PatternLine :diagnosis="diagnosis" :hand="hand" :brief="chain.length > 0 && !reading" />
         <PatternNotes
           v-if="reading && readings"
@@ -170,7 +176,6 @@ const views = computed(() => [
       :knowledge="knowledge"
       :prediction="prediction"
       :readings="readings"
-      :trial="shown?.kind === 'trial'"
     />
     <BallTape :entry="entry" :hand="hand" :reading="reading" />
     <BallDetails
@@ -201,6 +206,11 @@ const views = computed(() => [
   left: 0;
   top: 0;
 }
+.done {
+  position: absolute;
+  right: 0;
+  top: 0;
+}
 .hint {
   position: absolute;
   right: 0;
@@ -214,14 +224,18 @@ const views = computed(() => [
   border-bottom: 2px solid rgb(var(--v-theme-line));
   padding-bottom: 4px;
 }
+/* the chain of an opened cause has its room kept, so that no drawing moves when it comes */
 .between {
   display: flex;
   align-items: flex-end;
   gap: 16px;
+  height: 76px;
 }
 .says {
   flex: 1;
   min-width: 0;
+  max-height: 100%;
+  overflow-y: auto;
 }
 @media (max-width: 1000px) {
   .range-box {
@@ -230,6 +244,10 @@ const views = computed(() => [
   }
 }
 @media (max-width: 600px) {
+  .between {
+    height: auto;
+    min-height: 76px;
+  }
   .range-box {
     height: auto;
   }
@@ -237,6 +255,7 @@ const views = computed(() => [
     height: 300px;
   }
   .block-bar,
+  .done,
   .hint {
     position: static;
     text-align: left;

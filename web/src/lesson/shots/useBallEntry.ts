@@ -4,6 +4,7 @@
 import { computed, ref } from 'vue'
 import type { LoggedShot, Shot } from '@/api/client'
 import type { OpenLesson, Touched } from '@/lesson/useLesson'
+import type { Touch } from '@/drawing/marks'
 import { toWord } from '@/ui/frame'
 
 export type Part = 'flight' | 'divot' | 'strike' | 'contact'
@@ -14,7 +15,9 @@ const PARTS: Record<Part, readonly (keyof Shot)[]> = {
   strike: ['heel_toe_mm', 'low_high_mm'],
   contact: ['contact'],
 }
-const ROUND_CARRY_M = 5
+
+/** So soon after the tap where a ball started, the next tap is where it landed. */
+const SOON_MS = 3000
 
 export function useBallEntry(open: OpenLesson, blockId: () => string | null) {
   /** The ball touches go to; null: the next touch begins a new one. */
@@ -28,6 +31,9 @@ export function useBallEntry(open: OpenLesson, blockId: () => string | null) {
   const currentId = computed(() => chosenId.value ?? openId.value)
   const newest = computed(() => currentId.value ?? shots.value.at(-1)?.id ?? null)
 
+  /** The tap that gave a ball its start, for as long as the next tap is its landing. */
+  let begun: { id: string | null; startDeg: number; at: number } | null = null
+
   function find(id: string | null): LoggedShot | undefined {
     return shots.value.find((s) => s.id === id)
   }
@@ -35,12 +41,19 @@ export function useBallEntry(open: OpenLesson, blockId: () => string | null) {
   function fill(part: Part, values: Shot, touched: Touched = {}): void {
     const block = blockId()
     if (block === null) return
+    begun = null
     let ball = find(currentId.value)
     if (ball && chosenId.value === null && isFilled(ball, part)) ball = undefined
     const id = ball?.id ?? crypto.randomUUID()
     if (chosenId.value === null) openId.value = id
     const observed = { ...without(ball?.observed ?? {}, part), ...values }
     open.putShot(id, block, observed, { ...keptTouches(ball?.touched ?? {}, part), ...touched })
+  }
+
+  function complete(id: string, values: Shot, touched: Touched): void {
+    const [block, ball] = [blockId(), find(id)]
+    if (block === null || ball === undefined) return
+    open.putShot(id, block, { ...ball.observed, ...values }, { ...ball.touched, ...touched })
   }
 
   /** A single value by keyboard: what is there already stays, another value replaces it. */
@@ -53,15 +66,34 @@ export function useBallEntry(open: OpenLesson, blockId: () => string | null) {
     open.putShot(id, block, { ...(ball?.observed ?? {}), ...values }, ball?.touched ?? {})
   }
 
-  function flight(f: { startDeg: number; curveDeg: number | null; carryM: number | null }): void {
+  /** A drag is a whole flight. Two taps soon after each other are one: where it started, landed. */
+  function flight(f: Touch): void {
+    const now = Date.now()
+    const landed = begun !== null && begun.id === currentId.value && now - begun.at <= SOON_MS
+    if (f.tapM !== null && begun !== null && landed) {
+      const whole = { ...begun, curveDeg: f.startDeg - begun.startDeg, carryM: f.tapM }
+      const id = currentId.value
+      begun = null
+      log(whole, id)
+      return
+    }
+    log(f, null)
+    begun = f.tapM === null ? null : { id: currentId.value, startDeg: f.startDeg, at: now }
+  }
+  /** onto : the ball that it completes; null for the ball that touches go to */
+  function log(
+    f: { startDeg: number; curveDeg: number | null; carryM: number | null },
+    onto: string | null,
+  ): void {
     const values: Shot = { start: toWord(f.startDeg) }
     const touched: Touched = { start_deg: f.startDeg }
     if (f.curveDeg !== null && f.carryM !== null) {
       values.curve = toWord(f.curveDeg)
-      values.carry_m = Math.round(f.carryM / ROUND_CARRY_M) * ROUND_CARRY_M
+      values.carry_m = Number(f.carryM.toFixed(2))
       touched.curve_deg = f.curveDeg
     }
-    fill('flight', values, touched)
+    if (onto === null) fill('flight', values, touched)
+    else complete(onto, values, touched)
   }
   function divot(d: {
     startCm: number
@@ -81,6 +113,7 @@ export function useBallEntry(open: OpenLesson, blockId: () => string | null) {
   }
 
   function next(): void {
+    begun = null
     openId.value = null
     chosenId.value = null
   }

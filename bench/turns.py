@@ -1,0 +1,46 @@
+"""Do the turns that are foretold happen when the answer is given?"""
+
+from concurrent.futures import ProcessPoolExecutor
+from itertools import starmap
+
+import numpy as np
+
+from firm_footing.core.case import Reading
+from firm_footing.core.reasoning import diagnose, weigh
+from firm_footing.core.reasoning.next_check import next_checks, turns_of
+from firm_footing.files.knowledge_files import load_knowledge
+from firm_footing.standins.measure import draw_student
+from firm_footing.standins.student import answer
+
+LOOKS_BEFORE, LOOKS_TRIED = 4, 5
+
+
+def measure(students: int, seed: int) -> tuple[int, int]:
+    """Turns foretold over all students after a few looks at random, and those that happened."""
+    with ProcessPoolExecutor() as pool:
+        found = list(pool.map(_one, (seed * 1_000_000 + i for i in range(students))))
+    return sum(f for f, _ in found), sum(h for _, h in found)
+
+
+def _one(seed: int) -> tuple[int, int]:
+    knowledge = load_knowledge()
+    student, case, rng = draw_student(seed, knowledge)
+    eyes = np.random.default_rng([seed, 1])
+    asked = rng.choice([c.id for c in knowledge.checks], size=LOOKS_BEFORE, replace=False)
+    readings = tuple(answer(student, str(c), knowledge, eyes) for c in asked)
+    case = case.model_copy(update={"readings": readings})
+    weighing = weigh(case, knowledge)
+    looks = next_checks(weighing)[:LOOKS_TRIED]
+    foretold = [(look, turn) for look, turn in zip(looks, turns_of(weighing, looks), strict=True)]
+
+    def happens(source: str, check: str, said: str, then: str) -> bool:
+        more = Reading.model_validate({"check": check, "answer": said, "source": source})
+        after = case.model_copy(update={"readings": (*readings, more)})
+        return diagnose(after, knowledge).causes[0].id == then
+
+    told = [
+        (look.source, turn.check, turn.answer, turn.then_first)
+        for look, turn in foretold
+        if turn.answer is not None
+    ]
+    return len(told), sum(starmap(happens, told))

@@ -1,0 +1,55 @@
+"""Is there a miss at all that a cause could be behind?
+
+A ball is sound when it starts near the target, hardly curves, is struck near the middle of the face
+and cleanly, and goes about as far as expected, as far as that was noted. There is no miss when most
+of a player's balls are sound.
+"""
+
+import math
+from collections.abc import Sequence
+
+from firm_footing.core.case import Block, Shot
+from firm_footing.core.delivery.readings import as_reading, curve_deg, start_deg
+from firm_footing.core.knowledge.numbers import Numbers
+from firm_footing.core.pattern.chance import carry_lost_pct
+
+
+def no_miss(balls: Sequence[tuple[Shot, Block]], numbers: Numbers) -> float | None:
+    """Probability that most balls of this player are sound, from those that were seen whole.
+
+    Each ball seen is one draw of an unknown share of sound ones, all shares alike beforehand. None
+    where no ball was noted with flight and strike.
+    """
+    judged = [is_sound(shot, block, numbers) for shot, block in balls]
+    known = [sound for sound in judged if sound is not None]
+    if not known:
+        return None
+    return _share_above(numbers.no_miss.most, sum(known), len(known))
+
+
+def _share_above(least: float, sound: int, balls: int) -> float:
+    """P(share > least | so many of these balls): a beta's upper tail is a binomial's lower one."""
+    n = balls + 1
+    return math.fsum(math.comb(n, k) * least**k * (1 - least) ** (n - k) for k in range(sound + 1))
+
+
+def is_sound(shot: Shot, block: Block, numbers: Numbers) -> bool | None:
+    """Whether a ball is sound; None where its flight, or its strike and contact, are not known."""
+    limits = numbers.no_miss
+    if shot.contact not in (None, "clean"):
+        return False
+    start = start_deg(shot, numbers)
+    curve = curve_deg(shot, numbers, start)
+    if start is None or curve is None or (shot.contact is None and shot.heel_toe_mm is None):
+        return None
+    return (
+        abs(as_reading(start, numbers).value) <= limits.start_deg
+        and abs(as_reading(curve, numbers).value) <= limits.curve_deg
+        and abs(shot.heel_toe_mm or 0.0) <= limits.heel_toe_mm
+        and (carry_lost_pct(shot, block) or 0.0) <= limits.carry_lost_pct
+        and _divot_behind_cm(shot) <= limits.divot_behind_cm
+    )
+
+
+def _divot_behind_cm(shot: Shot) -> float:
+    return -(shot.divot_start_cm or shot.brush_start_cm or 0.0)

@@ -1,0 +1,49 @@
+"""What would each piece of evidence say of a cause alone, against no cause at all?
+
+Beside other causes a piece can turn round: a heel strike that fits a cause counts against it once
+another explains it better. What it says alone is its sign on the screen.
+"""
+
+from dataclasses import replace
+
+import numpy as np
+from numpy.typing import NDArray
+
+from firm_footing.core.reasoning.delivery import DeliveryReading, judge_delivery
+from firm_footing.core.reasoning.weighing import Weighing, log_in_set
+
+FloatArray = NDArray[np.float64]
+
+
+def bits_alone(weighing: Weighing) -> FloatArray:
+    """(pieces, causes) log2 likelihood ratio of each piece, the cause alone against none."""
+    stories = weighing.stories
+    weight = log_in_set(stories, weighing.handicap)
+    here, hypothesis = stories.alone, stories.hypothesis_of[stories.alone]
+    of_balls = {p.id: p.adds[here] for p in weighing.balls.unfolded}
+    if weighing.balls.delivery is not None:
+        reading = weighing.balls.delivery.reading
+        for row, name in enumerate(reading.names):
+            joint = judge_delivery(_one(reading, row), stories, weighing.handicap, here)
+            of_balls[f"pattern.{name}"] = joint.log
+    logs = [of_balls.get(p.id, p.adds[hypothesis]) for p in weighing.pieces]
+    found = [stories.alone_against_none(log, weight) for log in logs]
+    shape = len(found), len(weighing.knowledge.causes)
+    out: FloatArray = np.array(found).reshape(shape) / np.log(2)
+    return out
+
+
+def _one(reading: DeliveryReading, row: int) -> DeliveryReading:
+    """One number of a reading by itself."""
+    here = slice(row, row + 1)
+    return replace(
+        reading,
+        names=reading.names[here],
+        value=reading.value[here],
+        design=reading.design[here],
+        noise=reading.noise[here, here],
+    )
+
+
+LEAST_BITS = 0.1
+"""Evidence that says less says nothing."""

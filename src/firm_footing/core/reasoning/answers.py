@@ -1,0 +1,100 @@
+"""What do the answers to one check come to?
+
+An answer is a reading of the check's fact, wrong as often as its source is; 'partly' is a mixture
+of yes and no. However often a check is answered, what its answers say together stays within a
+limit.
+"""
+
+from collections.abc import Iterable, Mapping
+
+import numpy as np
+
+from firm_footing.core.case import Case, Reading
+from firm_footing.core.knowledge import Check, Knowledge
+from firm_footing.core.knowledge.numbers import Numbers
+from firm_footing.core.knowledge.vocabulary import Seen
+
+
+def counted_readings(case: Case) -> dict[str, list[Reading]]:
+    """The answers that count, by check: told apart from 'could not tell' and from drills."""
+    counted: dict[str, list[Reading]] = {}
+    for reading in case.readings:
+        in_force = reading.block is not None and case.blocks[reading.block].kind != "baseline"
+        if reading.answer != "unknown" and not in_force:
+            counted.setdefault(reading.check, []).append(reading)
+    return counted
+
+
+def contradictions(counted: Mapping[str, list[Reading]]) -> tuple[str, ...]:
+    """Checks answered with a clear yes and a clear no, by hand or by hand against the traces.
+
+    Traces that differ from each other are none: one says yes, the next no.
+    """
+    return tuple(name for name, readings in counted.items() if _contradict(readings))
+
+
+def _contradict(readings: list[Reading]) -> bool:
+    by_hand = {r.answer for r in readings if r.trace is None} & {"yes", "no"}
+    by_trace = {r.answer for r in readings if r.trace is not None} & {"yes", "no"}
+    return len(by_hand) == 2 or (len(by_trace) == 1 and len(by_hand | by_trace) == 2)
+
+
+def seen_of(counted: Mapping[str, list[Reading]], knowledge: Knowledge) -> dict[str, Seen]:
+    """Cause id to whether it was seen, of every cause whose own looks were answered.
+
+    Of several looks that show it, the one that says most for it.
+    """
+    found: dict[str, Seen] = {}
+    for name, readings in counted.items():
+        cause = knowledge.check[name].shows
+        if cause is not None:
+            word = _in_a_word(readings, knowledge.check[name], knowledge.numbers)
+            before = found.get(cause, "no")
+            found[cause] = max(word, before, key=("no", "partly", "yes").index)
+    return found
+
+
+def _in_a_word(readings: list[Reading], check: Check, numbers: Numbers) -> Seen:
+    """What the answers to one check come to: the clear word that outweighs, else partly."""
+    found = log_ratio_of(readings, check, numbers)
+    clear = {r.answer for r in readings}
+    if found > EVEN and "yes" in clear:
+        return "yes"
+    return "no" if found < -EVEN and "no" in clear else "partly"
+
+
+EVEN = 1e-6
+"""Answers whose log ratio is no larger balance each other."""
+
+
+def log_ratio_of(readings: Iterable[Reading], check: Check, n: Numbers) -> float:
+    """Log of P(these answers | the fact is so) over P(these answers | it is not).
+
+    Answers by hand are separate readings. All pressure traces are one, at the mean of how clearly
+    they show it: another swing does not move the limits that a sign is judged by.
+    """
+    total, shares = 0.0, []
+    for reading in readings:
+        share = share_of(reading, n)
+        if reading.trace is not None:
+            shares.append(share)
+            continue
+        total += _log_ratio(
+            share, n.reading_error.of(reading.source or check.sources[0], check.read_as)
+        )
+    if shares:
+        total += _log_ratio(float(np.mean(shares)), n.reading_error.mat)
+    most = float(np.log1p(-n.answers_saturate) - np.log(n.answers_saturate))
+    return min(max(total, -most), most)
+
+
+def share_of(reading: Reading, n: Numbers) -> float:
+    """How clearly an answer says that the fact is so, 0 to 1."""
+    if reading.share is not None:
+        return reading.share
+    return {"yes": 1.0, "no": 0.0, "partly": n.partly.yes_share}[reading.answer]
+
+
+def _log_ratio(share: float, error: float) -> float:
+    so = share * (1 - error) + (1 - share) * error
+    return float(np.log(so) - np.log(1 - so))

@@ -1,0 +1,191 @@
+"""What should the ball do next, once the cause to start with is mended?
+
+The pattern without that cause, in one plain sentence. Where it looks worse than the miss (the path
+is mended and the face is not: the slice grows first), that is said with it, and what mends the
+rest.
+"""
+
+from dataclasses import dataclass
+
+from firm_footing.core.frame import Handedness
+from firm_footing.core.pattern import Estimate
+from firm_footing.core.reasoning import words
+from firm_footing.core.reasoning.explained import Explained
+from firm_footing.core.reasoning.weighing import Weighing
+from firm_footing.core.reasoning.what_if import WhatIf, without
+
+STRAIGHT_DEG, WORSE_DEG = 2.0, 1.0
+MOVES = {
+    "start_deg": 1.0,
+    "curve_deg": 1.0,
+    "low_point_cm": 2.0,
+    "heel_toe_mm": 3.0,
+    "carry_pct": 3.0,
+}
+"""Changes smaller than these are not spoken of."""
+LEAST_PART = 0.25
+"""Of what is left, that a cause has to account for to be named."""
+
+
+@dataclass(frozen=True)
+class BallNext:
+    """What to expect.
+
+    sentence : in plain words, with real sides for the student's hand
+    worse : whether the ball first looks worse than the miss it had
+    rest : the cause that would mend the rest; None where nothing is left or none accounts for it
+    """
+
+    sentence: str
+    worse: bool
+    rest: str | None
+
+
+def ball_next(weighing: Weighing, start: str, explained: Explained) -> BallNext | None:
+    """The prediction without the cause to start with; None without balls."""
+    if weighing.balls.delivery is None:
+        return None
+    found = without(weighing, start)
+    hand = weighing.case.handedness
+    parts = [p for p in (_first(found), _flight(found, hand), _struck(found), _carries(found)) if p]
+    if not parts:
+        return BallNext(
+            "The balls hardly change by this alone.", False, _rest(found, start, explained)
+        )
+    rest = _rest(found, start, explained)
+    worse = is_worse(found)
+    sentence = f"{_joined(parts)}{_then(weighing, found, worse, rest)}"
+    return BallNext(sentence, worse, rest)
+
+
+def _joined(parts: list[str]) -> str:
+    text = "; ".join(parts)
+    return f"{text[:1].upper()}{text[1:]}."
+
+
+def _first(found: WhatIf) -> str:
+    """Which way of the club mends first."""
+    start, curve = _move(found, "start_deg"), _move(found, "curve_deg")
+    low, strike = _move(found, "low_point_cm"), _move(found, "heel_toe_mm")
+    if abs(start) >= MOVES["start_deg"] and abs(start) >= abs(curve):
+        return (
+            "the path straightens first"
+            if abs(curve) >= MOVES["curve_deg"]
+            else "the path straightens"
+        )
+    if abs(curve) >= MOVES["curve_deg"]:
+        return "the face squares first"
+    if low >= MOVES["low_point_cm"]:
+        return f"the low point moves about {low:.0f} cm forward"
+    if abs(strike) >= MOVES["heel_toe_mm"]:
+        return "the strike comes back to the middle"
+    return ""
+
+
+def _flight(found: WhatIf, hand: Handedness) -> str:
+    """Start and curve as they should be."""
+    start, curve = found.without.start_deg, found.without.curve_deg
+    if start is None or curve is None:
+        return ""
+    if (
+        abs(_move(found, "start_deg")) < MOVES["start_deg"]
+        and abs(_move(found, "curve_deg")) < MOVES["curve_deg"]
+    ):
+        return ""
+    begins = _direction(start.value, hand)
+    before = found.now.curve_deg.value if found.now.curve_deg else 0.0
+    still = "still " if before * curve.value > 0 and abs(before) >= STRAIGHT_DEG else ""
+    bends = (
+        "fly straight"
+        if abs(curve.value) < STRAIGHT_DEG
+        else f"{still}curve {words.side(curve.value, hand)}"
+    )
+    return f"expect it to start {begins} and {bends}"
+
+
+def _direction(value: float, hand: Handedness) -> str:
+    return "straight" if abs(value) < STRAIGHT_DEG else words.side(value, hand)
+
+
+def _struck(found: WhatIf) -> str:
+    """Strike and divot, where they change."""
+    said = []
+    strike, now = found.without.heel_toe_mm, found.now.heel_toe_mm
+    if strike and now and abs(strike.value - now.value) >= MOVES["heel_toe_mm"]:
+        nearer = (
+            "nearer the middle"
+            if abs(strike.value) < abs(now.value)
+            else words.strike(strike.value)
+        )
+        said.append(f"struck {nearer}")
+    low = _move(found, "low_point_cm")
+    if abs(low) >= MOVES["low_point_cm"]:
+        said.append(f"the divot about {abs(low):.0f} cm further {'forward' if low > 0 else 'back'}")
+    return " and ".join(said)
+
+
+def _carries(found: WhatIf) -> str:
+    carry = _move(found, "carry_pct")
+    if abs(carry) < MOVES["carry_pct"]:
+        return ""
+    return f"about {abs(carry):.0f} % {'longer' if carry > 0 else 'shorter'}"
+
+
+def _then(weighing: Weighing, found: WhatIf, worse: bool, rest: str | None) -> str:
+    """What mends the rest, said whenever the ball first looks worse."""
+    left = _left(found)
+    begin = " That looks worse than the miss did and is the way there:" if worse else ""
+    if rest is not None:
+        then = f"then {left}, with {words.cause_name(rest, weighing.knowledge)}."
+        return f"{begin} {then}" if worse else f" {then[:1].upper()}{then[1:]}"
+    return f"{begin} for {left} another cause is still to be found." if worse else ""
+
+
+def _left(found: WhatIf) -> str:
+    curve = found.without.curve_deg
+    start = found.without.start_deg
+    if curve is not None and abs(curve.value) >= STRAIGHT_DEG:
+        return "the face"
+    if start is not None and abs(start.value) >= STRAIGHT_DEG:
+        return "the start"
+    return "the rest"
+
+
+def is_worse(found: WhatIf) -> bool:
+    """Whether the ball ends farther from the target, or curves more, than it did."""
+    now, then = found.now, found.without
+    if not (now.start_deg and now.curve_deg and then.start_deg and then.curve_deg):
+        return False
+    ended = abs(now.start_deg.value + now.curve_deg.value)
+    will_end = abs(then.start_deg.value + then.curve_deg.value)
+    curved, will_curve = abs(now.curve_deg.value), abs(then.curve_deg.value)
+    return any(
+        after > max(before + WORSE_DEG, STRAIGHT_DEG)
+        for before, after in ((ended, will_end), (curved, will_curve))
+    )
+
+
+def _rest(found: WhatIf, start: str, explained: Explained) -> str | None:
+    """The cause that accounts for most of what is left of the flight."""
+    curve, begin = found.without.curve_deg, found.without.start_deg
+    if curve is not None and abs(curve.value) >= STRAIGHT_DEG:
+        dimension, left = "face_to_path_deg", curve.value
+    elif begin is not None and abs(begin.value) >= STRAIGHT_DEG:
+        dimension, left = "path_deg", begin.value
+    else:
+        return None
+    parts = {
+        cause: row[dimension]
+        for cause, row in explained.causes.items()
+        if cause != start and row.get(dimension, 0.0) * left > 0
+    }
+    best = max(parts, key=lambda cause: abs(parts[cause]), default=None)
+    enough = best is not None and abs(parts[best]) >= LEAST_PART * abs(left)
+    return best if enough else None
+
+
+def _move(found: WhatIf, name: str) -> float:
+    """By how much a number of the pattern changes; zero where it is not known."""
+    now: Estimate | None = getattr(found.now, name)
+    then: Estimate | None = getattr(found.without, name)
+    return 0.0 if now is None or then is None else then.value - now.value

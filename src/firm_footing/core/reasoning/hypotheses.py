@@ -1,0 +1,40 @@
+"""Which causes are present and how severe, in the forms that sums over many of them need?"""
+
+from dataclasses import dataclass
+from functools import cached_property
+
+import numpy as np
+from numpy.typing import NDArray
+
+FloatArray = NDArray[np.float64]
+IntArray = NDArray[np.int_]
+
+
+@dataclass(frozen=True, eq=False)
+class Hypotheses:
+    """Every set of causes in each mode and at each severity: all that a look can tell apart.
+
+    set_of : (hypotheses,) which set
+    stuck : (hypotheses,) True where the club is stuck behind
+    severity : (hypotheses, causes) of each cause, 0 where it is absent; columns lie together
+    """
+
+    set_of: IntArray
+    stuck: NDArray[np.bool_]
+    severity: FloatArray
+
+    @cached_property
+    def present(self) -> FloatArray:
+        """(hypotheses, causes) 1.0 where a cause is present."""
+        return np.asfortranarray((self.severity > 0).astype(np.float64))
+
+    @cached_property
+    def present_and_one(self) -> FloatArray:
+        """(hypotheses, causes + 1) `present` and a column of ones, which sums all."""
+        ones = np.ones((len(self.severity), 1))
+        return np.asfortranarray(np.append(self.present, ones, axis=1))
+
+    @cached_property
+    def absent(self) -> FloatArray:
+        """(hypotheses, causes) 1.0 where a cause is absent."""
+        return np.asfortranarray(1.0 - self.present)

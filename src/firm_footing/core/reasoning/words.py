@@ -1,0 +1,115 @@
+"""How is what was read, expected and concluded said to a colleague at the range?
+
+Plain words for numbers of the pattern, with real sides for the student's hand; feet are lead and
+trail, which a screen may turn into left and right (`core/frame/words.py`).
+"""
+
+from firm_footing.core.frame import Handedness
+from firm_footing.core.knowledge import Knowledge
+from firm_footing.core.knowledge.numbers import Numbers
+from firm_footing.core.knowledge.vocabulary import Seen
+
+ALMOST_NONE = {"deg": 0.5, "mm": 3.0, "cm": 0.5, "pct": 0.5}
+"""Less than this is said to be nothing."""
+
+
+def probability_word(probability: float, numbers: Numbers) -> str:
+    """How sure we are, in words: the id of the band in `numbers.yaml`."""
+    bands = sorted(numbers.words_for_probability.items(), key=lambda band: -band[1])
+    return next(word for word, least in bands if probability >= least)
+
+
+def cause_word(root: float, probability: float, seen: Seen | None, balls: int, n: Numbers) -> str:
+    """One word for one cause; what was seen is never called unlikely."""
+    word = probability_word(root, n)
+    if word in ("very_likely", "likely", "possible"):
+        return word
+    possible = n.words_for_probability["possible"]
+    if probability >= possible:
+        return "follows"
+    if seen in ("yes", "partly"):
+        return "seen_hardly_behind" if balls else "seen"
+    return word
+
+
+def side(value: float, hand: Handedness) -> str:
+    """The real side of a golfer-neutral direction."""
+    return "left" if (value < 0) == (hand == "right") else "right"
+
+
+def degrees(value: float, hand: Handedness) -> str:
+    """Golfer-neutral degrees as an onlooker says them: "5° left", or "straight"."""
+    if abs(value) < ALMOST_NONE["deg"]:
+        return "straight"
+    return f"{abs(value):.0f}° {side(value, hand)}"
+
+
+def face(value: float) -> str:
+    """Face to path."""
+    if abs(value) < ALMOST_NONE["deg"]:
+        return "square to the path"
+    return f"{abs(value):.0f}° {'open' if value > 0 else 'shut'} to the path"
+
+
+def strike(value: float) -> str:
+    """A place on the face."""
+    if abs(value) < ALMOST_NONE["mm"]:
+        return "from the middle of the face"
+    return f"{abs(value):.0f} mm to the {'toe' if value > 0 else 'heel'}"
+
+
+def low_point(value: float) -> str:
+    """A low point."""
+    if abs(value) < ALMOST_NONE["cm"]:
+        return "at the ball"
+    return f"{abs(value):.0f} cm {'ahead of' if value > 0 else 'behind'} the ball"
+
+
+def loft(value: float) -> str:
+    """Dynamic loft against the usual."""
+    if abs(value) < ALMOST_NONE["deg"]:
+        return "as usual"
+    return f"{abs(value):.0f}° {'more' if value > 0 else 'less'} than usual"
+
+
+def speed(value: float) -> str:
+    """Club speed against what is expected."""
+    if abs(value) < ALMOST_NONE["pct"]:
+        return "as expected"
+    return f"{abs(value):.0f} % {'faster' if value > 0 else 'slower'} than expected"
+
+
+def number(name: str, value: float, hand: Handedness) -> str:
+    """A number of the delivery: "path 4° left"."""
+    words = {
+        "path_deg": lambda: f"path {degrees(value, hand)}",
+        "start_deg": lambda: f"starts {degrees(value, hand)}",
+        "face_to_path_deg": lambda: f"face {face(value)}",
+        "low_point_cm": lambda: f"low point {low_point(value)}",
+        "heel_toe_mm": lambda: f"struck {strike(value)}",
+        "dynamic_loft_deg": lambda: f"loft {loft(value)}",
+        "club_speed_pct": lambda: f"club {speed(value)}",
+    }
+    return words[name]()
+
+
+def unexplained_part(name: str, left: float, hand: Handedness) -> str:
+    """What is left of a deviation: "3° of open face"."""
+    size = f"{abs(left):.0f}"
+    return {
+        "path_deg": f"{size}° of path to the {side(left, hand)}",
+        "face_to_path_deg": f"{size}° of {'open' if left > 0 else 'shut'} face",
+        "low_point_cm": f"{size} cm of low point too far {'forward' if left > 0 else 'back'}",
+        "heel_toe_mm": f"{size} mm of strike toward the {'toe' if left > 0 else 'heel'}",
+        "club_speed_pct": f"{size} % of club speed {'gained' if left > 0 else 'lost'}",
+    }[name]
+
+
+def quoted(name: str) -> str:
+    """A cause or a drill by its name, inside a sentence."""
+    return f"“{name[:1].lower()}{name[1:]}”"
+
+
+def cause_name(cause: str, knowledge: Knowledge) -> str:
+    """A cause by its name, inside a sentence."""
+    return quoted(knowledge.cause[cause].name)

@@ -1,0 +1,118 @@
+<script setup lang="ts">
+// One of the causes held side by side: its chain, what it explains, its evidence, the ball without it.
+import { computed } from 'vue'
+import type { CauseRank, Diagnosis, Knowledge, Lesson } from '@/api/client'
+import FlightWithout from '@/drawing/FlightWithout.vue'
+import CauseLine from '@/lesson/decide/CauseLine.vue'
+import ChainDrawn from '@/lesson/decide/ChainDrawn.vue'
+import DecideButton from '@/lesson/decide/DecideButton.vue'
+import EvidenceLists from '@/lesson/decide/EvidenceLists.vue'
+import ExplainsBars from '@/lesson/decide/ExplainsBars.vue'
+import { startOf } from '@/lesson/decide/rows'
+import type { WhatIf } from '@/lesson/decide/useCompared'
+
+const props = defineProps<{
+  cause: CauseRank
+  lesson: Lesson
+  diagnosis: Diagnosis
+  knowledge: Knowledge
+  whatIf: WhatIf | null
+  /** What became of it in an earlier lesson; empty where nothing did. */
+  earlier: string
+  say: (text: string) => string
+}>()
+defineEmits<{ decide: [reason: string]; leave: [] }>()
+
+const MOST_LOOKS = 3
+const nameOf = (id: string) =>
+  props.say(props.knowledge.causes.find((c) => c.id === id)?.name ?? id)
+const first = computed(() => props.diagnosis.ranking.causes[0]?.id ?? '')
+const decided = computed(() => props.lesson.decisions.at(-1)?.cause === props.cause.id)
+const start = computed(() => startOf(props.diagnosis) === props.cause.id)
+/** Looks that point to it and were not taken; those that show it come first. */
+const notLooked = computed(() => {
+  const answered = new Set(props.lesson.answers.map((a) => a.check_id))
+  const pointed = props.knowledge.checks.filter(
+    (c) => !answered.has(c.id) && c.points[props.cause.id] === 'strong',
+  )
+  const shows = (id: string | null | undefined) => (id === props.cause.id ? 0 : 1)
+  return pointed.sort((a, b) => shows(a.shows) - shows(b.shows)).slice(0, MOST_LOOKS)
+})
+const ballWords = computed(() => props.whatIf?.sentence ?? '')
+</script>
+
+<template>
+  <article class="card" :data-testid="`compare-${cause.id}`" :aria-label="nameOf(cause.id)">
+    <header>
+      <CauseLine :cause="cause" :name="nameOf(cause.id)" :decided="decided" :start="start" />
+      <p v-if="earlier" class="quiet">{{ earlier }}</p>
+    </header>
+    <DecideButton
+      v-if="!decided"
+      :first="cause.id === first"
+      :first-name="`“${nameOf(first)}”`"
+      @decide="(reason) => $emit('decide', reason)"
+    />
+    <section>
+      <h2>What it explains of these balls</h2>
+      <ExplainsBars :cause="cause" :deviation="diagnosis.ranking.deviation" />
+      <p v-if="!diagnosis.ranking.pattern.balls" class="quiet">No balls yet.</p>
+    </section>
+    <section v-if="whatIf" class="ball">
+      <h2>The ball without it, dashed</h2>
+      <FlightWithout
+        :hand="lesson.student.handedness"
+        :now="whatIf.now"
+        :without="whatIf.without"
+        :label="ballWords"
+      />
+      <p>{{ ballWords }}</p>
+    </section>
+    <section>
+      <h2>From the cause to the ball</h2>
+      <ChainDrawn :chain="cause.chain" :knowledge="knowledge" :say="say" />
+    </section>
+    <EvidenceLists :cause="cause" :say="say" :most="3" />
+    <section v-if="notLooked.length">
+      <h2>Not looked at yet</h2>
+      <ul class="looks">
+        <li v-for="c in notLooked" :key="c.id">{{ say(c.question) }}</li>
+      </ul>
+    </section>
+    <button type="button" class="leave" @click="$emit('leave')">
+      Take it out of the comparison
+    </button>
+  </article>
+</template>
+
+<style scoped>
+.card {
+  display: flex;
+  flex-direction: column;
+  gap: 12px;
+  min-width: 0;
+  padding: 14px 16px;
+  border: 1.5px solid rgb(var(--v-theme-line));
+  border-radius: 12px;
+  background: rgb(var(--v-theme-surface));
+}
+h2 {
+  margin: 0 0 4px;
+  font-size: 15px;
+}
+.looks {
+  padding-left: 18px;
+  font-size: 15px;
+}
+.ball p {
+  margin-top: 6px;
+  font-size: 15px;
+}
+.leave {
+  align-self: start;
+  min-height: 48px;
+  margin-top: auto;
+  font-size: 15px;
+  text-decoration: underline;
+}
+</style>

@@ -1,0 +1,51 @@
+<script setup lang="ts">
+// How much of this student's miss one cause accounts for, number by number.
+import { computed } from 'vue'
+import type { CauseRank, Diagnosis } from '@/api/client'
+import { partsOf } from '@/lesson/decide/rows'
+
+const props = defineProps<{ cause: CauseRank; deviation: Diagnosis['ranking']['deviation'] }>()
+const parts = computed(() => partsOf(props.cause, props.deviation))
+</script>
+
+<template>
+  <dl v-if="parts.length" class="explains" data-testid="explains">
+    <template v-for="part in parts" :key="part.id">
+      <dt>{{ part.name }}</dt>
+      <dd>
+        <span class="bar" aria-hidden="true"
+          ><span :style="{ width: `${100 * part.share}%` }"
+        /></span>
+        <span class="word">{{ part.word }}</span>
+        <span class="quiet">{{ part.text }}</span>
+      </dd>
+    </template>
+  </dl>
+</template>
+
+<style scoped>
+.explains {
+  display: grid;
+  grid-template-columns: auto 1fr;
+  gap: 2px 10px;
+  font-size: 15px;
+}
+dd {
+  display: grid;
+  grid-template-columns: minmax(20px, 1fr) 58px 96px;
+  align-items: center;
+  gap: 6px;
+}
+.bar {
+  height: 10px;
+  border: 1px solid rgb(var(--v-theme-line));
+  border-radius: 5px;
+  background: rgb(var(--v-theme-surface));
+  overflow: hidden;
+}
+.bar span {
+  display: block;
+  height: 100%;
+  background: rgb(var(--v-theme-slate));
+}
+</style>

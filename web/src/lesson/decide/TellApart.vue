@@ -1,0 +1,87 @@
+<script setup lang="ts">
+// Which look, or which few balls, would tell the first two causes apart.
+import { computed, watch } from 'vue'
+import { ask, client, type Diagnosis, type Knowledge, type Lesson, type Shape } from '@/api/client'
+import { useAsked } from '@/api/useAsked'
+import AnswerButtons from '@/lesson/decide/AnswerButtons.vue'
+import type { OpenLesson } from '@/lesson/useLesson'
+
+const props = defineProps<{
+  open: OpenLesson
+  lesson: Lesson
+  diagnosis: Diagnosis
+  knowledge: Knowledge
+  one: string
+  other: string
+  say: (text: string) => string
+}>()
+
+const between = useAsked<Shape['BetweenOut']>()
+const separating = useAsked<Shape['SeparatingOut'][]>()
+watch(
+  [() => props.one, () => props.other, () => props.diagnosis],
+  () => {
+    const params = {
+      path: { lesson_id: props.lesson.id },
+      query: { one: props.one, other: props.other },
+    }
+    void between.put(ask(client.GET('/api/lessons/{lesson_id}/between', { params })))
+    const balls = props.diagnosis.ranking.pattern.balls > 0
+    void separating.put(
+      balls ? ask(client.GET('/api/lessons/{lesson_id}/separating', { params })) : null,
+    )
+  },
+  { immediate: true },
+)
+const look = computed(() => {
+  const best = between.found.value?.looks[0]
+  return props.knowledge.checks.find((c) => c.id === best?.id) ?? null
+})
+const block = computed(() => separating.found.value?.[0] ?? null)
+const drill = computed(() => props.knowledge.drills.find((d) => d.id === block.value?.drill))
+</script>
+
+<template>
+  <section class="apart" aria-label="What would tell them apart" data-testid="tell-apart">
+    <h2>What would tell the first two apart</h2>
+    <div class="ways">
+      <div v-if="look">
+        <p class="question">{{ say(look.question) }}</p>
+        <p class="quiet">{{ say(look.look_for) }}</p>
+        <AnswerButtons
+          @answer="(a) => look && open.putAnswer(look.id, a, open.sourceOf(look.id))"
+        />
+      </div>
+      <p v-else class="quiet">No look is left that would tell them apart.</p>
+      <div v-if="block && drill">
+        <p>
+          <span class="strong">{{ block.balls }} balls with “{{ say(drill.name) }}”</span> would
+          point to the right one about {{ Math.round(block.tells * 10) }} times in 10.
+        </p>
+        <p class="quiet">They are hit from the Shots stage, under “Separating balls”.</p>
+      </div>
+    </div>
+  </section>
+</template>
+
+<style scoped>
+.apart {
+  padding: 12px 16px;
+  border: 2.5px solid rgb(var(--v-theme-ink));
+  border-radius: 12px;
+  background: rgb(var(--v-theme-surface));
+}
+h2 {
+  margin-bottom: 6px;
+  font-size: 16px;
+}
+.ways {
+  display: grid;
+  grid-template-columns: repeat(auto-fit, minmax(280px, 1fr));
+  gap: 12px 28px;
+}
+.question {
+  font-size: 18px;
+  font-weight: 700;
+}
+</style>

@@ -1,0 +1,97 @@
+// The causes as they are listed: one order, and what comes from a cause under it.
+import type { CauseRank, Diagnosis } from '@/api/client'
+
+export interface Row {
+  cause: CauseRank
+  /** Causes that most likely come from this one. */
+  bringsAbout: CauseRank[]
+}
+
+/** A cause less likely than this is not worth a line under another. */
+const LEAST_SHOWN = 0.2
+
+export function rowsOf(ranking: Diagnosis['ranking']): Row[] {
+  const parents = new Map(ranking.causes.map((c, i) => [c.id, i]))
+  const under = new Map<string, CauseRank[]>()
+  const isUnder = (cause: CauseRank, place: number): boolean => {
+    const parent = cause.comes_from === null ? undefined : parents.get(cause.comes_from)
+    return parent !== undefined && parent < place
+  }
+  const top: CauseRank[] = []
+  ranking.causes.forEach((cause, place) => {
+    if (!isUnder(cause, place)) top.push(cause)
+    else if (cause.probability >= LEAST_SHOWN || cause.seen === 'yes') {
+      const parent = cause.comes_from ?? ''
+      under.set(parent, [...(under.get(parent) ?? []), cause])
+    }
+  })
+  return top.map((cause) => ({ cause, bringsAbout: under.get(cause.id) ?? [] }))
+}
+
+/** The cause to start with as long as the evidence says more than a guess. */
+export function startOf(diagnosis: Diagnosis): string | null {
+  return diagnosis.standing.kind === 'not_enough' ? null : diagnosis.ranking.start_with
+}
+
+/** "brings about", or "may bring about" of what nobody saw. */
+export function bringsAbout(cause: CauseRank): string {
+  return cause.seen === 'yes' ? 'brings about' : 'may bring about'
+}
+
+const WORDS: Record<string, string> = {
+  very_likely: 'very likely',
+  likely: 'likely',
+  possible: 'possible',
+  less_likely: 'less likely',
+  unlikely: 'unlikely',
+  follows: 'may come from another',
+  seen: 'not settled yet',
+  seen_hardly_behind: 'hardly behind these balls',
+}
+
+export function causeWord(cause: CauseRank): string {
+  return WORDS[cause.word] ?? cause.word
+}
+
+export const SEEN_WORDS = { yes: 'Seen', partly: 'Partly seen', no: 'Looked, not seen' } as const
+
+/** What one reads of a deviation: name, unit and digits. */
+export const EXPLAINED = {
+  path_deg: { name: 'Path', unit: '°' },
+  face_to_path_deg: { name: 'Face', unit: '°' },
+  low_point_cm: { name: 'Low point', unit: ' cm' },
+  heel_toe_mm: { name: 'Strike', unit: ' mm' },
+  club_speed_pct: { name: 'Distance', unit: ' %' },
+} as const
+export type Explained = keyof typeof EXPLAINED
+/** Smaller deviations than these are no miss, and nothing explains them. */
+export const NO_MISS: Record<Explained, number> = {
+  path_deg: 1,
+  face_to_path_deg: 1,
+  low_point_cm: 2,
+  heel_toe_mm: 3,
+  club_speed_pct: 2,
+}
+
+export interface Part {
+  id: Explained
+  name: string
+  word: string
+  /** Of the deviation, 0 to 1. */
+  share: number
+  text: string
+}
+
+/** How much of each deviation worth the name a cause accounts for. */
+export function partsOf(cause: CauseRank, deviation: Diagnosis['ranking']['deviation']): Part[] {
+  return (Object.keys(EXPLAINED) as Explained[]).flatMap((id) => {
+    const whole = deviation[id]
+    const part = cause.explains[id]
+    if (whole === undefined || part === undefined || Math.abs(whole) < NO_MISS[id]) return []
+    const { name, unit } = EXPLAINED[id]
+    const share = Math.max(0, Math.min(1, part / whole))
+    const size = share === 1 ? 'all' : Math.abs(share * whole).toFixed(0)
+    const text = `${size} of ${Math.abs(whole).toFixed(0)}${unit}`
+    return [{ id, name, word: cause.explains_words[id] ?? '', share, text }]
+  })
+}

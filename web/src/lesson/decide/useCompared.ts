@@ -1,0 +1,52 @@
+// The two or three causes that are held side by side, and what the ball would do without each.
+import { computed, ref, shallowRef, watch, type Ref } from 'vue'
+import { ask, client, type Diagnosis, type Shape } from '@/api/client'
+import { rowsOf } from '@/lesson/decide/rows'
+
+export type WhatIf = Shape['WithoutOut']
+const SIDE_BY_SIDE = 3
+/** A second or third cause less likely than this is not worth a column. */
+const LEAST_ROOT = 0.08
+
+export function useCompared(lessonId: string, diagnosis: Ref<Diagnosis | null>) {
+  const chosen = ref<string[] | null>(null)
+  const proposed = computed(() => {
+    const ranking = diagnosis.value?.ranking
+    if (!ranking) return []
+    const rows = rowsOf(ranking).slice(0, SIDE_BY_SIDE)
+    return rows.filter((r, i) => i < 2 || r.cause.root >= LEAST_ROOT).map((r) => r.cause.id)
+  })
+  const compared = computed(() => chosen.value ?? proposed.value)
+
+  /** Take a cause in, or out; the first chosen leaves when a fourth comes. */
+  function toggle(id: string): void {
+    const now = compared.value
+    chosen.value = now.includes(id)
+      ? now.filter((c) => c !== id)
+      : [...now.slice(now.length === SIDE_BY_SIDE ? 1 : 0), id]
+  }
+
+  const without = shallowRef(new Map<string, WhatIf>())
+  watch(
+    [compared, diagnosis],
+    async ([ids, now], _before, onCleanup) => {
+      let late = false
+      onCleanup(() => (late = true))
+      if (!now || now.ranking.pattern.balls === 0) {
+        without.value = new Map()
+        return
+      }
+      const path = { lesson_id: lessonId }
+      const found = await Promise.all(
+        ids.map((cause) => {
+          const params = { path, query: { cause } }
+          // without an answer only a drawing is missing
+          return ask(client.GET('/api/lessons/{lesson_id}/without', { params })).catch(() => null)
+        }),
+      )
+      if (!late) without.value = new Map(found.flatMap((f) => (f ? [[f.cause, f] as const] : [])))
+    },
+    { immediate: true },
+  )
+  return { compared, without, toggle }
+}

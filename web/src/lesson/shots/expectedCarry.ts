@@ -1,0 +1,19 @@
+// What carry the range of a block is drawn for.
+import type { Block, Knowledge } from '@/api/client'
+
+/**
+ * The carry that a club is expected to have in this lesson: the first that was typed for it, in any
+ * of its blocks, else what is usual with the club. Balls never change it, so that a touch at one
+ * place of the range is the same carry at the first ball and at the last, in the retest too.
+ */
+export function expectedCarryM(
+  club: string,
+  blocks: readonly Pick<Block, 'club' | 'expected_carry_m'>[],
+  knowledge: Knowledge,
+): number {
+  const typed = blocks.find((b) => b.club === club && b.expected_carry_m !== null)
+  return typed?.expected_carry_m ?? knowledge.usual_carry_m[club] ?? ANY_CLUB_M
+}
+
+/** Of a club that is not known any more. */
+const ANY_CLUB_M = 130

@@ -1,0 +1,93 @@
+import { describe, expect, it } from 'vitest'
+import type { CauseRank, Diagnosis } from '@/api/client'
+import { bringsAbout, causeWord, partsOf, rowsOf, startOf } from '@/lesson/decide/rows'
+
+function cause(id: string, root: number, more: Partial<CauseRank> = {}): CauseRank {
+  const usual = {
+    id,
+    root,
+    probability: root,
+    word: 'possible',
+    seen: null,
+    group: 'downswing',
+    comes_from: null,
+    for: [],
+    against: [],
+    better_explained: [],
+    explains: {},
+    explains_words: {},
+    chain: [id],
+  }
+  return { ...usual, ...more } as CauseRank
+}
+const ranking = (causes: CauseRank[]) => ({ causes }) as unknown as Diagnosis['ranking']
+
+describe('the rows of the decision', () => {
+  it('keeps the one order and draws what comes from a cause under it', () => {
+    const rows = rowsOf(
+      ranking([
+        cause('heel', 0.5),
+        cause('knee', 0.2, { probability: 0.6, comes_from: 'heel' }),
+        cause('grip', 0.1),
+      ]),
+    )
+    expect(rows.map((r) => r.cause.id)).toEqual(['heel', 'grip'])
+    expect(rows[0]?.bringsAbout.map((c) => c.id)).toEqual(['knee'])
+  })
+  it('never hides the first of the order, nor a cause whose source stands below it', () => {
+    const rows = rowsOf(
+      ranking([
+        cause('knee', 0.4, { probability: 0.8, comes_from: 'heel' }),
+        cause('heel', 0.3),
+        cause('toes', 0.01, { probability: 0.05, comes_from: 'knee' }),
+      ]),
+    )
+    expect(rows.map((r) => r.cause.id)).toEqual(['knee', 'heel'])
+    expect(rows[0]?.bringsAbout).toEqual([]) // hardly there at all
+  })
+  it('keeps a line for what was seen, however unlikely', () => {
+    const seen = cause('toes', 0.01, { probability: 0.05, comes_from: 'knee', seen: 'yes' })
+    const rows = rowsOf(ranking([cause('knee', 0.4), seen]))
+    expect(rows[0]?.bringsAbout).toEqual([seen])
+  })
+  it('says that a cause may bring about what nobody saw', () => {
+    expect(bringsAbout(cause('knee', 0.1))).toBe('may bring about')
+    expect(bringsAbout(cause('knee', 0.1, { seen: 'yes' }))).toBe('brings about')
+  })
+  it('has no start beside a verdict that nothing stands out', () => {
+    const found = (kind: string) =>
+      ({ standing: { kind }, ranking: { start_with: 'heel' } }) as unknown as Diagnosis
+    expect(startOf(found('open'))).toBe('heel')
+    expect(startOf(found('not_enough'))).toBeNull()
+  })
+  it('never calls what was seen unlikely', () => {
+    expect(causeWord(cause('heel', 0.05, { word: 'seen_hardly_behind', seen: 'yes' }))).toBe(
+      'hardly behind these balls',
+    )
+  })
+})
+
+describe('what a cause explains', () => {
+  const of = (part: number, whole: number) =>
+    partsOf(
+      cause('heel', 0.5, {
+        explains: { heel_toe_mm: part },
+        explains_words: { heel_toe_mm: 'partly' },
+      }),
+      { heel_toe_mm: whole },
+    )
+  it('is a share of the deviation, in whole units', () => {
+    expect(of(-7, -14)).toEqual([
+      { id: 'heel_toe_mm', name: 'Strike', word: 'partly', share: 0.5, text: '7 of 14 mm' },
+    ])
+  })
+  it('is nothing where it works the other way, and no more than all', () => {
+    expect(of(3, -14)[0]?.share).toBe(0)
+    expect(of(3, -14)[0]?.text).toBe('0 of 14 mm')
+    expect(of(-20, -14)[0]?.share).toBe(1)
+    expect(of(-20, -14)[0]?.text).toBe('all of 14 mm')
+  })
+  it('is not spoken of where there is no miss', () => {
+    expect(of(-1, -2)).toEqual([])
+  })
+})
