@@ -88,6 +88,16 @@ describe('the retest', () => {
     expect(open.putBlock.mock.calls[0]?.[1]).toMatchObject({ kind: 'retest', club: '7i' })
     expect(went()).toContain('/shots')
   })
+  it('keeps the measure that was chosen when it is begun before the answer', async () => {
+    serve({ 'GET /api/lessons/L/retest': { body: retest() } })
+    const open = acts()
+    const props = { open, lesson: filled(), diagnosis, knowledge: known }
+    const { page } = await show(RetestStage, props)
+    await settle()
+    await page.get('select').setValue('heel_toe_mm')
+    await page.get('[data-testid="begin-retest"]').trigger('click')
+    expect(open.changeLesson.mock.calls).toEqual([[{ primary: 'heel_toe_mm' }]])
+  })
   it('lays balls over balls, traces over traces, and the predicted pattern over both', async () => {
     serve({ 'GET /api/lessons/L/retest': { body: retest({ traces }) } })
     const seen = { start: 'pull', curve: 'straight', carry_m: 120 }

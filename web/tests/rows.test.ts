@@ -87,7 +87,8 @@ describe('what a cause explains', () => {
     expect(of(-20, -14)[0]?.share).toBe(1)
     expect(of(-20, -14)[0]?.text).toBe('all of 14 mm')
   })
-  it('is not spoken of where there is no miss', () => {
-    expect(of(-1, -2)).toEqual([])
+  it('is not spoken of where there is no miss, so no word for it', () => {
+    const none = cause('heel', 0.5, { explains: { heel_toe_mm: -1 }, explains_words: {} })
+    expect(partsOf(none, { heel_toe_mm: -2 })).toEqual([])
   })
 })

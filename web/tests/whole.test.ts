@@ -93,6 +93,20 @@ describe('deciding', () => {
     await page.get('[data-testid="row-late"]').trigger('click')
     expect(page.find('[data-testid="compare-late"]').exists()).toBe(false)
   })
+  it('urges nothing while deciding would be a guess, and still lets one decide', async () => {
+    serve({ 'GET /api/lessons/L/coaching': { body: coaching } })
+    const open = acts()
+    const guess = { ...diagnosis, standing: { ...diagnosis.standing, kind: 'not_enough' } }
+    const props = { open, lesson: filled({ decisions: [] }), knowledge: known }
+    const { page } = await show(DecideStage, { ...props, diagnosis: guess })
+    await settle()
+    expect(page.get('[data-testid="thin"]').text()).toContain('a guess')
+    expect(page.text()).not.toContain('Start here')
+    const first = page.get('[data-testid="compare-heel"] [data-testid="decide"]')
+    expect(first.classes()).toContain('v-btn--variant-outlined')
+    await first.trigger('click')
+    expect(open.decide).toHaveBeenCalledWith('heel', '')
+  })
   it('keeps one cue, and force tests back where a limit is flagged', async () => {
     const open = acts()
     const limited = filled({ student: { ...student, limits: ['knee'] } })

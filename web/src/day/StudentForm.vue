@@ -18,7 +18,8 @@ const busy = ref(false)
 const problem = ref<ApiError | null>(null)
 
 const handicapRule = (value: string) =>
-  typedHandicap(value) !== undefined || 'From +10 to 54 as at the club, or empty'
+  typedHandicap(value) !== undefined ||
+  'Write it as at the club, from +10 to 54, or leave it empty.'
 const nameRule = (value: string) => value.trim() !== '' || 'A name, so that you find them again'
 
 async function add(): Promise<void> {

@@ -106,9 +106,27 @@ def _deviation(weighing: Weighing) -> dict[str, float]:
     return found
 
 
-def word_of(part: float, deviation: float) -> str:
-    """How much of a deviation a part accounts for: strongly, partly or hardly."""
-    share = part / deviation if deviation else 0.0
+def words_of(parts: Mapping[str, float], deviation: Mapping[str, float]) -> dict[str, str]:
+    """How much of each deviation a cause's parts account for; what is no miss is left out."""
+    return {
+        name: _word(part, deviation[name])
+        for name, part in parts.items()
+        if abs(deviation[name]) >= LEAST_MISS[name]
+    }
+
+
+LEAST_MISS = {
+    "path_deg": 1.0,
+    "face_to_path_deg": 1.0,
+    "low_point_cm": 2.0,
+    "heel_toe_mm": 3.0,
+    "club_speed_pct": 2.0,
+}
+"""Smaller deviations are no miss, and nothing need explain them; estimates."""
+
+
+def _word(part: float, deviation: float) -> str:
+    share = part / deviation
     if share >= STRONGLY_FROM:
         return "strongly"
     return "partly" if share >= PARTLY_FROM else "hardly"

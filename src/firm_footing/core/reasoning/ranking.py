@@ -13,7 +13,7 @@ from firm_footing.core.knowledge import Knowledge
 from firm_footing.core.knowledge.vocabulary import Group, Seen
 from firm_footing.core.pattern import Estimate, Pattern
 from firm_footing.core.reasoning.diagnosis import Diagnosis, Said
-from firm_footing.core.reasoning.explained import word_of
+from firm_footing.core.reasoning.explained import words_of
 
 
 class EvidenceBits(TypedDict):
@@ -44,7 +44,7 @@ class Account(TypedDict, total=False):
 
 
 class Words(TypedDict, total=False):
-    """How much of each number's deviation a cause accounts for: strongly, partly or hardly."""
+    """How much of each miss a cause accounts for: strongly, partly or hardly."""
 
     path_deg: str
     face_to_path_deg: str
@@ -144,7 +144,7 @@ def ranking_of(diagnosis: Diagnosis, knowledge: Knowledge) -> Ranking:
                     for s in c.better_explained
                 ],
                 "explains": _account(c.explains),
-                "explains_words": _words(c.explains, diagnosis.explained.deviation),
+                "explains_words": cast(Words, words_of(c.explains, diagnosis.explained.deviation)),
                 "chain": list(c.chain),
             }
             for c in diagnosis.causes
@@ -170,10 +170,6 @@ def _bits(said: tuple[Said, ...]) -> list[EvidenceBits]:
 
 def _account(parts: Mapping[str, float]) -> Account:
     return cast(Account, dict(parts))
-
-
-def _words(parts: Mapping[str, float], deviation: Mapping[str, float]) -> Words:
-    return cast(Words, {name: word_of(part, deviation[name]) for name, part in parts.items()})
 
 
 def _pattern(p: Pattern) -> PatternSummary:

@@ -87,6 +87,7 @@ const seen = (c: CauseRank) => (c.seen ? `, ${SEEN_WORDS[c.seen].toLowerCase()}`
       <DecideButton
         v-if="!decided"
         :first="cause.id === first"
+        :start="start"
         :first-name="`“${name(first)}”`"
         @decide="(reason) => $emit('decide', reason)"
       />

@@ -50,6 +50,7 @@ const ballWords = computed(() => props.whatIf?.sentence ?? '')
     <DecideButton
       v-if="!decided"
       :first="cause.id === first"
+      :start="start"
       :first-name="`“${nameOf(first)}”`"
       @decide="(reason) => $emit('decide', reason)"
     />

@@ -2,7 +2,13 @@
 // Decide on a cause: one touch on the first of the order; on another one it wants a reason.
 import { ref } from 'vue'
 
-const props = defineProps<{ first: boolean; firstName: string }>()
+const props = defineProps<{
+  /** Whether it is the first of the order. */
+  first: boolean
+  /** Whether it is the one to start with; never so while deciding would be a guess. */
+  start: boolean
+  firstName: string
+}>()
 const emit = defineEmits<{ decide: [reason: string] }>()
 const reason = ref('')
 const asking = ref(false)
@@ -22,7 +28,7 @@ function decide(): void {
   <div class="decide">
     <v-btn
       v-if="!asking"
-      :variant="first ? 'flat' : 'outlined'"
+      :variant="start ? 'flat' : 'outlined'"
       color="primary"
       data-testid="decide"
       @click="touched"

@@ -61,18 +61,9 @@ export const EXPLAINED = {
   face_to_path_deg: { name: 'Face', unit: '°' },
   low_point_cm: { name: 'Low point', unit: ' cm' },
   heel_toe_mm: { name: 'Strike', unit: ' mm' },
-  club_speed_pct: { name: 'Distance', unit: ' %' },
+  club_speed_pct: { name: 'Club speed', unit: ' %' },
 } as const
 export type Explained = keyof typeof EXPLAINED
-/** Smaller deviations than these are no miss, and nothing explains them. */
-export const NO_MISS: Record<Explained, number> = {
-  path_deg: 1,
-  face_to_path_deg: 1,
-  low_point_cm: 2,
-  heel_toe_mm: 3,
-  club_speed_pct: 2,
-}
-
 export interface Part {
   id: Explained
   name: string
@@ -82,16 +73,17 @@ export interface Part {
   text: string
 }
 
-/** How much of each deviation worth the name a cause accounts for. */
+/** How much a cause accounts for of each deviation that the ranking has a word for. */
 export function partsOf(cause: CauseRank, deviation: Diagnosis['ranking']['deviation']): Part[] {
   return (Object.keys(EXPLAINED) as Explained[]).flatMap((id) => {
     const whole = deviation[id]
     const part = cause.explains[id]
-    if (whole === undefined || part === undefined || Math.abs(whole) < NO_MISS[id]) return []
+    const word = cause.explains_words[id]
+    if (!whole || part === undefined || word === undefined) return []
     const { name, unit } = EXPLAINED[id]
     const share = Math.max(0, Math.min(1, part / whole))
     const size = share === 1 ? 'all' : Math.abs(share * whole).toFixed(0)
     const text = `${size} of ${Math.abs(whole).toFixed(0)}${unit}`
-    return [{ id, name, word: cause.explains_words[id] ?? '', share, text }]
+    return [{ id, name, word, share, text }]
   })
 }
