@@ -4,13 +4,12 @@ import { computed, shallowRef } from 'vue'
 import { ask, client, type Shape, type Student } from '@/api/client'
 import { useKnowledge } from '@/api/knowledge'
 import { dayWord } from '@/ui/dates'
-import { useSettings } from '@/ui/settings'
 import { signed } from '@/ui/units'
-import { degreesWord, movedBy, say, strikeWord } from '@/ui/words'
+import { degreesWord, movedBy, strikeWord } from '@/ui/words'
+import { useSpeaker } from '@/ui/useSpeaker'
 
 const props = defineProps<{ student: Student }>()
 const known = useKnowledge()
-const settings = useSettings()
 const found = shallowRef<Shape['ProgressOut']>({ steps: [], overall: [] })
 const steps = computed(() => found.value.steps)
 /** With two lessons the second one says it all. */
@@ -46,7 +45,7 @@ function sureOf(moved: readonly Shape['MovedOut'][], id: string): string {
 }
 const clubs = (step: Shape['StepOut']) =>
   step.clubs.map((id) => known.clubs.get(id)?.name ?? id).join(', ') || '–'
-const words = (text: string) => say(text, { hand: props.student.handedness, sides: settings.sides })
+const { words } = useSpeaker(() => props.student.handedness)
 const sign = (id: string) =>
   words(known.knowledge?.signs.find((s) => s.id === id)?.name.toLowerCase() ?? id)
 const cause = (id: string | null) => (id ? words(known.causes.get(id)?.label ?? id) : '–')

@@ -9,8 +9,7 @@ import ExplainsBars from '@/lesson/decide/ExplainsBars.vue'
 import type { WhatIf } from '@/lesson/decide/useWhatIf'
 import WhyNot from '@/lesson/decide/WhyNot.vue'
 import { bringsAbout, SEEN_WORDS, type Row } from '@/lesson/decide/rows'
-import { useSettings } from '@/ui/settings'
-import { say } from '@/ui/words'
+import { useSpeaker } from '@/ui/useSpeaker'
 
 const props = defineProps<{
   row: Row
@@ -24,10 +23,9 @@ const props = defineProps<{
 }>()
 defineEmits<{ choose: [id: string]; decide: [reason: string] }>()
 
-const settings = useSettings()
 const cause = computed(() => props.row.cause)
 const hand = computed(() => props.lesson.student.handedness)
-const words = (text: string) => say(text, { hand: hand.value, sides: settings.sides })
+const { words } = useSpeaker(() => hand.value)
 const known = (id: string) => props.knowledge.causes.find((c) => c.id === id)
 const name = (id: string) => words(known(id)?.name ?? id)
 const first = computed(() => props.diagnosis.ranking.causes[0]?.id ?? '')

@@ -4,8 +4,8 @@ import { computed } from 'vue'
 import type { Knowledge, Lesson, Shape } from '@/api/client'
 import type { OpenLesson } from '@/lesson/useLesson'
 import OneOf from '@/ui/OneOf.vue'
-import { useSettings } from '@/ui/settings'
 import { capital, say } from '@/ui/words'
+import { useSpeaker } from '@/ui/useSpeaker'
 
 const props = defineProps<{
   open: OpenLesson
@@ -19,7 +19,6 @@ const WAYS: readonly { id: Way; word: string }[] = [
   { id: 'pushing', word: 'Pushing the ground' },
   { id: 'moved', word: 'Being moved' },
 ]
-const settings = useSettings()
 const LEGS = ['lead', 'trail'] as const
 const legWords = computed(() =>
   LEGS.map((id) => ({ id, word: `${capital(say(id, speaker.value))} steadier` })),
@@ -27,7 +26,7 @@ const legWords = computed(() =>
 function steadier(leg: (typeof LEGS)[number]): void {
   props.open.changeStudent({ dominant_leg: leg })
 }
-const speaker = computed(() => ({ hand: props.lesson.student.handedness, sides: settings.sides }))
+const { speaker } = useSpeaker(() => props.lesson.student.handedness)
 const cue = computed(() => props.lesson.cue)
 const tests = computed(() =>
   props.knowledge.cautions.force_tests.map((t) => ({

@@ -11,9 +11,8 @@ import { useCompared } from '@/lesson/decide/useCompared'
 import { useCoaching } from '@/lesson/useCoaching'
 import type { OpenLesson } from '@/lesson/useLesson'
 import { dayWord } from '@/ui/dates'
-import { useSettings } from '@/ui/settings'
 import StateMessage from '@/ui/StateMessage.vue'
-import { say } from '@/ui/words'
+import { useSpeaker } from '@/ui/useSpeaker'
 
 const props = defineProps<{
   open: OpenLesson
@@ -23,9 +22,7 @@ const props = defineProps<{
 }>()
 
 const LISTED = 7
-const settings = useSettings()
-const words = (text: string) =>
-  say(text, { hand: props.lesson.student.handedness, sides: settings.sides })
+const { words } = useSpeaker(() => props.lesson.student.handedness)
 const coaching = useCoaching(props.lesson.id, () => props.diagnosis)
 const { compared, without, toggle } = useCompared(props.lesson.id, toRef(props, 'diagnosis'))
 const decided = computed(() => props.lesson.decisions.at(-1) ?? null)

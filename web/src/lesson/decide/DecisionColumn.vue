@@ -6,10 +6,10 @@ import CauseRow from '@/lesson/decide/CauseRow.vue'
 import NextStep from '@/lesson/decide/NextStep.vue'
 import type { WhatIf } from '@/lesson/decide/useWhatIf'
 import type { OpenLesson } from '@/lesson/useLesson'
-import { useSettings } from '@/ui/settings'
 import StateMessage from '@/ui/StateMessage.vue'
 import { rowsOf, startOf } from '@/lesson/decide/rows'
-import { linkWord, say, sureWord } from '@/ui/words'
+import { linkWord, sureWord } from '@/ui/words'
+import { useSpeaker } from '@/ui/useSpeaker'
 
 const block = defineModel<string | null>('block', { required: true })
 const props = defineProps<{
@@ -23,10 +23,8 @@ const props = defineProps<{
 defineEmits<{ touchCause: [id: string] }>()
 
 const FEW = 4
-const settings = useSettings()
 /** Feet as this student has them. */
-const words = (text: string) =>
-  say(text, { hand: props.lesson.student.handedness, sides: settings.sides })
+const { words } = useSpeaker(() => props.lesson.student.handedness)
 const all = ref(false)
 const ranking = computed(() => props.diagnosis?.ranking ?? null)
 const rows = computed(() => {

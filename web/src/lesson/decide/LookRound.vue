@@ -5,8 +5,8 @@ import { ask, client, type Diagnosis, type Knowledge, type Lesson, type Shape } 
 import { useAsked } from '@/api/useAsked'
 import AnswerButtons from '@/lesson/decide/AnswerButtons.vue'
 import type { OpenLesson } from '@/lesson/useLesson'
-import { useSettings } from '@/ui/settings'
-import { capital, count, say, VIEW_WORDS } from '@/ui/words'
+import { capital, count, VIEW_WORDS } from '@/ui/words'
+import { useSpeaker } from '@/ui/useSpeaker'
 
 const props = defineProps<{
   open: OpenLesson
@@ -15,7 +15,6 @@ const props = defineProps<{
   knowledge: Knowledge
 }>()
 
-const settings = useSettings()
 const { found: round, problem, put } = useAsked<Shape['RoundOut']>()
 /** Looks that could not be told before and are asked again. */
 const askedAgain = ref(new Set<string>())
@@ -31,8 +30,7 @@ const looks = computed(() =>
   }),
 )
 const next = computed(() => looks.value.find((l) => !l.done) ?? null)
-const words = (text: string) =>
-  say(text, { hand: props.lesson.student.handedness, sides: settings.sides })
+const { words } = useSpeaker(() => props.lesson.student.handedness)
 
 function plan(): Promise<void> {
   const params = { path: { lesson_id: props.lesson.id } }

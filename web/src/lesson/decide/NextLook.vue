@@ -4,8 +4,8 @@ import { computed } from 'vue'
 import type { Diagnosis, Handedness, Knowledge } from '@/api/client'
 import AnswerButtons from '@/lesson/decide/AnswerButtons.vue'
 import type { OpenLesson } from '@/lesson/useLesson'
-import { useSettings } from '@/ui/settings'
 import { say, VIEW_WORDS } from '@/ui/words'
+import { useSpeaker } from '@/ui/useSpeaker'
 
 const props = defineProps<{
   open: OpenLesson
@@ -14,8 +14,7 @@ const props = defineProps<{
   hand: Handedness
 }>()
 
-const settings = useSettings()
-const speaker = computed(() => ({ hand: props.hand, sides: settings.sides }))
+const { speaker } = useSpeaker(() => props.hand)
 const next = computed(() => props.diagnosis.ranking.next_checks[0] ?? null)
 const check = computed(() => props.knowledge.checks.find((c) => c.id === next.value?.id) ?? null)
 </script>

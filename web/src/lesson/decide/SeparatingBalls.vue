@@ -4,8 +4,8 @@ import { computed, watch } from 'vue'
 import { ask, client, type Diagnosis, type Knowledge, type Lesson, type Shape } from '@/api/client'
 import { useAsked } from '@/api/useAsked'
 import type { OpenLesson } from '@/lesson/useLesson'
-import { useSettings } from '@/ui/settings'
-import { capital, changeWords, count, linkWord, say, timesWord } from '@/ui/words'
+import { capital, changeWords, count, linkWord, timesWord } from '@/ui/words'
+import { useSpeaker } from '@/ui/useSpeaker'
 
 const block = defineModel<string | null>('block', { required: true })
 const props = defineProps<{
@@ -15,9 +15,8 @@ const props = defineProps<{
   knowledge: Knowledge
 }>()
 
-const settings = useSettings()
 const hand = computed(() => props.lesson.student.handedness)
-const words = (text: string) => say(text, { hand: hand.value, sides: settings.sides })
+const { words } = useSpeaker(() => hand.value)
 const cause = (id: string) => words(linkWord(id, props.knowledge))
 const { found, problem, put } = useAsked<Shape['SeparatingOut'][]>()
 

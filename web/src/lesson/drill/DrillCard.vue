@@ -3,8 +3,8 @@
 import { computed } from 'vue'
 import type { Handedness, Knowledge, Shape } from '@/api/client'
 import DrillFigures from '@/lesson/drill/DrillFigures.vue'
-import { useSettings } from '@/ui/settings'
 import { say } from '@/ui/words'
+import { useSpeaker } from '@/ui/useSpeaker'
 
 const props = defineProps<{
   card: Shape['CardOut']
@@ -15,8 +15,7 @@ const props = defineProps<{
 }>()
 defineEmits<{ bench: []; lacks: [equipment: string] }>()
 
-const settings = useSettings()
-const speaker = computed(() => ({ hand: props.hand, sides: settings.sides }))
+const { speaker } = useSpeaker(() => props.hand)
 const drill = computed(() => props.knowledge.drills.find((d) => d.id === props.card.drill))
 const instead = computed(
   () => props.knowledge.drills.find((d) => d.id === props.card.instead)?.name ?? null,

@@ -8,9 +8,9 @@ import SetupGate from '@/lesson/drill/SetupGate.vue'
 import { useBlocks } from '@/lesson/useBlocks'
 import { useCoaching } from '@/lesson/useCoaching'
 import type { OpenLesson } from '@/lesson/useLesson'
-import { useSettings } from '@/ui/settings'
 import StateMessage from '@/ui/StateMessage.vue'
 import { count, say, timesWord } from '@/ui/words'
+import { useSpeaker } from '@/ui/useSpeaker'
 
 const props = defineProps<{
   open: OpenLesson
@@ -20,9 +20,8 @@ const props = defineProps<{
 }>()
 const emit = defineEmits<{ block: [id: string] }>()
 
-const settings = useSettings()
 const hand = computed(() => props.lesson.student.handedness)
-const speaker = computed(() => ({ hand: hand.value, sides: settings.sides }))
+const { speaker } = useSpeaker(() => hand.value)
 const coaching = useCoaching(props.lesson.id, () => props.diagnosis)
 const found = computed(() => coaching.found.value)
 const blocks = useBlocks(

@@ -2,8 +2,8 @@
 // A set-up that is off is changed first: three balls with the change, before any foot drill.
 import { computed } from 'vue'
 import type { Handedness, Knowledge, Shape } from '@/api/client'
-import { useSettings } from '@/ui/settings'
-import { capital, say } from '@/ui/words'
+import { capital } from '@/ui/words'
+import { useSpeaker } from '@/ui/useSpeaker'
 
 const props = defineProps<{
   knowledge: Knowledge
@@ -12,8 +12,7 @@ const props = defineProps<{
 }>()
 const emit = defineEmits<{ hit: [drill: string] }>()
 
-const settings = useSettings()
-const words = (text: string) => say(text, { hand: props.hand, sides: settings.sides })
+const { words } = useSpeaker(() => props.hand)
 const shown = computed(() =>
   props.changes.map((change) => ({
     ...change,

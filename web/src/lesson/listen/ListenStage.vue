@@ -7,14 +7,13 @@ import FeelRow from '@/lesson/pressure/FeelRow.vue'
 import type { OpenLesson } from '@/lesson/useLesson'
 import SomeOf from '@/ui/SomeOf.vue'
 import OneOf from '@/ui/OneOf.vue'
-import { useSettings } from '@/ui/settings'
 import { say } from '@/ui/words'
+import { useSpeaker } from '@/ui/useSpeaker'
 
 const props = defineProps<{ open: OpenLesson; lesson: Lesson; knowledge: Knowledge }>()
 
 type Listen = Shape['Listen']
-const settings = useSettings()
-const speaker = computed(() => ({ hand: props.lesson.student.handedness, sides: settings.sides }))
+const { speaker } = useSpeaker(() => props.lesson.student.handedness)
 const listen = computed(() => props.lesson.listen)
 const student = computed(() => props.lesson.student)
 const LEGS = [

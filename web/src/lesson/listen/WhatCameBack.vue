@@ -3,11 +3,11 @@
 import { computed } from 'vue'
 import type { Knowledge, Lesson } from '@/api/client'
 import { dayWord } from '@/ui/dates'
-import { useSettings } from '@/ui/settings'
-import { capital, count, say } from '@/ui/words'
+import { useSpeaker } from '@/ui/useSpeaker'
+import { capital, count } from '@/ui/words'
 
 const props = defineProps<{ lesson: Lesson; knowledge: Knowledge }>()
-const settings = useSettings()
+const { words } = useSpeaker(() => props.lesson.student.handedness)
 const last = computed(() => props.lesson.earlier[0] ?? null)
 const said = computed(() => {
   const before = last.value
@@ -20,9 +20,8 @@ const said = computed(() => {
     back?.practised != null ? `practised ${count(back.practised, 'time')}` : '',
     back?.passes != null ? `${String(back.passes)} right` : '',
   ].filter(Boolean)
-  const speaker = { hand: props.lesson.student.handedness, sides: settings.sides }
   return {
-    cause: say(cause, speaker),
+    cause: words(cause),
     verdict: back?.verdict ?? 'not asked yet',
     practice: capital(practice.join(', ')),
     course: back?.course ?? '',

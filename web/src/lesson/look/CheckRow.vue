@@ -5,8 +5,8 @@ import type { Answer, AnswerWord, Handedness, Knowledge, Source } from '@/api/cl
 import { useKnowledge } from '@/api/knowledge'
 import PosedFigure from '@/drawing/PosedFigure.vue'
 import type { OpenLesson } from '@/lesson/useLesson'
-import { useSettings } from '@/ui/settings'
 import { ANSWER_WORDS, say } from '@/ui/words'
+import { useSpeaker } from '@/ui/useSpeaker'
 
 type Check = Knowledge['checks'][number]
 const props = defineProps<{
@@ -21,9 +21,8 @@ const props = defineProps<{
 const ALL_SOURCES: Source[] = ['look', 'film', 'mat', 'plate', 'monitor', 'feel']
 const known = useKnowledge()
 const figure = computed(() => known.knowledge?.figures?.find((f) => f.check === props.check.id))
-const settings = useSettings()
 const source = ref<Source>(props.answers.at(-1)?.source ?? props.check.sources[0] ?? 'look')
-const speaker = computed(() => ({ hand: props.hand, sides: settings.sides }))
+const { speaker } = useSpeaker(() => props.hand)
 const mine = computed(() =>
   props.answers.find((a) => a.source === source.value && a.block_id === (props.blockId ?? null)),
 )

@@ -4,8 +4,8 @@ import { computed } from 'vue'
 import type { AnswerWord, Knowledge, Lesson } from '@/api/client'
 import FeelRow from '@/lesson/pressure/FeelRow.vue'
 import type { OpenLesson } from '@/lesson/useLesson'
-import { useSettings } from '@/ui/settings'
 import { capital, say } from '@/ui/words'
+import { useSpeaker } from '@/ui/useSpeaker'
 
 const props = defineProps<{
   open: OpenLesson
@@ -14,8 +14,7 @@ const props = defineProps<{
   limits: readonly string[]
 }>()
 
-const settings = useSettings()
-const speaker = computed(() => ({ hand: props.lesson.student.handedness, sides: settings.sides }))
+const { speaker } = useSpeaker(() => props.lesson.student.handedness)
 const tests = computed(() =>
   props.knowledge.feel_tests.map((test) => {
     const flagged = test.limits.filter((l) => props.limits.includes(l))

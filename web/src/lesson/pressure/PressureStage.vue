@@ -18,6 +18,7 @@ import OneOf from '@/ui/OneOf.vue'
 import { useSettings } from '@/ui/settings'
 import StateMessage from '@/ui/StateMessage.vue'
 import { feet, say } from '@/ui/words'
+import { useSpeaker } from '@/ui/useSpeaker'
 
 const props = defineProps<{
   open: OpenLesson
@@ -37,7 +38,7 @@ const MEANS = [
   { id: 'mat', word: 'Mat' },
   { id: 'feel', word: 'No mat' },
 ] as const
-const speaker = computed(() => ({ hand: props.lesson.student.handedness, sides: settings.sides }))
+const { speaker } = useSpeaker(() => props.lesson.student.handedness)
 const footWords = computed(() => feet(speaker.value))
 /** What was read, its signs in the words the instructor chose. */
 const read = computed(() => {

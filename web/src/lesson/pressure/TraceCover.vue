@@ -4,14 +4,13 @@ import { computed } from 'vue'
 import type { AnswerWord, Knowledge, Lesson } from '@/api/client'
 import FeelRow from '@/lesson/pressure/FeelRow.vue'
 import type { OpenLesson } from '@/lesson/useLesson'
-import { useSettings } from '@/ui/settings'
 import { say } from '@/ui/words'
+import { useSpeaker } from '@/ui/useSpeaker'
 
 const props = defineProps<{ open: OpenLesson; lesson: Lesson; knowledge: Knowledge }>()
 defineEmits<{ uncover: [] }>()
 
-const settings = useSettings()
-const speaker = computed(() => ({ hand: props.lesson.student.handedness, sides: settings.sides }))
+const { speaker } = useSpeaker(() => props.lesson.student.handedness)
 /** The facts that a trace answers, those a student can feel: a camera or plate is not asked for. */
 const asks = computed(() => {
   const felt = new Set(props.knowledge.feel_tests.flatMap((t) => t.asks).map((a) => a.check))

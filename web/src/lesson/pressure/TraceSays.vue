@@ -4,8 +4,8 @@ import { computed } from 'vue'
 import type { Handedness, Knowledge } from '@/api/client'
 import type { Read } from '@/drawing/pressure'
 import type { Trace } from '@/lesson/pressure/useTraces'
-import { useSettings } from '@/ui/settings'
 import { ANSWER_WORDS, say } from '@/ui/words'
+import { useSpeaker } from '@/ui/useSpeaker'
 
 const props = defineProps<{
   read: Read
@@ -15,8 +15,7 @@ const props = defineProps<{
 }>()
 defineEmits<{ forget: []; swap: []; remove: [] }>()
 
-const settings = useSettings()
-const speaker = computed(() => ({ hand: props.hand, sides: settings.sides }))
+const { speaker } = useSpeaker(() => props.hand)
 const school = computed(() => {
   const named = props.knowledge.schools.pressure.options.find(
     (o) => o.id === props.read.corridor_of,

@@ -4,7 +4,7 @@ import { computed } from 'vue'
 import type { Handedness, Knowledge, Shape } from '@/api/client'
 import { EVENT_WORDS } from '@/drawing/pressure'
 import TracesLaid from '@/drawing/TracesLaid.vue'
-import { useSettings } from '@/ui/settings'
+import { useSpeaker } from '@/ui/useSpeaker'
 import { capital, count, feet } from '@/ui/words'
 
 const props = defineProps<{
@@ -12,8 +12,8 @@ const props = defineProps<{
   knowledge: Knowledge
   hand: Handedness
 }>()
-const settings = useSettings()
-const footWords = computed(() => feet({ hand: props.hand, sides: settings.sides }))
+const { speaker } = useSpeaker(() => props.hand)
+const footWords = computed(() => feet(speaker.value))
 const names = (ids: readonly string[]) =>
   ids
     .map((id) => props.knowledge.signs.find((s) => s.id === id)?.name.toLowerCase() ?? id)

@@ -1,18 +1,18 @@
 <script setup lang="ts">
 // The chosen cause's chain in words; the numbers are those on the plan.
 import type { Handedness, Knowledge } from '@/api/client'
-import { useSettings } from '@/ui/settings'
-import { linkWord, say } from '@/ui/words'
+import { useSpeaker } from '@/ui/useSpeaker'
+import { linkWord } from '@/ui/words'
 
-defineProps<{ chain: readonly string[]; knowledge: Knowledge; hand: Handedness }>()
-const settings = useSettings()
+const props = defineProps<{ chain: readonly string[]; knowledge: Knowledge; hand: Handedness }>()
+const { words } = useSpeaker(() => props.hand)
 </script>
 
 <template>
   <ol class="chain" aria-label="Chain from cause to ball">
     <li v-for="(id, i) in chain" :key="id">
       <span class="number">{{ i + 1 }}</span>
-      {{ say(linkWord(id, knowledge), { hand, sides: settings.sides }) }}
+      {{ words(linkWord(id, knowledge)) }}
     </li>
   </ol>
 </template>

@@ -8,6 +8,7 @@ import ContactStrip from '@/lesson/shots/ContactStrip.vue'
 import type { BallEntry } from '@/lesson/shots/useBallEntry'
 import { scatterOf, type ReadBlock } from '@/lesson/shots/useReadings'
 import { useSettings } from '@/ui/settings'
+import { useSpeaker } from '@/ui/useSpeaker'
 import { feet } from '@/ui/words'
 
 const props = defineProps<{
@@ -21,9 +22,10 @@ const props = defineProps<{
 }>()
 
 const settings = useSettings()
+const { speaker } = useSpeaker(() => props.hand)
 const { shots, newest, currentId } = props.entry
 const current = computed(() => shots.value.find((s) => s.id === currentId.value) ?? null)
-const footWords = computed(() => feet({ hand: props.hand, sides: settings.sides }))
+const footWords = computed(() => feet(speaker.value))
 const strikeLit = computed(() =>
   props.chain.includes('heel_strike') ? 'heel' : props.chain.includes('toe_strike') ? 'toe' : null,
 )
