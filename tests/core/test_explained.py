@@ -1,8 +1,29 @@
-"""Words for how much of a deviation a cause accounts for."""
+"""How much of a deviation a cause accounts for, in words, and what is said of the rest."""
 
+import numpy as np
 import pytest
 
-from firm_footing.core.reasoning.explained import words_of
+from firm_footing.core.case import Block, Case, Shot
+from firm_footing.core.knowledge import DIMENSIONS, Knowledge
+from firm_footing.core.reasoning import diagnose, weigh
+from firm_footing.core.reasoning.explained import explained_by, unexplained, words_of
+
+FRAME = Block(club="7i", expected_carry_m=135.0, surface="turf")
+SOUND = {
+    "start": "straight",
+    "curve": "straight",
+    "contact": "clean",
+    "heel_toe_mm": 0,
+    "divot_start_cm": -4,
+    "carry_m": 134,
+}
+
+
+def eight(**noted: object) -> Case:
+    """Eight balls alike: sound ones but for what is noted."""
+    shot = Shot.model_validate({**SOUND, **noted})
+    block = FRAME.model_copy(update={"shots": (shot,) * 8})
+    return Case(handedness="right", blocks=(block,))
 
 
 @pytest.mark.parametrize(
@@ -19,3 +40,44 @@ def test_what_is_no_miss_needs_no_word() -> None:
     deviation = {"path_deg": 0.9, "heel_toe_mm": 2.9, "low_point_cm": -6.0}
     assert words_of(parts, deviation) == {"low_point_cm": "strongly"}
     assert words_of({"path_deg": 0.0}, {"path_deg": 0.0}) == {}
+    assert words_of({"club_speed_pct": 3.0}, {"club_speed_pct": 6.0}) == {}
+
+
+@pytest.mark.parametrize(
+    ("noted", "name"),
+    [
+        ({"carry_m": 95}, "club_speed_pct"),
+        ({"start": "far_pull"}, "path_deg"),
+        ({"curve": "far_push"}, "face_to_path_deg"),
+        ({"heel_toe_mm": -24}, "heel_toe_mm"),
+    ],
+)
+def test_the_look_for_the_rest_shows_a_cause_that_would_make_a_fair_part_of_it(
+    knowledge: Knowledge, noted: dict[str, object], name: str
+) -> None:
+    weighing = weigh(eight(**noted), knowledge)
+    found = unexplained(weighing, explained_by(weighing))
+    assert found is not None
+    assert found.name == name
+    assert found.look is not None
+    shown = knowledge.check[found.look].shows
+    ways = [row for (cause, _, _), row in knowledge.effects.items() if cause == shown]
+    makes = max(way[DIMENSIONS.index(name)] * np.sign(found.left) for way in ways)
+    assert makes >= 0.2 * abs(found.left)
+    sentence = diagnose(weighing.case, knowledge).unexplained
+    assert sentence is not None
+    assert sentence.endswith(f"Look: {knowledge.check[found.look].question}")
+
+
+def test_sound_balls_leave_nothing_to_explain(knowledge: Knowledge) -> None:
+    assert diagnose(eight(), knowledge).unexplained is None
+
+
+def test_no_look_is_named_where_no_cause_makes_enough_of_the_rest(knowledge: Knowledge) -> None:
+    """The table's farthest strike to the toe is 4 mm: a sixth of these 24."""
+    case = eight(heel_toe_mm=24)
+    found = unexplained(weigh(case, knowledge), explained_by(weigh(case, knowledge)))
+    assert found is not None
+    assert (found.name, found.look) == ("heel_toe_mm", None)
+    said = "No cause seen so far explains 24 mm of strike toward the toe."
+    assert diagnose(case, knowledge).unexplained == said

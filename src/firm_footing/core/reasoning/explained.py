@@ -111,8 +111,14 @@ def words_of(parts: Mapping[str, float], deviation: Mapping[str, float]) -> dict
     return {
         name: _word(part, deviation[name])
         for name, part in parts.items()
-        if abs(deviation[name]) >= LEAST_MISS[name]
+        if is_miss(name, deviation[name])
     }
+
+
+def is_miss(name: str, deviation: float) -> bool:
+    """Whether a deviation is large enough to need explaining; speed gained never is."""
+    size = -deviation if name == "club_speed_pct" else abs(deviation)
+    return size >= LEAST_MISS[name]
 
 
 LEAST_MISS = {
@@ -154,7 +160,9 @@ def unexplained(weighing: Weighing, explained: Explained) -> Unexplained | None:
         for d, value in explained.deviation.items()
     }
     sizes = {
-        d: abs(value) / usual[d] for d, value in rest.items() if value * explained.deviation[d] > 0
+        d: abs(value) / usual[d]
+        for d, value in rest.items()
+        if value * explained.deviation[d] > 0 and is_miss(d, value)
     }
     worst = max(sizes, key=lambda d: sizes[d], default=None)
     if worst is None or sizes[worst] < FAR_OFF:
@@ -167,7 +175,10 @@ FAR_OFF = 1.25
 
 
 def _look_for(weighing: Weighing, dimension: str, left: float) -> str | None:
-    """The look not yet taken that shows a cause which would make this; the likeliest maker."""
+    """The look not yet taken that shows a cause which would make a part of this worth the name.
+
+    Of several the one whose cause makes most, times how likely it is; None where none makes enough.
+    """
     knowledge, column = weighing.knowledge, DIMENSIONS.index(dimension)
     best, look = 0.0, None
     for check in knowledge.checks:
@@ -180,6 +191,8 @@ def _look_for(weighing: Weighing, dimension: str, left: float) -> str | None:
             for s in (None, *(x.id for x in cause.sides))
         ]
         makes = max(way * np.sign(left) for way in ways)
+        if makes < PARTLY_FROM * abs(left):
+            continue
         worth = makes * weighing.now.present[knowledge.cause_index[cause.id]]
         if worth > best:
             best, look = worth, check.id

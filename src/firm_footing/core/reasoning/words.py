@@ -44,39 +44,41 @@ def degrees(value: float, hand: Handedness) -> str:
     return f"{abs(value):.0f}° {side(value, hand)}"
 
 
+def _signed(value: float, unit: str, nothing: str, more: str, less: str) -> str:
+    """A signed value as one says it: its size within `more` or `less`, or `nothing`."""
+    if abs(value) < ALMOST_NONE[unit]:
+        return nothing
+    return (more if value > 0 else less).format(f"{abs(value):.0f}")
+
+
 def face(value: float) -> str:
     """Face to path."""
-    if abs(value) < ALMOST_NONE["deg"]:
-        return "square to the path"
-    return f"{abs(value):.0f}° {'open' if value > 0 else 'shut'} to the path"
+    return _signed(
+        value, "deg", "square to the path", "{}° open to the path", "{}° shut to the path"
+    )
 
 
 def strike(value: float) -> str:
     """A place on the face."""
-    if abs(value) < ALMOST_NONE["mm"]:
-        return "from the middle of the face"
-    return f"{abs(value):.0f} mm to the {'toe' if value > 0 else 'heel'}"
+    middle = "from the middle of the face"
+    return _signed(value, "mm", middle, "{} mm to the toe", "{} mm to the heel")
 
 
 def low_point(value: float) -> str:
     """A low point."""
-    if abs(value) < ALMOST_NONE["cm"]:
-        return "at the ball"
-    return f"{abs(value):.0f} cm {'ahead of' if value > 0 else 'behind'} the ball"
+    return _signed(value, "cm", "at the ball", "{} cm ahead of the ball", "{} cm behind the ball")
 
 
 def loft(value: float) -> str:
     """Dynamic loft against the usual."""
-    if abs(value) < ALMOST_NONE["deg"]:
-        return "as usual"
-    return f"{abs(value):.0f}° {'more' if value > 0 else 'less'} than usual"
+    return _signed(value, "deg", "as usual", "{}° more than usual", "{}° less than usual")
 
 
 def speed(value: float) -> str:
     """Club speed against what is expected."""
-    if abs(value) < ALMOST_NONE["pct"]:
-        return "as expected"
-    return f"{abs(value):.0f} % {'faster' if value > 0 else 'slower'} than expected"
+    return _signed(
+        value, "pct", "as expected", "{} % faster than expected", "{} % slower than expected"
+    )
 
 
 def number(name: str, value: float, hand: Handedness) -> str:
@@ -101,7 +103,7 @@ def unexplained_part(name: str, left: float, hand: Handedness) -> str:
         "face_to_path_deg": f"{size}° of {'open' if left > 0 else 'shut'} face",
         "low_point_cm": f"{size} cm of low point too far {'forward' if left > 0 else 'back'}",
         "heel_toe_mm": f"{size} mm of strike toward the {'toe' if left > 0 else 'heel'}",
-        "club_speed_pct": f"{size} % of club speed {'gained' if left > 0 else 'lost'}",
+        "club_speed_pct": f"{size} % of club speed lost",
     }[name]
 
 
