@@ -48,11 +48,9 @@ def ball_next(weighing: Weighing, start: str, explained: Explained) -> BallNext 
     found = without(weighing, start)
     hand = weighing.case.handedness
     parts = [p for p in (_first(found), _flight(found, hand), _struck(found), _carries(found)) if p]
-    if not parts:
-        return BallNext(
-            "The balls hardly change by this alone.", False, _rest(found, start, explained)
-        )
     rest = _rest(found, start, explained)
+    if not parts:
+        return BallNext("The balls hardly change by this alone.", False, rest)
     worse = is_worse(found)
     sentence = f"{_joined(parts)}{_then(weighing, found, worse, rest)}"
     return BallNext(sentence, worse, rest)

@@ -6,6 +6,7 @@ from collections.abc import Callable, Sequence
 import numpy as np
 
 from firm_footing.core.knowledge import DIMENSIONS
+from firm_footing.core.knowledge.vocabulary import Mode
 from firm_footing.core.reasoning import words
 from firm_footing.core.reasoning.delivery import CONTACT
 from firm_footing.core.reasoning.weighing import Weighing
@@ -75,14 +76,14 @@ def _value(weighing: Weighing, name: str) -> float:
 
 
 def against(
-    weighing: Weighing, evidence: str, cause: str, mode: str | None, side: str | None
+    weighing: Weighing, evidence: str, cause: str, mode: Mode | None, side: str | None
 ) -> str:
     """What was noted and why it speaks against: what this cause alone would make of it."""
     name = evidence.removeprefix("pattern.")
     said = noted(weighing, evidence)
     if name not in DIMENSIONS:
         return said
-    effect = weighing.knowledge.effects[cause, mode, side][DIMENSIONS.index(name)]  # type: ignore[index]
+    effect = weighing.knowledge.effects[cause, mode, side][DIMENSIONS.index(name)]
     if effect == 0:
         return f"{said}, which this cause does not make"
     makes = words.number(name, effect + _usual(weighing, name), weighing.case.handedness)

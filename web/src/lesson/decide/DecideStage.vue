@@ -63,7 +63,7 @@ const firstThen = computed(() => {
       <header class="verdict">
         <p v-if="decided" class="decided" data-testid="decided">
           <strong>Decided: {{ nameOf(decided.cause) }}.</strong>
-          <span v-if="decided.reason" class="quiet"> {{ decided.reason }}</span>
+          <span v-if="decided.reason" class="quiet">“{{ decided.reason }}”</span>
           <span v-if="firstThen && firstThen !== decided.cause" class="quiet">
             “{{ nameOf(firstThen) }}” stood first then.
           </span>
