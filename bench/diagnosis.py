@@ -24,6 +24,7 @@ from firm_footing.core.reasoning.looks import (
     base_rates,
     group_pieces,
     look_pieces,
+    ratios_of,
 )
 from firm_footing.core.reasoning.posterior import posterior
 from firm_footing.core.reasoning.prior import base_weights, set_prior
@@ -109,7 +110,7 @@ def _discrete(case: Case, knowledge: Knowledge) -> object:
     """Prior, links, limit, modes and all answers, with the bits of every answer."""
     stories = enumerate_stories(knowledge)
     bases = base_rates(knowledge, 15.0, ())
-    pieces = look_pieces(counted_readings(case), stories, bases)
+    pieces = look_pieces(ratios_of(counted_readings(case), knowledge), stories, bases)
     prior = set_prior(stories, base_weights(knowledge, ()))
     return posterior(stories, prior, 0.1, pieces)
 

@@ -20,6 +20,8 @@ Row = tuple[str, str, str]
 PORT = 8765
 URL = f"http://127.0.0.1:{PORT}"
 LOADS, TOUCHES = 7, 15
+BETWEEN_MS = 500
+"""Nobody touches faster than twice a second; what a touch draws later is done by then."""
 
 
 def measure() -> Iterator[Row]:
@@ -33,8 +35,9 @@ def measure() -> Iterator[Row]:
             loads, script = zip(*(_cold_load(browser) for _ in range(LOADS)), strict=True)
             yield "lesson page usable after a cold load", "1500 ms", f"{median(loads):.0f} ms"
             yield "script of the lesson page, gzipped", "under 250 kB", f"{script[0] / 1000:.0f} kB"
-            touches = _touches(browser)
-            yield "from a touch to the new ranking", "150 ms (later)", f"{median(touches):.0f} ms"
+            in_page, with_click = zip(*_touches(browser), strict=True)
+            yield "from a touch to the new ranking", "150 ms", f"{median(in_page):.0f} ms"
+            yield "... with the driver's click before", "-", f"{median(with_click):.0f} ms"
             yield from trace.playing(browser, URL)
             browser.close()
         finally:
@@ -78,19 +81,28 @@ def _file(url: str) -> Path:
     return SCREENS / url.removeprefix(f"{URL}/")
 
 
-def _touches(browser: Browser) -> list[float]:
-    """Milliseconds from a touch of a contact word to the ranking that counts it."""
+CLICKED = "addEventListener('click', () => { window.clickedAt = performance.now() }, true)"
+SINCE = "() => new Promise((r) => requestAnimationFrame(() => r(performance.now() - clickedAt)))"
+
+
+def _touches(browser: Browser) -> list[tuple[float, float]]:
+    """Milliseconds from a touch of a contact word to the ranking that counts it.
+
+    As the page has it, from its event to the next frame; and with the driver's own click before.
+    """
     page = browser.new_page()
     page.goto(_lesson(browser))
     page.get_by_test_id("next-look").wait_for()
+    page.evaluate(CLICKED)
     times = []
     for i in range(TOUCHES):
         word = ("Fat", "Clean")[i % 2]
-        with page.expect_response("**/diagnosis*") as answer:
+        with page.expect_response("**/shots/*?diagnosis=true") as answer:
             start = time.perf_counter()
             page.get_by_role("group", name="Contact").get_by_role("button", name=word).click()
         answer.value.finished()
-        page.evaluate("() => new Promise((r) => requestAnimationFrame(() => r(0)))")
-        times.append(1000 * (time.perf_counter() - start))
+        in_page = page.evaluate(SINCE)
+        times.append((in_page, 1000 * (time.perf_counter() - start)))
+        page.wait_for_timeout(BETWEEN_MS)
     page.close()
     return times

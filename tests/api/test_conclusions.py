@@ -19,6 +19,19 @@ def base(client: TestClient, lesson: dict[str, Any]) -> str:
     return url
 
 
+def test_a_write_answers_with_what_follows_when_asked(client: TestClient, base: str) -> None:
+    answer = {"check_id": "trail_heel_up_early", "answer": "yes", "source": "film"}
+    plain = client.put(f"{base}/answers/a", json=answer).json()
+    asked = client.put(f"{base}/answers/a?diagnosis=true", json=answer | {"answer": "no"}).json()
+    found = client.get(f"{base}/diagnosis").json()
+    assert plain["diagnosis"] is None
+    assert asked["diagnosis"] == found
+    assert found["ranking"]["causes"] != []
+    assert {**asked, "diagnosis": None} == client.get(base).json() | {"diagnosis": None}
+    gone = client.delete(f"{base}/answers/a?diagnosis=true").json()["diagnosis"]
+    assert gone["ranking"] != found["ranking"]
+
+
 def test_a_separating_block_is_predicted_hit_and_judged(client: TestClient, base: str) -> None:
     one, other = client.get(f"{base}/diagnosis").json()["standing"]["leading"]
     pair = {"one": one, "other": other}

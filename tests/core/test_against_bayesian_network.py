@@ -11,6 +11,7 @@ from firm_footing.core.reasoning.looks import (
     base_rates,
     fact_probability,
     look_pieces,
+    ratios_of,
 )
 from firm_footing.core.reasoning.posterior import posterior
 from firm_footing.core.reasoning.prior import base_weights, set_prior
@@ -48,7 +49,7 @@ def test_posteriors_agree_on_random_sub_networks(seed: int) -> None:
         stories,
         set_prior(stories, base_weights(knowledge, ())),
         knowledge.numbers.stuck_mode.probability(HANDICAP),
-        look_pieces(readings, stories, base_rates(knowledge, HANDICAP, ())),
+        look_pieces(ratios_of(readings, knowledge), stories, base_rates(knowledge, HANDICAP, ())),
     )
     engine = infer(*oracle_of(knowledge, readings, HANDICAP))
     theirs = [engine.posterior(c.id)[1] for c in knowledge.causes]

@@ -49,6 +49,16 @@ describe('an open lesson', () => {
     expect(open.saving.value.state).toBe('saved')
     expect(asked.filter((a) => a.call.endsWith('/diagnosis'))).toHaveLength(2)
   })
+  it('takes what follows from the answer to the write, without asking again', async () => {
+    const found = { ranking: { next_checks: [{ id: 'knees' }] } }
+    const body = { ...lesson([block([shot('a', { start: 'pull' })])]), diagnosis: found }
+    const { open, asked } = await opened({ 'PUT /api/lessons/L/shots/a': { body } })
+    open.putShot('a', 'B', { start: 'pull' }, {})
+    await settle()
+    expect(open.asking.value?.id).toBe('knees')
+    expect(asked.filter((a) => a.call.endsWith('/diagnosis'))).toHaveLength(1)
+    expect(open.lesson.value).not.toHaveProperty('diagnosis')
+  })
   it('takes a ball into a block that the server does not have yet', async () => {
     const { open } = await opened()
     open.putBlock('N', { kind: 'retest', club: 'd' })

@@ -41,6 +41,18 @@ describe('the outbox', () => {
     expect(kept.size).toBe(0)
   })
 
+  it('asks what follows with the last write alone', async () => {
+    const deliver = vi.fn().mockResolvedValue(lesson)
+    const outbox = new Outbox('L', listener(), deliver)
+    for (const id of ['a', 'b', 'c']) outbox.put(shot(id, 1))
+    await vi.runAllTimersAsync()
+    expect(deliver.mock.calls.map(([w, asks]) => [(w as Write).id, asks])).toEqual([
+      ['a', true], // it left before the others came
+      ['b', false],
+      ['c', true],
+    ])
+  })
+
   it('keeps what cannot be sent, says so, and sends it when it can', async () => {
     const heard = listener()
     const deliver = vi.fn().mockRejectedValueOnce(gone).mockResolvedValue(lesson)

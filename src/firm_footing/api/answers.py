@@ -4,8 +4,8 @@ from fastapi import APIRouter
 
 from firm_footing.api.context import Known, RowId, Store
 from firm_footing.api.errors import responses
-from firm_footing.api.shapes import AnswerIn, LessonOut
-from firm_footing.api.views import lesson_view
+from firm_footing.api.outcome import ChangedLesson, Outcome
+from firm_footing.api.shapes import AnswerIn
 from firm_footing.store import answers
 from firm_footing.store.errors import refused
 
@@ -19,21 +19,28 @@ ERRORS = responses(404, 409, 422)
     responses=ERRORS,
 )
 def put_answer(
-    session: Store, known: Known, lesson_id: RowId, answer_id: RowId, new: AnswerIn
-) -> LessonOut:
+    session: Store,
+    known: Known,
+    outcome: Outcome,
+    lesson_id: RowId,
+    answer_id: RowId,
+    new: AnswerIn,
+) -> ChangedLesson:
     """The client makes the id; several answers to one check stand side by side."""
     check = known.check.get(new.check_id)
     if check is None:
         raise refused(f"No check is called '{new.check_id}'.", "check_id", "Nothing was changed.")
     values = new.model_dump() | {"source": new.source or check.sources[0]}
     answers.put_answer(session, lesson_id, answer_id, check.question, values)
-    return lesson_view(session, lesson_id)
+    return outcome(lesson_id)
 
 
 @router.delete(
     "/lessons/{lesson_id}/answers/{answer_id}", summary="Take an answer back", responses=ERRORS
 )
-def delete_answer(session: Store, lesson_id: RowId, answer_id: RowId) -> LessonOut:
+def delete_answer(
+    session: Store, outcome: Outcome, lesson_id: RowId, answer_id: RowId
+) -> ChangedLesson:
     """It can be undone; an answer already gone is no error."""
     answers.delete_answer(session, lesson_id, answer_id)
-    return lesson_view(session, lesson_id)
+    return outcome(lesson_id)

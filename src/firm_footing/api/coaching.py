@@ -23,9 +23,8 @@ from firm_footing.api.conclusion_views import why_withheld
 from firm_footing.api.context import Known, RowId, Store
 from firm_footing.api.errors import responses
 from firm_footing.api.event_days import event_in
-from firm_footing.api.shapes import LessonOut
+from firm_footing.api.outcome import ChangedLesson, Outcome
 from firm_footing.api.trace_views import compared_view
-from firm_footing.api.views import lesson_view
 from firm_footing.core.case import Case
 from firm_footing.core.coaching.before_after import Compared, compare
 from firm_footing.core.coaching.cards import Card, cards_for
@@ -102,13 +101,18 @@ def _card(card: Card, known: Knowledge) -> CardOut:
     "/lessons/{lesson_id}/repetitions/{repetition_id}", summary="Tap a repetition", responses=ERRORS
 )
 def put_repetition(
-    session: Store, known: Known, lesson_id: RowId, repetition_id: RowId, sent: RepetitionIn
-) -> LessonOut:
+    session: Store,
+    known: Known,
+    outcome: Outcome,
+    lesson_id: RowId,
+    repetition_id: RowId,
+    sent: RepetitionIn,
+) -> ChangedLesson:
     """The client makes the id, so a repeated request counts it once."""
     if sent.drill not in known.drill:
         raise refused(f"No drill is called '{sent.drill}'.", "drill", "Nothing was changed.")
     coaching.put_repetition(session, lesson_id, repetition_id, sent.drill, sent.result)
-    return lesson_view(session, lesson_id)
+    return outcome(lesson_id)
 
 
 @router.get("/lessons/{lesson_id}/retest", summary="Before and after", responses=ERRORS)

@@ -1,6 +1,5 @@
 """What follows from a lesson? Nothing here changes it."""
 
-from dataclasses import replace
 from typing import Annotated
 
 from fastapi import APIRouter, Query
@@ -13,14 +12,14 @@ from firm_footing.api.conclusion_shapes import (
     WhatIfOut,
     WithoutOut,
 )
-from firm_footing.api.conclusion_views import between_view, diagnosis_view
+from firm_footing.api.conclusion_views import between_view
 from firm_footing.api.context import Known, RowId, Store
 from firm_footing.api.errors import responses
+from firm_footing.api.outcome import conclude
 from firm_footing.core.knowledge import Knowledge
 from firm_footing.core.knowledge.vocabulary import Source
 from firm_footing.core.reasoning import (
     between,
-    diagnose,
     round_of_looks,
     separating_blocks,
     weigh,
@@ -28,7 +27,6 @@ from firm_footing.core.reasoning import (
 )
 from firm_footing.core.reasoning.ball_next import ball_next
 from firm_footing.core.reasoning.explained import explained_by
-from firm_footing.core.reasoning.reported_miss import as_if_hit
 from firm_footing.store import lessons
 from firm_footing.store.cases import case_of
 from firm_footing.store.errors import refused
@@ -50,13 +48,7 @@ def read_diagnosis(
 ) -> DiagnosisOut:
     """All there is to conclude from the lesson, in one call."""
     content = lessons.content_of(session, lesson_id)
-    case = case_of(content)
-    means = at_hand if at_hand is not None else content.lesson.at_hand
-    found = diagnose(case, known, means)
-    told = as_if_hit(case, content.lesson.listen.misses, known)
-    if told is not case:
-        found = replace(found, next_checks=diagnose(told, known, means).next_checks)
-    return diagnosis_view(found, case, known)
+    return conclude(content, known, at_hand if at_hand is not None else content.lesson.at_hand)
 
 
 @router.get(

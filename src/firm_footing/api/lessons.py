@@ -4,6 +4,7 @@ from fastapi import APIRouter
 
 from firm_footing.api.context import Known, RowId, Store
 from firm_footing.api.errors import responses
+from firm_footing.api.outcome import ChangedLesson, Outcome
 from firm_footing.api.shapes import (
     BlockIn,
     DecisionIn,
@@ -63,8 +64,8 @@ def read_revision(session: Store, lesson_id: RowId) -> Revision:
 
 @router.patch("/lessons/{lesson_id}", summary="Change a lesson", responses=ERRORS)
 def change_lesson(
-    session: Store, known: Known, lesson_id: RowId, change: LessonChange
-) -> LessonOut:
+    session: Store, known: Known, outcome: Outcome, lesson_id: RowId, change: LessonChange
+) -> ChangedLesson:
     """What is left out stays; `at_hand` null means all is at hand, `drill` null no drill."""
     sent = change.model_dump(exclude_unset=True)
     empties = ("at_hand", "drill", "primary")
@@ -76,16 +77,18 @@ def change_lesson(
         named = ", ".join(sorted(unknown))
         raise refused(f"No equipment is called '{named}'.", "lacking", "Nothing was changed.")
     lessons.change_lesson(session, lesson_id, values)
-    return lesson_view(session, lesson_id)
+    return outcome(lesson_id)
 
 
 @router.patch(
     "/lessons/{lesson_id}/student", summary="Change the student of a lesson", responses=ERRORS
 )
-def change_student_of(session: Store, lesson_id: RowId, change: StudentChange) -> LessonOut:
+def change_student_of(
+    session: Store, outcome: Outcome, lesson_id: RowId, change: StudentChange
+) -> ChangedLesson:
     """As a step of the lesson: it can be undone. What is left out stays."""
     lessons.change_student_of(session, lesson_id, change.values())
-    return lesson_view(session, lesson_id)
+    return outcome(lesson_id)
 
 
 @router.delete("/lessons/{lesson_id}", status_code=204, summary="Delete a lesson", responses=ERRORS)
@@ -98,8 +101,13 @@ def delete_lesson(session: Store, lesson_id: RowId) -> None:
     "/lessons/{lesson_id}/blocks/{block_id}", summary="Add or change a block", responses=ERRORS
 )
 def put_block(
-    session: Store, known: Known, lesson_id: RowId, block_id: RowId, block: BlockIn
-) -> LessonOut:
+    session: Store,
+    known: Known,
+    outcome: Outcome,
+    lesson_id: RowId,
+    block_id: RowId,
+    block: BlockIn,
+) -> ChangedLesson:
     """The client makes the id; what is left out stays."""
     values = {name: getattr(block, name) for name in block.model_fields_set}
     values = {
@@ -110,37 +118,45 @@ def put_block(
     if values.get("drill") is not None and values["drill"] not in known.drill:
         raise refused(f"No drill is called '{values['drill']}'.", "drill", "Nothing was changed.")
     lessons.put_block(session, lesson_id, block_id, values)
-    return lesson_view(session, lesson_id)
+    return outcome(lesson_id)
 
 
 @router.put(
     "/lessons/{lesson_id}/shots/{shot_id}", summary="Log or change a ball", responses=ERRORS
 )
-def put_shot(session: Store, lesson_id: RowId, shot_id: RowId, shot: ShotIn) -> LessonOut:
+def put_shot(
+    session: Store, outcome: Outcome, lesson_id: RowId, shot_id: RowId, shot: ShotIn
+) -> ChangedLesson:
     """The client makes the id, so a repeated request stores the ball once."""
     shots.put_shot(session, lesson_id, shot_id, shot.block_id, shot.observed, shot.touched)
-    return lesson_view(session, lesson_id)
+    return outcome(lesson_id)
 
 
 @router.delete("/lessons/{lesson_id}/shots/{shot_id}", summary="Delete a ball", responses=ERRORS)
-def delete_shot(session: Store, lesson_id: RowId, shot_id: RowId) -> LessonOut:
+def delete_shot(
+    session: Store, outcome: Outcome, lesson_id: RowId, shot_id: RowId
+) -> ChangedLesson:
     """It can be undone; a ball already gone is no error."""
     shots.delete_shot(session, lesson_id, shot_id)
-    return lesson_view(session, lesson_id)
+    return outcome(lesson_id)
 
 
 @router.put("/lessons/{lesson_id}/notes/{note_id}", summary="Write a note", responses=ERRORS)
-def put_note(session: Store, lesson_id: RowId, note_id: RowId, note: NoteIn) -> LessonOut:
+def put_note(
+    session: Store, outcome: Outcome, lesson_id: RowId, note_id: RowId, note: NoteIn
+) -> ChangedLesson:
     """The client makes the id."""
     notes.put_note(session, lesson_id, note_id, note.text)
-    return lesson_view(session, lesson_id)
+    return outcome(lesson_id)
 
 
 @router.delete("/lessons/{lesson_id}/notes/{note_id}", summary="Delete a note", responses=ERRORS)
-def delete_note(session: Store, lesson_id: RowId, note_id: RowId) -> LessonOut:
+def delete_note(
+    session: Store, outcome: Outcome, lesson_id: RowId, note_id: RowId
+) -> ChangedLesson:
     """It can be undone."""
     notes.delete_note(session, lesson_id, note_id)
-    return lesson_view(session, lesson_id)
+    return outcome(lesson_id)
 
 
 @router.post(
@@ -149,28 +165,30 @@ def delete_note(session: Store, lesson_id: RowId, note_id: RowId) -> LessonOut:
     summary="Decide on one cause",
     responses=ERRORS,
 )
-def add_decision(session: Store, known: Known, lesson_id: RowId, decision: DecisionIn) -> LessonOut:
+def add_decision(
+    session: Store, known: Known, outcome: Outcome, lesson_id: RowId, decision: DecisionIn
+) -> ChangedLesson:
     """Kept with what the ranking says now, the knowledge that says it, and what it predicts."""
     if decision.cause not in known.cause:
         raise refused(f"No cause is called '{decision.cause}'.", "cause", "Nothing was changed.")
     decisions.add_decision(session, lesson_id, decision.cause, decision.reason, known)
-    return lesson_view(session, lesson_id)
+    return outcome(lesson_id)
 
 
 @router.post("/lessons/{lesson_id}/undo", summary="Take back the last step", responses=ERRORS)
-def undo(session: Store, lesson_id: RowId) -> LessonOut:
+def undo(session: Store, outcome: Outcome, lesson_id: RowId) -> ChangedLesson:
     """Does nothing when there is nothing to take back."""
     lessons.get_lesson(session, lesson_id)
     history.undo(session, lesson_id)
-    return lesson_view(session, lesson_id)
+    return outcome(lesson_id)
 
 
 @router.post("/lessons/{lesson_id}/redo", summary="Do a step again", responses=ERRORS)
-def redo(session: Store, lesson_id: RowId) -> LessonOut:
+def redo(session: Store, outcome: Outcome, lesson_id: RowId) -> ChangedLesson:
     """Does nothing when nothing was taken back."""
     lessons.get_lesson(session, lesson_id)
     history.redo(session, lesson_id)
-    return lesson_view(session, lesson_id)
+    return outcome(lesson_id)
 
 
 def _club_is_known(known: Known, club: str) -> None:

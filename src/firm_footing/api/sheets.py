@@ -11,8 +11,7 @@ from firm_footing.api.coaching_shapes import DayOut, DueOut, FollowUpIn, SheetOu
 from firm_footing.api.context import Known, RowId, Store
 from firm_footing.api.errors import responses
 from firm_footing.api.event_days import event_in
-from firm_footing.api.shapes import LessonOut
-from firm_footing.api.views import lesson_view
+from firm_footing.api.outcome import ChangedLesson, Outcome
 from firm_footing.core.coaching.cues import cues_for
 from firm_footing.core.coaching.sheet import sheet_of
 from firm_footing.core.frame import SideWords, in_words
@@ -105,14 +104,16 @@ def read_calendar(
 
 
 @router.put("/lessons/{lesson_id}/follow-up", summary="When to ask, what came", responses=ERRORS)
-def put_follow_up(session: Store, known: Known, lesson_id: RowId, sent: FollowUpIn) -> LessonOut:
+def put_follow_up(
+    session: Store, known: Known, outcome: Outcome, lesson_id: RowId, sent: FollowUpIn
+) -> ChangedLesson:
     """What is left out stays; the day is the check-in when none was named."""
     values = {k: v for k, v in sent.model_dump(exclude_unset=True).items() if v is not None}
     content = lessons.content_of(session, lesson_id)
     kept = content.follow_up
     on = kept.due_on if kept else values.get("due_on") or _check_in(content, known)
     coaching.put_follow_up(session, lesson_id, on, values)
-    return lesson_view(session, lesson_id)
+    return outcome(lesson_id)
 
 
 def _check_in(content: LessonContent, known: Knowledge) -> date:

@@ -6,7 +6,7 @@ from fastapi import APIRouter
 
 from firm_footing.api.context import Known, RowId, Store
 from firm_footing.api.errors import responses
-from firm_footing.api.shapes import LessonOut
+from firm_footing.api.outcome import ChangedLesson, Outcome
 from firm_footing.api.table_shapes import BadRowOut
 from firm_footing.api.trace_shapes import (
     RemarkOut,
@@ -19,7 +19,6 @@ from firm_footing.api.trace_shapes import (
     TraceText,
 )
 from firm_footing.api.trace_views import read_view, together_view
-from firm_footing.api.views import lesson_view
 from firm_footing.core.case import Case, Trace
 from firm_footing.core.ground.recorded import TraceError, recorded_of
 from firm_footing.core.ground.several import together
@@ -101,8 +100,8 @@ def preview_trace(session: Store, known: Known, lesson_id: RowId, sent: TraceTex
 
 @router.put("/lessons/{lesson_id}/traces/{trace_id}", summary="Keep a trace", responses=ERRORS)
 def put_trace(
-    session: Store, known: Known, lesson_id: RowId, trace_id: RowId, sent: TraceIn
-) -> LessonOut:
+    session: Store, known: Known, outcome: Outcome, lesson_id: RowId, trace_id: RowId, sent: TraceIn
+) -> ChangedLesson:
     """The client makes the id, so a repeated request keeps it once. What is no swing is refused."""
     said = sent.recorded
     trace = Trace(columns=said.columns, samples=said.samples, events=dict(said.events))
@@ -110,13 +109,18 @@ def put_trace(
         raise refused("A sample has not as many values as there are columns.", "samples", NOTHING)
     _readable(trace, known)
     traces.put_trace(session, lesson_id, trace_id, trace, sent.block_id, sent.name)
-    return lesson_view(session, lesson_id)
+    return outcome(lesson_id)
 
 
 @router.patch("/lessons/{lesson_id}/traces/{trace_id}", summary="Change a trace", responses=ERRORS)
 def change_trace(
-    session: Store, known: Known, lesson_id: RowId, trace_id: RowId, change: TraceChange
-) -> LessonOut:
+    session: Store,
+    known: Known,
+    outcome: Outcome,
+    lesson_id: RowId,
+    trace_id: RowId,
+    change: TraceChange,
+) -> ChangedLesson:
     """Its events, its block, its name, its feet; everything is computed anew."""
     values = change.model_dump(exclude_unset=True)
     values = {k: v for k, v in values.items() if v is not None or k == "block_id"}
@@ -125,14 +129,16 @@ def change_trace(
         samples = lessons.content_of(session, lesson_id).recordings[row.recording_id]
         _readable(samples.model_copy(update={"events": values["events"]}), known)
     traces.change_trace(session, lesson_id, trace_id, values)
-    return lesson_view(session, lesson_id)
+    return outcome(lesson_id)
 
 
 @router.delete("/lessons/{lesson_id}/traces/{trace_id}", summary="Delete a trace", responses=ERRORS)
-def delete_trace(session: Store, lesson_id: RowId, trace_id: RowId) -> LessonOut:
+def delete_trace(
+    session: Store, outcome: Outcome, lesson_id: RowId, trace_id: RowId
+) -> ChangedLesson:
     """It can be undone; a trace already gone is no error."""
     traces.delete_trace(session, lesson_id, trace_id)
-    return lesson_view(session, lesson_id)
+    return outcome(lesson_id)
 
 
 def _readable(trace: Trace, known: Knowledge) -> None:

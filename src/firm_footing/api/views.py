@@ -26,9 +26,13 @@ def lesson_view(session: Session, lesson_id: str) -> LessonOut:
     so that whoever has this view asks again, rather than never seeing the ball.
     """
     revision = revision_of(session, lesson_id)
-    content = content_of(session, lesson_id)
-    done, undone = last_done(session, lesson_id), first_undone(session, lesson_id)
+    return shown(session, content_of(session, lesson_id), revision)
+
+
+def shown(session: Session, content: LessonContent, revision: str) -> LessonOut:
+    """The same of a lesson already read; `revision` is from before it was."""
     lesson, follow_up = content.lesson, content.follow_up
+    done, undone = last_done(session, lesson.id), first_undone(session, lesson.id)
     return LessonOut(
         id=lesson.id,
         student=StudentOut.model_validate(content.student),

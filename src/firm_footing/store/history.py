@@ -142,6 +142,7 @@ def last_done(session: Session, lesson_id: str) -> Change | None:
         select(Change)
         .where(Change.lesson_id == lesson_id, col(Change.undone).is_(False))
         .order_by(col(Change.step).desc())
+        .limit(1)
     ).first()
 
 
@@ -161,6 +162,7 @@ def first_undone(session: Session, lesson_id: str) -> Change | None:
         select(Change)
         .where(Change.lesson_id == lesson_id, col(Change.undone).is_(True))
         .order_by(col(Change.step))
+        .limit(1)
     ).first()
 
 

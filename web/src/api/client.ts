@@ -4,6 +4,7 @@ import type { components, paths } from '@/api/schema'
 
 export type Shape = components['schemas']
 export type Lesson = Shape['LessonOut']
+export type ChangedLesson = Shape['ChangedLesson']
 export type Block = Shape['BlockOut']
 export type LoggedShot = Shape['ShotOut']
 export type Shot = Partial<Shape['Shot']>

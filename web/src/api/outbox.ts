@@ -1,6 +1,6 @@
 // Writes go out one after the other and are kept until they arrive: range Wi-Fi comes and goes.
 // Every write carries an id made here, so sending one twice stores it once.
-import { ApiError, ask, client, type Lesson, type Shape } from '@/api/client'
+import { ApiError, ask, client, type ChangedLesson, type Shape } from '@/api/client'
 
 export type Write =
   | { kind: 'shot'; lesson: string; id: string; body: Shape['ShotIn'] }
@@ -20,125 +20,83 @@ export type Write =
   | { kind: 'follow-up'; lesson: string; id: string; body: Shape['FollowUpIn'] }
   | { kind: 'undo' | 'redo'; lesson: string; id: string }
 
-/** Send one write; the answer is the lesson as it then is. */
-export function send(write: Write): Promise<Lesson> {
-  const lesson_id = write.lesson
+/** Send one write; the answer is the lesson as it then is, with what follows from it when asked. */
+export function send(write: Write, diagnosis: boolean): Promise<ChangedLesson> {
+  const query = { diagnosis }
+  const { lesson: lesson_id, id } = write
+  const here = { params: { path: { lesson_id }, query } }
   switch (write.kind) {
     case 'shot': {
-      const path = { lesson_id, shot_id: write.id }
-      return ask(
-        client.PUT('/api/lessons/{lesson_id}/shots/{shot_id}', {
-          params: { path },
-          body: write.body,
-        }),
-      )
+      const params = { path: { lesson_id, shot_id: id }, query }
+      const { body } = write
+      return ask(client.PUT('/api/lessons/{lesson_id}/shots/{shot_id}', { params, body }))
     }
     case 'shot-gone': {
-      const path = { lesson_id, shot_id: write.id }
-      return ask(client.DELETE('/api/lessons/{lesson_id}/shots/{shot_id}', { params: { path } }))
+      const params = { path: { lesson_id, shot_id: id }, query }
+      return ask(client.DELETE('/api/lessons/{lesson_id}/shots/{shot_id}', { params }))
     }
     case 'answer': {
-      const path = { lesson_id, answer_id: write.id }
-      return ask(
-        client.PUT('/api/lessons/{lesson_id}/answers/{answer_id}', {
-          params: { path },
-          body: write.body,
-        }),
-      )
+      const params = { path: { lesson_id, answer_id: id }, query }
+      const { body } = write
+      return ask(client.PUT('/api/lessons/{lesson_id}/answers/{answer_id}', { params, body }))
     }
     case 'answer-gone': {
-      const path = { lesson_id, answer_id: write.id }
-      return ask(
-        client.DELETE('/api/lessons/{lesson_id}/answers/{answer_id}', { params: { path } }),
-      )
+      const params = { path: { lesson_id, answer_id: id }, query }
+      return ask(client.DELETE('/api/lessons/{lesson_id}/answers/{answer_id}', { params }))
     }
     case 'block': {
-      const path = { lesson_id, block_id: write.id }
-      return ask(
-        client.PUT('/api/lessons/{lesson_id}/blocks/{block_id}', {
-          params: { path },
-          body: write.body,
-        }),
-      )
+      const params = { path: { lesson_id, block_id: id }, query }
+      const { body } = write
+      return ask(client.PUT('/api/lessons/{lesson_id}/blocks/{block_id}', { params, body }))
     }
     case 'note': {
-      const path = { lesson_id, note_id: write.id }
-      return ask(
-        client.PUT('/api/lessons/{lesson_id}/notes/{note_id}', {
-          params: { path },
-          body: write.body,
-        }),
-      )
+      const params = { path: { lesson_id, note_id: id }, query }
+      const { body } = write
+      return ask(client.PUT('/api/lessons/{lesson_id}/notes/{note_id}', { params, body }))
     }
     case 'note-gone': {
-      const path = { lesson_id, note_id: write.id }
-      return ask(client.DELETE('/api/lessons/{lesson_id}/notes/{note_id}', { params: { path } }))
+      const params = { path: { lesson_id, note_id: id }, query }
+      return ask(client.DELETE('/api/lessons/{lesson_id}/notes/{note_id}', { params }))
     }
-    case 'lesson':
-      return ask(
-        client.PATCH('/api/lessons/{lesson_id}', {
-          params: { path: { lesson_id } },
-          body: write.body,
-        }),
-      )
-    case 'student':
-      return ask(
-        client.PATCH('/api/lessons/{lesson_id}/student', {
-          params: { path: { lesson_id } },
-          body: write.body,
-        }),
-      )
-    case 'decision':
-      return ask(
-        client.POST('/api/lessons/{lesson_id}/decisions', {
-          params: { path: { lesson_id } },
-          body: write.body,
-        }),
-      )
     case 'trace': {
-      const path = { lesson_id, trace_id: write.id }
+      const params = { path: { lesson_id, trace_id: id }, query }
       const { body } = write
-      return ask(
-        client.PUT('/api/lessons/{lesson_id}/traces/{trace_id}', { params: { path }, body }),
-      )
+      return ask(client.PUT('/api/lessons/{lesson_id}/traces/{trace_id}', { params, body }))
     }
     case 'trace-change': {
-      const path = { lesson_id, trace_id: write.id }
+      const params = { path: { lesson_id, trace_id: id }, query }
       const { body } = write
-      return ask(
-        client.PATCH('/api/lessons/{lesson_id}/traces/{trace_id}', { params: { path }, body }),
-      )
+      return ask(client.PATCH('/api/lessons/{lesson_id}/traces/{trace_id}', { params, body }))
     }
     case 'trace-gone': {
-      const path = { lesson_id, trace_id: write.id }
-      return ask(client.DELETE('/api/lessons/{lesson_id}/traces/{trace_id}', { params: { path } }))
+      const params = { path: { lesson_id, trace_id: id }, query }
+      return ask(client.DELETE('/api/lessons/{lesson_id}/traces/{trace_id}', { params }))
     }
     case 'repetition': {
-      const path = { lesson_id, repetition_id: write.id }
+      const params = { path: { lesson_id, repetition_id: id }, query }
       const { body } = write
       return ask(
-        client.PUT('/api/lessons/{lesson_id}/repetitions/{repetition_id}', {
-          params: { path },
-          body,
-        }),
+        client.PUT('/api/lessons/{lesson_id}/repetitions/{repetition_id}', { params, body }),
       )
     }
-    case 'follow-up': {
-      const { body } = write
-      return ask(
-        client.PUT('/api/lessons/{lesson_id}/follow-up', { params: { path: { lesson_id } }, body }),
-      )
-    }
+    case 'lesson':
+      return ask(client.PATCH('/api/lessons/{lesson_id}', { ...here, body: write.body }))
+    case 'student':
+      return ask(client.PATCH('/api/lessons/{lesson_id}/student', { ...here, body: write.body }))
+    case 'decision':
+      return ask(client.POST('/api/lessons/{lesson_id}/decisions', { ...here, body: write.body }))
+    case 'follow-up':
+      return ask(client.PUT('/api/lessons/{lesson_id}/follow-up', { ...here, body: write.body }))
     case 'undo':
-      return ask(client.POST('/api/lessons/{lesson_id}/undo', { params: { path: { lesson_id } } }))
+      return ask(client.POST('/api/lessons/{lesson_id}/undo', here))
     case 'redo':
-      return ask(client.POST('/api/lessons/{lesson_id}/redo', { params: { path: { lesson_id } } }))
+      return ask(client.POST('/api/lessons/{lesson_id}/redo', here))
   }
 }
 
 export interface Listener {
-  /** Everything has arrived; the lesson as the server has it. */
-  settled: (lesson: Lesson) => void
+  /** Everything has arrived; the lesson as the server has it, and what follows from it. */
+  settled: (lesson: ChangedLesson) => void
   /** How many writes wait, and whether the server is out of reach. */
   waiting: (count: number, unreachable: boolean) => void
   /** A write was refused and dropped. */
@@ -157,7 +115,7 @@ export class Outbox {
   constructor(
     private readonly lesson: string,
     private readonly listener: Listener,
-    private readonly deliver: (write: Write) => Promise<Lesson> = send,
+    private readonly deliver: typeof send = send,
   ) {
     this.queue = kept().filter((write) => write.lesson === lesson)
     if (this.queue.length > 0) void this.flush()
@@ -185,11 +143,11 @@ export class Outbox {
   private async flush(): Promise<void> {
     if (this.busy) return
     this.busy = true
-    let lesson: Lesson | null = null
+    let lesson: ChangedLesson | null = null
     while (this.queue.length > 0 && !this.closed) {
       this.listener.waiting(this.queue.length, false)
       try {
-        lesson = await this.deliver(this.queue[0] as Write)
+        lesson = await this.deliver(this.queue[0] as Write, this.queue.length === 1)
         this.queue.shift()
       } catch (error) {
         const known = error instanceof ApiError ? error : null

@@ -41,10 +41,14 @@ export function useLesson(id: string) {
   const saving = ref<Saving>({ state: 'saved', waiting: 0 })
 
   const outbox = new Outbox(id, {
-    settled(arrived) {
+    settled({ diagnosis: found, ...arrived }) {
       changes++
       if (outbox.empty) lesson.value = arrived
-      void weigh()
+      if (found == null) void weigh()
+      else {
+        asked++
+        diagnosis.value = found
+      }
     },
     waiting(waiting, unreachable) {
       const state = waiting === 0 ? 'saved' : unreachable ? 'unreachable' : 'saving'

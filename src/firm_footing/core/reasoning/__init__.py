@@ -10,6 +10,7 @@ causes. All stories are enumerated; nothing is sampled.
 from firm_footing.core.reasoning.between import Between, between
 from firm_footing.core.reasoning.diagnosis import Diagnosis, RankedCause, diagnose
 from firm_footing.core.reasoning.look_round import Round, round_of_looks
+from firm_footing.core.reasoning.next_check import next_checks
 from firm_footing.core.reasoning.ranking import Ranking, ranking_of
 from firm_footing.core.reasoning.separating import SeparatingBlock, Verdict, separating_blocks
 from firm_footing.core.reasoning.weighing import weigh
@@ -27,6 +28,7 @@ __all__ = [
     "WhatIf",
     "between",
     "diagnose",
+    "next_checks",
     "ranking_of",
     "round_of_looks",
     "separating_blocks",

@@ -9,7 +9,7 @@ from dataclasses import replace
 import numpy as np
 from numpy.typing import NDArray
 
-from firm_footing.core.reasoning.delivery import DeliveryReading, judge_delivery
+from firm_footing.core.reasoning.delivery import DeliveryReading, log_of_delivery
 from firm_footing.core.reasoning.weighing import Weighing, log_in_set
 
 FloatArray = NDArray[np.float64]
@@ -24,8 +24,8 @@ def bits_alone(weighing: Weighing) -> FloatArray:
     if weighing.balls.delivery is not None:
         reading = weighing.balls.delivery.reading
         for row, name in enumerate(reading.names):
-            joint = judge_delivery(_one(reading, row), stories, weighing.handicap, here)
-            of_balls[f"pattern.{name}"] = joint.log
+            one = _one(reading, row)
+            of_balls[f"pattern.{name}"] = log_of_delivery(one, stories, weighing.handicap, here)
     logs = [of_balls.get(p.id, p.adds[hypothesis]) for p in weighing.pieces]
     found = [stories.alone_against_none(log, weight) for log in logs]
     shape = len(found), len(weighing.knowledge.causes)

@@ -8,6 +8,7 @@ number, so that each can be taken away again.
 
 from dataclasses import dataclass
 from functools import lru_cache
+from typing import Any
 
 import numpy as np
 from numpy.typing import NDArray
@@ -26,7 +27,7 @@ from firm_footing.core.knowledge import DIMENSIONS, Knowledge
 from firm_footing.core.pattern import Pattern
 from firm_footing.core.pattern.pattern import Scatter
 from firm_footing.core.reasoning.evidence import Piece, restoring
-from firm_footing.core.reasoning.joint import Joint, judge
+from firm_footing.core.reasoning.joint import Joint, judge, log_density
 from firm_footing.core.reasoning.stories import Stories
 
 FloatArray = NDArray[np.float64]
@@ -185,22 +186,35 @@ class BaselineJudged:
     delivery: DeliveryJudged | None
 
 
-def judge_delivery(
-    reading: DeliveryReading,
-    stories: Stories,
-    handicap: float,
-    only: IntArray | slice = slice(None),
-) -> Joint:
-    """The reading judged by every story, or by these only."""
+def judge_delivery(reading: DeliveryReading, stories: Stories, handicap: float) -> Joint:
+    """The reading judged by every story."""
+    forms = stories.forms
+    expected = expected_delivery(stories, handicap)
+    off = reading.value[:, None] - reading.design @ expected
+    return judge(off, listed=forms.variant_of, form_of=forms.of, **_people(reading, stories))
+
+
+def log_of_delivery(
+    reading: DeliveryReading, stories: Stories, handicap: float, only: IntArray
+) -> FloatArray:
+    """(only,) log density of the reading under these stories."""
+    forms = stories.forms
+    expected = expected_delivery(stories, handicap)[:, only]
+    off = reading.value[:, None] - reading.design @ expected
+    listed = forms.variant_of[:, forms.of[only]]
+    each = np.arange(len(only))
+    return log_density(off, listed=listed, form_of=each, **_people(reading, stories))
+
+
+def _people(reading: DeliveryReading, stories: Stories) -> dict[str, Any]:
+    """What people differ by, as `judge` takes it."""
     numbers = stories.knowledge.numbers.delivery
     person = np.array(numbers.person_sd.row()) ** 2
-    return judge(
-        off=reading.value[:, None] - reading.design @ expected_delivery(stories, handicap)[:, only],
-        spreads=numbers.severity_within * stories.unit_effects @ reading.design.T,
-        listed=stories.variant_of[:, only],
-        base=reading.design * person @ reading.design.T + reading.noise,
-        tail_df=numbers.person_tail_df,
-    )
+    return {
+        "spreads": numbers.severity_within * stories.forms.unit_effects @ reading.design.T,
+        "base": reading.design * person @ reading.design.T + reading.noise,
+        "tail_df": numbers.person_tail_df,
+    }
 
 
 def judge_balls(pattern: Pattern, stories: Stories, handicap: float) -> BaselineJudged:
@@ -260,8 +274,8 @@ def scatter_says(scatter: Scatter, factor: FloatArray, spread: float) -> FloatAr
     factors, which = np.unique(factor, return_inverse=True)
     size2 = (factors[:, None] * np.exp(spread * SCATTER_NODES)) ** 2
     wide = scatter.own_share * size2 + 1 - scatter.own_share
-    log_density = -0.5 * (scatter.freedom * np.log(wide) + scatter.sum2 / wide)
-    by_factor = np.logaddexp.reduce(log_density + LOG_NODE_WEIGHTS, axis=1)
+    log_normal = -0.5 * (scatter.freedom * np.log(wide) + scatter.sum2 / wide)
+    by_factor = np.logaddexp.reduce(log_normal + LOG_NODE_WEIGHTS, axis=1)
     out: FloatArray = by_factor[which]
     return out
 

@@ -200,8 +200,8 @@ def _evidence(
     """
     cause = weighing.knowledge.causes[column].id
     lists: dict[str, list[Said]] = {"speaks_for": [], "speaks_against": [], "better_explained": []}
-    for row, piece in enumerate(weighing.pieces):
-        bits, by_itself = float(weighing.now.bits[row, column]), float(alone[row, column])
+    both = zip(weighing.now.bits[:, column].tolist(), alone[:, column].tolist(), strict=True)
+    for row, (piece, (bits, by_itself)) in enumerate(zip(weighing.pieces, both, strict=True)):
         if min(abs(bits), abs(by_itself)) < LEAST_BITS:
             continue
         if by_itself > 0 and bits > 0:

@@ -5,7 +5,8 @@
 
 so the causes of a story add a term of rank one each to the covariance B of person and noise. With
 F the spread times the effects as read, the whole is solved by a Cholesky factor of I + F' B^-1 F,
-no larger than the number of causes, for all stories at once.
+no larger than the number of causes, for all stories at once. The factor does not depend on how
+severe the causes are: it is made once for each form, the same causes in the same mode and sides.
 
 People are not all near the middle: the density is a multivariate t of that covariance, so that an
 unusual person is not taken for proof of a cause.
@@ -33,7 +34,8 @@ class Joint:
     log_det : (stories,) log determinant of the covariance
     severity : (most, stories) how far each cause's severity lies from that of its story given
         the reading, in standard deviations; rows in the order of `listed`
-    precision : (n, stories) one over the variance of each number given the others
+    precision : (n, forms) one over the variance of each number given the others
+    form_of : (stories,) which form each is of
     pulled : (n, stories) inverse covariance times `off`: precision times how far each number lies
         from what the others predict
     """
@@ -44,6 +46,7 @@ class Joint:
     log_det: FloatArray
     severity: FloatArray
     precision: FloatArray
+    form_of: IntArray
     pulled: FloatArray
 
     @cached_property
@@ -53,9 +56,9 @@ class Joint:
 
     def given_the_others(self, number: int) -> FloatArray:
         """(stories,) log density of one number given all the others."""
-        own = self.precision[number]
+        own = self.precision[number][self.form_of]
         distance2 = self.distance2 - self.pulled[number] ** 2 / own
-        log_det = self.log_det + np.log(own)
+        log_det = self.log_det + np.log(self.precision[number])[self.form_of]
         return self.log - _log_t(distance2, log_det, self.size - 1, self.tail_df)
 
 
@@ -70,7 +73,12 @@ def _log_t(distance2: FloatArray, log_det: FloatArray, size: int, df: float) -> 
 
 
 def judge(
-    off: FloatArray, spreads: FloatArray, listed: IntArray, base: FloatArray, tail_df: float
+    off: FloatArray,
+    spreads: FloatArray,
+    listed: IntArray,
+    form_of: IntArray,
+    base: FloatArray,
+    tail_df: float,
 ) -> Joint:
     """Density of a reading under every story.
 
@@ -78,21 +86,23 @@ def judge(
     ----------
     off : (n, stories) the reading minus its mean under the story
     spreads : (variants, n) one standard deviation of what each variant of a cause does to it
-    listed : (most, stories) which variants each story holds; the last variant is none, all zero
+    listed : (most, forms) which variants each form holds; the last variant is none, all zero
+    form_of : (stories,) which form each story is of
     base : (n, n) covariance of everything else: people and noise
     tail_df : degrees of freedom of the tails, above 2
 
     """
-    solved = _solve(off, spreads, listed, base)
-    inverse, as_read, factor = solved.inverse, solved.as_read, solved.factor
-    severity = _backward(factor, solved.toward)
-    precision = np.empty_like(off)
-    for i in range(len(off)):
-        ways = _forward(factor, [as_read[row, i] for row in listed])
-        precision[i] = inverse[i, i] - sum(way * way for way in ways)
-    pulled = solved.weighted
+    solved = _solve(off, spreads, listed, form_of, base)
+    as_read = np.ascontiguousarray(solved.as_read.T)
+    severity = _backward([[e[form_of] for e in row] for row in solved.factor], solved.toward)
+    precision = np.empty((len(off), listed.shape[1]))
+    for i, each in enumerate(as_read):
+        ways = _forward(solved.factor, [each[row] for row in listed])
+        precision[i] = solved.inverse[i, i] - sum(way * way for way in ways)
+    graver = np.zeros((len(spreads), len(form_of)))
     for row, z in zip(listed, severity, strict=True):
-        pulled -= as_read[row].T * z
+        graver[row[form_of], np.arange(len(form_of))] = z
+    pulled = solved.weighted - as_read @ graver
     return Joint(
         size=len(off),
         tail_df=tail_df,
@@ -100,15 +110,21 @@ def judge(
         log_det=solved.log_det,
         severity=severity,
         precision=precision,
+        form_of=form_of,
         pulled=pulled,
     )
 
 
 def log_density(
-    off: FloatArray, spreads: FloatArray, listed: IntArray, base: FloatArray, tail_df: float
+    off: FloatArray,
+    spreads: FloatArray,
+    listed: IntArray,
+    form_of: IntArray,
+    base: FloatArray,
+    tail_df: float,
 ) -> FloatArray:
     """(stories,) `Joint.log` alone, of the same arguments as `judge`."""
-    solved = _solve(off, spreads, listed, base)
+    solved = _solve(off, spreads, listed, form_of, base)
     return _log_t(solved.distance2, solved.log_det, len(off), tail_df)
 
 
@@ -117,7 +133,8 @@ class _Solved(NamedTuple):
 
     inverse, as_read : of `base`, and (variants, n) the spreads times it
     weighted : (n, stories) inverse times off
-    factor, toward : Cholesky factor, and the severities' part solved by it
+    factor : Cholesky factor of each form
+    toward : the severities' part of each story solved by it
     """
 
     inverse: FloatArray
@@ -129,23 +146,27 @@ class _Solved(NamedTuple):
     log_det: FloatArray
 
 
-def _solve(off: FloatArray, spreads: FloatArray, listed: IntArray, base: FloatArray) -> _Solved:
+def _solve(
+    off: FloatArray, spreads: FloatArray, listed: IntArray, form_of: IntArray, base: FloatArray
+) -> _Solved:
     inverse = np.linalg.inv(base).astype(np.float64, copy=False)
     as_read = spreads @ inverse
     factor = _cholesky(as_read @ spreads.T, listed)
     weighted = inverse @ off
-    toward = [np.einsum("ns,ns->s", spreads.T[:, row], weighted) for row in listed]
-    solved = _forward(factor, toward)
+    by_variant, stories = as_read @ off, np.arange(len(form_of))
+    toward = [by_variant[row[form_of], stories] for row in listed]
+    solved = _forward([[e[form_of] for e in row] for row in factor], toward)
     distance2 = np.einsum("is,is->s", off, weighted)
-    log_det = np.full(len(distance2), np.linalg.slogdet(base)[1])
-    for j, y in enumerate(solved):
+    for y in solved:
         distance2 -= y * y
-        log_det += 2 * np.log(factor[j][j])
-    return _Solved(inverse, as_read, weighted, factor, solved, distance2, log_det)
+    log_det = np.full(listed.shape[1], np.linalg.slogdet(base)[1])
+    for j, row in enumerate(factor):
+        log_det += 2 * np.log(row[j])
+    return _Solved(inverse, as_read, weighted, factor, solved, distance2, log_det[form_of])
 
 
 def _cholesky(overlap: FloatArray, listed: IntArray) -> list[list[FloatArray]]:
-    """Lower factor of I + overlap[listed, listed], entry by entry, each (stories,)."""
+    """Lower factor of I + overlap[listed, listed], entry by entry, each (forms,)."""
     factor: list[list[FloatArray]] = []
     for j, row in enumerate(listed):
         entries: list[FloatArray] = []

@@ -17,10 +17,8 @@ from firm_footing.core.reasoning.looks import (
     fact_probability,
     fact_table,
     group_of,
-    in_group,
     independence,
 )
-from firm_footing.core.reasoning.scratch import scratch
 from firm_footing.core.reasoning.stories import Stories
 from firm_footing.core.reasoning.weighing import Weighing
 
@@ -98,9 +96,9 @@ def best_checks(
     errors = np.array([numbers.reading_error.of(s, c.read_as) for c, s in open_checks])
     order = {name: column for column, name in enumerate(weighing.bases)}
     columns = [order[check.id] for check, _ in open_checks]
-    facts = fact_table(weighing.stories, tuple(weighing.bases.items()))[columns]
+    facts = fact_table(weighing.stories, tuple(weighing.bases.items()))
     fact, of_decision = fact_with_decision(weighing.stories, hypothesis, decision, facts, decisions)
-    gains = information_gain(fact, of_decision, errors) * [
+    gains = information_gain(fact[:, columns], of_decision, errors) * [
         independence(1 + beside(weighing, check.id, source), knowledge)
         for check, source in open_checks
     ]
@@ -121,9 +119,7 @@ def beside(weighing: Weighing, check_id: str, source: Source) -> int:
     if group is None:
         return 0
     return sum(
-        in_group(name, said, knowledge) == group
-        for name, said in weighing.counted.items()
-        if name != check_id
+        ratios.group == group for name, ratios in weighing.ratios.items() if name != check_id
     )
 
 
@@ -147,13 +143,11 @@ def fact_with_decision(
     (decisions, looks) P(decision and fact), and (decisions,) P(decision).
 
     """
-    both = scratch("fact_and_hypothesis", len(facts), len(hypothesis), facts.dtype)
-    np.multiply(facts, hypothesis.astype(facts.dtype), out=both)
-    of_set = np.add.reduceat(both, stories.first_hypothesis, axis=1)
-    picks = np.zeros((decisions, len(decision)))
-    picks[decision, np.arange(len(decision))] = 1.0
-    of_decision = picks @ stories.to_sets(hypothesis)
-    return picks @ of_set.T.astype(np.float64), of_decision
+    of_hypothesis = decision[stories.hypotheses.set_of]
+    picks = np.zeros((len(hypothesis), decisions), dtype=facts.dtype)
+    picks[np.arange(len(hypothesis)), of_hypothesis] = hypothesis
+    of_decision = picks.sum(axis=0, dtype=np.float64)
+    return (facts @ picks).T.astype(np.float64), of_decision
 
 
 def information_gain(fact: FloatArray, of_decision: FloatArray, errors: FloatArray) -> FloatArray:

@@ -24,19 +24,19 @@ def first_by_school(weighing: Weighing) -> dict[School, str]:
     A school changes the prior of the causes; the likelihood is weighed anew only where it also
     changes how common an answered sign is.
     """
-    stories, knowledge = weighing.stories, weighing.knowledge
+    stories, causes = weighing.stories, weighing.knowledge.causes
     table = _school_table(stories, weighing.handicap)
-    here = groups_asked(weighing.counted, knowledge, weighing.bases)
+    here = groups_asked(weighing.ratios, weighing.bases)
     by_groups: dict[tuple[tuple[Asked, ...], ...], FloatArray] = {}
     weights = np.empty_like(table.priors)
     for row, prior, bases in zip(weights, table.priors, table.bases, strict=True):
-        groups = tuple(groups_asked(weighing.counted, knowledge, bases))
+        groups = tuple(groups_asked(weighing.ratios, bases))
         if groups not in by_groups:
             logs = weighing.now.log - weighing.now.log.max() + changed(here, groups, stories)
             by_groups[groups] = stories.to_sets(np.exp(logs))
         np.multiply(by_groups[groups], prior, out=row)
     firsts = (weights @ weighing.starts).argmax(axis=1)
-    return {name: knowledge.causes[i].id for name, i in zip(table.schools, firsts, strict=True)}
+    return {name: causes[i].id for name, i in zip(table.schools, firsts, strict=True)}
 
 
 class _SchoolTable(NamedTuple):

@@ -10,6 +10,7 @@ One severity drives all that a cause does, at the looks and in the balls.
 
 from dataclasses import dataclass
 from functools import cached_property
+from typing import NamedTuple
 
 import numpy as np
 from numpy.typing import NDArray
@@ -21,6 +22,21 @@ FloatArray = NDArray[np.float64]
 IntArray = NDArray[np.int_]
 
 THROWN, STUCK, NO_MODE = 0, 1, -1
+
+
+class Forms(NamedTuple):
+    """The same causes in the same mode and on the same sides, however severe.
+
+    unit_effects : (variants + 1, 6) of each cause in each mode and side, the last is none
+    variant_of : (most, forms) which of them the form's causes take, filled up with the last
+    first : (forms,) a story of each
+    of : (stories,) which form each story is of
+    """
+
+    unit_effects: FloatArray
+    variant_of: IntArray
+    first: IntArray
+    of: IntArray
 
 
 @dataclass(frozen=True, eq=False)
@@ -53,6 +69,15 @@ class Stories:
     variant_of: IntArray
     variant_cause: IntArray
     scatter_factor: FloatArray
+
+    @cached_property
+    def forms(self) -> Forms:
+        """The stories without their severities."""
+        levels = len(self.knowledge.numbers.delivery.severity_levels)
+        variant_of, first, of = np.unique(
+            self.variant_of // levels, axis=1, return_index=True, return_inverse=True
+        )
+        return Forms(self.unit_effects[::levels], variant_of, first, of.reshape(-1))
 
     @cached_property
     def shift(self) -> FloatArray:

@@ -122,15 +122,16 @@ def log_given_baseline(
     base = both * person @ both.T
     base[:n, :n] += first.noise
     base[n:, n:] += second.noise + second.design * everyone_spread2 @ second.design.T
-    kept = numbers.delivery.severity_within * stories.unit_effects @ both.T
+    expected, forms = expected_delivery(stories, handicap), stories.forms
+    kept = numbers.delivery.severity_within * forms.unit_effects @ both.T
     gone = kept.copy()
     gone[:, n:] = 0.0
-    expected = expected_delivery(stories, handicap)
     df = numbers.delivery.person_tail_df
     alone = log_density(
         first.value[:, None] - first.design @ expected,
         kept[:, :n],
-        stories.variant_of,
+        forms.variant_of,
+        forms.of,
         base[:n, :n],
         df,
     )
@@ -144,10 +145,10 @@ def log_given_baseline(
                 second.value[:, None] - second.design @ left,
             ]
         )
-        is_gone = branch.gone != len(stories.effects) - 1
-        listed = stories.variant_of + len(kept) * is_gone
+        is_gone = branch.gone[:, forms.first] != len(stories.effects) - 1
+        listed = forms.variant_of + len(kept) * is_gone
         log = np.log(branch.probability) - alone
-        log += log_density(off, np.concatenate([kept, gone]), listed, base, df)
+        log += log_density(off, np.concatenate([kept, gone]), listed, forms.of, base, df)
         if during.scatter is not None:
             factor = _scatter_left(stories, branch.gone)
             log += scatter_says(during.scatter, factor, numbers.delivery.scatter_spread)

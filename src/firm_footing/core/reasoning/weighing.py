@@ -18,7 +18,16 @@ from firm_footing.core.reasoning.answers import counted_readings, seen_of
 from firm_footing.core.reasoning.delivery import DeliveryJudged, judge_balls
 from firm_footing.core.reasoning.enumeration import enumerate_stories
 from firm_footing.core.reasoning.evidence import Folded, Piece, fold
-from firm_footing.core.reasoning.looks import base_rates, changed, groups_asked, look_pieces
+from firm_footing.core.reasoning.looks import (
+    LogRatios,
+    base_rates,
+    changed,
+    groups_asked,
+    look_pieces,
+    ratios_of,
+    ratios_of_check,
+    traces_owner,
+)
 from firm_footing.core.reasoning.posterior import Posterior, normalised, posterior
 from firm_footing.core.reasoning.prior import base_weights, set_prior
 from firm_footing.core.reasoning.start import (
@@ -39,6 +48,7 @@ class Weighing:
     """A case with its evidence weighed.
 
     counted : check id to the answers that count
+    ratios : check id to what they come to
     seen : cause id to whether it was seen, of every cause whose own looks were answered
     bases : check id to its base rate for this player and school
     pieces : the evidence
@@ -52,6 +62,7 @@ class Weighing:
     handicap: float
     pattern: Pattern
     counted: Mapping[str, list[Reading]]
+    ratios: Mapping[str, LogRatios]
     seen: Mapping[str, Seen]
     bases: Mapping[str, float]
     pieces: Sequence[Piece]
@@ -94,12 +105,14 @@ class Weighing:
 
     def root_with(self, reading: Reading) -> FloatArray:
         """(causes,) `root` if this answer were given besides: the same that `weigh` would find."""
-        counted = {name: list(said) for name, said in self.counted.items()}
-        counted.setdefault(reading.check, []).append(reading)
+        check = reading.check
+        counted = {**self.counted, check: [*self.counted.get(check, ()), reading]}
+        ratios = {
+            **self.ratios,
+            check: ratios_of_check(check, counted[check], traces_owner(counted), self.knowledge),
+        }
         more = changed(
-            groups_asked(self.counted, self.knowledge, self.bases),
-            groups_asked(counted, self.knowledge, self.bases),
-            self.stories,
+            groups_asked(self.ratios, self.bases), groups_asked(ratios, self.bases), self.stories
         )
         prior = self.prior[self.stories.hypotheses.set_of]
         sets = self.stories.to_sets(normalised(self.now.log + more, prior))
@@ -131,7 +144,7 @@ class Weighing:
         by_hand = [r.trace is None for readings in self.counted.values() for r in readings]
         return sum(by_hand) + (not all(by_hand))
 
-    @property
+    @cached_property
     def answered(self) -> frozenset[str]:
         """Checks that need no more looking at."""
         return frozenset(name for name, said in self.counted.items() if is_clear(said))
@@ -147,7 +160,8 @@ def weigh(case: Case, knowledge: Knowledge) -> Weighing:
     counted = with_answers_of_traces(by_hand, case, balls.pattern, knowledge)
     options = school_options(case.school, knowledge)
     bases = school_bases(knowledge, handicap, options)
-    pieces = [*balls.folded.pieces, *look_pieces(counted, stories, bases)]
+    ratios = ratios_of(counted, knowledge)
+    pieces = [*balls.folded.pieces, *look_pieces(ratios, stories, bases)]
     prior = school_prior(stories, options)
     stuck = knowledge.numbers.stuck_mode.probability(handicap)
     return Weighing(
@@ -156,6 +170,7 @@ def weigh(case: Case, knowledge: Knowledge) -> Weighing:
         handicap=handicap,
         pattern=balls.pattern,
         counted=counted,
+        ratios=ratios,
         seen=seen_of(counted, knowledge),
         bases=bases,
         pieces=pieces,

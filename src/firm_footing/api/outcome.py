@@ -1,0 +1,68 @@
+"""What does every write answer? The lesson as it then is and, when asked, what follows from it."""
+
+from collections.abc import Callable, Sequence
+from dataclasses import replace
+from typing import Annotated
+
+from fastapi import Depends, Query
+from pydantic import Field
+
+from firm_footing.api.conclusion_shapes import DiagnosisOut
+from firm_footing.api.conclusion_views import diagnosis_view
+from firm_footing.api.context import Known, Store
+from firm_footing.api.shapes import LessonOut
+from firm_footing.api.views import lesson_view, shown
+from firm_footing.core.knowledge import Knowledge
+from firm_footing.core.knowledge.vocabulary import Source
+from firm_footing.core.reasoning import diagnose, next_checks, weigh
+from firm_footing.core.reasoning.reported_miss import as_if_hit
+from firm_footing.store.cases import case_of
+from firm_footing.store.history import revision_of
+from firm_footing.store.lessons import LessonContent, content_of
+
+
+class ChangedLesson(LessonOut):
+    """A lesson after a change."""
+
+    diagnosis: DiagnosisOut | None = Field(
+        default=None, description="What follows from it, when asked for with `diagnosis=true`"
+    )
+
+
+def _outcome(
+    session: Store,
+    known: Known,
+    diagnosis: Annotated[
+        bool, Query(description="Whether the answer also says what follows from the change")
+    ] = False,
+) -> Callable[[str], ChangedLesson]:
+    def of(lesson_id: str) -> ChangedLesson:
+        if not diagnosis:
+            return ChangedLesson.model_construct(**dict(lesson_view(session, lesson_id)))
+        revision = revision_of(session, lesson_id)
+        content = content_of(session, lesson_id)
+        found = conclude(content, known, content.lesson.at_hand)
+        return ChangedLesson.model_construct(
+            **dict(shown(session, content, revision)), diagnosis=found
+        )
+
+    return of
+
+
+Outcome = Annotated[Callable[[str], ChangedLesson], Depends(_outcome)]
+"""Give it the lesson's id once the change is made; what it returns is the answer."""
+
+
+def conclude(
+    content: LessonContent, known: Knowledge, at_hand: Sequence[Source] | None
+) -> DiagnosisOut:
+    """All there is to conclude from a lesson; `at_hand` None means all means are.
+
+    Before a ball is hit, what to look at follows from the miss that the student tells.
+    """
+    case = case_of(content)
+    found = diagnose(case, known, at_hand)
+    told = as_if_hit(case, content.lesson.listen.misses, known)
+    if told is not case:
+        found = replace(found, next_checks=tuple(next_checks(weigh(told, known), at_hand)))
+    return diagnosis_view(found, case, known)
