@@ -10,7 +10,7 @@ import pytest
 from playwright.sync_api import Page, expect
 
 from tests.browser.conftest import ROOT, Finger
-from tests.browser.test_journeys import open_lesson_of, own_copy_of, saved
+from tests.browser.test_journeys import new_block, open_lesson_of, own_copy_of, saved
 
 pytestmark = pytest.mark.browser
 
@@ -146,7 +146,7 @@ def test_a_baseline_with_a_driver_and_with_a_wedge(
     page: Page, finger: Finger, club: str, carry: str
 ) -> None:
     own_copy_of(page, "Bastian Roe")
-    page.get_by_role("button", name="New block").tap()
+    new_block(page, "More baseline")
     page.locator("label", has_text="Club").locator("select").select_option(club)
     page.get_by_label("Expected carry").fill(carry)
     page.get_by_label("Expected carry").press("Tab")
@@ -167,7 +167,7 @@ def test_a_baseline_with_a_driver_and_with_a_wedge(
 def test_after_a_touch_of_a_button_enter_still_begins_the_next_ball(page: Page) -> None:
     """Else the keys of the second ball would be written over the first."""
     own_copy_of(page, "Bastian Roe")
-    page.get_by_role("button", name="New block").tap()
+    new_block(page, "More baseline")
     tape = page.get_by_role("list", name="Balls").get_by_role("button")
     expect(tape).to_have_count(0)
     page.keyboard.type("1e")
@@ -246,7 +246,7 @@ def test_the_same_touch_is_the_same_carry_at_every_ball_and_in_the_retest(
     assert len(set(logged)) == 1
     yards = logged[0] / 0.9144
     assert yards == pytest.approx(round(yards / 5) * 5, abs=0.02)
-    page.get_by_role("button", name="New block").tap()
+    new_block(page, "Retest")
     touch(3)
     retest = lesson_of(page)["blocks"][-1]
     assert retest["kind"] == "retest"

@@ -79,7 +79,7 @@ def test_a_whole_lesson_by_touch_from_listening_to_the_sheet(page: Page, finger:
     expect(page.get_by_label("In their words")).to_have_value(words)
     # drill: repetitions move the ladder; balls are a trial block of their own
     stage(page, "Drill")
-    page.get_by_role("button", name="To the bench").first.tap()
+    page.get_by_role("button", name="Work on this").first.tap()
     right = page.get_by_role("button", name="Right", exact=True)
     for _ in range(5):
         right.tap()
@@ -135,7 +135,7 @@ def test_a_whole_lesson_by_touch_from_listening_to_the_sheet(page: Page, finger:
 def test_a_drill_is_kept_back_and_what_replaces_it_is_named(page: Page) -> None:
     open_lesson_of(page, "Wendel Carrow", "drill")
     card = page.get_by_test_id("card-step_past")
-    expect(card).to_contain_text("Kept back: balance, knee flagged")
+    expect(card).to_contain_text("Not for this student: balance, knee flagged")
     expect(card).to_contain_text("Instead: Mirror press.")
     expect(card.get_by_role("button")).to_have_count(0)
 

@@ -74,7 +74,8 @@ def test_the_items_add_up_and_name_what_was_wrong(knowledge: Knowledge, club: st
     square[:, LOW_POINT] = 3.0
     square[1, STRIKE] = -18.0
     square[2, LOW_POINT] = -8.0
-    found = lost_of(square, [120.0, None, 90.0], 120.0, setting)
+    limits = knowledge.numbers.lost_distance
+    found = lost_of(square, [120.0, None, 90.0], 120.0, setting, limits)
     for account in found:
         total = sum(account.items.values()) + account.remainder_m
         assert total == pytest.approx(account.expected_m - account.actual_m, abs=1e-9)
@@ -85,10 +86,24 @@ def test_the_items_add_up_and_name_what_was_wrong(knowledge: Knowledge, club: st
     assert found[1].remainder_m == pytest.approx(0, abs=0.5)
     ground = found[2].items["ground"]
     assert ground == pytest.approx(0, abs=1e-9) if club == "d" else ground > 5
-    mean = together(found)
+    mean = together(found, limits)
     assert mean is not None
     for item in ITEMS:
         assert mean.items[item] == pytest.approx(np.mean([a.items[item] for a in found]))
+
+
+def test_an_account_that_does_not_add_up_says_so(knowledge: Knowledge) -> None:
+    """Strikes noted on the edge of the face, and yet the balls came nearly all the way."""
+    edge, heel = (Shot(heel_toe_mm=mm, start_deg=0, curve_deg=0) for mm in (-31, -18))
+    wrong = Block(expected_carry_m=135.0, shots=(edge.model_copy(update={"carry_m": 133.0}),) * 6)
+    found = read_block(wrong, knowledge, 16).lost
+    assert found.items["strike"] > 20
+    assert found.remainder_m < -20
+    assert not found.adds_up
+    short = (heel.model_copy(update={"carry_m": 118.0}),) * 6
+    assert read_block(wrong.model_copy(update={"shots": short}), knowledge, 16).lost.adds_up
+    sound = Shot(heel_toe_mm=0, start_deg=0, curve_deg=0, carry_m=131.0)
+    assert read_block(Block(expected_carry_m=135.0, shots=(sound,) * 6), knowledge).lost.adds_up
 
 
 def test_flights_are_drawn_from_where_they_start_to_where_they_landed(

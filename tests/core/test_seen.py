@@ -24,10 +24,8 @@ CLEAN = Shot(
     divot_start_cm=1,
     carry_m=134,
 )
-HARDLY_MOVES = {"heels_at_address", "square_lead_foot", "over_effort", "club_fit"}
-"""A grave case of these sends balls that are much like sound ones: they stay below the half."""
-CROWDED = {"toes_in_backswing", "static_hips", "chest_rush"}
-"""Several likelier causes send the same balls: they come to a third and more, not to the half."""
+SHORT_OF_HALF = {"heels_at_address", "square_lead_foot", "static_hips"}
+"""A grave case of these sends balls much like those of likelier causes: 0.44 to 0.49."""
 
 
 def case(*readings: Reading, block: Block | None = None) -> Case:
@@ -79,7 +77,7 @@ def test_six_sound_balls_leave_it_seen_and_hardly_behind_them(
     six = FRAME.model_copy(update={"shots": (CLEAN,) * 6})
     found = of(diagnose(case(Reading(check=check, answer="yes"), block=six), knowledge), cause)
     assert found.seen == "yes"
-    assert found.probability < (0.2 if cause == "ball_position" else 0.13)
+    assert found.probability < 0.1
     assert found.word == "seen_hardly_behind"
 
 
@@ -98,10 +96,8 @@ def test_six_fitting_balls_raise_what_was_seen(
     assert fitting.probability > 2 * with_sound.probability
     if check == "sitting_in_heels":  # a feel, wrong one time in four
         return
-    if cause not in HARDLY_MOVES | CROWDED:
-        assert fitting.probability >= 0.5
-        assert fitting.probability > alone.probability
-    assert fitting.probability >= 0.33
+    assert fitting.probability > alone.probability
+    assert fitting.probability >= (0.44 if cause in SHORT_OF_HALF else 0.5)
 
 
 @pytest.mark.parametrize("answers", [(250, 250), (300, 50), (0, 400)])

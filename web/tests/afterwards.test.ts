@@ -137,9 +137,9 @@ describe('afterwards', () => {
 
 describe('the clock', () => {
   it.each([
-    [{ look: 600 }, '27 left before it.'],
-    [{ look: 2300 }, 'time to begin it.'],
-  ])('with %o used it says what is left before the retest', async (used_s, words) => {
+    [{ look: 600 }, 'begin it by'],
+    [{ look: 2300 }, 'it is time to begin it.'],
+  ])('with %o used it says when the retest begins', async (used_s, words) => {
     const clock = { used_s, planned_min: { look: 8 }, minutes: 45, keep_for_retest: 8 }
     const open = acts()
     const { page } = await show(LessonClock, { open, lesson: filled(), clock })

@@ -4,7 +4,7 @@ import { beforeEach, describe, expect, it } from 'vitest'
 import TargetLine from '@/lesson/shots/TargetLine.vue'
 import SettingsPage from '@/settings/SettingsPage.vue'
 import { useKnowledge } from '@/api/knowledge'
-import { dayWord, recentWord } from '@/ui/dates'
+import { dayWord, recentWord, timeWord } from '@/ui/dates'
 import { useSettings } from '@/ui/settings'
 import { block, furnish, knowledge, serve, settle, show } from './mounting'
 
@@ -20,7 +20,7 @@ describe('a day', () => {
     ['2025-11-24', '24 Nov 2025'],
     [new Date(2026, 0, 1, 0, 5).toISOString(), '1 Jan'],
   ])('%s is said %s', (iso, words) => {
-    expect(dayWord(iso, NOW)).toBe(words)
+    expect(dayWord(iso, NOW, ['en-GB'])).toBe(words)
   })
   it.each([
     [new Date(2026, 10, 26, 0, 1), 'Today'],
@@ -29,7 +29,16 @@ describe('a day', () => {
     [new Date(2026, 10, 24, 23, 59), '24 Nov'],
     [new Date(2026, 10, 27, 0, 1), '27 Nov'],
   ])('%s is %s', (date, words) => {
-    expect(recentWord(date.toISOString(), NOW)).toBe(words)
+    expect(recentWord(date.toISOString(), NOW, ['en-GB'])).toBe(words)
+  })
+})
+
+describe('who reads it', () => {
+  it('says days and times in the form of their own language', () => {
+    expect(dayWord('2026-11-24', NOW, ['en-US'])).toBe('Nov 24')
+    expect(dayWord('2026-11-24', NOW, ['de'])).toBe('24. Nov.')
+    expect(timeWord(NOW, ['en-GB'])).toBe('09:30')
+    expect(timeWord(NOW, ['en-US'])).toMatch(/^09:30\sAM$/)
   })
 })
 

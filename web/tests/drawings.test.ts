@@ -11,6 +11,7 @@ import SideView from '@/drawing/SideView.vue'
 import TurfStrip from '@/drawing/TurfStrip.vue'
 import { GROUND } from '@/drawing/chain'
 import { ballAt, toPoint, trackPath, type Track } from '@/drawing/range'
+import { drawn } from './setup'
 import { furnish, keepsDrags, knowledge, readings, shot, show } from './mounting'
 
 vi.mock('@/drawing/pointer', () => ({
@@ -63,10 +64,23 @@ describe('the face', () => {
     const a = page.findAll('circle.mark')[0]?.attributes('cx')
     expect(Number(a)).toBe(165 - 35)
   })
-  it('keeps a touch beyond the edge on the face', async () => {
+  it('takes no strike from a touch off the face, and says that it was one', async () => {
     const { page } = await show(ClubFace, props)
-    await touch(page, [900, -500])
-    expect(said(page, 'touched')).toEqual({ heelToeMm: -40, lowHighMm: 30 })
+    drawn.isInside = (at) => at.x < 290
+    await touch(page, [165, 142], [310, 142])
+    expect(page.emitted('touched')).toBeUndefined()
+    expect(page.emitted('missed')).toHaveLength(1)
+    drawn.isInside = () => true
+  })
+  it('follows the finger until it is lifted', async () => {
+    const { page } = await show(ClubFace, props)
+    await page.trigger('pointerdown', { clientX: 100, clientY: 142, button: 0, pointerId: 1 })
+    await page.trigger('pointermove', { clientX: 130, clientY: 142, pointerId: 1 })
+    expect(page.find('.held').attributes('cx')).toBe('130')
+    expect(page.emitted('touched')).toBeUndefined()
+    await page.trigger('pointerup', { clientX: 130, clientY: 142, pointerId: 1 })
+    expect(said(page, 'touched')).toEqual({ heelToeMm: 10, lowHighMm: 0 })
+    expect(page.find('.held').exists()).toBe(false)
   })
   it('chooses the nearest mark while balls are read, and none far from all', async () => {
     const { page } = await show(ClubFace, { ...props, reading: true })
@@ -102,6 +116,7 @@ describe('the ground', () => {
     chain: [],
     knowledge,
     footWords: { lead: 'Left', trail: 'Right' },
+    changing: null,
     predictedLowCm: null,
     lowPoint: null,
   }
@@ -115,6 +130,15 @@ describe('the ground', () => {
     expect(said(page, 'touched')).toEqual({ startCm: -3, lengthCm: null, directionDeg: null })
     await touch(page, [ball.x, ball.y], [ball.x - 2 * pxPerCm, ball.y - 12 * pxPerCm])
     expect(said(page, 'touched')).toEqual({ startCm: 0, lengthCm: 12, directionDeg: -9 })
+  })
+  it('moves the divot of the ball that is changed, with its length and direction', async () => {
+    const divot = { divot_start_cm: -3, divot_length_cm: 14, divot_direction_deg: -5 }
+    const { page } = await show(GroundPlan, { ...props, shots: [shot('a', divot)], changing: 'a' })
+    const y = ball.y + 3 * pxPerCm
+    await touch(page, [ball.x, y - 20], [ball.x + 3, y - 20 - 5 * pxPerCm])
+    expect(said(page, 'touched')).toEqual({ startCm: 2, lengthCm: 14, directionDeg: -5 })
+    await touch(page, [ball.x, ball.y + 9 * pxPerCm]) // beside it: another place
+    expect(said(page, 'touched')).toMatchObject({ startCm: -9, lengthCm: null })
   })
   it('is mirrored for a left-hander: the same side is the other push', async () => {
     const { page } = await show(GroundPlan, { ...props, hand: 'left' })
@@ -151,6 +175,7 @@ describe('the range', () => {
     hand: 'right',
     shots: [shot('a', { start_deg: -3, curve_deg: 6, carry_m: 120 }), shot('b', { start: 'push' })],
     newest: 'b',
+    changing: null,
     expectedM: 137.16,
     unit: 'yd',
     way: null,
@@ -168,6 +193,16 @@ describe('the range', () => {
     expect(flight.startDeg).toBeCloseTo(-4, 5)
     expect(flight.curveDeg).toBeCloseTo(6, 5)
     expect(flight.carryM).toBeCloseTo(120 * 0.9144, 5) // 110 m is read in whole 5 yd
+  })
+  it.each(['right', 'left'] as const)('drags the landing of a chosen ball, %s', async (hand) => {
+    const { page } = await show(RangeFan, { ...props, hand, changing: 'a' })
+    const sign = hand === 'right' ? 1 : -1
+    const [landing, to] = [toPoint(3 * sign, 120, RANGE), toPoint(1 * sign, 110, RANGE)]
+    await touch(page, [landing.x + 5, landing.y], [to.x, to.y])
+    const flight = said(page, 'touched') as { startDeg: number; curveDeg: number; carryM: number }
+    expect(flight.startDeg).toBeCloseTo(-3, 5) // it started where it did
+    expect(flight.curveDeg).toBeCloseTo(4, 5)
+    expect(flight.carryM).toBeCloseTo(120 * 0.9144, 5)
   })
   it('a tap is a start alone, to the other side for a left-hander', async () => {
     const { page } = await show(RangeFan, { ...props, hand: 'left' })
@@ -303,6 +338,13 @@ describe('lost distance', () => {
       'loft and spin 1',
     ])
     expect(page.find('.won').text()).toBe('won: club speed +2')
+  })
+  it('gives no account that does not add up, and says what to look at', async () => {
+    const lost = { ...readings().lost, actual_m: 137.16, adds_up: false, remainder_m: -40 }
+    const { page } = await show(LostStrip, { ...props, lost, unit: 'm' })
+    expect(page.find('[data-testid=does-not-add-up]').text()).toContain('would have cost 40 m')
+    expect(page.find('.bar').exists()).toBe(false)
+    expect(page.text()).not.toContain('unexplained')
   })
   it('parts the bar so that it is full', async () => {
     const { page } = await show(LostStrip, props)

@@ -197,6 +197,7 @@ const lost = (strike: number): Shape['LostOut'] => ({
   items: { club_speed: -2, strike, loft_and_spin: 1, glancing: 0.1, ground: 0 },
   remainder_m: 1.9,
   measured: true,
+  adds_up: true,
 })
 const spread = (value: number, se = 1) => ({ value, se })
 

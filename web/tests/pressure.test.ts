@@ -384,7 +384,9 @@ describe('the feel', () => {
       knowledge: known,
       limits: ['balance'],
     })
-    expect(page.get('[data-testid="feel-balls"]').text()).toContain('Kept back: balance flagged')
+    expect(page.get('[data-testid="feel-balls"]').text()).toContain(
+      'Not for this student: balance flagged',
+    )
     expect(page.get('[data-testid="feel-pads"]').text()).toContain('Was the trail pad pressed?')
     await page.get('[data-testid="feel-pads"] button:last-child').trigger('click')
     expect(acts.putAnswer).toHaveBeenCalledWith('heel_up', 'no', 'feel')

@@ -5,3 +5,20 @@ export const server: { answer: Fetch } = {
   answer: () => Promise.reject(new TypeError('no server in this test')),
 }
 globalThis.fetch = ((request: Request) => server.answer(request)) as typeof fetch
+
+// jsdom draws nothing: it cannot say what lies inside an outline. Everywhere, unless a test says else.
+globalThis.DOMPoint ??= class {
+  constructor(
+    readonly x: number,
+    readonly y: number,
+  ) {}
+} as unknown as typeof DOMPoint
+export const drawn = { isInside: (at: DOMPoint) => !Number.isNaN(at.x) }
+if ('SVGElement' in globalThis) {
+  Object.assign(SVGElement.prototype, {
+    isPointInFill: (at: DOMPoint) => drawn.isInside(at),
+    setPointerCapture: () => undefined,
+  })
+}
+// A reader in one language, whatever the machine has.
+if ('navigator' in globalThis) Object.defineProperty(navigator, 'languages', { value: ['en-GB'] })

@@ -1,6 +1,6 @@
 // @vitest-environment jsdom
 // The Shots stage's parts: what they say of a block, and what each control asks to be changed.
-import { flushPromises } from '@vue/test-utils'
+import { DOMWrapper, flushPromises } from '@vue/test-utils'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import { computed, effectScope, ref } from 'vue'
 import BallDetails from '@/lesson/shots/BallDetails.vue'
@@ -118,9 +118,33 @@ describe('the bar of a block', () => {
     expect(page.emitted('update:modelValue')).toEqual([['C']])
     await club?.setValue('d')
     expect(open.putBlock).toHaveBeenLastCalledWith('B', { club: 'd' })
+  })
+  it.each([
+    ['More baseline', { kind: 'baseline' }],
+    ['Retest', { kind: 'retest' }],
+    ['Hit balls with it', { kind: 'trial', drill: 'wall' }],
+  ])('begins a new block like this one: %s', async (word, sent) => {
+    document.body.innerHTML = ''
+    const open = openLesson()
+    const drills = [{ id: 'wall', name: 'The wall' }]
+    const { page } = await show(BlockBar, { ...props(open), knowledge: { ...knowledge, drills } })
     await page.find('.another').trigger('click')
+    await flushPromises()
+    const whole = new DOMWrapper(document.body)
+    const button = whole.findAll('.kinds button').find((b) => b.text().startsWith(word))
+    if (word.startsWith('Hit')) {
+      expect(button?.attributes('disabled')).toBeDefined() // until it is said with which drill
+      await whole.find('[aria-label="Drill of the next balls"]').setValue('wall')
+    }
+    await button?.trigger('click')
     const [id, body] = open.putBlock.mock.calls.at(-1) ?? []
-    expect(body).toMatchObject({ kind: 'retest', club: '7i', surface: 'turf' })
+    expect(body).toEqual({
+      ...sent,
+      club: '7i',
+      surface: 'turf',
+      teed: null,
+      expected_carry_m: 137.16,
+    })
     expect(page.emitted('update:modelValue')?.at(-1)).toEqual([id])
   })
 })
@@ -158,13 +182,13 @@ describe('the values of a ball', () => {
     await new Promise((done) => setTimeout(done, 5))
     expect(carry?.element.value).toBe('109')
   })
-  it('empties a word and deletes the ball', async () => {
+  it('empties a word, and closes', async () => {
     const entry = entryOf('a')
     const { page } = await show(BallDetails, { shot: kept, hand: 'right', unit: 'm', entry })
     await page.find('[aria-label=Start]').setValue('')
     expect(entry.set).toHaveBeenCalledWith({ start: null })
-    await page.find('.buttons button').trigger('click')
-    expect(entry.remove).toHaveBeenCalledOnce()
+    await page.find('[aria-label="Close the numbers"]').trigger('click')
+    expect(page.emitted('close')).toHaveLength(1)
   })
 })
 

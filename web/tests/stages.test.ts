@@ -10,6 +10,7 @@ import PressureStage from '@/lesson/pressure/PressureStage.vue'
 import LessonHeader from '@/lesson/LessonHeader.vue'
 import SendStage from '@/lesson/send/SendStage.vue'
 import { BESIDE_THE_DECISION, STAGES, stageOf } from '@/lesson/stages'
+import { timeWord } from '@/ui/dates'
 import SomeOf from '@/ui/SomeOf.vue'
 import { block, furnish, knowledge, lesson, problem, serve, settle, shot, show } from './mounting'
 
@@ -238,11 +239,11 @@ describe('the looks', () => {
     expect(asked.filter((q) => q === 'Is it so: trail heel up?')).toHaveLength(1)
     expect(asked[0]).toBe('Is it so: trail heel up?')
   })
-  it('draws a look sound and as asked', async () => {
+  it('draws a look sound, and as it is if the answer is yes', async () => {
     const { page } = await open()
     expect(page.findAll('.figures svg').map((s) => s.attributes('aria-label'))).toEqual([
       'Sound',
-      'As asked',
+      'If yes',
     ])
   })
   it('keeps what is seen after a change apart from before', async () => {
@@ -298,7 +299,12 @@ describe('the line of stages', () => {
   const saving = { value: { state: 'saved', waiting: 0 } }
   const header = async (clock: object | null, more: object = {}) => {
     const open = { shots: { value: [shot('a', {})] }, saving, undo: vi.fn(), redo: vi.fn() }
-    const whole = { listen: { misses: ['fat'] }, repetitions: [1, 2], follow_up: null, ...more }
+    const whole = {
+      listen: { misses: ['fat'], minutes: 45 },
+      repetitions: [1, 2],
+      follow_up: null,
+      ...more,
+    }
     const { page } = await show(LessonHeader, {
       open,
       lesson: lesson([block()], whole as never),
@@ -308,30 +314,28 @@ describe('the line of stages', () => {
     })
     return page
   }
-  it('has every stage in the order of the work, with how much is in it', async () => {
+  it('has every stage in the order of the work, and says which hold something', async () => {
     const page = await header(null, { follow_up: { due_on: '2026-12-01' } })
-    const links = page.findAll('nav a').map((a) => a.text().replace(/\s+/g, ' '))
-    expect(links).toEqual([
-      'Listen 1',
-      'Shots 1',
-      'Look 0',
+    expect(page.findAll('nav a').map((a) => a.attributes('aria-label'))).toEqual([
+      'Listen, begun',
+      'Shots, begun',
+      'Look',
       'Pressure',
       'Decide',
-      'Drill 2',
+      'Drill, begun',
       'Retest',
-      'Send ✓',
+      'Send, begun',
     ])
   })
-  it('says the minutes left of a stage, and those that are over', async () => {
-    const page = await header({
-      used_s: { look: 180, shots: 600 },
-      planned_min: { look: 8, shots: 7 },
-      minutes: 45,
-      keep_for_retest: 8,
-    })
-    expect(page.text()).toContain('5 left')
-    expect(page.text()).toContain('3 over')
-    expect(page.text()).toContain('13 of 45 min')
+  it.each([
+    [{ shots: 600 }, (now: number) => `Retest by ${timeWord(new Date(now + 27 * 60_000))}`],
+    [{ shots: 600, look: 1800 }, () => 'Time to retest'],
+  ])('the clock says when the retest has to begin: %s', async (used_s, says) => {
+    vi.useFakeTimers({ now: new Date(2026, 10, 26, 16, 8), toFake: ['Date'] })
+    const page = await header({ used_s, planned_min: {}, minutes: 45, keep_for_retest: 8 })
+    expect(page.get('[data-testid=clock]').text()).toBe(says(Date.now()))
+    expect(page.get('nav').text()).not.toMatch(/\d/)
+    vi.useRealTimers()
   })
   it('opens where the address says, else with the shots', () => {
     expect(STAGES.map((s) => stageOf(s.id))).toEqual(STAGES.map((s) => s.id))

@@ -116,7 +116,7 @@ describe('deciding', () => {
       knowledge: known,
       cues: coaching.cues,
     })
-    expect(page.text()).toContain('kept back: knee')
+    expect(page.text()).toContain('not for this student: knee')
     await page.findAll('.cues button')[1]?.trigger('click')
     expect(open.changeLesson).toHaveBeenCalledWith({ cue: { text: 'Let it catch you.', felt: {} } })
     await page.get('.one-of button').trigger('click')
@@ -141,7 +141,7 @@ describe('drilling', () => {
     const { page } = await show(DrillStage, { open, lesson: filled(), diagnosis, knowledge: known })
     await settle()
     expect(page.get('[data-testid="card-bottle"]').text()).toContain(
-      'Kept back: knee flagged.Instead: Mirror.',
+      'Not for this student: knee flagged.Instead: Mirror.',
     )
     const gate = page.get('[data-testid="setup-gate"]')
     expect(gate.text()).toContain('Weak grip. Press.')
@@ -239,7 +239,7 @@ describe('drilling', () => {
       'For: heel early · needs nothing · without a ball · indoors or out',
     )
     const swap = page.findAll('button').map((b) => b.text())
-    expect(swap.includes('Swap the drill')).toBe(more.said === 'reopen')
+    expect(swap.includes('Choose another drill')).toBe(more.said === 'reopen')
   })
   it.each([
     [[{ evidence: 'trial:1', bits: 2 }], '2 balls with it: 4 times likelier with this cause.'],

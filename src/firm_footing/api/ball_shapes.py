@@ -17,6 +17,7 @@ class LostOut(Out):
     items: dict[str, float] = Field(description="+ lost, - won, in metres")
     remainder_m: float
     measured: bool = Field(description="false: the actual carry is a computed one")
+    adds_up: bool = Field(description="false: too much is left over, something was noted wrong")
 
 
 class GroupOut(Out):

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-// Who is due a word after a lesson: one touch leads to what is to be asked.
+// Who is to be asked how it went since the lesson: one touch leads to what is to be asked.
 import type { Shape } from '@/api/client'
 import { useKnowledge } from '@/api/knowledge'
 import { dayWord } from '@/ui/dates'
@@ -12,7 +12,7 @@ const name = (id: string | null) =>
 
 <template>
   <div v-if="due.length" class="due" data-testid="due">
-    <h2>Due a word</h2>
+    <h2>To follow up</h2>
     <ul>
       <li v-for="d in due" :key="d.lesson_id">
         <router-link :to="{ name: 'lesson', params: { id: d.lesson_id, stage: 'send' } }">

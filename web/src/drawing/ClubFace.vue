@@ -1,9 +1,11 @@
 <script setup lang="ts">
-// The club face, drawn large: touch where the ball met it. While balls are read, a touch chooses one.
-import { computed, useTemplateRef } from 'vue'
+// The club face, drawn large: touch where the ball met it, or drag the chosen ball's mark. A touch off
+// the face is asked about. While balls are read, a touch chooses one.
+import { computed, ref, useTemplateRef } from 'vue'
 import type { Handedness, LoggedShot } from '@/api/client'
 import { nearest, strikeOf, type Doubtful } from '@/drawing/marks'
 import { inDrawing } from '@/drawing/pointer'
+import type { Point } from '@/drawing/range'
 
 const props = defineProps<{
   hand: Handedness
@@ -19,6 +21,7 @@ const props = defineProps<{
 }>()
 const emit = defineEmits<{
   touched: [strike: { heelToeMm: number; lowHighMm: number }]
+  missed: []
   chosen: [id: string]
 }>()
 
@@ -33,6 +36,8 @@ const IRON =
 const WOOD =
   'M40 150C40 84 96 52 166 52C236 52 292 84 292 144C292 200 240 226 166 226C92 226 40 206 40 150Z'
 const svg = useTemplateRef<SVGSVGElement>('svg')
+const outline = useTemplateRef<SVGPathElement>('outline')
+const held = ref<Point | null>(null)
 
 const heelRight = computed(() => (props.hand === 'right') === (props.seen === 'front'))
 const mirrored = (x: number) => (heelRight.value ? x : WIDTH - x)
@@ -46,16 +51,32 @@ const marks = computed(() =>
   }),
 )
 
-function touch(event: PointerEvent): void {
+function press(event: PointerEvent): void {
   if (svg.value === null || event.button !== 0) return
   const at = inDrawing(event, svg.value)
   if (props.reading) {
     choose(at)
     return
   }
-  const heelToe = Math.round((CENTRE.x - mirrored(at.x)) / PX_PER_MM)
-  const lowHigh = Math.round((CENTRE.y - at.y) / PX_PER_MM)
-  emit('touched', { heelToeMm: limit(heelToe, 40), lowHighMm: limit(lowHigh, 30) })
+  svg.value.setPointerCapture(event.pointerId)
+  held.value = at
+}
+function drag(event: PointerEvent): void {
+  if (held.value !== null && svg.value !== null) held.value = inDrawing(event, svg.value)
+}
+function release(event: PointerEvent): void {
+  if (held.value === null || svg.value === null || outline.value === null) return
+  const at = inDrawing(event, svg.value)
+  held.value = null
+  const x = mirrored(at.x)
+  if (!outline.value.isPointInFill(new DOMPoint(x, at.y))) {
+    emit('missed')
+    return
+  }
+  emit('touched', {
+    heelToeMm: Math.round((CENTRE.x - x) / PX_PER_MM),
+    lowHighMm: Math.round((CENTRE.y - at.y) / PX_PER_MM),
+  })
 }
 function choose(at: { x: number; y: number }): void {
   const id = nearest(marks.value, at, NEAR_PX)
@@ -71,9 +92,6 @@ const spread = computed(() => {
     ry: Math.max(4, props.scatterMm.lowHigh * PX_PER_MM),
   }
 })
-function limit(mm: number, most: number): number {
-  return Math.max(-most, Math.min(most, mm))
-}
 </script>
 
 <template>
@@ -84,7 +102,11 @@ function limit(mm: number, most: number): number {
     role="img"
     :aria-label="`Club face with ${marks.length} strikes`"
     data-testid="face"
-    @pointerdown="touch"
+    @pointerdown="press"
+    @pointermove="drag"
+    @pointerup="release"
+    @pointercancel="held = null"
+    @touchmove.prevent
   >
     <rect class="touchable" :width="WIDTH" :height="HEIGHT" />
     <g :transform="heelRight ? '' : `translate(${WIDTH} 0) scale(-1 1)`">
@@ -107,7 +129,7 @@ function limit(mm: number, most: number): number {
           :y2="92 + i * 19"
         />
       </g>
-      <path class="outline" :d="isWood ? WOOD : IRON" />
+      <path ref="outline" class="outline" :d="isWood ? WOOD : IRON" />
     </g>
     <path class="cross" :d="`M${CENTRE.x - 9} ${CENTRE.y}h18M${CENTRE.x} ${CENTRE.y - 9}v18`" />
     <ellipse v-if="spread" class="spread" v-bind="spread" data-testid="strike-spread" />
@@ -127,6 +149,7 @@ function limit(mm: number, most: number): number {
       r="20"
       data-testid="predicted-strike"
     />
+    <circle v-if="held" class="mark held" :cx="held.x" :cy="held.y" r="11" />
     <text :x="mirrored(58)" y="252">toe</text>
     <text :x="mirrored(278)" y="252">heel</text>
   </svg>
@@ -137,7 +160,7 @@ function limit(mm: number, most: number): number {
   display: block;
   width: 100%;
   height: 100%;
-  touch-action: manipulation;
+  touch-action: none;
   cursor: crosshair;
 }
 .touchable {
@@ -183,6 +206,9 @@ function limit(mm: number, most: number): number {
 .mark {
   fill: rgb(var(--v-theme-ink));
   fill-opacity: 0.35;
+}
+.mark.held {
+  fill: rgb(var(--v-theme-slate));
 }
 .mark.newest {
   fill-opacity: 1;

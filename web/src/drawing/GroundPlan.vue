@@ -1,5 +1,6 @@
 <script setup lang="ts">
-// The ground from above: both shoes, the ball, the turf ruler; the chosen cause's chain lit on it.
+// The ground from above: both shoes, the ball, the turf ruler; the chosen cause's chain lit on it. The
+// divot of a chosen ball can be dragged.
 import { computed, ref, useTemplateRef } from 'vue'
 import type { Handedness, Knowledge, LoggedShot } from '@/api/client'
 import ChainMarks from '@/drawing/ChainMarks.vue'
@@ -15,6 +16,7 @@ const props = defineProps<{
   hand: Handedness
   shots: LoggedShot[]
   newest: string | null
+  changing: string | null
   chain: readonly string[]
   knowledge: Knowledge
   footWords: { lead: string; trail: string }
@@ -26,8 +28,13 @@ const emit = defineEmits<{
 }>()
 
 const DRAG_CM = 4
+const HANDLE_PX = 12
 const svg = useTemplateRef<SVGSVGElement>('svg')
 const from = ref<Point | null>(null)
+const to = ref<Point | null>(null)
+/** The divot that is moved as a whole; null while a new one is drawn. */
+const moved = ref<DivotMark | null>(null)
+const held = ref(0)
 
 const left = computed(() => props.hand === 'left')
 const flip = computed(() => (left.value ? `translate(${String(GROUND.width)} 0) scale(-1 1)` : ''))
@@ -58,22 +65,60 @@ function press(event: PointerEvent): void {
   const x = mirrored(at.x)
   if (x < GROUND.turf.x || x > GROUND.turf.x + GROUND.turf.width) return
   svg.value.setPointerCapture(event.pointerId)
-  from.value = at
+  const mark = divots.value.find((d) => d.id === props.changing)
+  const { ball, pxPerCm } = GROUND
+  const near = (d: DivotMark) => {
+    const { x1, y1, x2, y2 } = line(d)
+    const [left, right] = [Math.min(x1, x2) - HANDLE_PX, Math.max(x1, x2) + HANDLE_PX]
+    return x >= left && x <= right && at.y >= y2 - HANDLE_PX && at.y <= y1 + HANDLE_PX
+  }
+  moved.value = mark && near(mark) ? mark : null
+  // held where it is pressed: the start moves as the finger does
+  const lag = moved.value ? at.y - (ball.y - moved.value.startCm * pxPerCm) : 0
+  from.value = { x: at.x, y: at.y - lag }
+  to.value = { x: at.x, y: at.y - lag }
+  held.value = lag
 }
+function drag(event: PointerEvent): void {
+  if (from.value === null || svg.value === null) return
+  const at = inDrawing(event, svg.value)
+  to.value = { x: at.x, y: at.y - held.value }
+}
+const cmAhead = (y: number) => (GROUND.ball.y - y) / GROUND.pxPerCm
 function release(event: PointerEvent): void {
   if (from.value === null || svg.value === null) return
   const at = inDrawing(event, svg.value)
-  const cm = (y: number) => (GROUND.ball.y - y) / GROUND.pxPerCm
-  const ahead = cm(at.y) - cm(from.value.y)
+  if (moved.value !== null) {
+    const { observed } = props.shots.find((s) => s.id === props.changing) ?? {}
+    emit('touched', {
+      startCm: Math.round(cmAhead(at.y - held.value)),
+      lengthCm: observed?.divot_length_cm ?? null,
+      directionDeg: observed?.divot_direction_deg ?? null,
+    })
+    cancel()
+    return
+  }
+  const ahead = cmAhead(at.y) - cmAhead(from.value.y)
   const sideways = ((at.x - from.value.x) / GROUND.pxPerCm) * pushSign(props.hand)
   const drawn = Math.hypot(ahead, sideways) >= DRAG_CM && ahead > 0
   emit('touched', {
-    startCm: Math.round(cm(from.value.y)),
+    startCm: Math.round(cmAhead(from.value.y)),
     lengthCm: drawn ? Math.round(Math.hypot(ahead, sideways)) : null,
     directionDeg: drawn ? Math.round((Math.atan2(sideways, ahead) * 180) / Math.PI) : null,
   })
-  from.value = null
+  cancel()
 }
+function cancel(): void {
+  from.value = null
+  to.value = null
+  moved.value = null
+}
+const draft = computed(() => {
+  if (from.value === null || to.value === null) return null
+  if (moved.value !== null) return line({ ...moved.value, startCm: cmAhead(to.value.y) })
+  const [a, b] = [from.value, to.value]
+  return { x1: mirrored(a.x), y1: a.y, x2: mirrored(b.x), y2: b.y }
+})
 </script>
 
 <template>
@@ -85,8 +130,9 @@ function release(event: PointerEvent): void {
     :aria-label="`Ground from above with ${divots.length} divots`"
     data-testid="ground"
     @pointerdown="press"
+    @pointermove="drag"
     @pointerup="release"
-    @pointercancel="from = null"
+    @pointercancel="cancel"
     @touchmove.prevent
   >
     <g :transform="flip">
@@ -108,10 +154,11 @@ function release(event: PointerEvent): void {
       <line
         v-for="divot in divots"
         :key="divot.id"
-        :class="['divot', { newest: divot.id === newest }]"
+        :class="['divot', { newest: divot.id === newest, changing: divot.id === changing }]"
         v-bind="line(divot)"
         clip-path="url(#turf)"
       />
+      <line v-if="draft" class="divot draft" v-bind="draft" clip-path="url(#turf)" />
       <g v-if="lowPoint" clip-path="url(#turf)" data-testid="low-band">
         <rect
           class="low"
@@ -181,6 +228,11 @@ function release(event: PointerEvent): void {
 .divot.newest {
   stroke-opacity: 1;
   stroke-width: 8;
+}
+.divot.changing,
+.divot.draft {
+  stroke: rgb(var(--v-theme-slate));
+  stroke-opacity: 1;
 }
 .predicted {
   stroke: rgb(var(--v-theme-slate));

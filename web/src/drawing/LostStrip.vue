@@ -30,6 +30,10 @@ const whole = computed(
   () => inUnit(props.lost.actual_m) + taken.value.reduce((sum, i) => sum + i.size, 0),
 )
 const share = (size: number) => `${String((100 * size) / whole.value)}%`
+/** What the strikes and the turf as noted would have cost. */
+const wouldCost = computed(() =>
+  inUnit(props.lost.expected_m - props.lost.actual_m - props.lost.remainder_m).toFixed(0),
+)
 const sum = computed(() => {
   const size = Math.abs(total.value).toFixed(0)
   return `${size} ${props.unit} ${total.value >= 0 ? 'short' : 'longer'}`
@@ -44,11 +48,15 @@ const sum = computed(() => {
         {{ unit }} expected <span class="quiet">{{ SOURCE_WORDS[source] }}</span>
         <span v-if="!lost.measured" class="quiet">; carry as computed</span>
       </span>
-      <span v-if="won.length" class="won">
+      <span v-if="lost.adds_up && won.length" class="won">
         won: {{ won.map((i) => `${i.word} ${signed(-i.size)}`).join(', ') }}
       </span>
     </p>
-    <div class="bar" role="img" :aria-label="`${whose}: ${sum}`">
+    <p v-if="!lost.adds_up" class="off" data-testid="does-not-add-up">
+      This does not add up: strike, face and turf as noted would have cost {{ wouldCost }}
+      {{ unit }}. Look at the carry, at the expected carry, and at where the strikes were touched.
+    </p>
+    <div v-if="lost.adds_up" class="bar" role="img" :aria-label="`${whose}: ${sum}`">
       <span class="left" :style="{ width: share(inUnit(lost.actual_m)) }">
         {{ inUnit(lost.actual_m).toFixed(0) }} {{ unit }}
       </span>
@@ -60,7 +68,7 @@ const sum = computed(() => {
         :title="`${item.word}: ${item.size.toFixed(1)} ${unit}`"
       />
     </div>
-    <p class="items">
+    <p v-if="lost.adds_up" class="items">
       <span v-for="item in taken" :key="item.id" :data-item="item.id">
         <i :class="['swatch', item.id]" />
         {{ item.word }} <strong>{{ item.size.toFixed(0) }}</strong>
@@ -73,6 +81,10 @@ const sum = computed(() => {
 .lost {
   flex: none;
   font-size: 15px;
+}
+/* as high as bar and items, whose place it takes */
+.off {
+  min-height: 44px;
 }
 .head,
 .items {

@@ -1,6 +1,6 @@
 <script setup lang="ts">
-// The range from above: press where the ball started, let go where it came down. While balls are
-// read, a touch chooses the nearest one.
+// The range from above: press where the ball started, let go where it came down. The landing of a
+// chosen ball can be dragged. While balls are read, a touch chooses the nearest one.
 import { computed, ref, useTemplateRef } from 'vue'
 import type { Handedness, LoggedShot } from '@/api/client'
 import { flightOf, nearest, type FlightMark, type Touch } from '@/drawing/marks'
@@ -26,6 +26,7 @@ const props = defineProps<{
   hand: Handedness
   shots: LoggedShot[]
   newest: string | null
+  changing: string | null
   expectedM: number
   unit: DistanceUnit
   way: { start_deg: number; curve_deg: number } | null
@@ -41,6 +42,7 @@ const emit = defineEmits<{
 
 const TAP_PX = 14
 const NEAR_PX = 40
+const HANDLE_PX = 28
 const svg = useTemplateRef<SVGSVGElement>('svg')
 const pressed = ref<Point | null>(null)
 const dragged = ref<Point | null>(null)
@@ -124,8 +126,18 @@ function press(event: PointerEvent): void {
     return
   }
   svg.value.setPointerCapture(event.pointerId)
-  pressed.value = inDrawing(event, svg.value)
-  dragged.value = pressed.value
+  const at = inDrawing(event, svg.value)
+  const moving = landingAt(at)
+  pressed.value = moving ?? at
+  dragged.value = at
+}
+/** Pressed on the landing of the ball that is changed: its flight is held by its start. */
+function landingAt(at: Point): Point | null {
+  const flight = flights.value.find((f) => f.id === props.changing)
+  if (flight?.curveDeg == null) return null
+  const { x, y } = end(flight)
+  if (Math.hypot(x - at.x, y - at.y) > HANDLE_PX) return null
+  return toPoint(flight.startDeg * sign.value, drawnCarry(flight.carryM), range.value)
 }
 /** The ball whose landing is nearest to the touch. */
 function choose(at: Point): void {
@@ -225,6 +237,13 @@ const draft = computed(() => {
         :cy="end(flight).y"
         :r="flight.id === newest ? 8 : 4.5"
       />
+      <circle
+        v-if="flight.curveDeg !== null && flight.id === changing"
+        class="handle"
+        :cx="end(flight).x"
+        :cy="end(flight).y"
+        r="18"
+      />
       <text
         v-if="isBeyond(flight.carryM)"
         class="small beyond"
@@ -300,6 +319,11 @@ const draft = computed(() => {
 }
 .flight.newest circle {
   fill: rgb(var(--v-theme-ink));
+}
+.flight.newest .handle {
+  fill: transparent;
+  stroke: rgb(var(--v-theme-slate));
+  stroke-width: 3;
 }
 .flight.wild circle {
   stroke-dasharray: 2 2.5;

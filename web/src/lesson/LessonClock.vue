@@ -1,7 +1,8 @@
 <script setup lang="ts">
-// The lesson's time: used and planned by stage, and the minutes kept back for the retest.
+// The lesson's time: used and planned by stage, and when the retest has to begin.
 import { computed } from 'vue'
 import type { Lesson, Shape } from '@/api/client'
+import { timeWord } from '@/ui/dates'
 import { STAGES } from '@/lesson/stages'
 import type { OpenLesson } from '@/lesson/useLesson'
 import OneOf from '@/ui/OneOf.vue'
@@ -23,6 +24,7 @@ const rows = computed(() =>
 const beforeRetest = computed(() =>
   Math.round(props.lesson.listen.minutes - props.clock.keep_for_retest - used.value),
 )
+const retestBy = computed(() => timeWord(new Date(Date.now() + 60_000 * beforeRetest.value)))
 function setLength(id: string): void {
   props.open.changeLesson({ listen: { ...props.lesson.listen, minutes: Number(id) } })
 }
@@ -32,7 +34,7 @@ function setLength(id: string): void {
   <v-menu :close-on-content-click="false" location="bottom end">
     <template #activator="{ props: activator }">
       <button v-bind="activator" type="button" class="whole quiet" data-testid="clock">
-        {{ used.toFixed(0) }} of {{ clock.minutes }} min
+        {{ beforeRetest > 0 ? `Retest by ${retestBy}` : 'Time to retest' }}
       </button>
     </template>
     <v-card tag="aside" aria-label="Time of the lesson" class="pa-4" width="330">
@@ -53,9 +55,10 @@ function setLength(id: string): void {
         </tbody>
       </table>
       <p class="kept">
-        {{ clock.keep_for_retest }} minutes are kept back for the retest:
-        <strong v-if="beforeRetest > 0">{{ beforeRetest }} left before it.</strong>
-        <strong v-else>time to begin it.</strong>
+        {{ used.toFixed(0) }} of {{ clock.minutes }} minutes are over. The last
+        {{ clock.keep_for_retest }} are for the retest:
+        <strong v-if="beforeRetest > 0">begin it by {{ retestBy }}.</strong>
+        <strong v-else>it is time to begin it.</strong>
       </p>
       <OneOf
         name="Minutes of the lesson"

@@ -20,30 +20,17 @@ const props = defineProps<{
 }>()
 defineEmits<{ keys: []; import: [] }>()
 
-/** What is left of a stage's minutes once some are used. */
-function minutesLeft(id: Stage): string {
-  const planned = props.clock?.planned_min[id]
-  const used = (props.clock?.used_s[id] ?? 0) / 60
-  if (planned === undefined || used < 0.5) return ''
-  const left = Math.round(planned - used)
-  return left >= 0 ? `${String(left)} left` : `${String(-left)} over`
-}
-const stages = computed(() =>
-  STAGES.map(({ id, word }) => {
-    const holds = {
-      listen: props.lesson.listen.misses.length || '',
-      shots: props.open.shots.value.length,
-      look: props.lesson.answers.length,
-      pressure: props.lesson.traces || '',
-      decide: props.lesson.decisions.length || '',
-      drill: props.lesson.repetitions.length || '',
-      retest:
-        props.lesson.blocks.filter((b) => b.kind === 'retest').flatMap((b) => b.shots).length || '',
-      send: props.lesson.follow_up ? '✓' : '',
-    }[id]
-    return { id, word, holds, left: minutesLeft(id) }
-  }),
-)
+/** Stages that hold something already. */
+const begun = computed<Record<Stage, boolean>>(() => ({
+  listen: props.lesson.listen.misses.length > 0 || props.lesson.complaint !== '',
+  shots: props.open.shots.value.length > 0,
+  look: props.lesson.answers.length > 0,
+  pressure: props.lesson.traces > 0,
+  decide: props.lesson.decisions.length > 0,
+  drill: props.lesson.repetitions.length > 0,
+  retest: props.lesson.blocks.some((b) => b.kind === 'retest' && b.shots.length > 0),
+  send: props.lesson.follow_up !== null,
+}))
 const about = computed(() => {
   const { handedness, handicap } = props.lesson.student
   const parts = [handedness === 'left' ? 'left-handed' : 'right-handed']
@@ -70,15 +57,14 @@ const saved = computed(() => {
     </div>
     <nav aria-label="Stages">
       <router-link
-        v-for="s in stages"
+        v-for="s in STAGES"
         :key="s.id"
         :class="{ here: stage === s.id }"
         :to="{ name: 'lesson', params: { id: lesson.id, stage: s.id } }"
+        :aria-label="begun[s.id] ? `${s.word}, begun` : s.word"
       >
-        <span
-          >{{ s.word }} <span class="number">{{ s.holds }}</span></span
-        >
-        <small v-if="s.left" class="quiet">{{ s.left }}</small>
+        {{ s.word }}
+        <span :class="['tick', { begun: begun[s.id] }]" aria-hidden="true">✓</span>
       </router-link>
     </nav>
     <div class="tools">
@@ -169,11 +155,13 @@ nav a.here {
   font-weight: 700;
   border-bottom-color: rgb(var(--v-theme-ink));
 }
-nav .number {
-  font-size: 15px;
+.tick {
+  font-size: 13px;
+  line-height: 14px;
+  visibility: hidden;
 }
-nav small {
-  font-size: 12px;
+.tick.begun {
+  visibility: visible;
 }
 .tools {
   display: flex;

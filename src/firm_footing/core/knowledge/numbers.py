@@ -230,6 +230,17 @@ class Decision(Entry):
     round_most: int = Field(ge=1)
 
 
+class LostDistance(Entry):
+    """When an account of lost distance adds up: not when it leaves over more than both of these.
+
+    left_over_pct : of the expected carry
+    left_over_part : of all that its items took or won
+    """
+
+    left_over_pct: float = Field(gt=0)
+    left_over_part: float = Field(gt=0)
+
+
 class Numbers(Entry):
     """All of `numbers.yaml`."""
 
@@ -239,6 +250,7 @@ class Numbers(Entry):
     stuck_mode: StuckMode
     delivery: DeliveryNumbers
     two_way: TwoWay
+    lost_distance: LostDistance
     no_miss: NoMiss
     pointer: dict[Strength, float]
     pointer_shown: float = Field(gt=0, lt=1)

@@ -109,8 +109,9 @@ def read_block(block: Block, knowledge: Knowledge, handicap: float | None = None
     delivery = deliver(parts, setting)
     launch = strike(delivery, setting.club)
     flight = fly(launch)
-    accounts = lost_of(parts, [s.carry_m for s in block.shots], expected.carry_m, setting)
-    mean = together(accounts)
+    carries, limits = [s.carry_m for s in block.shots], numbers.lost_distance
+    accounts = lost_of(parts, carries, expected.carry_m, setting, limits)
+    mean = together(accounts, limits)
     assert mean is not None  # there are balls
     wild = _wild(delivered, numbers)
     tracks, ends = drawn_tracks(block, flown, launch, flight)

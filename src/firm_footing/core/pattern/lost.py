@@ -28,6 +28,7 @@ from firm_footing.core.ball.forward import (
 from firm_footing.core.ball.impact import strike
 from firm_footing.core.ball.turf import speed_lost_pct
 from firm_footing.core.delivery.expected import GROUND_COVER_CM
+from firm_footing.core.knowledge.numbers import LostDistance
 
 FloatArray = NDArray[np.float64]
 
@@ -45,6 +46,7 @@ class Lost:
     items : by `ITEMS`, + lost, - won
     remainder_m : what the physics leaves over
     measured : whether the actual carry was noted; else it is the computed one
+    adds_up : whether the items account for most of it; if not, something was noted wrong
     """
 
     expected_m: float
@@ -52,10 +54,15 @@ class Lost:
     items: dict[str, float]
     remainder_m: float
     measured: bool
+    adds_up: bool
 
 
 def lost_of(
-    parts: FloatArray, carries: list[float | None], expected_m: float, setting: Setting
+    parts: FloatArray,
+    carries: list[float | None],
+    expected_m: float,
+    setting: Setting,
+    limits: LostDistance,
 ) -> tuple[Lost, ...]:
     """The account of every ball.
 
@@ -73,23 +80,36 @@ def lost_of(
         computed = float(flown[-1, ball])
         actual = computed if carry is None else carry
         items = dict(zip(ITEMS, shares[:, ball].tolist(), strict=True))
-        rest = expected_m - actual - sum(items.values())
-        found.append(Lost(expected_m, actual, items, rest, carry is not None))
+        found.append(_account(expected_m, actual, items, carry is not None, limits))
     return tuple(found)
 
 
-def together(accounts: tuple[Lost, ...]) -> Lost | None:
+def together(accounts: tuple[Lost, ...], limits: LostDistance) -> Lost | None:
     """The mean account of a block; adds up as its balls do. None without balls."""
     if not accounts:
         return None
     n = len(accounts)
-    return Lost(
-        expected_m=sum(a.expected_m for a in accounts) / n,
-        actual_m=sum(a.actual_m for a in accounts) / n,
-        items={item: sum(a.items[item] for a in accounts) / n for item in ITEMS},
-        remainder_m=sum(a.remainder_m for a in accounts) / n,
-        measured=all(a.measured for a in accounts),
+    return _account(
+        sum(a.expected_m for a in accounts) / n,
+        sum(a.actual_m for a in accounts) / n,
+        {item: sum(a.items[item] for a in accounts) / n for item in ITEMS},
+        all(a.measured for a in accounts),
+        limits,
     )
+
+
+def _account(
+    expected_m: float,
+    actual_m: float,
+    items: dict[str, float],
+    measured: bool,
+    limits: LostDistance,
+) -> Lost:
+    size = sum(abs(item) for item in items.values())
+    rest = expected_m - actual_m - sum(items.values())
+    far = abs(rest) > limits.left_over_pct / 100 * expected_m
+    adds_up = not (far and abs(rest) > limits.left_over_part * size)
+    return Lost(expected_m, actual_m, items, rest, measured, adds_up)
 
 
 def _carries(parts: FloatArray, setting: Setting) -> FloatArray:

@@ -31,8 +31,8 @@ END_WORDS: dict[str, str] = {
     "toe_strike": "toe strike",
     "loft_lost": "less loft",
     "loft_added": "more loft",
-    "speed_lost": "slower",
-    "speed_gained": "faster",
+    "speed_lost": "less club speed",
+    "speed_gained": "more club speed",
 }
 """The same as they are said."""
 

@@ -44,7 +44,9 @@ function change(part: Partial<Shape['Cue']>): void {
     <h2>What do they feel? <span class="quiet small">ask, do not tell</span></h2>
     <div v-for="t in tests" :key="t.id" class="test">
       <span>{{ say(t.name, speaker) }}</span>
-      <span v-if="t.flagged.length" class="quiet">kept back: {{ t.flagged.join(', ') }}</span>
+      <span v-if="t.flagged.length" class="quiet"
+        >not for this student: {{ t.flagged.join(', ') }}</span
+      >
       <OneOf
         v-else-if="t.component === 'dominance'"
         :name="t.name"

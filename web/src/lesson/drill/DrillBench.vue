@@ -129,7 +129,7 @@ const MARKS = { pass: '●', early: '◁', late: '▷' } as const
       <div class="acts">
         <v-btn v-if="drill.ball !== 'none'" @click="$emit('hit')">Hit balls with it</v-btn>
         <v-btn variant="text" @click="open.changeLesson({ drill: null })">{{
-          ladder.said === 'reopen' ? 'Swap the drill' : 'Put it away'
+          ladder.said === 'reopen' ? 'Choose another drill' : 'Done with this drill'
         }}</v-btn>
         <v-btn
           v-if="ladder.said === 'reopen'"

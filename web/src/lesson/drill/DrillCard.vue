@@ -45,7 +45,7 @@ const wanted = computed(() =>
     <div class="words">
       <h2>{{ say(drill.name, speaker) }}</h2>
       <template v-if="card.withheld">
-        <p class="strong">Kept back: {{ card.withheld }}.</p>
+        <p class="strong">Not for this student: {{ card.withheld }}.</p>
         <p v-if="instead">Instead: {{ instead }}.</p>
       </template>
       <template v-else>
@@ -56,7 +56,7 @@ const wanted = computed(() =>
         <p>{{ say(drill.essence, speaker) }}</p>
         <p v-for="c in card.cautions" :key="c" class="care small">{{ c }}</p>
         <div class="acts">
-          <v-btn v-if="!chosen" @click="$emit('bench')">To the bench</v-btn>
+          <v-btn v-if="!chosen" @click="$emit('bench')">Work on this</v-btn>
           <button
             v-for="w in wanted"
             :key="w.id"

@@ -53,8 +53,8 @@ function choose(word: AnswerWord): void {
         <figcaption>sound</figcaption>
       </figure>
       <figure>
-        <PosedFigure :view="figure.view" :pose="figure.unsound" :hand="hand" word="As asked" />
-        <figcaption>as asked</figcaption>
+        <PosedFigure :view="figure.view" :pose="figure.unsound" :hand="hand" word="If yes" />
+        <figcaption>if yes</figcaption>
       </figure>
     </div>
     <label class="by">

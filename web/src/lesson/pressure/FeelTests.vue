@@ -39,7 +39,7 @@ const word = (check: string): AnswerWord | null =>
         }}</span>
       </h2>
       <p v-if="test.flagged.length" class="withheld" role="note">
-        Kept back: {{ test.flagged.join(', ') }} flagged. Choose another test.
+        Not for this student: {{ test.flagged.join(', ') }} flagged. Choose another test.
       </p>
       <template v-else>
         <ol>

@@ -1,5 +1,6 @@
 <script setup lang="ts">
-// One ball's values as numbers and words, for correcting and for what was measured.
+// One ball's values as numbers and words, for correcting and for what was measured; beside the
+// drawings, which stay as they are.
 import { computed } from 'vue'
 import type { Direction, Handedness, LoggedShot, Shot } from '@/api/client'
 import type { BallEntry } from '@/lesson/shots/useBallEntry'
@@ -15,6 +16,8 @@ const props = defineProps<{
   unit: DistanceUnit
   entry: BallEntry
 }>()
+
+defineEmits<{ close: [] }>()
 
 interface Field {
   name: keyof Shot
@@ -34,6 +37,7 @@ const FIELDS: readonly Field[] = [
   { name: 'divot_length_cm', label: 'Divot length, cm', kind: 'plain' },
   { name: 'divot_direction_deg', label: 'Divot, ° right', kind: 'mirrored' },
 ]
+const number = computed(() => props.entry.shots.value.findIndex((s) => s.id === props.shot.id) + 1)
 const directions = computed(() => leftToRight(props.hand))
 
 function shown(field: Field): string {
@@ -68,7 +72,16 @@ function keepWord(name: 'start' | 'curve' | 'contact', event: Event): void {
 </script>
 
 <template>
-  <section class="details" aria-label="Values of the chosen ball" data-testid="details">
+  <section
+    class="details"
+    aria-label="Values of the chosen ball"
+    data-testid="details"
+    @keydown.esc.stop="$emit('close')"
+  >
+    <h2>
+      Ball {{ number }} by number
+      <button type="button" aria-label="Close the numbers" @click="$emit('close')">Close</button>
+    </h2>
     <label v-for="name in ['start', 'curve'] as const" :key="name">
       {{ capital(name) }}
       <select
@@ -103,29 +116,30 @@ function keepWord(name: 'start' | 'curve' | 'contact', event: Event): void {
         @change="keep(field, $event)"
       />
     </label>
-    <div class="buttons">
-      <button type="button" @click="entry.remove">
-        Delete ball <span class="key" aria-hidden="true">Del</span>
-      </button>
-      <button type="button" class="done" @click="entry.next">Done</button>
-    </div>
   </section>
 </template>
 
 <style scoped>
 .details {
-  position: absolute;
-  left: 20px;
-  right: 20px;
-  bottom: 126px;
-  z-index: 2;
+  position: fixed;
+  inset: 76px 0 0 auto;
+  z-index: 3;
+  width: 444px;
+  overflow-y: auto;
   display: grid;
-  grid-template-columns: repeat(auto-fill, minmax(112px, 1fr));
-  gap: 8px 12px;
-  padding: 10px 14px 12px;
+  grid-template-columns: repeat(auto-fill, minmax(150px, 1fr));
+  align-content: start;
+  gap: 12px 16px;
+  padding: 14px 20px;
   background: rgb(var(--v-theme-surface));
-  border: 2px solid rgb(var(--v-theme-slate));
-  border-radius: 12px;
+  border-left: 2px solid rgb(var(--v-theme-slate));
+}
+h2 {
+  grid-column: 1 / -1;
+  display: flex;
+  align-items: center;
+  justify-content: space-between;
+  font-size: 19px;
 }
 label {
   display: grid;
@@ -134,20 +148,29 @@ label {
 select,
 input {
   width: 100%;
+  min-height: 48px;
   font-size: 16px;
-}
-.buttons {
-  display: flex;
-  grid-column: -4 / -1;
-  align-self: end;
-  justify-content: flex-end;
-  gap: 10px;
 }
 button {
   min-height: 48px;
   padding: 0 16px;
   border: 2px solid rgb(var(--v-theme-ink));
   border-radius: 10px;
+  font-size: 16px;
   font-weight: 700;
+}
+@media (max-width: 1199px) {
+  .details {
+    width: 390px;
+  }
+}
+/* no column beside them: below what is drawn */
+@media (max-width: 1000px) {
+  .details {
+    position: static;
+    width: auto;
+    border: 2px solid rgb(var(--v-theme-slate));
+    border-radius: 12px;
+  }
 }
 </style>

@@ -5,6 +5,7 @@ import type { Handedness, LoggedShot } from '@/api/client'
 import type { BallEntry } from '@/lesson/shots/useBallEntry'
 import { directionWord, strikeWord } from '@/ui/words'
 
+const byNumber = defineModel<boolean>('byNumber', { required: true })
 const props = defineProps<{ entry: BallEntry; hand: Handedness; reading: boolean }>()
 const { shots, newest, chosenId, openId } = props.entry
 
@@ -63,6 +64,14 @@ function inWords(shot: LoggedShot): string {
       </li>
     </ol>
     <span class="quiet says" role="status">{{ says }}</span>
+    <template v-if="chosenId && !reading">
+      <button class="plain" type="button" :aria-expanded="byNumber" @click="byNumber = !byNumber">
+        By number
+      </button>
+      <button class="plain" type="button" @click="entry.remove">
+        Delete <span class="key" aria-hidden="true">Del</span>
+      </button>
+    </template>
     <button class="next" type="button" @click="entry.next">
       {{ chosenId ? 'Done' : 'Next ball' }} <span class="key" aria-hidden="true">Enter</span>
     </button>
@@ -101,6 +110,10 @@ button.newest {
 button.chosen {
   outline: 3px solid rgb(var(--v-theme-slate));
   outline-offset: -1px;
+}
+.plain {
+  flex: none;
+  padding: 0 12px;
 }
 .says {
   font-size: 15px;

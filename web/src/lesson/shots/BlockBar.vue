@@ -2,6 +2,7 @@
 // Which block of balls: its club, what carry is expected, and the way to another block.
 import { computed } from 'vue'
 import type { Block, Knowledge, Lesson } from '@/api/client'
+import NewBlock from '@/lesson/shots/NewBlock.vue'
 import type { OpenLesson } from '@/lesson/useLesson'
 import { useSettings } from '@/ui/settings'
 import { vTyped } from '@/ui/typed'
@@ -61,12 +62,6 @@ function hitFrom(value: string): void {
   const surface = value === 'turf' || value === 'mat' ? value : null
   props.open.putBlock(props.block.id, { surface, teed: value === '' ? null : value === TEE })
 }
-function another(): void {
-  const id = crypto.randomUUID()
-  const { club, surface, teed, expected_carry_m } = props.block
-  props.open.putBlock(id, { kind: 'retest', club, surface, teed, expected_carry_m })
-  chosen.value = id
-}
 </script>
 
 <template>
@@ -111,7 +106,13 @@ function another(): void {
         <option v-for="s in surfaces" :key="s.value" :value="s.value">{{ s.title }}</option>
       </select>
     </label>
-    <button class="another" type="button" @click="another">New block</button>
+    <NewBlock
+      :open="open"
+      :lesson="lesson"
+      :block="block"
+      :knowledge="knowledge"
+      @begun="(id) => (chosen = id)"
+    />
   </div>
 </template>
 
@@ -136,10 +137,5 @@ select {
 }
 input {
   width: 112px;
-}
-.another {
-  padding: 0;
-  min-height: 40px;
-  text-decoration: underline;
 }
 </style>

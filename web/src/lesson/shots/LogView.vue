@@ -1,10 +1,11 @@
 <script setup lang="ts">
 // What is touched to log a ball: the turf, the face, a word for the contact.
-import { computed } from 'vue'
+import { computed, ref } from 'vue'
 import type { Handedness, Knowledge, Shape } from '@/api/client'
 import ClubFace from '@/drawing/ClubFace.vue'
 import GroundPlan from '@/drawing/GroundPlan.vue'
 import ContactStrip from '@/lesson/shots/ContactStrip.vue'
+import OffTheFace from '@/lesson/shots/OffTheFace.vue'
 import type { BallEntry } from '@/lesson/shots/useBallEntry'
 import { scatterOf, type ReadBlock } from '@/lesson/shots/useReadings'
 import { useSettings } from '@/ui/settings'
@@ -23,12 +24,18 @@ const props = defineProps<{
 
 const settings = useSettings()
 const { speaker } = useSpeaker(() => props.hand)
-const { shots, newest, currentId } = props.entry
+const { shots, newest, currentId, chosenId } = props.entry
+/** A touch beside the face waits for an answer. */
+const missed = ref(false)
 const current = computed(() => shots.value.find((s) => s.id === currentId.value) ?? null)
 const footWords = computed(() => feet(speaker.value))
 const strikeLit = computed(() =>
   props.chain.includes('heel_strike') ? 'heel' : props.chain.includes('toe_strike') ? 'toe' : null,
 )
+function strike(at: { heelToeMm: number; lowHighMm: number }): void {
+  missed.value = false
+  props.entry.strike(at)
+}
 const seenWords = { front: 'as you look at the face', player: 'as the player sees it' }
 </script>
 
@@ -40,6 +47,7 @@ const seenWords = { front: 'as you look at the face', player: 'as the player see
         :hand="hand"
         :shots="shots"
         :newest="newest"
+        :changing="chosenId"
         :chain="chain"
         :knowledge="knowledge"
         :foot-words="footWords"
@@ -70,7 +78,13 @@ const seenWords = { front: 'as you look at the face', player: 'as the player see
         :middle="readings?.delivery.heel_toe_mm ?? null"
         :scatter-mm="scatterOf(readings)"
         :reading="false"
-        @touched="entry.strike"
+        @touched="strike"
+        @missed="missed = true"
+      />
+      <OffTheFace
+        v-if="missed"
+        @contact="(word) => ((missed = false), entry.contact(word))"
+        @slip="missed = false"
       />
     </figure>
   </div>
@@ -86,6 +100,7 @@ const seenWords = { front: 'as you look at the face', player: 'as the player see
   height: 238px;
 }
 figure {
+  position: relative;
   display: flex;
   flex-direction: column;
   min-height: 0;

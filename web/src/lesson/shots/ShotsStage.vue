@@ -1,9 +1,8 @@
 <script setup lang="ts">
 // The plan of the ground: range above; below it what is touched to log a ball (shoes, turf, face), or
 // what the balls show. A ball is up to three touches.
-import { computed, ref, toRef } from 'vue'
+import { computed, ref, toRef, watch } from 'vue'
 import type { Diagnosis, Knowledge, Lesson } from '@/api/client'
-import { WIDER } from '@/drawing/range'
 import RangeFan from '@/drawing/RangeFan.vue'
 import type { WhatIf } from '@/lesson/decide/useWhatIf'
 import BallDetails from '@/lesson/shots/BallDetails.vue'
@@ -37,11 +36,16 @@ const props = defineProps<{
 const settings = useSettings()
 const hand = computed(() => props.lesson.student.handedness)
 const shown = computed(() => props.lesson.blocks.find((b) => b.id === block.value))
-const { shots, newest, currentId } = props.entry
+const { shots, newest, currentId, chosenId } = props.entry
 const expectedM = computed(() =>
   expectedCarryM(shown.value?.club ?? '', props.lesson.blocks, props.knowledge),
 )
 const current = computed(() => shots.value.find((s) => s.id === currentId.value) ?? null)
+/** The chosen ball's values stand open beside the drawings. */
+const byNumber = ref(false)
+watch(chosenId, (now) => {
+  if (now === null) byNumber.value = false
+})
 const kind = computed(
   () => props.knowledge.clubs.find((c) => c.id === shown.value?.club)?.kind ?? 'iron',
 )
@@ -115,15 +119,17 @@ const views = computed(() => [
       <DrillDone v-if="shown?.kind === 'trial' && !reading" class="done" :entry="entry" />
       <p class="hint quiet">
         <template v-if="reading">Touch a ball to choose it<br /></template>
+        <template v-else-if="chosenId">Drag what is wrong,<br />or draw it anew<br /></template>
         <template v-else>Press where it started,<br />let go where it landed<br /></template>
-        angles drawn {{ WIDER }} × wide<template v-if="predictedFlight"
-          ><br />dashed: predicted without the cause</template
+        The fan is drawn wider than it is<template v-if="predictedFlight"
+          ><br />Dashed: as predicted without the cause</template
         >
       </p>
       <RangeFan
         :hand="hand"
         :shots="shots"
         :newest="newest"
+        :changing="chosenId"
         :expected-m="expectedM"
         :unit="settings.distance"
         :way="way"
@@ -177,13 +183,14 @@ const views = computed(() => [
       :prediction="prediction"
       :readings="readings"
     />
-    <BallTape :entry="entry" :hand="hand" :reading="reading" />
+    <BallTape v-model:by-number="byNumber" :entry="entry" :hand="hand" :reading="reading" />
     <BallDetails
-      v-if="entry.chosenId.value && current && !reading"
+      v-if="byNumber && current && !reading"
       :shot="current"
       :hand="hand"
       :unit="settings.distance"
       :entry="entry"
+      @close="byNumber = false"
     />
   </section>
 </template>
