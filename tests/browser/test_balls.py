@@ -37,25 +37,26 @@ def bring_in(page: Page, text: str) -> None:
     )
 
 
-def test_a_table_with_a_bad_row_comes_in_once(page: Page) -> None:
+def test_a_table_with_a_bad_cell_comes_in_once(page: Page) -> None:
     own_copy_of(page, "Bastian Roe")
     before = len(lesson_of(page)["blocks"][0]["shots"])
     bring_in(page, TABLE)
     dialog = page.get_by_role("dialog")
-    expect(dialog.get_by_test_id("would")).to_have_text("3 balls would be taken in.")
+    expect(dialog.get_by_test_id("would")).to_have_text("4 balls would be taken in.")
     expect(dialog.get_by_test_id("bad-rows")).to_contain_text("row 6, Ball Speed “broken”: not a")
     # the guess can be put right, and the preview follows
     dialog.get_by_label("Face Angle holds").select_option("left out")
     dialog.get_by_label("Side of Club Path").select_option("+ is left")
-    dialog.get_by_role("button", name="Take in 3 balls").tap()
-    expect(dialog.get_by_role("status")).to_contain_text("3 balls taken in")
-    expect(dialog.get_by_test_id("bad-rows")).to_contain_text("1 row not taken")
+    dialog.get_by_role("button", name="Take in 4 balls").tap()
+    expect(dialog.get_by_role("status")).to_contain_text("4 balls taken in")
+    expect(dialog.get_by_test_id("bad-rows")).to_contain_text("Not taken in:")
     dialog.get_by_role("button", name="Close").tap()
     tape = page.get_by_role("list", name="Balls").get_by_role("button")
-    expect(tape).to_have_count(before + 3)
+    expect(tape).to_have_count(before + 4)
     shots = [s["observed"] for s in lesson_of(page)["blocks"][0]["shots"][before:]]
-    assert [s["path_deg"] for s in shots] == [5, 4, 4.9]
+    assert [s["path_deg"] for s in shots] == [5, 4, 4.2, 4.9]
     assert all(s["face_deg"] is None for s in shots)
+    assert [s["ball_speed_mps"] is None for s in shots] == [False, False, True, False]
     bring_in(page, TABLE)  # the same again: known headings, nothing new
     expect(dialog).to_contain_text("as you agreed last time")
     expect(dialog.get_by_test_id("would")).to_contain_text("0 balls would be taken in.")
@@ -85,8 +86,8 @@ def test_balls_of_the_simulated_monitor_appear_as_they_are_hit(page: Page, base_
     )  # fmt: skip
     assert "ball 3: carry" in done.stdout
     tape = page.get_by_role("list", name="Balls").get_by_role("button")
-    expect(tape).to_have_count(before + 3)
-    expect(page.locator(".flight")).to_have_count(before + 3)
+    expect(tape).to_have_count(before + 4)
+    expect(page.locator(".flight")).to_have_count(before + 4)
     expect(page.get_by_test_id("pattern")).to_contain_text("path")
 
 

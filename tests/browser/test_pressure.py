@@ -130,7 +130,9 @@ def test_the_feel_comes_first_and_the_trace_shows_where_it_differs(
 def test_without_a_mat_there_are_feel_tests_and_some_are_kept_back(page: Page) -> None:
     open_lesson_of(page, "Wendel Carrow", "pressure")
     page.get_by_role("button", name="No mat").tap()
-    expect(page.get_by_test_id("feel-halved_balls")).to_contain_text("Not for this student: balance flagged")
+    expect(page.get_by_test_id("feel-halved_balls")).to_contain_text(
+        "Not for this student: balance flagged"
+    )
     pads = page.get_by_test_id("feel-pads")
     expect(pads).to_contain_text("Lay one pad under the lead toes")
     pads.get_by_role("group").first.get_by_role("button", name="Yes").tap()

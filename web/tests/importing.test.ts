@@ -40,8 +40,10 @@ const preview = (more = {}) => ({
   already: 0,
   first: [],
   bad,
+  doubtful: [],
   ...more,
 })
+const TABLE = 'Carry,Start,Note\n140,-3,x\n'
 const body = () => new DOMWrapper(document.body)
 const text = () => document.querySelector('.dialog')?.textContent.replace(/\s+/g, ' ') ?? ''
 
@@ -51,7 +53,7 @@ async function opened(): Promise<ReturnType<typeof show>> {
   await flushPromises()
   return shown
 }
-async function choose(content = 'Carry,Start,Note\n140,-3,x\n'): Promise<void> {
+async function choose(content = TABLE): Promise<void> {
   const input = document.querySelector<HTMLInputElement>('input[type=file]')
   const file = new File([content], 'bay.csv', { type: 'text/csv' })
   file.arrayBuffer ??= () =>
@@ -73,7 +75,7 @@ describe('bringing in balls', () => {
     expect(text()).toContain('Nothing is kept until you say so')
     await choose()
     expect(asked).toEqual([
-      { call: PREVIEW, sent: { text: 'Carry,Start,Note\n140,-3,x\n', columns: null } },
+      { call: PREVIEW, sent: { text: TABLE, columns: null, block_id: 'B', keep_doubtful: false } },
     ])
     expect(text()).toContain('2 balls would be taken in.')
     expect(text()).toContain('row 3, Carry “nothing”: not a number')
@@ -81,12 +83,24 @@ describe('bringing in balls', () => {
     expect(body().findAll('.out')).toHaveLength(1)
     expect(text()).toContain('was guessed')
   })
+  it('names what can hardly be true, and leaves it out unless it is wanted', async () => {
+    const doubtful = [{ line: 2, heading: 'Ball speed', cell: '98', reason: '98 m/s: too fast' }]
+    const asked = serve({ [PREVIEW]: { body: preview({ doubtful }) } })
+    await opened()
+    await choose()
+    expect(text()).toContain('1 value can hardly be true: left out. Is the unit right?')
+    expect(text()).toContain('row 2, Ball speed “98”: 98 m/s: too fast')
+    await body().find('.keep input').setValue(true)
+    await flushPromises()
+    expect(asked.at(-1)?.sent).toMatchObject({ keep_doubtful: true })
+    expect(text()).toContain('taken in all the same')
+  })
   it('asks again when a column is put right, and takes in what was agreed', async () => {
     const asked = serve({
       [PREVIEW]: (sent) => ({
         body: preview({ columns: (sent as { columns: unknown }).columns ?? preview().columns }),
       }),
-      [TAKE]: { body: { lesson: lesson(), added: 2, already: 0, bad } },
+      [TAKE]: { body: { lesson: lesson(), added: 2, already: 0, bad, doubtful: [] } },
     })
     const { page } = await opened()
     await choose()
@@ -105,11 +119,12 @@ describe('bringing in balls', () => {
     await flushPromises()
     expect(asked.at(-1)).toEqual({
       call: TAKE,
-      sent: { text: 'Carry,Start,Note\n140,-3,x\n', columns: agreed, block_id: 'B' },
+      sent: { text: TABLE, columns: agreed, block_id: 'B', keep_doubtful: false },
     })
     expect(page.emitted('taken')).toHaveLength(1)
     expect(text()).toContain('2 balls taken in.')
-    expect(text()).toContain('1 row not taken')
+    expect(text()).toContain('Not taken in:')
+    expect(text()).toContain('row 3, Carry “nothing”: not a number')
   })
   it('offers nothing to take where all is there already', async () => {
     serve({ [PREVIEW]: { body: preview({ remembered: true, already: 2, bad: [] }) } })

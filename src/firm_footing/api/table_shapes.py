@@ -27,6 +27,8 @@ class TableIn(In):
 
     text: TableText
     columns: list[Column] | None = None
+    block_id: str | None = Described(None, description="Whose club is meant where none is named")
+    keep_doubtful: bool = Described(False, description="Take in what can hardly be true as well")
 
 
 class TableImport(TableIn):
@@ -36,7 +38,7 @@ class TableImport(TableIn):
 
 
 class BadRowOut(Out):
-    """Why a row is not taken."""
+    """Why a row, or one cell of it, is not taken."""
 
     line: int = Described(description="In the text, from 1")
     heading: str
@@ -63,6 +65,7 @@ class TablePreview(BaseModel):
     already: int = Described(description="Balls that the lesson has already")
     first: list[PreviewBall]
     bad: list[BadRowOut]
+    doubtful: list[BadRowOut] = Described(description="Cells that can hardly be true")
 
 
 class TableTaken(BaseModel):
@@ -72,3 +75,4 @@ class TableTaken(BaseModel):
     added: int
     already: int
     bad: list[BadRowOut]
+    doubtful: list[BadRowOut]

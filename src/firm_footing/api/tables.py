@@ -17,8 +17,10 @@ from firm_footing.api.table_shapes import (
     TableTaken,
 )
 from firm_footing.api.views import lesson_view
+from firm_footing.core.knowledge import Knowledge
 from firm_footing.files.shot_tables import (
     FIELDS,
+    UNITS,
     Ball,
     Column,
     Field,
@@ -28,9 +30,9 @@ from firm_footing.files.shot_tables import (
     fingerprint,
     guess,
     read_table,
+    unit_of,
     write_balls,
 )
-from firm_footing.files.shot_tables.columns import UNITS
 from firm_footing.store import imports, lessons
 from firm_footing.store.cases import case_of
 from firm_footing.store.errors import refused
@@ -48,8 +50,9 @@ def preview_table(session: Store, known: Known, lesson_id: RowId, sent: TableIn)
     """Columns as sent; else as remembered for these headings; else guessed. Nothing is kept."""
     hand = lessons.content_of(session, lesson_id).student.handedness
     table = _table(sent.text)
-    columns, kept = _columns(session, table, sent.columns)
-    read = balls_of(table, columns, hand, known)
+    club = _club(session, lesson_id, sent)
+    columns, kept = _columns(session, table, sent.columns, known, club)
+    read = balls_of(table, columns, hand, known, sent.keep_doubtful, club)
     return TablePreview(
         columns=columns,
         remembered=kept,
@@ -59,6 +62,7 @@ def preview_table(session: Store, known: Known, lesson_id: RowId, sent: TableIn)
         already=imports.how_many_there(session, lesson_id, _incoming(read.balls)),
         first=[PreviewBall(line=b.line, club=b.club, shot=b.shot) for b in read.balls[:SAMPLES]],
         bad=[BadRowOut.model_validate(b) for b in read.bad],
+        doubtful=[BadRowOut.model_validate(b) for b in read.doubtful],
     )
 
 
@@ -67,8 +71,9 @@ def import_table(session: Store, known: Known, lesson_id: RowId, sent: TableImpo
     """Good rows are kept, bad ones listed; a ball that is there already is not added again."""
     hand = lessons.content_of(session, lesson_id).student.handedness
     table = _table(sent.text)
-    columns, _ = _columns(session, table, sent.columns)
-    read = balls_of(table, columns, hand, known)
+    club = _club(session, lesson_id, sent)
+    columns, _ = _columns(session, table, sent.columns, known, club)
+    read = balls_of(table, columns, hand, known, sent.keep_doubtful, club)
     taken = imports.take_in(session, lesson_id, sent.block_id, _incoming(read.balls))
     if read.balls:
         kept = [c.model_dump(mode="json") for c in columns]
@@ -78,6 +83,7 @@ def import_table(session: Store, known: Known, lesson_id: RowId, sent: TableImpo
         added=taken.added,
         already=taken.already,
         bad=[BadRowOut.model_validate(b) for b in read.bad],
+        doubtful=[BadRowOut.model_validate(b) for b in read.doubtful],
     )
 
 
@@ -104,16 +110,18 @@ def _table(text: str) -> Table:
 
 
 def _columns(
-    session: Session, table: Table, sent: list[Column] | None
+    session: Session, table: Table, sent: list[Column] | None, known: Knowledge, club: str
 ) -> tuple[list[Column], bool]:
     """The columns, and whether they are those remembered."""
     if sent is not None:
         _check(table, sent)
-        return sent, False
+        units = [c.unit or unit_of(c.field, table, i, known, club) for i, c in enumerate(sent)]
+        both = zip(sent, units, strict=True)
+        return [c.model_copy(update={"unit": unit}) for c, unit in both], False
     kept = imports.remembered(session, fingerprint(table))
     if kept is not None:
         return [Column.model_validate(c) for c in kept], True
-    return list(guess(table)), False
+    return list(guess(table, known, club)), False
 
 
 def _check(table: Table, columns: list[Column]) -> None:
@@ -135,6 +143,11 @@ def _check(table: Table, columns: list[Column]) -> None:
         if column.unit and column.unit not in units:
             message = f"“{column.heading}” cannot be in {column.unit}."
             raise refused(message, "columns", f"Choose one of {', '.join(units)}.")
+
+
+def _club(session: Session, lesson_id: str, sent: TableIn) -> str:
+    """Of the block that takes the balls in."""
+    return lessons.get_block(session, lesson_id, sent.block_id).club if sent.block_id else "7i"
 
 
 def _incoming(balls: Sequence[Ball]) -> list[Incoming]:

@@ -19,6 +19,7 @@ from firm_footing.core.knowledge.clubs import Club, ClubsFile
 from firm_footing.core.knowledge.coaching import Cautions, Cues, Drill, Equipment, Miss, Schools
 from firm_footing.core.knowledge.looks import Check
 from firm_footing.core.knowledge.numbers import Numbers
+from firm_footing.core.knowledge.plausible import Plausible
 from firm_footing.core.knowledge.poses import Poses
 from firm_footing.core.knowledge.pressure import Corridors, FeelTest, Sign, TraceNumbers
 from firm_footing.core.knowledge.vocabulary import DIMENSIONS, Mode
@@ -39,6 +40,7 @@ FILES = (
     "cues",
     "poses",
     "clubs",
+    "plausible",
     "numbers",
 )
 """Names of the knowledge files, without `.yaml`."""
@@ -69,6 +71,7 @@ class Knowledge:
     cues: Cues
     poses: Poses
     clubs: tuple[Club, ...]
+    plausible: Plausible
     numbers: Numbers
     version: str
 
@@ -160,6 +163,7 @@ def build_knowledge(files: Mapping[str, Any]) -> Knowledge:
         cues=_parse(Cues, "cues", files),
         poses=_parse(Poses, "poses", files),
         clubs=clubs.with_heads(),
+        plausible=_parse(Plausible, "plausible", files),
         numbers=_parse(Numbers, "numbers", files),
         version=_version(files),
     )

@@ -2,16 +2,19 @@
 
     text ──► table (headings, rows) ──► columns (which field, unit, sign) ──► balls, bad rows
 
-Columns are guessed from headings, units and numbers; the guess is shown and can be put right.
+Columns are guessed from headings, units and numbers (`headings.py`, `columns.py`); the guess is
+shown and can be put right. What can hardly be true is named before it goes in.
 """
 
 from firm_footing.files.shot_tables.balls import BadCell, Ball, Read, balls_of
-from firm_footing.files.shot_tables.columns import FIELDS, Column, Field, fingerprint, guess
+from firm_footing.files.shot_tables.columns import Column, fingerprint, guess, unit_of
+from firm_footing.files.shot_tables.headings import FIELDS, UNITS, Field
 from firm_footing.files.shot_tables.writing import write_balls
 from firm_footing.files.text_tables import Table, TableError, read_table
 
 __all__ = [
     "FIELDS",
+    "UNITS",
     "BadCell",
     "Ball",
     "Column",
@@ -23,5 +26,6 @@ __all__ = [
     "fingerprint",
     "guess",
     "read_table",
+    "unit_of",
     "write_balls",
 ]

@@ -1,6 +1,7 @@
 """Which balls are in a table, once it is agreed what its columns hold?
 
-Rows that hold none are said, with the reason; the others are kept.
+A bad cell costs that cell and is said, with the reason; what can hardly be is named apart. A row is
+lost whole only where nothing is left of it, or where nobody knows its club.
 """
 
 import re
@@ -13,15 +14,16 @@ from firm_footing.core.case import FileShot, Shot, neutral_shot
 from firm_footing.core.case.file_format import FileUnits
 from firm_footing.core.frame import Handedness
 from firm_footing.core.knowledge import Knowledge
-from firm_footing.files.shot_tables.columns import FIELDS, OWN_UNIT, UNITS, Column, Field
-from firm_footing.files.text_tables.cells import is_empty, number_of
+from firm_footing.files.shot_tables.columns import OWN_UNIT, Column
+from firm_footing.files.shot_tables.headings import FIELDS, UNITS, Field, named_unit
+from firm_footing.files.text_tables.cells import is_empty, read_cell
 from firm_footing.files.text_tables.table import Table
 
 _SUMMARY = re.compile(r"^(average|avg|mean|median|std|stdev|standard|min|max|total|consistency)\b")
 
 
 class BadCell(NamedTuple):
-    """Why a row was not taken.
+    """Why a cell or a row was not taken.
 
     line : in the text, from 1
     heading, cell : where and what; '' where it is the whole row
@@ -47,92 +49,157 @@ class Ball(NamedTuple):
 
 
 class Read(NamedTuple):
-    """What was read of a table."""
+    """What was read of a table.
+
+    doubtful : cells that can be read and can hardly be true, with what is usual
+    """
 
     balls: tuple[Ball, ...]
     bad: tuple[BadCell, ...]
+    doubtful: tuple[BadCell, ...]
 
 
 class _CellError(ValueError):
+    """What is wrong with one cell."""
+
+
+class _RowError(ValueError):
     def __init__(self, heading: str, cell: str, reason: str) -> None:
         super().__init__(reason)
         self.heading, self.cell, self.reason = heading, cell, reason
 
 
 def balls_of(
-    table: Table, columns: Sequence[Column], hand: Handedness, knowledge: Knowledge
+    table: Table,
+    columns: Sequence[Column],
+    hand: Handedness,
+    knowledge: Knowledge,
+    keep_doubtful: bool = False,
+    club: str = "7i",
 ) -> Read:
-    """Every row as a ball, or why it is none.
+    """Every row as a ball, and what of it could not be taken.
 
+    Parameters
+    ----------
     columns : one for every heading, in its order; `ValueError` otherwise
+    keep_doubtful : whether cells that can hardly be true are taken in all the same
+    club : of rows that name none, for what their values can be
+
     """
     if [c.heading for c in columns] != list(table.headings):
         raise ValueError("the columns do not fit the headings of the table")
-    balls, bad = [], []
+    reader = _Rows(columns, table.decimal_comma, hand, knowledge, keep_doubtful, club)
+    balls = []
     for line, cells in table.rows:
         if _SUMMARY.match(cells[0].casefold()):
-            bad.append(BadCell(line, "", cells[0], "a summary, not a ball"))
+            reader.bad.append(BadCell(line, "", cells[0], "a summary, not a ball"))
             continue
         try:
-            balls.append(_ball(line, cells, columns, table.decimal_comma, hand, knowledge))
-        except _CellError as error:
-            bad.append(BadCell(line, error.heading, error.cell, error.reason))
-    return Read(tuple(balls), tuple(bad))
+            balls.append(reader.ball(line, cells))
+        except _RowError as error:
+            reader.bad.append(BadCell(line, error.heading, error.cell, error.reason))
+    return Read(tuple(balls), tuple(reader.bad), tuple(reader.doubtful))
 
 
-def _ball(
-    line: int,
-    cells: Sequence[str],
-    columns: Sequence[Column],
-    decimal_comma: bool,
-    hand: Handedness,
-    knowledge: Knowledge,
-) -> Ball:
-    values: dict[str, Any] = {}
-    said: dict[str, tuple[str, str]] = {}
-    for column, cell in zip(columns, cells, strict=True):
-        if column.field is None or is_empty(cell):
-            continue
-        values[column.field] = _value(column, cell, decimal_comma, knowledge)
-        said[column.field] = column.heading, cell
-    club = values.pop("club", None)
-    if not values:
-        raise _CellError("", "", "nothing in it that can be used")
-    try:
-        shot = FileShot.model_validate(values)
-    except ValidationError as error:
-        first = error.errors()[0]
-        heading, cell = said[str(first["loc"][0])]
-        raise _CellError(heading, cell, _plain(first["msg"])) from error
-    return Ball(line, "\t".join(cells), club, neutral_shot(shot, hand, FileUnits()))
+class _Rows:
+    """Reads row by row; gathers what could not be taken."""
 
+    def __init__(
+        self,
+        columns: Sequence[Column],
+        decimal_comma: bool,
+        hand: Handedness,
+        knowledge: Knowledge,
+        keep_doubtful: bool,
+        club: str,
+    ) -> None:
+        self.columns, self.decimal_comma, self.hand = columns, decimal_comma, hand
+        self.knowledge, self.keep_doubtful, self.club = knowledge, keep_doubtful, club
+        self.bad: list[BadCell] = []
+        self.doubtful: list[BadCell] = []
 
-def _value(column: Column, cell: str, decimal_comma: bool, knowledge: Knowledge) -> Any:
-    field = FIELDS[column.field or ""]
-    if field.id == "club":
-        club = club_of(cell, knowledge)
+    def ball(self, line: int, cells: Sequence[str]) -> Ball:
+        """One row; `_RowError` where it holds no ball."""
+        given = [
+            (column, cell)
+            for column, cell in zip(self.columns, cells, strict=True)
+            if column.field is not None and not is_empty(cell)
+        ]
+        club = self._club(given)
+        values: dict[str, Any] = {}
+        for column, cell in given:
+            if column.field is None or column.field == "club":
+                continue
+            try:
+                value = _value(column, cell, self.decimal_comma)
+                FileShot.model_validate({column.field: value})
+            except ValidationError as error:
+                said = _plain(error.errors()[0]["msg"])
+                self.bad.append(BadCell(line, column.heading, cell, said))
+            except _CellError as error:
+                self.bad.append(BadCell(line, column.heading, cell, str(error)))
+            else:
+                usual = self._hardly(column.field, value, club or self.club)
+                if usual is not None:
+                    self.doubtful.append(BadCell(line, column.heading, cell, usual))
+                if usual is None or self.keep_doubtful:
+                    values[column.field] = value
+        if not values:
+            raise _RowError("", "", "nothing in it that can be used")
+        shot = neutral_shot(FileShot.model_validate(values), self.hand, FileUnits())
+        return Ball(line, "\t".join(cells), club, shot)
+
+    def _club(self, given: Sequence[tuple[Column, str]]) -> str | None:
+        """The row's club; a row whose club nobody knows would go to another one's balls."""
+        named = next(((c, cell) for c, cell in given if c.field == "club"), None)
+        if named is None:
+            return None
+        club = club_of(named[1], self.knowledge)
         if club is None:
-            raise _CellError(column.heading, cell, "no club is called this")
+            raise _RowError(named[0].heading, named[1], "no club is called this")
         return club
+
+    def _hardly(self, field: str, value: Any, club: str) -> str | None:
+        """Why a value can hardly be true, None where it can."""
+        if isinstance(value, (bool, str)):
+            return None
+        span = self.knowledge.plausible.span(field, self.knowledge.club[club].kind)
+        if span is None or span[0] <= value <= span[1]:
+            return None
+        unit = OWN_UNIT[field].replace("deg", "°")
+        name = self.knowledge.club[club].name.lower()
+        return (
+            f"{value:.0f} {unit}: with a {name} between {span[0]:.0f} and {span[1]:.0f} is possible"
+        )
+
+
+def _value(column: Column, cell: str, decimal_comma: bool) -> Any:
+    field = FIELDS[column.field or ""]
     if field.kind == "word":
         return re.sub(r"[\s-]+", "_", cell.casefold())
     if field.kind == "yes_no":
         answer = {"true": True, "yes": True, "1": True, "false": False, "no": False, "0": False}
         if cell.casefold() not in answer:
-            raise _CellError(column.heading, cell, "neither yes nor no")
+            raise _CellError("neither yes nor no")
         return answer[cell.casefold()]
     return _measured(field, column, cell, decimal_comma)
 
 
 def _measured(field: Field, column: Column, cell: str, decimal_comma: bool) -> float:
-    number = number_of(cell, decimal_comma)
-    if number is None:
-        raise _CellError(column.heading, cell, "not a number")
+    """In the unit of a case file; a unit in the cell goes before that of its column."""
+    found = read_cell(cell, decimal_comma)
+    if found is None:
+        raise _CellError("not a number")
     units = UNITS[field.kind]
-    scale = units[column.unit or OWN_UNIT[field.id]]
+    beside = named_unit(found.unit)
+    if found.unit and beside not in units:
+        raise _CellError(f"not in {found.unit}")
+    scale = units[beside or column.unit or OWN_UNIT[field.id]]
     own = OWN_UNIT[field.id] if field.kind == "small_length" else next(iter(units))
+    number = found.signed
     value = round(number * scale / units[own], 4) if scale != units[own] else number
-    return -value if column.positive in ("left", "heel") else value
+    # a side that the cell names needs no agreement on the sign
+    return -value if column.positive in ("left", "heel") and not found.side else value
 
 
 def club_of(text: str, knowledge: Knowledge) -> str | None:

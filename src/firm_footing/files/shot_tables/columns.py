@@ -1,99 +1,27 @@
 """Which column holds what, in which unit, and to which side is it positive?"""
 
 import hashlib
-import re
-from typing import Final, Literal, NamedTuple
+from collections.abc import Mapping
+from typing import Final, Literal
 
 import numpy as np
 from numpy.typing import NDArray
 from pydantic import BaseModel, ConfigDict
 
-from firm_footing.core.frame.units import METRES, METRES_A_SECOND, YARD_M
-from firm_footing.files.text_tables.cells import number_of
+from firm_footing.core.knowledge import Knowledge
+from firm_footing.files.shot_tables.headings import (
+    FIELDS,
+    UNITS,
+    Field,
+    fields_of,
+    named_unit,
+    words_and_unit,
+)
+from firm_footing.files.text_tables.cells import read_cell
 from firm_footing.files.text_tables.table import Table
 
 FloatArray = NDArray[np.float64]
-Kind = Literal["length", "small_length", "speed", "angle", "spin", "word", "yes_no"]
 Positive = Literal["right", "left", "toe", "heel"]
-
-UNITS: Final[dict[Kind, dict[str, float]]] = {
-    "length": {str(u): m for u, m in METRES.items()} | {"ft": YARD_M / 3},
-    "small_length": {"mm": 0.001, "cm": 0.01, "in": YARD_M / 36, "m": 1.0},
-    "speed": {str(u): v for u, v in METRES_A_SECOND.items()},
-    "angle": {"deg": 1.0},
-    "spin": {"rpm": 1.0},
-    "word": {},
-    "yes_no": {},
-}
-"""To metres, metres a second, degrees, turns a minute."""
-
-KNOWN_UNITS: Final = {unit for units in UNITS.values() for unit in units}
-
-SPELLINGS: Final = {
-    "yds": "yd", "yard": "yd", "yards": "yd", "y": "yd", "meter": "m", "meters": "m", "metre": "m",
-    "metres": "m", "feet": "ft", "foot": "ft", "inch": "in", "inches": "in", "kmh": "km/h",
-    "km/hr": "km/h", "kph": "km/h", "mi/h": "mph", "mps": "m/s", "°": "deg", "degree": "deg",
-    "degrees": "deg", "r/min": "rpm", "1/min": "rpm",
-}  # fmt: skip
-
-
-class Field(NamedTuple):
-    """Something a column can hold.
-
-    id : name in the case format
-    said : words in a heading that mean it, each a set of words that must all be there
-    sided : whether it has a side, so that a sign must be agreed
-    """
-
-    id: str
-    name: str
-    kind: Kind
-    said: tuple[str, ...]
-    sided: Literal["", "target", "face"] = ""
-
-
-FIELDS: Final = {
-    f.id: f
-    for f in (
-        Field("club", "Club", "word", ("club", "club type", "club name")),
-        Field("carry", "Carry", "length", ("carry", "carry distance", "carry length")),
-        Field("side", "Side at landing", "length", ("side", "carry side", "lateral", "offline",
-              "side distance", "deviation"), "target"),
-        Field("apex", "Apex", "length", ("apex", "height", "max height", "peak height")),
-        Field("ball_speed", "Ball speed", "speed", ("ball speed", "ball velocity")),
-        Field("club_speed", "Club speed", "speed", ("club speed", "club head speed",
-              "clubhead speed", "swing speed", "head speed")),
-        Field("launch_deg", "Launch angle", "angle", ("launch", "launch angle", "vertical launch",
-              "launch vertical")),
-        Field("start_deg", "Start direction", "angle", ("start", "start direction", "direction",
-              "launch direction", "azimuth", "horizontal launch", "launch horizontal"), "target"),
-        Field("curve_deg", "Curve", "angle", ("curve", "curvature"), "target"),
-        Field("spin_rpm", "Spin", "spin", ("spin", "spin rate", "total spin", "backspin",
-              "back spin")),
-        Field("spin_axis_deg", "Spin axis", "angle", ("spin axis", "axis", "axis tilt",
-              "spin tilt"), "target"),
-        Field("path_deg", "Club path", "angle", ("path", "club path", "swing path"), "target"),
-        Field("face_deg", "Face to target", "angle", ("face", "face angle", "club face",
-              "face to target"), "target"),
-        Field("attack_deg", "Angle of attack", "angle", ("attack", "attack angle",
-              "angle of attack")),
-        Field("dynamic_loft_deg", "Dynamic loft", "angle", ("dynamic loft", "loft",
-              "delivered loft")),
-        Field("heel_toe_mm", "Strike, heel to toe", "small_length", ("heel toe",
-              "horizontal impact", "impact offset", "impact horizontal"), "face"),
-        Field("low_high_mm", "Strike, low to high", "small_length", ("low high", "vertical impact",
-              "impact height", "impact vertical")),
-        Field("start", "Start, in a word", "word", ("start",)),
-        Field("curve", "Curve, in a word", "word", ("curve",)),
-        Field("contact", "Contact", "word", ("contact", "strike")),
-        Field("divot_start_cm", "Divot start", "small_length", ("divot start",)),
-        Field("divot_length_cm", "Divot length", "small_length", ("divot length",)),
-        Field("divot_depth", "Divot depth", "word", ("divot depth",)),
-        Field("divot_direction_deg", "Divot direction", "angle", ("divot direction",), "target"),
-        Field("brush_start_cm", "Brush start", "small_length", ("brush start",)),
-        Field("drill_ok", "Drill done right", "yes_no", ("drill ok",)),
-    )
-}  # fmt: skip
 
 OWN_UNIT: Final = {
     f.id: f.id[-2:] if f.kind == "small_length" else next(iter(UNITS[f.kind]), "")
@@ -101,12 +29,9 @@ OWN_UNIT: Final = {
 }
 """Unit of each field where the heading names none and the numbers tell none."""
 
-
 USUALLY_POSITIVE: Final[dict[str, Positive | None]] = {"target": "right", "face": "toe", "": None}
 CLEARLY_AGAINST, LEAST_BALLS = -0.6, 5
 """Correlation and number of balls from which a sign is turned."""
-FITS_FROM: Final = 0.75
-"""How well a heading must fit: 'face to path' is neither face nor path."""
 
 
 class Column(BaseModel):
@@ -130,13 +55,16 @@ def fingerprint(table: Table) -> str:
     return hashlib.sha256(text.encode()).hexdigest()[:32]
 
 
-def guess(table: Table) -> tuple[Column, ...]:
-    """What each column most likely holds; no field is given twice."""
+def guess(table: Table, knowledge: Knowledge, club: str | None = None) -> tuple[Column, ...]:
+    """What each column most likely holds; no field is given twice.
+
+    club : that the balls were most likely hit with, for units that nothing names
+    """
     both = zip(table.headings, table.units, strict=True)
     wanted = [
         (fits, column, field)
         for column, (heading, unit) in enumerate(both)
-        for fits, field in _fields(heading, _unit(unit))
+        for fits, field in fields_of(heading, named_unit(unit))
         if _looks_like(FIELDS[field], table, column)
     ]
     of: dict[int, str] = {}
@@ -149,7 +77,7 @@ def guess(table: Table) -> tuple[Column, ...]:
             Column(
                 heading=heading,
                 field=of.get(i),
-                unit=_guess_unit(FIELDS[of[i]], table, i) if i in of else "",
+                unit=unit_of(of.get(i), table, i, knowledge, club),
                 positive=USUALLY_POSITIVE[FIELDS[of[i]].sided] if i in of else None,
             )
             for i, heading in enumerate(table.headings)
@@ -159,24 +87,29 @@ def guess(table: Table) -> tuple[Column, ...]:
 
 def numbers_in(table: Table, column: int) -> list[float]:
     """What of a column can be read as numbers."""
-    found = (number_of(cells[column], table.decimal_comma) for _, cells in table.rows)
-    return [n for n in found if n is not None]
+    found = (read_cell(cells[column], table.decimal_comma) for _, cells in table.rows)
+    return [cell.signed for cell in found if cell is not None]
 
 
-def _fields(heading: str, unit: str) -> list[tuple[float, str]]:
-    """Fields this heading may mean, with how well it fits."""
-    if heading.casefold() in FIELDS:
-        return [(3.0, heading.casefold())]
-    words = set(re.findall(r"[a-z]+", heading.casefold())) - {"deg", "avg", "est"}
-    found = []
-    for field in FIELDS.values():
-        fits = [set(said.split()) for said in field.said if set(said.split()) <= words]
-        if fits and (unit not in KNOWN_UNITS or unit in UNITS[field.kind]):
-            best = max(len(f) for f in fits)
-            how_well = 2 * best / (best + len(words)) + 0.05 * best
-            if how_well >= FITS_FROM:
-                found.append((how_well, field.id))
-    return found
+def unit_of(
+    field: str | None,
+    table: Table,
+    column: int,
+    knowledge: Knowledge,
+    club: str | None = None,
+) -> str:
+    """The unit that the heading or the row below it names; else the one that makes sense.
+
+    Of a column that is left out, the unit named, so that it is there when the column is taken in.
+    """
+    heading, below = table.headings[column], table.units[column]
+    named = named_unit(below) or words_and_unit(heading)[1]
+    if field is None:
+        return named if any(named in units for units in UNITS.values()) else ""
+    units = UNITS[FIELDS[field].kind]
+    return (
+        named if named in units else _sensible_unit(FIELDS[field], table, column, knowledge, club)
+    )
 
 
 def _looks_like(field: Field, table: Table, column: int) -> bool:
@@ -188,25 +121,39 @@ def _looks_like(field: Field, table: Table, column: int) -> bool:
     return not filled or len(numbers) >= 0.5 * len(filled)
 
 
-def _unit(text: str) -> str:
-    plain = text.casefold().strip().split(",")[0].strip()
-    return SPELLINGS.get(plain, plain)
+def _sensible_unit(
+    field: Field, table: Table, column: int, knowledge: Knowledge, club: str | None
+) -> str:
+    """The unit in which most of the numbers can be; of several, one of the system used beside it.
+
+    Where nothing else tells, metres and, of the speeds, miles an hour before kilometres.
+    """
+    units, own = UNITS[field.kind], OWN_UNIT[field.id]
+    numbers = np.abs(numbers_in(table, column))
+    ranges = knowledge.plausible
+    kind = None if club is None else knowledge.club[club].kind
+    span = ranges.widest(field.id) if kind is None else ranges.span(field.id, kind)
+    if len(units) < 2 or span is None or not len(numbers):
+        return own
+    own_numbers = {unit: numbers * scale / units[own] for unit, scale in units.items()}
+    share = {u: np.mean((n >= span[0]) & (n <= span[1])) for u, n in own_numbers.items()}
+    likely = [unit for unit in units if share[unit] == max(share.values())]
+    beside = _systems(table)
+    usual = [own, "ft" if field.id == "apex" else "yd", "mph", *units]
+    return min(likely, key=lambda unit: (unit not in beside, usual.index(unit)))
 
 
-def _guess_unit(field: Field, table: Table, column: int) -> str:
-    """The unit named; else by the size of the numbers."""
-    named = _unit(table.units[column])
-    if named in UNITS[field.kind]:
-        return named
-    sizes = [abs(n) for n in numbers_in(table, column)]
-    middle = float(np.median(sizes)) if sizes else 0.0
-    if field.kind == "speed":
-        slow, fast = (78.0, 175.0) if field.id == "ball_speed" else (56.0, 130.0)
-        return "m/s" if middle <= slow else "mph" if middle <= fast else "km/h"
-    if field.kind == "length" and field.id != "apex":
-        speeds = [_unit(u) for u in table.units]
-        return "yd" if "mph" in speeds or "yd" in speeds else "m"
-    return OWN_UNIT[field.id]
+IMPERIAL: Final = {"mph", "yd", "ft", "in"}
+METRIC: Final = {"m/s", "km/h", "m", "cm", "mm"}
+
+
+def _systems(table: Table) -> set[str]:
+    """Units of the system in which other columns are named."""
+    named = {
+        named_unit(below) or words_and_unit(h)[1]
+        for h, below in zip(table.headings, table.units, strict=True)
+    }
+    return IMPERIAL if named & IMPERIAL else METRIC if named & METRIC else set()
 
 
 def _with_signs(table: Table, columns: list[Column]) -> tuple[Column, ...]:
@@ -230,7 +177,7 @@ def _with_signs(table: Table, columns: list[Column]) -> tuple[Column, ...]:
 
 def _turn(
     columns: list[Column],
-    at: dict[str, int],
+    at: Mapping[str, int],
     field: str,
     signed: dict[str, FloatArray],
     goes_with: FloatArray,
@@ -245,5 +192,5 @@ def _turn(
 
 
 def _numbers_or_nan(table: Table, column: int) -> FloatArray:
-    found = (number_of(cells[column], table.decimal_comma) for _, cells in table.rows)
-    return np.array([np.nan if n is None else n for n in found])
+    found = (read_cell(cells[column], table.decimal_comma) for _, cells in table.rows)
+    return np.array([np.nan if cell is None else cell.signed for cell in found])

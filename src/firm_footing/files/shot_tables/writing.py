@@ -7,7 +7,8 @@ from typing import Final
 
 from firm_footing.core.case import Block, real_shot
 from firm_footing.core.frame import Handedness
-from firm_footing.files.shot_tables.columns import FIELDS, OWN_UNIT
+from firm_footing.files.shot_tables.columns import OWN_UNIT
+from firm_footing.files.shot_tables.headings import FIELDS
 
 ALONGSIDE: Final = ("block", "kind", "club", "drill")
 

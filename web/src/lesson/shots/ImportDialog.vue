@@ -27,6 +27,9 @@ const { found: preview, problem, put: askPreview } = useAsked<Shape['TablePrevie
 const result = ref<Shape['TableTaken'] | null>(null)
 const failure = ref<ApiError | null>(null)
 const busy = ref(false)
+/** Cells that can hardly be true are left out unless they are wanted. */
+const keepDoubtful = ref(false)
+watch(keepDoubtful, look)
 
 watch(shown, (now) => {
   if (now) reset()
@@ -37,6 +40,7 @@ function reset(): void {
   columns.value = null
   result.value = null
   failure.value = null
+  keepDoubtful.value = false
   void askPreview(null)
 }
 async function choose(event: Event): Promise<void> {
@@ -47,9 +51,15 @@ async function choose(event: Event): Promise<void> {
   text.value = textOf(new Uint8Array(await file.arrayBuffer()))
   look()
 }
+const sent = (table: string) => ({
+  text: table,
+  columns: columns.value,
+  block_id: props.blockId,
+  keep_doubtful: keepDoubtful.value,
+})
 function look(): void {
   if (text.value === null) return
-  const body = { text: text.value, columns: columns.value }
+  const body = sent(text.value)
   void askPreview(
     ask(client.POST('/api/lessons/{lesson_id}/table/preview', { params: path.value, body })),
   )
@@ -69,7 +79,7 @@ function hold(at: number, id: string): void {
   const field = fieldOf(id)
   change(at, {
     field: id === LEFT_OUT ? null : id,
-    unit: field?.units[0] ?? '',
+    unit: '', // as the heading names it, else as the numbers make sense
     positive: (field?.positive[0] ?? null) as Column['positive'],
   })
 }
@@ -80,7 +90,7 @@ async function take(): Promise<void> {
   if (text.value === null) return
   busy.value = true
   failure.value = null
-  const body = { text: text.value, columns: columns.value, block_id: props.blockId }
+  const body = sent(text.value)
   try {
     const call = client.POST('/api/lessons/{lesson_id}/table', { params: path.value, body })
     result.value = await ask(call)
@@ -92,6 +102,7 @@ async function take(): Promise<void> {
   }
 }
 const fresh = computed(() => (preview.value ? preview.value.balls - preview.value.already : 0))
+const doubtful = computed(() => (result.value ?? preview.value)?.doubtful ?? [])
 const bad = computed(() => result.value?.bad ?? preview.value?.bad ?? [])
 </script>
 
@@ -215,13 +226,27 @@ const bad = computed(() => result.value?.bad ?? preview.value?.bad ?? [])
         </template>
       </template>
       <div v-if="bad.length" class="bad" data-testid="bad-rows">
-        <p>{{ count(bad.length, 'row') }} {{ result ? 'not taken' : 'cannot be taken' }}:</p>
+        <p>{{ result ? 'Not taken in' : 'This cannot be read and is left out' }}:</p>
         <ul>
-          <li v-for="b in bad" :key="b.line">
+          <li v-for="(b, i) in bad" :key="i">
             row {{ b.line }}<template v-if="b.heading">, {{ b.heading }} “{{ b.cell }}”</template>:
             {{ b.reason }}
           </li>
         </ul>
+      </div>
+      <div v-if="doubtful.length" class="bad" data-testid="doubtful">
+        <p>
+          <strong>{{ count(doubtful.length, 'value') }} can hardly be true</strong>:
+          {{ keepDoubtful ? 'taken in all the same' : 'left out' }}. Is the unit right?
+        </p>
+        <ul>
+          <li v-for="(b, i) in doubtful" :key="i">
+            row {{ b.line }}, {{ b.heading }} “{{ b.cell }}”: {{ b.reason }}
+          </li>
+        </ul>
+        <label v-if="!result" class="keep">
+          <input v-model="keepDoubtful" type="checkbox" /> Take them in all the same
+        </label>
       </div>
       <div class="buttons">
         <v-btn variant="text" @click="shown = false">{{ result ? 'Close' : 'Cancel' }}</v-btn>
@@ -282,6 +307,12 @@ td {
   max-height: 130px;
   overflow: auto;
   font-size: 15px;
+}
+.keep {
+  display: flex;
+  align-items: center;
+  gap: 10px;
+  min-height: 44px;
 }
 .bad ul {
   padding-left: 18px;
