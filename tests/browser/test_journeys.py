@@ -62,7 +62,7 @@ def saved(page: Page) -> None:
 def new_block(page: Page, kind: str) -> None:
     """Begin another block of this kind."""
     page.get_by_role("button", name="New block").tap()
-    page.get_by_role("button", name=kind).tap()
+    page.get_by_role("region", name="New block").get_by_role("button", name=kind).tap()
 
 
 def first_cause(page: Page) -> str:

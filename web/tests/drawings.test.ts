@@ -16,6 +16,10 @@ import { furnish, keepsDrags, knowledge, readings, shot, show } from './mounting
 
 vi.mock('@/drawing/pointer', () => ({
   inDrawing: (event: MouseEvent) => ({ x: event.clientX, y: event.clientY }),
+  pageMoves: () => false,
+  keepDrag: (event: Event) => {
+    event.preventDefault()
+  },
 }))
 beforeEach(furnish)
 
@@ -26,9 +30,9 @@ async function touch(page: VueWrapper, from: [number, number], to = from): Promi
     button: 0,
     pointerId: 1,
   })
-  await page.trigger('pointerdown', at(from))
-  await page.trigger('pointermove', at(to))
-  await page.trigger('pointerup', at(to))
+  await page.find('svg').trigger('pointerdown', at(from))
+  await page.find('svg').trigger('pointermove', at(to))
+  await page.find('svg').trigger('pointerup', at(to))
 }
 const said = (page: VueWrapper, event: string) => page.emitted(event)?.at(-1)?.[0]
 
@@ -74,11 +78,13 @@ describe('the face', () => {
   })
   it('follows the finger until it is lifted', async () => {
     const { page } = await show(ClubFace, props)
-    await page.trigger('pointerdown', { clientX: 100, clientY: 142, button: 0, pointerId: 1 })
-    await page.trigger('pointermove', { clientX: 130, clientY: 142, pointerId: 1 })
+    await page
+      .find('svg')
+      .trigger('pointerdown', { clientX: 100, clientY: 142, button: 0, pointerId: 1 })
+    await page.find('svg').trigger('pointermove', { clientX: 130, clientY: 142, pointerId: 1 })
     expect(page.find('.held').attributes('cx')).toBe('130')
     expect(page.emitted('touched')).toBeUndefined()
-    await page.trigger('pointerup', { clientX: 130, clientY: 142, pointerId: 1 })
+    await page.find('svg').trigger('pointerup', { clientX: 130, clientY: 142, pointerId: 1 })
     expect(said(page, 'touched')).toEqual({ heelToeMm: 10, lowHighMm: 0 })
     expect(page.find('.held').exists()).toBe(false)
   })
@@ -217,16 +223,18 @@ describe('the range', () => {
   })
   it('forgets a touch that the browser took away', async () => {
     const { page } = await show(RangeFan, props)
-    await page.trigger('pointerdown', { clientX: 300, clientY: 100, button: 0, pointerId: 1 })
+    await page
+      .find('svg')
+      .trigger('pointerdown', { clientX: 300, clientY: 100, button: 0, pointerId: 1 })
     expect(page.find('.draft').exists()).toBe(true)
-    await page.trigger('pointercancel')
+    await page.find('svg').trigger('pointercancel')
     expect(page.find('.draft').exists()).toBe(false)
     expect(page.emitted('touched')).toBeUndefined()
   })
   it('chooses the nearest landing while balls are read', async () => {
     const { page } = await show(RangeFan, { ...props, reading: true })
     const end = toPoint(3, 120, RANGE)
-    await page.trigger('pointerdown', { clientX: end.x + 6, clientY: end.y, button: 0 })
+    await page.find('svg').trigger('pointerdown', { clientX: end.x + 6, clientY: end.y, button: 0 })
     expect(said(page, 'chosen')).toBe('a')
   })
   it('draws a computed flight from the ball to its mark', async () => {

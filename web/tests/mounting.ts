@@ -242,6 +242,6 @@ export function readings(more: Partial<ReadBlock> = {}): ReadBlock {
 /** Whether a finger's move on a drawing is the drawing's own: else the browser flings with it. */
 export function keepsDrags(page: VueWrapper): boolean {
   const move = new Event('touchmove', { bubbles: true, cancelable: true })
-  page.element.dispatchEvent(move)
+  page.find('svg').element.dispatchEvent(move)
   return move.defaultPrevented
 }

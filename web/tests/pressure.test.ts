@@ -38,6 +38,9 @@ import {
 
 vi.mock('@/drawing/pointer', () => ({
   inDrawing: (event: MouseEvent) => ({ x: event.clientX, y: event.clientY }),
+  keepDrag: (event: Event) => {
+    event.preventDefault()
+  },
 }))
 beforeEach(furnish)
 afterEach(() => {

@@ -4,7 +4,7 @@
 import { computed, ref, useTemplateRef } from 'vue'
 import type { Handedness, LoggedShot } from '@/api/client'
 import { nearest, strikeOf, type Doubtful } from '@/drawing/marks'
-import { inDrawing } from '@/drawing/pointer'
+import { inDrawing, keepDrag, pageMoves } from '@/drawing/pointer'
 import type { Point } from '@/drawing/range'
 
 const props = defineProps<{
@@ -52,7 +52,7 @@ const marks = computed(() =>
 )
 
 function press(event: PointerEvent): void {
-  if (svg.value === null || event.button !== 0) return
+  if (svg.value === null || event.button !== 0 || pageMoves()) return
   const at = inDrawing(event, svg.value)
   if (props.reading) {
     choose(at)
@@ -106,7 +106,7 @@ const spread = computed(() => {
     @pointermove="drag"
     @pointerup="release"
     @pointercancel="held = null"
-    @touchmove.prevent
+    @touchmove="keepDrag"
   >
     <rect class="touchable" :width="WIDTH" :height="HEIGHT" />
     <g :transform="heelRight ? '' : `translate(${WIDTH} 0) scale(-1 1)`">

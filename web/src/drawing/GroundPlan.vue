@@ -6,7 +6,7 @@ import type { Handedness, Knowledge, LoggedShot } from '@/api/client'
 import ChainMarks from '@/drawing/ChainMarks.vue'
 import { GROUND, litOnPlan, shoeParts, SHOES } from '@/drawing/chain'
 import { divotOf, LIKELY, type DivotMark, type Doubtful } from '@/drawing/marks'
-import { inDrawing } from '@/drawing/pointer'
+import { inDrawing, keepDrag, pageMoves } from '@/drawing/pointer'
 import type { Point } from '@/drawing/range'
 import ShoePrint from '@/drawing/ShoePrint.vue'
 import { pushSign } from '@/ui/frame'
@@ -60,7 +60,7 @@ function line(divot: DivotMark): { x1: number; y1: number; x2: number; y2: numbe
 }
 
 function press(event: PointerEvent): void {
-  if (svg.value === null || event.button !== 0) return
+  if (svg.value === null || event.button !== 0 || pageMoves()) return
   const at = inDrawing(event, svg.value)
   const x = mirrored(at.x)
   if (x < GROUND.turf.x || x > GROUND.turf.x + GROUND.turf.width) return
@@ -133,7 +133,7 @@ const draft = computed(() => {
     @pointermove="drag"
     @pointerup="release"
     @pointercancel="cancel"
-    @touchmove.prevent
+    @touchmove="keepDrag"
   >
     <g :transform="flip">
       <rect

@@ -12,7 +12,7 @@ import {
   type EventName,
   type Read,
 } from '@/drawing/pressure'
-import { inDrawing } from '@/drawing/pointer'
+import { inDrawing, keepDrag } from '@/drawing/pointer'
 import { useSize } from '@/drawing/size'
 
 const props = defineProps<{
@@ -177,7 +177,7 @@ function scrub(event: PointerEvent, begin = false): void {
     @pointermove="(e) => scrub(e)"
     @pointerup="scrubbing = false"
     @pointercancel="scrubbing = false"
-    @touchmove.prevent
+    @touchmove="keepDrag"
   >
     <rect
       :x="LEFT"

@@ -4,7 +4,7 @@
 import { computed, ref, useTemplateRef } from 'vue'
 import type { Handedness, LoggedShot } from '@/api/client'
 import { flightOf, nearest, type FlightMark, type Touch } from '@/drawing/marks'
-import { inDrawing } from '@/drawing/pointer'
+import { inDrawing, keepDrag, pageMoves } from '@/drawing/pointer'
 import {
   arcPath,
   ballAt,
@@ -32,6 +32,8 @@ const props = defineProps<{
   way: { start_deg: number; curve_deg: number } | null
   predicted: FlightMark | null
   reading: boolean
+  /** On a phone: what begins in the upper half scrolls the page; a tap there still lands a ball. */
+  scrollsAbove?: boolean
   tracks: ReadonlyMap<string, Track>
   wild: ReadonlySet<string>
 }>()
@@ -120,7 +122,7 @@ const wayPath = computed(() =>
 )
 
 function press(event: PointerEvent): void {
-  if (svg.value === null || event.button !== 0) return
+  if (svg.value === null || event.button !== 0 || pageMoves()) return
   if (props.reading) {
     choose(inDrawing(event, svg.value))
     return
@@ -163,6 +165,18 @@ function release(event: PointerEvent): void {
   })
   cancel()
 }
+/** A tap on the half that scrolls: a finger that went nowhere. */
+function tap(event: MouseEvent): void {
+  if (svg.value === null) return
+  const at = inDrawing(event, svg.value)
+  if (props.reading) {
+    choose(at)
+    return
+  }
+  const { bearingDeg, carryM } = fromPoint(at, range.value)
+  const startDeg = clamp(bearingDeg) * sign.value
+  emit('touched', { startDeg, curveDeg: null, carryM: null, tapM: roundedM(carryM) })
+}
 function cancel(): void {
   pressed.value = null
   dragged.value = null
@@ -184,6 +198,7 @@ const draft = computed(() => {
 </script>
 
 <template>
+  <div v-if="scrollsAbove" class="scrolls" data-testid="range-scrolls" @click="tap" />
   <svg
     ref="svg"
     :class="['range', { reading }]"
@@ -195,7 +210,7 @@ const draft = computed(() => {
     @pointermove="drag"
     @pointerup="release"
     @pointercancel="cancel"
-    @touchmove.prevent
+    @touchmove="keepDrag"
   >
     <line
       v-for="(p, i) in edges"
@@ -263,6 +278,13 @@ const draft = computed(() => {
 </template>
 
 <style scoped>
+/* it lies over the drawing and leaves the finger to the page */
+.scrolls {
+  position: absolute;
+  inset: 0 0 50%;
+  touch-action: pan-y;
+  cursor: crosshair;
+}
 .range {
   display: block;
   width: 100%;

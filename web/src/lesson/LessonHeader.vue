@@ -71,7 +71,12 @@ const saved = computed(() => {
       <div class="clock-room">
         <LessonClock v-if="clock" :open="open" :lesson="lesson" :clock="clock" />
       </div>
-      <span class="saved quiet" role="status" data-testid="saved">{{ saved }}</span>
+      <span
+        :class="['saved', 'quiet', { all: saved === 'Saved' }]"
+        role="status"
+        data-testid="saved"
+        >{{ saved }}</span
+      >
       <v-btn
         variant="text"
         :icon="mdiArrowULeftTop"
@@ -188,6 +193,27 @@ nav a.here {
   }
   .tools {
     margin-left: auto;
+  }
+}
+/* on a phone one line of stages, moved sideways; that all is saved is not worth a line */
+@media (max-width: 600px) {
+  nav {
+    flex-wrap: nowrap;
+    overflow-x: auto;
+  }
+  nav a {
+    flex: none;
+  }
+  .tools {
+    width: 100%;
+  }
+  .clock-room {
+    margin-right: auto;
+    text-align: left;
+  }
+  .saved.all {
+    position: absolute;
+    clip-path: inset(50%);
   }
 }
 @media (pointer: coarse) and (max-width: 700px), (max-width: 440px) {

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 // All looks by where one stands for them; the ones that would tell most are marked.
 import { computed, ref } from 'vue'
+import { useDisplay } from 'vuetify'
 import type { Diagnosis, Knowledge, Lesson } from '@/api/client'
 import CheckRow from '@/lesson/look/CheckRow.vue'
 import StanceCard from '@/lesson/look/StanceCard.vue'
@@ -64,6 +65,12 @@ const onTop = computed(() =>
     ? new Set(first.value.map((c) => c.id))
     : new Set(),
 )
+/** On a phone what would tell most, then one standing place at a time. */
+const PHONE_PX = 600
+const { width } = useDisplay()
+const isPhone = computed(() => width.value <= PHONE_PX)
+const unfolded = ref<View | null>(null)
+const isFolded = (view: View) => isPhone.value && shown.value === 'all' && unfolded.value !== view
 const visible = computed(() =>
   views.value.filter((v) => shown.value === 'all' || v.view === shown.value),
 )
@@ -131,8 +138,19 @@ const visible = computed(() =>
       </section>
       <StanceCard v-if="shown === 'all' || shown === 'setup'" :open="open" :lesson="lesson" />
       <section v-for="v in visible" :key="v.view" :aria-labelledby="`view-${v.view}`">
-        <h2 :id="`view-${v.view}`">{{ v.title }}</h2>
-        <ul>
+        <h2 :id="`view-${v.view}`">
+          <button
+            v-if="isPhone && shown === 'all'"
+            type="button"
+            class="fold"
+            :aria-expanded="!isFolded(v.view)"
+            @click="unfolded = isFolded(v.view) ? v.view : null"
+          >
+            {{ v.title }} <span class="number">{{ v.answered }} of {{ v.checks.length }}</span>
+          </button>
+          <template v-else>{{ v.title }}</template>
+        </h2>
+        <ul v-if="!isFolded(v.view)">
           <CheckRow
             v-for="check in v.checks.filter((c) => !onTop.has(c.id))"
             :key="check.id"
@@ -194,6 +212,15 @@ const visible = computed(() =>
 h2 {
   font-size: 18px;
   margin: 10px 0 2px;
+}
+.fold {
+  display: flex;
+  justify-content: space-between;
+  width: 100%;
+  min-height: 52px;
+  align-items: center;
+  border-bottom: 1px solid rgb(var(--v-theme-line));
+  font-weight: 700;
 }
 ul {
   padding: 0;

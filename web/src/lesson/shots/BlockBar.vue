@@ -76,6 +76,7 @@ function hitFrom(value: string): void {
       <span class="quiet">Club</span>
       <select
         class="native"
+        aria-label="Club"
         :value="block.club"
         @change="open.putBlock(block.id, { club: ($event.target as HTMLSelectElement).value })"
       >

@@ -20,7 +20,10 @@ const props = defineProps<{
   knowledge: Knowledge
   prediction: Shape['SeenOut'] | null
   readings: ReadBlock | null
+  /** On a phone one drawing at a time; null: all of them. */
+  only: 'turf' | 'face' | 'word' | null
 }>()
+const emit = defineEmits<{ filled: [part: 'turf' | 'face' | 'word'] }>()
 
 const settings = useSettings()
 const { speaker } = useSpeaker(() => props.hand)
@@ -35,13 +38,24 @@ const strikeLit = computed(() =>
 function strike(at: { heelToeMm: number; lowHighMm: number }): void {
   missed.value = false
   props.entry.strike(at)
+  emit('filled', 'face')
 }
+function divot(at: Parameters<BallEntry['divot']>[0]): void {
+  props.entry.divot(at)
+  emit('filled', 'turf')
+}
+function contact(word: Parameters<BallEntry['contact']>[0]): void {
+  missed.value = false
+  props.entry.contact(word)
+  emit('filled', 'word')
+}
+const has = (part: 'turf' | 'face' | 'word') => props.only === null || props.only === part
 const seenWords = { front: 'as you look at the face', player: 'as the player sees it' }
 </script>
 
 <template>
-  <div class="close-up">
-    <figure>
+  <div v-if="only !== 'word'" :class="['close-up', { one: only !== null }]">
+    <figure v-if="has('turf')">
       <figcaption>Touch the turf: divot <span class="quiet">cm ahead of the ball</span></figcaption>
       <GroundPlan
         :hand="hand"
@@ -53,10 +67,10 @@ const seenWords = { front: 'as you look at the face', player: 'as the player see
         :foot-words="footWords"
         :predicted-low-cm="prediction?.low_point_cm?.value ?? null"
         :low-point="readings?.delivery.low_point_cm ?? null"
-        @touched="entry.divot"
+        @touched="divot"
       />
     </figure>
-    <figure>
+    <figure v-if="has('face')">
       <figcaption>
         Touch the face: strike
         <button
@@ -81,14 +95,14 @@ const seenWords = { front: 'as you look at the face', player: 'as the player see
         @touched="strike"
         @missed="missed = true"
       />
-      <OffTheFace
-        v-if="missed"
-        @contact="(word) => ((missed = false), entry.contact(word))"
-        @slip="missed = false"
-      />
+      <OffTheFace v-if="missed" @contact="contact" @slip="missed = false" />
     </figure>
   </div>
-  <ContactStrip :contact="current?.observed.contact ?? null" @contact="entry.contact" />
+  <ContactStrip
+    v-if="has('word')"
+    :contact="current?.observed.contact ?? null"
+    @contact="contact"
+  />
 </template>
 
 <style scoped>
@@ -122,10 +136,9 @@ figcaption {
   font-size: 14px;
   min-height: 24px;
 }
-@media (max-width: 600px) {
-  .close-up {
-    grid-template-columns: 1fr;
-    height: auto;
-  }
+/* as high as the range is, so that nothing moves from one to the next */
+.close-up.one {
+  grid-template-columns: 1fr;
+  height: var(--one-drawing);
 }
 </style>

@@ -2,7 +2,9 @@
 // The plan of the ground: range above; below it what is touched to log a ball (shoes, turf, face), or
 // what the balls show. A ball is up to three touches.
 import { computed, ref, toRef, watch } from 'vue'
+import { useDisplay } from 'vuetify'
 import type { Diagnosis, Knowledge, Lesson } from '@/api/client'
+import type { Touch } from '@/drawing/marks'
 import RangeFan from '@/drawing/RangeFan.vue'
 import type { WhatIf } from '@/lesson/decide/useWhatIf'
 import BallDetails from '@/lesson/shots/BallDetails.vue'
@@ -21,6 +23,8 @@ import { useReadings } from '@/lesson/shots/useReadings'
 import type { OpenLesson } from '@/lesson/useLesson'
 import OneOf from '@/ui/OneOf.vue'
 import { useSettings } from '@/ui/settings'
+import { fromMetres } from '@/ui/units'
+import { capital } from '@/ui/words'
 
 const block = defineModel<string | null>('block', { required: true })
 const props = defineProps<{
@@ -98,6 +102,39 @@ const targetBall = computed(() => {
   const at = shots.value.findIndex((s) => s.id === currentId.value)
   return at === -1 ? shots.value.length : at
 })
+/** On a phone one drawing at a time, in the order in which one sees it. */
+type Part = 'range' | 'turf' | 'face' | 'word'
+const PHONE_PX = 600
+const { width } = useDisplay()
+const isPhone = computed(() => width.value <= PHONE_PX)
+const part = ref<Part>('range')
+const only = computed(() => (isPhone.value && !reading.value ? part.value : null))
+const parts = computed<{ id: Part; word: string }[]>(() => [
+  { id: 'range', word: 'Range' },
+  ...(isTeed.value ? [] : [{ id: 'turf' as const, word: 'Turf' }]),
+  { id: 'face', word: 'Face' },
+  { id: 'word', word: 'Contact' },
+])
+/** On to the next part once one is filled; after the last a new ball begins at the range. */
+function filled(which: Part): void {
+  if (!isPhone.value || chosenId.value !== null) return
+  const at = parts.value.findIndex((p) => p.id === which)
+  part.value = parts.value[at + 1]?.id ?? 'range'
+}
+function flown(touch: Touch): void {
+  props.entry.flight(touch)
+  const ball = shots.value.find((s) => s.id === currentId.value)
+  if (ball?.observed.curve != null) filled('range') // a start alone still waits for its landing
+}
+watch(currentId, (now) => {
+  if (now === null) part.value = 'range'
+})
+const blockWord = computed(() => {
+  const club = props.knowledge.clubs.find((c) => c.id === shown.value?.club)?.name ?? ''
+  const carry = fromMetres(expectedM.value, settings.distance).toFixed(0)
+  const kind = shown.value?.kind === 'baseline' ? '' : `${capital(shown.value?.kind ?? '')}, `
+  return `${kind}${club}, ${carry} ${settings.distance}`
+})
 const views = computed(() => [
   { id: 'log' as const, word: 'Log' },
   { id: 'read' as const, word: 'Read', disabled: readings.value === null },
@@ -106,9 +143,32 @@ const views = computed(() => [
 
 <template>
   <section class="shots" aria-label="Shots">
-    <div class="range-box">
+    <details v-if="isPhone && shown" class="block-fold">
+      <summary>{{ blockWord }}</summary>
       <BlockBar
-        v-if="shown"
+        v-model="block"
+        :open="open"
+        :lesson="lesson"
+        :block="shown"
+        :knowledge="knowledge"
+      />
+    </details>
+    <OneOf
+      v-if="only"
+      class="parts"
+      name="What is noted"
+      :words="parts"
+      :on="part"
+      @chosen="(id) => (part = id)"
+    />
+    <DrillDone
+      v-if="isPhone && shown?.kind === 'trial' && !reading"
+      class="done-below"
+      :entry="entry"
+    />
+    <div v-if="only === null || only === 'range'" class="range-box">
+      <BlockBar
+        v-if="shown && !isPhone"
         v-model="block"
         class="block-bar"
         :open="open"
@@ -116,7 +176,11 @@ const views = computed(() => [
         :block="shown"
         :knowledge="knowledge"
       />
-      <DrillDone v-if="shown?.kind === 'trial' && !reading" class="done" :entry="entry" />
+      <DrillDone
+        v-if="!isPhone && shown?.kind === 'trial' && !reading"
+        class="done"
+        :entry="entry"
+      />
       <p class="hint quiet">
         <template v-if="reading">Touch a ball to choose it<br /></template>
         <template v-else-if="chosenId">Drag what is wrong,<br />or draw it anew<br /></template>
@@ -137,7 +201,8 @@ const views = computed(() => [
         :reading="reading"
         :tracks="tracks"
         :wild="wild"
-        @touched="entry.flight"
+        :scrolls-above="isPhone"
+        @touched="flown"
         @chosen="entry.choose"
       />
     </div>
@@ -174,7 +239,8 @@ const views = computed(() => [
       :knowledge="knowledge"
     />
     <LogView
-      v-else
+      v-else-if="only !== 'range'"
+      :only="only"
       :entry="entry"
       :hand="hand"
       :kind="kind"
@@ -182,6 +248,7 @@ const views = computed(() => [
       :knowledge="knowledge"
       :prediction="prediction"
       :readings="readings"
+      @filled="filled"
     />
     <BallTape v-model:by-number="byNumber" :entry="entry" :hand="hand" :reading="reading" />
     <BallDetails
@@ -251,21 +318,37 @@ const views = computed(() => [
   }
 }
 @media (max-width: 600px) {
-  .between {
-    height: auto;
-    min-height: 76px;
+  .shots {
+    --one-drawing: 52dvh;
+    padding: 8px 16px 12px;
+  }
+  .block-fold summary {
+    min-height: 44px;
+    line-height: 44px;
+    font-weight: 700;
+  }
+  .parts :deep(button) {
+    flex: 1;
   }
   .range-box {
-    height: auto;
+    height: var(--one-drawing);
   }
-  .range-box > svg {
-    height: 300px;
-  }
-  .block-bar,
-  .done,
   .hint {
-    position: static;
+    display: none;
+  }
+  .done-below {
+    order: 1;
+    justify-items: start;
+    max-width: none;
     text-align: left;
+  }
+  /* what the balls show follows what is touched */
+  .between {
+    order: 1;
+    flex-wrap: wrap;
+    height: auto;
+    min-height: 76px;
+    border: 0;
   }
 }
 </style>
