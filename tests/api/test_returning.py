@@ -145,3 +145,71 @@ def test_a_lesson_is_found_again_where_it_was_left(client: TestClient, lesson: J
     assert left() == "look"
     client.post(url, json={"stage": "look", "seconds": 2.0, "now_in": "drill"}).raise_for_status()
     assert left() == "drill"
+
+
+def test_a_student_is_changed_archived_and_brought_back(client: TestClient, lesson: Json) -> None:
+    url = f"/api/students/{lesson['student']['id']}"
+    details = {"knee": {"side": "left", "since": "2026-03-01"}}
+    body = {"name": "Oda B.", "handicap": -2, "limits": ["knee"], "limit_details": details}
+    changed = client.patch(url, json=body).json()
+    assert (changed["name"], changed["handicap"]) == ("Oda B.", -2)
+    assert changed["limit_details"] == details
+    assert client.patch(url, json={"archived": True}).json()["archived"] is True
+    kept = client.get(url).json()
+    assert (kept["name"], kept["limit_details"]) == ("Oda B.", details)  # all of it is kept
+    assert client.patch(url, json={"archived": False}).json()["archived"] is False
+    bad = client.patch(url, json={"limit_details": {"knee": {"since": "last spring"}}})
+    assert bad.status_code == 422
+    assert client.get(url).json()["limit_details"] == details
+
+
+def test_files_are_called_after_student_and_day(client: TestClient, baseline: Json) -> None:
+    client.patch(f"/api/students/{baseline['student']['id']}", json={"name": "Åse Ødegård-Lind"})
+    decide(client, baseline, "trail_heel_pops")
+    day = baseline["started_at"][:10]
+    url = f"/api/lessons/{baseline['id']}"
+    for what, ending in (
+        ("sheet.pdf", ".pdf"),
+        ("practice.ics", "-practice.ics"),
+        ("balls.csv", "-balls.csv"),
+        ("case", ".case.json"),
+    ):
+        said = client.get(f"{url}/{what}").headers["content-disposition"]
+        assert f'filename="Ase-degard-Lind-{day}{ending}"' in said, what  # for old browsers
+        assert f"%C3%85se-%C3%98deg%C3%A5rd-Lind-{day}{ending}" in said, what
+
+
+def test_a_drill_that_was_not_tried_goes_home_only_when_it_is_chosen_there(
+    client: TestClient, baseline: Json
+) -> None:
+    decide(client, baseline, "trail_heel_pops")
+    serving = [c["drill"] for c in get(client, baseline, "coaching")["cards"] if not c["withheld"]]
+    untried = get(client, baseline, "sheet")
+    assert (untried["rehearsal"], untried["ball_drill"]) == (None, None)
+    page = client.get(f"/api/lessons/{baseline['id']}/sheet.html").text
+    assert "Rehearse, without a ball" not in page  # no drill serves would be untrue
+    change(client, baseline, sheet={"rehearsal": serving[0]})
+    assert get(client, baseline, "sheet")["rehearsal"] == serving[0]
+    change(client, baseline, sheet={"rehearsal": None})
+    tap = {"drill": serving[1], "result": "pass"}
+    client.put(f"/api/lessons/{baseline['id']}/repetitions/r", json=tap).raise_for_status()
+    assert get(client, baseline, "sheet")["rehearsal"] == serving[1]
+
+
+def test_the_sheet_says_who_gave_the_lesson_and_where(client: TestClient, baseline: Json) -> None:
+    decide(client, baseline, "trail_heel_pops")
+    url = f"/api/lessons/{baseline['id']}/sheet.html"
+    signed = client.get(url, params={"by": "Runa <b>Vest</b>", "place": "Saltmarsh range"}).text
+    assert "with Runa &lt;b&gt;Vest&lt;/b&gt;, Saltmarsh range" in signed
+    assert ", with" not in client.get(url).text
+
+
+def test_the_follow_up_takes_its_own_day(client: TestClient, baseline: Json) -> None:
+    decide(client, baseline, "trail_heel_pops")
+    url = f"/api/lessons/{baseline['id']}/follow-up"
+    assert client.put(url, json={"due_on": "2027-01-05"}).json()["follow_up"]["due_on"] == (
+        "2027-01-05"
+    )
+    moved = client.put(url, json={"due_on": "2027-01-09"}).json()["follow_up"]
+    assert moved["due_on"] == "2027-01-09"
+    assert client.put(url, json={"practised": 3}).json()["follow_up"]["due_on"] == "2027-01-09"

@@ -144,7 +144,11 @@ def test_the_casebook_and_the_map(lit: Page) -> None:
     expect(lit.get_by_test_id("casebook-sum")).to_be_visible()
     assert violations(lit) == []
     lit.goto("/map")
-    expect(lit.get_by_role("heading", name="Backswing")).to_be_visible()
+    expect(lit.get_by_test_id("cause-map")).to_be_visible()
+    assert violations(lit) == []
+    lit.get_by_role("button", name="Fat", exact=True).click()
+    assert violations(lit) == []
+    lit.get_by_text("All causes as a list").click()
     lit.get_by_test_id("cause-late_shift").locator("summary").click()
     assert violations(lit) == []
     lit.goto("/settings")

@@ -118,20 +118,54 @@ describe('afterwards', () => {
     expect(bold.filter((word) => word !== '')).toEqual(['4° further right', '5° further right'])
     expect(page.text()).toContain('partly')
   })
-  it('the map finds a cause', async () => {
-    serveAll()
+  const map = async () => {
+    const made = [
+      { miss: 'fat', causes: { late: 1, heel: 0.25 } },
+      { miss: 'heel', causes: { heel: 1 } },
+    ]
+    serveAll({ 'GET /api/map': { body: made } })
     const { page } = await show(MapPage)
     const { useKnowledge } = await import('@/api/knowledge')
     await useKnowledge().load()
     await settle()
+    return page
+  }
+  it('the map finds a cause and tells all of it', async () => {
+    const page = await map()
     await page.get('input').setValue('late')
-    expect(page.findAll('details')).toHaveLength(1)
+    expect(page.findAll('.list details')).toHaveLength(1)
+    expect(page.findAll('.box.dim')).toHaveLength(1) // the other cause
     expect(page.text()).toContain('Can come from: Heel leaves early.')
     expect(page.text()).toContain('weak grip (weak)')
     expect(page.text()).toContain('Heels counts it 0.1 times as often. Back.')
     expect(page.findAll('.chain li').map((l) => l.text())).toEqual(['1 late shift', '2 slower'])
     await page.get('input').setValue('nothing like it')
     expect(page.text()).toContain('No cause is called that.')
+  })
+  it('on the map a cause lights what it comes from and brings about, by touch and by key', async () => {
+    const page = await map()
+    const cause = page.get('[data-cause=late]')
+    await cause.trigger('keydown', { key: 'Enter' })
+    expect(cause.attributes('aria-pressed')).toBe('true')
+    expect(page.findAll('.link.lit')).toHaveLength(1) // heel -> late
+    expect(page.get('.about').text()).toContain('Can come from: Heel leaves early.')
+    expect(page.findAll('.makes')).toHaveLength(1) // to the fat ball
+    await cause.trigger('click')
+    expect(page.findAll('.link.lit')).toHaveLength(0)
+  })
+  it('on the map a miss lights what makes it, thicker where it makes more', async () => {
+    const page = await map()
+    await page.get('[data-miss=fat]').trigger('click')
+    const widths = page.findAll('.makes').map((p) => Number(p.attributes('stroke-width')))
+    expect(widths).toHaveLength(2)
+    expect(Math.max(...widths)).toBeGreaterThan(2 * Math.min(...widths))
+    expect(page.findAll('.makers button').map((b) => b.text())).toEqual([
+      'Late shift',
+      'Heel leaves early',
+    ])
+    await page.findAll('.makers button')[1]?.trigger('click')
+    expect(page.get('[data-cause=heel]').attributes('aria-pressed')).toBe('true')
+    expect(page.get('[data-miss=fat]').attributes('aria-pressed')).toBe('false')
   })
 })
 

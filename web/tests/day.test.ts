@@ -60,6 +60,28 @@ describe('the day', () => {
     expect(page.text()).toContain('left-handed · handicap +2')
     expect(page.text()).toContain('right-handed · junior · limits flagged')
   })
+  it('finds a student by what is typed, and keeps the archived ones apart', async () => {
+    const people = [
+      { ...student, name: 'Perrin Vale' },
+      { ...student, id: 'T', name: 'Åse Lind-Vester' },
+      { ...student, id: 'U', name: 'Corin Abbot', archived: true },
+    ]
+    serve({ 'GET /api/day': day({ students: people }) })
+    const { page } = await show(DayPage)
+    const names = () => page.findAll('.students .strong').map((n) => n.text())
+    expect(names()).toEqual(['Perrin Vale', 'Åse Lind-Vester'])
+    const find = async (text: string) => {
+      await page.find('input[type=search]').setValue(text)
+      return names()
+    }
+    expect(await find('vest å')).toEqual(['Åse Lind-Vester'])
+    expect(await find('abb')).toEqual(['Corin Abbot'])
+    expect(await find('nobody')).toEqual([])
+    expect(page.text()).toContain('Nobody is called that.')
+    expect(await find('')).toHaveLength(2)
+    await button(page, 'Show 1 archived').trigger('click')
+    expect(names()).toHaveLength(3)
+  })
   it('is empty at first and says what to do', async () => {
     serve({ 'GET /api/day': day({ students: [], lessons: [] }) })
     const { page } = await show(DayPage)
@@ -210,10 +232,33 @@ describe('a new student', () => {
       handicap: 18,
       age_group: 'junior',
       limits: [],
+      limit_details: {},
       about: '',
       guardian_agreed: false,
     })
-    expect(page.emitted('added')).toEqual([[student]])
+    expect(page.emitted('saved')).toEqual([[student]])
+  })
+  it('changes one that is known, handicap as it is written at the club', async () => {
+    const known = {
+      ...student,
+      handicap: -2,
+      limits: ['knee_pain'],
+      limit_details: { knee_pain: { side: 'left', since: null } },
+    }
+    const asked = serve({ 'PATCH /api/students/S': { body: known } })
+    const { page } = await show(StudentForm, { student: known })
+    expect(field(page, 'Handicap').element).toHaveProperty('value', '+2')
+    await page.find('input[type=date]').setValue('2026-03-01')
+    await field(page, 'Name').setValue('Perrin V.')
+    await field(page, 'Handicap').setValue('12,4')
+    await page.find('form').trigger('submit')
+    await settle()
+    expect(asked[0]?.sent).toMatchObject({
+      name: 'Perrin V.',
+      handicap: 12.4,
+      limit_details: { knee_pain: { side: 'left', since: '2026-03-01' } },
+    })
+    expect(asked[0]?.sent).not.toHaveProperty('guardian_agreed')
   })
   it('keeps what was typed when it is refused', async () => {
     serve({ 'POST /api/students': { status: 422, body: problem('The name is too long.') } })
@@ -223,7 +268,7 @@ describe('a new student', () => {
     await settle()
     expect(page.find('.problem').text()).toContain('The name is too long.')
     expect(field(page, 'Name').element.value).toBe('Perrin Vale')
-    expect(page.emitted('added')).toBeUndefined()
+    expect(page.emitted('saved')).toBeUndefined()
   })
   it('can be given up', async () => {
     const { page } = await show(StudentForm)

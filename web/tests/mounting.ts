@@ -113,6 +113,8 @@ export const student = {
   dominant_leg: null,
   age_group: 'adult',
   limits: [],
+  limit_details: {},
+  archived: false,
   about: '',
   created_at: '2026-11-20T10:00:00Z',
 }

@@ -1,12 +1,13 @@
 // @vitest-environment jsdom
 // The stages around the shots: what they say, and what each control asks to be changed.
-import { afterEach, beforeEach, describe, expect, it } from 'vitest'
+import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import CueBench from '@/lesson/decide/CueBench.vue'
 import DecideStage from '@/lesson/decide/DecideStage.vue'
 import DrillBench from '@/lesson/drill/DrillBench.vue'
 import DrillStage from '@/lesson/drill/DrillStage.vue'
 import ListenStage from '@/lesson/listen/ListenStage.vue'
 import FollowUpForm from '@/lesson/send/FollowUpForm.vue'
+import HandOver from '@/lesson/send/HandOver.vue'
 import SendStage from '@/lesson/send/SendStage.vue'
 import { block, furnish, problem, serve, settle, shot, show, student } from './mounting'
 import { known, filled, acts, diagnosis, card, coaching, ladder } from './wholeLesson'
@@ -291,10 +292,37 @@ describe('sending home', () => {
     await page.findAll('textarea')[0]?.setValue('low left')
     await page.findAll('textarea')[0]?.trigger('change')
     expect(open.changeLesson).toHaveBeenCalledWith({ sheet: { miss: 'low left' } })
-    expect(page.findAll('select option').map((o) => o.text())).toEqual(['Mirror', 'Mirror'])
-    await page.get('[data-testid="send-home"]').trigger('click')
-    expect(open.followUp).toHaveBeenCalledWith({ due_on: '2026-12-06' })
+    expect(page.findAll('select option').map((o) => o.text())).toEqual([
+      'none',
+      'Mirror',
+      'none',
+      'Mirror',
+    ])
+    expect(page.get<HTMLInputElement>('[aria-label="Ask on"]').element.value).toBe('2026-12-06')
+    await page.get('[aria-label="Ask on"]').setValue('2026-12-09')
+    await page.get('form.then').trigger('submit')
+    expect(open.followUp).toHaveBeenCalledWith({ due_on: '2026-12-09' })
     expect(open.changeLesson).toHaveBeenLastCalledWith({ finished: true })
+  })
+  it('hands the sheet over as a mail begun, and shares it where the browser can', async () => {
+    const shared = vi.fn().mockResolvedValue(undefined)
+    Object.assign(navigator, { canShare: () => true, share: shared })
+    const asked = serve({ 'GET /api/lessons/L/sheet.pdf': { body: {} } })
+    const drillName = () => 'Mirror'
+    const props = { lesson: filled(), sheet, query: 'sides=lead_trail', drillName }
+    const { page } = await show(HandOver, props)
+    const mail = decodeURIComponent(page.get('[data-testid=mail]').attributes('href') ?? '')
+    expect(mail).toMatch(/^mailto:\?subject=Your lesson of/)
+    expect(mail).toContain(`The one cause: ${sheet.cause}`)
+    const share = page.findAll('button').find((b) => b.text() === 'Share')
+    await share?.trigger('click')
+    await settle()
+    expect(asked.at(-1)?.call).toContain('/sheet.pdf')
+    expect(shared.mock.calls[0]?.[0].files[0].name).toBe(`${filled().student.name}.pdf`)
+    shared.mockRejectedValueOnce(new Error('no'))
+    await share?.trigger('click')
+    await settle()
+    expect(page.get('[role=alert]').text()).toContain('Take the PDF instead.')
   })
   it('asks what came back; nonsense is no number', async () => {
     const follow_up = {
@@ -306,7 +334,9 @@ describe('sending home', () => {
       answered_at: null,
     }
     const { page } = await show(FollowUpForm, { lesson: filled({ follow_up }) })
-    const [times] = page.findAll('input')
+    const [day, times] = page.findAll('input')
+    await day?.setValue('2026-12-09')
+    expect(page.emitted('change')).toEqual([[{ due_on: '2026-12-09' }]])
     for (const nonsense of ['often', '', '-3', '2.5', '1000']) {
       await times?.setValue(nonsense)
       await times?.trigger('change')
@@ -315,10 +345,14 @@ describe('sending home', () => {
       expect(field.value).toBe('')
       expect(field.validationMessage).toContain('nothing was changed')
     }
-    expect(page.emitted('change')).toBeUndefined()
+    expect(page.emitted('change')).toHaveLength(1)
     await times?.setValue('4')
     await page.findAll('.one-of button')[2]?.trigger('click')
-    expect(page.emitted('change')).toEqual([[{ practised: 4 }], [{ verdict: 'rejected' }]])
+    expect(page.emitted('change')).toEqual([
+      [{ due_on: '2026-12-09' }],
+      [{ practised: 4 }],
+      [{ verdict: 'rejected' }],
+    ])
   })
   it('reopens a rejected cause in a new lesson', async () => {
     const follow_up = { due_on: '2026-12-06', practised: 4, passes: null, course: '', verdict: 'rejected', answered_at: '2026-12-07T10:00:00Z' } // prettier-ignore

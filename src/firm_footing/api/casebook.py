@@ -3,9 +3,11 @@
 import io
 import zipfile
 from collections.abc import Mapping
+from datetime import UTC, datetime
 
 from fastapi import APIRouter, Response
 
+from firm_footing.api.attachments import attached_as
 from firm_footing.api.ball_shapes import MovedOut
 from firm_footing.api.coaching_shapes import CasebookOut, CaseOut, ProgressOut, StepOut
 from firm_footing.api.context import Known, RowId, Store
@@ -116,14 +118,12 @@ def _step(
 )
 def export_student(session: Store, student_id: RowId) -> Response:
     """One case file for each lesson; bodily limits and notes stay out."""
-    students.get_student(session, student_id)
+    student = students.get_student(session, student_id)
     packed = io.BytesIO()
     with zipfile.ZipFile(packed, "w", zipfile.ZIP_DEFLATED) as archive:
         for lesson in students.lessons_of(session, student_id):
             file = to_file(case_of(lessons.content_of(session, lesson.id)))
             text = file.model_dump_json(exclude_none=True, exclude_defaults=True, indent=1)
             archive.writestr(f"{lesson.started_at:%Y-%m-%d}-{lesson.id[:8]}.case.json", text)
-    name = f'attachment; filename="{student_id}.cases.zip"'
-    return Response(
-        packed.getvalue(), media_type="application/zip", headers={"Content-Disposition": name}
-    )
+    headers = attached_as(student.name, datetime.now(UTC).date(), "-lessons.zip")
+    return Response(packed.getvalue(), media_type="application/zip", headers=headers)

@@ -4,6 +4,7 @@ from typing import Annotated
 
 from fastapi import APIRouter, Body, Query, Response
 
+from firm_footing.api.attachments import attached_as
 from firm_footing.api.context import Known, RowId, Store
 from firm_footing.api.errors import responses
 from firm_footing.api.shapes import LessonOut, Name
@@ -72,5 +73,6 @@ def save_case(
     file = to_file(case_of(content), with_limits=limits)
     if notes:
         file = file.model_copy(update={"notes": tuple(n.text for n in content.notes)})
-    response.headers["Content-Disposition"] = f'attachment; filename="{lesson_id}.case.json"'
+    on = content.lesson.started_at.date()
+    response.headers.update(attached_as(content.student.name, on, ".case.json"))
     return file

@@ -13,6 +13,7 @@ from firm_footing.core.knowledge.coaching import Cautions, Cues, Equipment, Miss
 from firm_footing.core.knowledge.poses import PoseView, Thing
 from firm_footing.core.knowledge.pressure import FeelTest, Sign
 from firm_footing.core.reasoning.explain import END_WORDS, chain_alone
+from firm_footing.core.reasoning.makes import makers_of
 
 router = APIRouter(tags=["knowledge"])
 
@@ -57,6 +58,19 @@ class KnowledgeOut(BaseModel):
     ends: dict[str, str] = Field(description="What a cause does to club and ball, in words")
     drill_figures: list[DrillFigure] = Field(description="Every drill, moment by moment")
     usual_carry_m: dict[str, float] = Field(description="Club to its carry at the usual handicap")
+
+
+class MadeBy(BaseModel):
+    """A miss and what makes it."""
+
+    miss: str
+    causes: dict[str, float] = Field(description="Cause to how much it makes it, 1 for the most")
+
+
+@router.get("/map", summary="What makes each miss, and how much of it")
+def read_map(known: Known) -> list[MadeBy]:
+    """Of every miss as students name them; causes that do not make it are left out."""
+    return [MadeBy(miss=m.id, causes=makers_of(m.id, known)) for m in known.misses]
 
 
 @router.get("/knowledge", summary="Causes, checks, drills, clubs, schools, cautions, signs")

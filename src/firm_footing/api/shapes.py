@@ -14,7 +14,7 @@ from firm_footing.api.conclusion_shapes import WhatIfOut
 from firm_footing.api.wire import In, Out, Truth
 from firm_footing.core.case import School, Shot, Stance
 from firm_footing.core.case.evidence import BlockKind, Handicap, Number, Surface
-from firm_footing.core.coaching.lesson import Cue, Listen, SheetWords
+from firm_footing.core.coaching.lesson import Cue, LimitDetail, Listen, SheetWords
 from firm_footing.core.frame import Handedness
 from firm_footing.core.knowledge.vocabulary import Answer, Limit, Source
 from firm_footing.store.tables import AgeGroup
@@ -34,6 +34,7 @@ class NewStudent(In):
     dominant_leg: Literal["lead", "trail"] | None = None
     age_group: AgeGroup = "adult"
     limits: tuple[Limit, ...] = ()
+    limit_details: dict[Limit, LimitDetail] = Field(default_factory=dict)
     about: Text = ""
     guardian_agreed: Truth = False
 
@@ -47,12 +48,14 @@ class StudentChange(In):
     dominant_leg: Literal["lead", "trail"] | None = None
     age_group: AgeGroup | None = None
     limits: tuple[Limit, ...] | None = None
+    limit_details: dict[Limit, LimitDetail] | None = None
     about: Text | None = None
     guardian_agreed: Truth | None = None
+    archived: Truth | None = None
 
     def values(self) -> dict[str, Any]:
         """What was sent; only handicap and dominant leg can be emptied with null."""
-        sent = self.model_dump(exclude_unset=True)
+        sent = {name: getattr(self, name) for name in self.model_fields_set}
         may_be_null = ("handicap", "dominant_leg")
         return {k: v for k, v in sent.items() if v is not None or k in may_be_null}
 
@@ -67,8 +70,10 @@ class StudentOut(Out):
     dominant_leg: Literal["lead", "trail"] | None
     age_group: AgeGroup
     limits: tuple[Limit, ...]
+    limit_details: dict[Limit, LimitDetail] = Field(description="Side and day of each limit")
     about: str
     guardian_agreed: bool
+    archived: bool = Field(description="Comes no more, and is kept")
     created_at: datetime
 
 

@@ -2,10 +2,12 @@
 
 from dataclasses import replace
 from datetime import UTC, date, datetime, timedelta
+from typing import Annotated
 
-from fastapi import APIRouter, Response
+from fastapi import APIRouter, Query, Response
 from sqlmodel import Session
 
+from firm_footing.api.attachments import attached_as
 from firm_footing.api.coaching import cards_of
 from firm_footing.api.coaching_shapes import DayOut, DueOut, FollowUpIn, SheetOut
 from firm_footing.api.context import Known, RowId, Store
@@ -27,6 +29,9 @@ from firm_footing.store.lessons import LessonContent
 
 router = APIRouter(tags=["sheets"])
 ERRORS = responses(404, 409, 422)
+Signed = Annotated[
+    str, Query(max_length=80, description="On the sheet: who gave the lesson, where")
+]
 
 
 @router.get("/lessons/{lesson_id}/sheet", summary="The sheet to take home", responses=ERRORS)
@@ -62,10 +67,15 @@ def read_sheet(
     response_class=Response,
 )
 def read_sheet_page(
-    session: Store, known: Known, lesson_id: RowId, sides: SideWords = "lead_trail"
+    session: Store,
+    known: Known,
+    lesson_id: RowId,
+    sides: SideWords = "lead_trail",
+    by: Signed = "",
+    place: Signed = "",
 ) -> Response:
     """One self-contained page."""
-    page = _sheet(lessons.content_of(session, lesson_id), known, sides)
+    page = replace(_sheet(lessons.content_of(session, lesson_id), known, sides), by=by, place=place)
     return Response(as_html(page, known), media_type="text/html; charset=utf-8")
 
 
@@ -76,13 +86,17 @@ def read_sheet_page(
     response_class=Response,
 )
 def read_sheet_pdf(
-    session: Store, known: Known, lesson_id: RowId, sides: SideWords = "lead_trail"
+    session: Store,
+    known: Known,
+    lesson_id: RowId,
+    sides: SideWords = "lead_trail",
+    by: Signed = "",
+    place: Signed = "",
 ) -> Response:
     """A4, with its fonts."""
-    name = f'attachment; filename="{lesson_id}.sheet.pdf"'
-    page = _sheet(lessons.content_of(session, lesson_id), known, sides)
-    pdf = as_pdf(as_html(page, known))
-    return Response(pdf, media_type="application/pdf", headers={"Content-Disposition": name})
+    page = replace(_sheet(lessons.content_of(session, lesson_id), known, sides), by=by, place=place)
+    headers = attached_as(page.student, page.on, ".pdf")
+    return Response(as_pdf(as_html(page, known)), media_type="application/pdf", headers=headers)
 
 
 @router.get(
@@ -99,8 +113,8 @@ def read_calendar(
     sheet = _sheet(content, known, sides).sheet
     on = content.lesson.started_at.date()
     text = practice_calendar(lesson_id, on, sheet.days, sheet.cue, now())
-    name = f'attachment; filename="{lesson_id}.practice.ics"'
-    return Response(text, media_type="text/calendar", headers={"Content-Disposition": name})
+    headers = attached_as(content.student.name, on, "-practice.ics")
+    return Response(text, media_type="text/calendar", headers=headers)
 
 
 @router.put("/lessons/{lesson_id}/follow-up", summary="When to ask, what came", responses=ERRORS)
@@ -143,6 +157,14 @@ def _decided(session: Session, lesson_id: str) -> str | None:
     return decisions[-1].cause if decisions else None
 
 
+def _tried(content: LessonContent) -> list[str]:
+    """Drills tried in the lesson, the chosen one first: others go home only when chosen there."""
+    chosen = [content.lesson.drill] if content.lesson.drill else []
+    done = [r.drill for r in content.repetitions]
+    hit = [b.drill for b in content.blocks if b.drill and content.shots[b.id]]
+    return list(dict.fromkeys([*chosen, *reversed(done), *hit]))
+
+
 def _sheet(content: LessonContent, known: Knowledge, sides: SideWords) -> SheetPage:
     """The sheet with the instructor's own words as they were typed, and all that is drawn on it.
 
@@ -163,12 +185,12 @@ def _sheet(content: LessonContent, known: Knowledge, sides: SideWords) -> SheetP
     cause = content.decisions[-1].cause
     cards = cards_of(cause, case, found, lesson.lacking, known)
     serving = [c.drill for c in cards if c.withheld is None]
-    if lesson.drill in serving:
-        serving = [lesson.drill, *(d for d in serving if d != lesson.drill)]
+    tried = _tried(content)
+    proposed = [d for d in serving if d in tried]
     cue = lesson.cue.text or cues_for(cause, lesson.cue.felt.values(), case.dominant_leg, known)[0]
     sheet = sheet_of(
-        cause, found.pattern, serving, cue, event_in(lesson),
-        student.age_group == "junior", known,
+        cause, found.pattern, proposed, cue, event_in(lesson),
+        student.age_group == "junior", known, others_serve=bool(serving),
     )  # fmt: skip
     said = {
         name: in_words(getattr(sheet, name), student.handedness, sides)

@@ -24,7 +24,7 @@ def read_day(session: Store) -> Day:
 @router.post("/students", status_code=201, summary="Add a student", responses=responses(422))
 def add_student(session: Store, new: NewStudent) -> StudentOut:
     """A name and a hand are enough."""
-    return StudentOut.model_validate(students.add_student(session, Student(**new.model_dump())))
+    return StudentOut.model_validate(students.add_student(session, Student(**dict(new))))
 
 
 @router.get("/students/{student_id}", summary="One student", responses=responses(404, 422))

@@ -5,6 +5,7 @@ from collections.abc import Sequence
 from fastapi import APIRouter, Response
 from sqlmodel import Session
 
+from firm_footing.api.attachments import attached_as
 from firm_footing.api.context import Known, RowId, Store
 from firm_footing.api.errors import responses
 from firm_footing.api.table_shapes import (
@@ -95,10 +96,11 @@ def import_table(session: Store, known: Known, lesson_id: RowId, sent: TableImpo
 )
 def export_table(session: Store, lesson_id: RowId) -> Response:
     """One row a ball; metres, metres a second, degrees + to the right of the target."""
-    case = case_of(lessons.content_of(session, lesson_id))
-    name = f'attachment; filename="{lesson_id}.balls.csv"'
+    content = lessons.content_of(session, lesson_id)
+    case = case_of(content)
+    headers = attached_as(content.student.name, content.lesson.started_at.date(), "-balls.csv")
     text = write_balls(case.blocks, case.handedness)
-    return Response(text, media_type="text/csv", headers={"Content-Disposition": name})
+    return Response(text, media_type="text/csv", headers=headers)
 
 
 def _table(text: str) -> Table:

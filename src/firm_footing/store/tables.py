@@ -14,7 +14,7 @@ from sqlmodel import Field, SQLModel
 from firm_footing.core.case import School, Shot, Stance, Trace
 from firm_footing.core.case.evidence import BlockKind, Surface
 from firm_footing.core.coaching.ladder import Result
-from firm_footing.core.coaching.lesson import Cue, Listen, SheetWords
+from firm_footing.core.coaching.lesson import Cue, LimitDetail, Listen, SheetWords
 from firm_footing.core.frame import Handedness
 from firm_footing.core.knowledge.vocabulary import Answer, Limit, Source
 from firm_footing.store.columns import AsJson, Instant, Samples, now
@@ -38,7 +38,11 @@ def _belongs_to(table: str, nullable: bool = False) -> Any:
 
 
 class Student(SQLModel, table=True):
-    """Someone who takes lessons."""
+    """Someone who takes lessons.
+
+    limit_details : of limits, the side it is on and since when
+    archived : comes no more, and is kept
+    """
 
     id: str = Field(default_factory=new_id, primary_key=True)
     name: str
@@ -49,8 +53,13 @@ class Student(SQLModel, table=True):
     limits: tuple[Limit, ...] = Field(
         default=(), sa_column=Column(AsJson(tuple[Limit, ...]), nullable=False)
     )
+    limit_details: dict[Limit, LimitDetail] = Field(
+        default_factory=dict,
+        sa_column=Column(AsJson(dict[Limit, LimitDetail]), nullable=False),
+    )
     about: str = ""
     guardian_agreed: bool = False
+    archived: bool = False
     created_at: datetime = Field(default_factory=now, sa_type=Instant)
 
 

@@ -4,6 +4,7 @@ import { computed, ref, useTemplateRef } from 'vue'
 import { useRouter } from 'vue-router'
 import type { Lesson, Student } from '@/api/client'
 import { useKnowledge } from '@/api/knowledge'
+import AvatarMark from '@/day/AvatarMark.vue'
 import DueList from '@/day/DueList.vue'
 import LessonList from '@/day/LessonList.vue'
 import StudentForm from '@/day/StudentForm.vue'
@@ -24,6 +25,18 @@ void load()
 function go(lesson: Lesson | null, stage: Stage = 'listen'): void {
   if (lesson) void router.push({ name: 'lesson', params: { id: lesson.id, stage } })
 }
+const wanted = ref<string | null>('')
+const showArchived = ref(false)
+/** Every word that is typed begins some word of the name. */
+const found = computed(() => {
+  const words = (wanted.value ?? '').toLocaleLowerCase().split(/\s+/).filter(Boolean)
+  return (day.value?.students ?? []).filter(({ name, archived }) => {
+    const parts = name.toLocaleLowerCase().split(/[\s-]+/)
+    const fits = words.every((w) => parts.some((p) => p.startsWith(w)))
+    return fits && (!archived || showArchived.value || words.length > 0)
+  })
+})
+const archived = computed(() => day.value?.students.filter((s) => s.archived).length ?? 0)
 async function added(student: Student): Promise<void> {
   adding.value = false
   await load()
@@ -40,6 +53,7 @@ function detail(student: Student): string {
   if (student.handicap !== null) parts.push(`handicap ${handicapWord(student.handicap)}`)
   if (student.age_group !== 'adult') parts.push(student.age_group)
   if (student.limits.length > 0) parts.push('limits flagged')
+  if (student.archived) parts.push('archived')
   return parts.join(' · ')
 }
 </script>
@@ -72,7 +86,7 @@ function detail(student: Student): string {
     </v-alert>
     <v-card v-if="adding" class="pa-5 mb-6" variant="outlined">
       <h2 class="mb-4">New student</h2>
-      <StudentForm @added="added" @cancelled="adding = false" />
+      <StudentForm @saved="added" @cancelled="adding = false" />
     </v-card>
     <StateMessage
       v-if="failure"
@@ -98,8 +112,18 @@ function detail(student: Student): string {
       </section>
       <section aria-labelledby="students">
         <h2 id="students">Students</h2>
+        <v-text-field
+          v-model="wanted"
+          label="Find a student"
+          type="search"
+          density="comfortable"
+          hide-details
+          clearable
+        />
+        <p v-if="found.length === 0" class="quiet none">Nobody is called that.</p>
         <ul class="students">
-          <li v-for="student in day.students" :key="student.id">
+          <li v-for="student in found" :key="student.id">
+            <AvatarMark :name="student.name" />
             <router-link class="who" :to="{ name: 'student', params: { id: student.id } }">
               <span class="strong">{{ student.name }}</span>
               <span class="quiet">{{ detail(student) }}</span>
@@ -113,6 +137,9 @@ function detail(student: Student): string {
             </v-btn>
           </li>
         </ul>
+        <v-btn v-if="archived > 0 && !wanted" variant="text" @click="showArchived = !showArchived">
+          {{ showArchived ? 'Hide' : 'Show' }} {{ archived }} archived
+        </v-btn>
       </section>
     </div>
   </main>
@@ -160,6 +187,9 @@ h2 {
   gap: 12px;
   border-bottom: 1px solid rgb(var(--v-theme-line));
   padding: 6px 0;
+}
+.none {
+  padding: 12px 0;
 }
 .who {
   display: grid;

@@ -1,19 +1,23 @@
 <script setup lang="ts">
-// A new student: a name and a hand are enough.
+// A student, new or known: a name and a hand are enough.
 import { ref } from 'vue'
-import { ApiError, ask, client, type Shape, type Student } from '@/api/client'
+import { ApiError, ask, client, type Student } from '@/api/client'
 import { useKnowledge } from '@/api/knowledge'
-import { typedHandicap } from '@/ui/handicap'
+import LimitDetails from '@/day/LimitDetails.vue'
+import { handicapWord, typedHandicap } from '@/ui/handicap'
 
-const emit = defineEmits<{ added: [student: Student]; cancelled: [] }>()
+const props = defineProps<{ student?: Student }>()
+const emit = defineEmits<{ saved: [student: Student]; cancelled: [] }>()
 const known = useKnowledge()
 
-const name = ref('')
-const hand = ref<Student['handedness']>('right')
-const handicap = ref('')
-const age = ref<Student['age_group']>('adult')
-const limits = ref<Student['limits']>([])
-const about = ref('')
+const was = props.student
+const name = ref(was?.name ?? '')
+const hand = ref<Student['handedness']>(was?.handedness ?? 'right')
+const handicap = ref(was?.handicap == null ? '' : handicapWord(was.handicap))
+const age = ref<Student['age_group']>(was?.age_group ?? 'adult')
+const limits = ref<Student['limits']>(was?.limits ?? [])
+const details = ref<Student['limit_details']>(was?.limit_details ?? {})
+const about = ref(was?.about ?? '')
 const busy = ref(false)
 const problem = ref<ApiError | null>(null)
 
@@ -22,20 +26,31 @@ const handicapRule = (value: string) =>
   'Write it as at the club, from +10 to 54, or leave it empty.'
 const nameRule = (value: string) => value.trim() !== '' || 'A name, so that you find them again'
 
-async function add(): Promise<void> {
+async function save(): Promise<void> {
   if (nameRule(name.value) !== true || handicapRule(handicap.value) !== true) return
   busy.value = true
-  const body: Shape['NewStudent'] = {
+  const flagged = Object.entries(details.value).filter(([id]) =>
+    limits.value.some((limit) => limit === id),
+  )
+  const body = {
     name: name.value,
     handedness: hand.value,
     handicap: typedHandicap(handicap.value) ?? null,
     age_group: age.value,
     limits: limits.value,
+    limit_details: Object.fromEntries(flagged),
     about: about.value,
-    guardian_agreed: false,
   }
   try {
-    emit('added', await ask(client.POST('/api/students', { body })))
+    const student = was
+      ? await ask(
+          client.PATCH('/api/students/{student_id}', {
+            params: { path: { student_id: was.id } },
+            body,
+          }),
+        )
+      : await ask(client.POST('/api/students', { body: { ...body, guardian_agreed: false } }))
+    emit('saved', student)
   } catch (error) {
     problem.value = error as ApiError
   } finally {
@@ -45,7 +60,11 @@ async function add(): Promise<void> {
 </script>
 
 <template>
-  <v-form class="form" aria-label="New student" @submit.prevent="add">
+  <v-form
+    class="form"
+    :aria-label="student ? `Edit ${student.name}` : 'New student'"
+    @submit.prevent="save"
+  >
     <v-text-field
       v-model="name"
       label="Name"
@@ -83,13 +102,16 @@ async function add(): Promise<void> {
       item-title="name"
       item-value="id"
     />
+    <LimitDetails v-model="details" class="whole" :limits="limits" />
     <v-text-field v-model="about" label="About (sport, what they told you)" maxlength="2000" />
     <p v-if="age === 'junior'" class="quiet">
       A guardian agrees before film or data of a minor are taken.
     </p>
     <p v-if="problem" role="alert" class="problem">{{ problem.message }} {{ problem.hint }}</p>
     <div class="actions">
-      <v-btn type="submit" color="primary" variant="flat" :loading="busy">Add student</v-btn>
+      <v-btn type="submit" color="primary" variant="flat" :loading="busy">{{
+        student ? 'Save' : 'Add student'
+      }}</v-btn>
       <v-btn variant="text" @click="$emit('cancelled')">Cancel</v-btn>
     </div>
   </v-form>
@@ -110,6 +132,7 @@ legend {
   color: rgb(var(--v-theme-quiet));
 }
 .actions,
+.whole,
 .problem {
   grid-column: 1 / -1;
 }

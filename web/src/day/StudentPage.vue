@@ -4,10 +4,13 @@ import { ref, shallowRef } from 'vue'
 import { useRouter } from 'vue-router'
 import { ApiError, ask, client, type Shape, type Student } from '@/api/client'
 import { useKnowledge } from '@/api/knowledge'
+import AvatarMark from '@/day/AvatarMark.vue'
 import LessonList from '@/day/LessonList.vue'
+import StudentForm from '@/day/StudentForm.vue'
 import ProgressTable from '@/day/ProgressTable.vue'
 import { useDay } from '@/day/useDay'
 import SettingsMenu from '@/ui/SettingsMenu.vue'
+import { dayWord } from '@/ui/dates'
 import { handicapWord } from '@/ui/handicap'
 import StateMessage from '@/ui/StateMessage.vue'
 
@@ -19,6 +22,7 @@ const student = shallowRef<Student | null>(null)
 const lessons = shallowRef<Shape['LessonBrief'][]>([])
 const failure = shallowRef<ApiError | null>(null)
 const deleting = ref(false)
+const editing = ref(false)
 
 async function load(): Promise<void> {
   const params = { path: { student_id: props.id } }
@@ -37,6 +41,20 @@ async function start(): Promise<void> {
   const lesson = await begin(student.value)
   if (lesson) void router.push({ name: 'lesson', params: { id: lesson.id, stage: 'listen' } })
 }
+function saved(changed: Student): void {
+  student.value = changed
+  editing.value = false
+}
+async function archive(archived: boolean): Promise<void> {
+  const params = { path: { student_id: props.id } }
+  try {
+    student.value = await ask(
+      client.PATCH('/api/students/{student_id}', { params, body: { archived } }),
+    )
+  } catch (error) {
+    problem.value = error as ApiError
+  }
+}
 async function remove(): Promise<void> {
   const params = { path: { student_id: props.id } }
   try {
@@ -47,9 +65,16 @@ async function remove(): Promise<void> {
     deleting.value = false
   }
 }
-function limitNames(limits: Student['limits']): string {
+/** "knee, left, since 3 Mar": what to respect. */
+function limitWords({ limits, limit_details: details }: Student): string {
   const names = new Map(known.knowledge?.cautions.limits.map((l) => [l.id, l.name.toLowerCase()]))
-  return limits.map((l) => names.get(l) ?? l).join(', ')
+  const said = limits.map((l) => {
+    const { side, since } = details[l] ?? {}
+    const parts = [names.get(l) ?? l, side === 'both' ? 'both sides' : side]
+    if (since) parts.push(`since ${dayWord(since)}`)
+    return parts.filter(Boolean).join(', ')
+  })
+  return said.join('; ')
 }
 </script>
 
@@ -66,7 +91,8 @@ function limitNames(limits: Student['limits']): string {
     <StateMessage v-else-if="!student" kind="loading" title="Looking up the student" />
     <template v-else>
       <header class="top">
-        <div>
+        <AvatarMark :name="student.name" />
+        <div class="about">
           <h1>{{ student.name }}</h1>
           <p class="quiet">
             {{ student.handedness === 'left' ? 'Left-handed' : 'Right-handed' }}
@@ -76,19 +102,30 @@ function limitNames(limits: Student['limits']): string {
             <template v-if="student.age_group !== 'adult'"> · {{ student.age_group }}</template>
           </p>
           <p v-if="student.about">{{ student.about }}</p>
-          <p v-if="student.limits.length">Respect: {{ limitNames(student.limits) }}</p>
+          <p v-if="student.limits.length">Respect: {{ limitWords(student) }}</p>
         </div>
         <div class="actions">
           <v-btn color="primary" variant="flat" :loading="busy" @click="start">New lesson</v-btn>
+          <v-btn @click="editing = !editing">Edit</v-btn>
           <SettingsMenu />
         </div>
       </header>
+      <p v-if="student.archived" class="archived" role="note">
+        Archived: not in the list of the day; everything is kept.
+        <v-btn variant="text" @click="archive(false)">Bring back</v-btn>
+      </p>
+      <v-card v-if="editing" class="pa-5 mb-6" variant="outlined">
+        <StudentForm :student="student" @saved="saved" @cancelled="editing = false" />
+      </v-card>
       <p v-if="problem" role="alert">{{ problem.message }} {{ problem.hint }}</p>
       <h2>Lessons</h2>
       <LessonList :lessons="lessons" :causes="known.causes" />
       <ProgressTable :student="student" />
       <section class="danger">
-        <v-btn v-if="!deleting" variant="text" @click="deleting = true">Delete this student</v-btn>
+        <template v-if="!deleting">
+          <v-btn v-if="!student.archived" variant="text" @click="archive(true)">Archive</v-btn>
+          <v-btn variant="text" @click="deleting = true">Delete this student</v-btn>
+        </template>
         <v-card v-else variant="outlined" class="pa-4">
           <p class="strong">Delete {{ student.name }} with all {{ lessons.length }} lessons?</p>
           <p>
@@ -115,6 +152,12 @@ function limitNames(limits: Student['limits']): string {
   padding: 8px 0 16px;
   margin-bottom: 20px;
   border-bottom: 2px solid rgb(var(--v-theme-ink));
+}
+.about {
+  flex: 1;
+}
+.archived {
+  margin-bottom: 16px;
 }
 .actions {
   display: flex;

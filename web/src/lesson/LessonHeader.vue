@@ -174,7 +174,7 @@ nav a.here {
 }
 /* kept free until the clock arrives: a stage must not move from under a finger */
 .clock-room {
-  min-width: 105px;
+  min-width: 148px;
   min-height: 48px;
   text-align: right;
 }

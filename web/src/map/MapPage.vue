@@ -1,85 +1,58 @@
 <script setup lang="ts">
-// Every cause with its chain, what points to it, its drills, its source, and what schools say.
+// What brings about what, drawn; what is chosen told below it; all of it as a list besides.
 import { computed, ref } from 'vue'
+import { ask, client, type Shape } from '@/api/client'
 import { useKnowledge } from '@/api/knowledge'
+import { useAsked } from '@/api/useAsked'
+import CauseAbout from '@/map/CauseAbout.vue'
+import CauseMap from '@/map/CauseMap.vue'
+import { PHASES, type Cause } from '@/map/layout'
+import { useSettings } from '@/ui/settings'
 import StateMessage from '@/ui/StateMessage.vue'
-import { linkWord } from '@/ui/words'
+import { say } from '@/ui/words'
 
 const known = useKnowledge()
-const GROUPS = [
-  { id: 'setup', name: 'Set-up' },
-  { id: 'backswing', name: 'Backswing' },
-  { id: 'downswing', name: 'Transition and downswing' },
-  { id: 'elsewhere', name: 'Elsewhere' },
-] as const
-const wanted = ref('')
+const settings = useSettings()
+/** No student stands here: feet are lead and trail, or those of a right-hander. */
+const words = (text: string) => say(text, { hand: 'right', sides: settings.sides })
+const wanted = ref<string | null>('')
+const cause = ref<string | null>(null)
+const miss = ref<string | null>(null)
+const made = useAsked<Shape['MadeBy'][]>()
+void made.put(ask(client.GET('/api/map')))
+
+/** Causes whose name or sentence holds what is typed; null while nothing is. */
+const found = computed(() => {
+  const text = (wanted.value ?? '').trim().toLowerCase()
+  if (text === '') return null
+  const fits = (c: Cause) => `${c.name} ${c.label} ${c.sentence}`.toLowerCase().includes(text)
+  return new Set((known.knowledge?.causes ?? []).filter(fits).map((c) => c.id))
+})
 const groups = computed(() =>
-  GROUPS.map((g) => ({
-    ...g,
+  PHASES.map((p) => ({
+    ...p,
     causes: (known.knowledge?.causes ?? []).filter(
-      (c) =>
-        c.group === g.id &&
-        `${c.name} ${c.sentence}`.toLowerCase().includes(wanted.value.toLowerCase()),
+      (c) => c.acts === p.id && (found.value === null || found.value.has(c.id)),
     ),
   })).filter((g) => g.causes.length > 0),
 )
-const UNITS = [
-  ['path_deg', 'path', '°'],
-  ['face_to_path_deg', 'face to path', '°'],
-  ['low_point_cm', 'low point', ' cm'],
-  ['heel_toe_mm', 'strike', ' mm'],
-  ['dynamic_loft_deg', 'loft', '°'],
-  ['club_speed_pct', 'speed', ' %'],
-] as const
-type Cause = NonNullable<typeof known.knowledge>['causes'][number]
-function effects(cause: Cause): string {
-  const effect = cause.effect as Record<string, number>
-  return UNITS.filter(([id]) => effect[id])
-    .map(
-      ([id, name, unit]) =>
-        `${name} ${(effect[id] ?? 0) > 0 ? '+' : '−'}${String(Math.abs(effect[id] ?? 0))}${unit}`,
-    )
-    .join(', ')
+function choose(id: string): void {
+  cause.value = cause.value === id ? null : id
+  miss.value = null
 }
-const ORDER = { strong: 0, moderate: 1, weak: 2 }
-/** Looks that point to a cause in any mode, the strongest first. */
-const looks = (id: string) =>
-  (known.knowledge?.checks ?? [])
-    .flatMap((c) => {
-      const strength = { ...c.points, ...c.points_thrown, ...c.points_stuck }[id]
-      return strength ? [{ id: c.id, label: c.label, strength }] : []
-    })
-    .sort((a, b) => ORDER[a.strength] - ORDER[b.strength])
-const upstream = (id: string) =>
-  (known.knowledge?.causes ?? []).filter((c) => c.upstream_of?.includes(id)).map((c) => c.id)
-const wordOf = (link: string) => (known.knowledge ? linkWord(link, known.knowledge) : link)
-const drills = (id: string) => (known.knowledge?.drills ?? []).filter((d) => d.targets.includes(id))
-const names = (ids: readonly string[]) =>
-  ids.map((id) => known.causes.get(id)?.name ?? id).join(', ')
-interface SchoolSays {
-  id: string
-  name: string
-  sentence: string
-  says: string
+function chooseMiss(id: string): void {
+  miss.value = miss.value === id ? null : id
+  cause.value = null
 }
-/** Schools that count the cause otherwise, or have drills of their own for it. */
-function schools(id: string): SchoolSays[] {
-  const questions = known.knowledge?.schools
-  if (!questions) return []
-  const serving = drills(id)
-  return Object.values(questions).flatMap((q) =>
-    q.options.flatMap((o) => {
-      const weight = o.cause_weight?.[id]
-      const own = serving.filter((d) => o.prefers_drills?.includes(d.id)).map((d) => d.name)
-      const said = [
-        weight === undefined ? '' : `counts it ${String(weight)} times as often`,
-        own.length ? `drills it with ${own.join(', ').toLowerCase()}` : '',
-      ].filter(Boolean)
-      if (!said.length) return []
-      return [{ id: o.id, name: o.name, sentence: o.sentence, says: said.join('; ') }]
-    }),
-  )
-}
+const chosen = computed(() => (cause.value ? (known.causes.get(cause.value) ?? null) : null))
+/** What makes the chosen miss, most first. */
+const makers = computed(() => {
+  const causes = made.found.value?.find((m) => m.miss === miss.value)?.causes ?? {}
+  return Object.entries(causes)
+    .sort(([, a], [, b]) => b - a)
+    .map(([id, share]) => ({ id, share, name: known.causes.get(id)?.name ?? id }))
+})
+const missName = computed(() => known.knowledge?.misses.find((m) => m.id === miss.value)?.name)
 </script>
 
 <template>
@@ -88,97 +61,111 @@ function schools(id: string): SchoolSays[] {
     <h1>The map of causes</h1>
     <StateMessage v-if="!known.knowledge" inside kind="loading" title="Opening the map" />
     <template v-else>
-      <label class="find"
-        >Find <input v-model="wanted" class="native" type="search" aria-label="Find a cause"
-      /></label>
-      <p class="quiet">
-        What each does to the delivery: + toward the push side, ahead of the ball, toward the toe; −
-        the other way.
+      <v-text-field
+        v-model="wanted"
+        class="find"
+        label="Find a cause"
+        type="search"
+        density="comfortable"
+        hide-details
+        clearable
+      />
+      <p v-if="made.problem.value" role="alert">
+        {{ made.problem.value.message }} {{ made.problem.value.hint }}
       </p>
-      <p v-if="groups.length === 0" class="quiet">No cause is called that.</p>
-      <section v-for="g in groups" :key="g.id" :aria-labelledby="g.id">
-        <h2 :id="g.id">{{ g.name }}</h2>
-        <details v-for="c in g.causes" :key="c.id" :data-testid="`cause-${c.id}`">
-          <summary>
-            <strong>{{ c.name }}</strong>
-            <span class="quiet"> {{ effects(c) }}</span>
-          </summary>
-          <p>{{ c.sentence }}</p>
-          <ol class="chain" :aria-label="`From ${c.name} to the ball`">
-            <li v-for="(link, i) in known.knowledge?.chains[c.id] ?? []" :key="link">
-              <span class="number">{{ i + 1 }}</span> {{ wordOf(link) }}
+      <div class="wall">
+        <CauseMap
+          :knowledge="known.knowledge"
+          :made="made.found.value ?? []"
+          :cause="cause"
+          :miss="miss"
+          :found="found"
+          :words="words"
+          @cause="choose"
+          @miss="chooseMiss"
+        />
+      </div>
+      <section class="about" aria-live="polite">
+        <CauseAbout v-if="chosen" :cause="chosen" :knowledge="known.knowledge" :words="words" />
+        <template v-else-if="miss">
+          <h2>{{ missName }}: what makes it, most first</h2>
+          <ol class="makers">
+            <li v-for="m in makers" :key="m.id">
+              <button type="button" @click="choose(m.id)">{{ words(m.name) }}</button>
+              <span class="share" aria-hidden="true"
+                ><span :style="{ width: `${100 * m.share}%` }"
+              /></span>
             </li>
           </ol>
-          <p v-if="c.upstream_of?.length">Can bring about: {{ names(c.upstream_of) }}.</p>
-          <p v-if="upstream(c.id).length">Can come from: {{ names(upstream(c.id)) }}.</p>
-          <p>
-            Looks:
-            <span v-for="(look, i) in looks(c.id)" :key="look.id"
-              >{{ i ? ', ' : '' }}{{ look.label }}
-              <span class="quiet">({{ look.strength }})</span></span
-            >.
-          </p>
-          <p>
-            Drills:
-            {{
-              drills(c.id)
-                .map((d) => d.name)
-                .join(', ')
-            }}.
-          </p>
-          <p v-for="s in schools(c.id)" :key="s.id">
-            <strong>{{ s.name }}</strong> {{ s.says }}.
-            <span class="quiet">{{ s.sentence }}</span>
-          </p>
-          <p class="quiet">Source: {{ c.source }}.</p>
-        </details>
+        </template>
+        <p v-else class="quiet">
+          Touch a miss to see what makes it, or a cause to see what it brings about. Lines run from
+          what comes first to what follows.
+        </p>
       </section>
+      <p v-if="groups.length === 0" class="quiet">No cause is called that.</p>
+      <details class="list" :open="found !== null">
+        <summary>All causes as a list</summary>
+        <section v-for="g in groups" :key="g.id" :aria-labelledby="g.id">
+          <h2 :id="g.id">{{ g.word }}</h2>
+          <details v-for="c in g.causes" :key="c.id" :data-testid="`cause-${c.id}`">
+            <summary>
+              <strong>{{ words(c.name) }}</strong>
+            </summary>
+            <CauseAbout :cause="c" :knowledge="known.knowledge" :words="words" />
+          </details>
+        </section>
+      </details>
     </template>
   </main>
 </template>
 
 <style scoped>
-.chain {
-  margin-left: 16px;
-  display: flex;
-  flex-wrap: wrap;
-  gap: 0 14px;
-  padding: 0;
-  list-style: none;
-}
-.chain .number {
-  color: rgb(var(--v-theme-clay));
+.page {
+  max-width: 1240px;
 }
 h1 {
   font-size: 28px;
 }
 h2 {
   font-size: 20px;
-  margin: 18px 0 4px;
-}
-.find + p {
-  margin-top: 8px;
+  margin: 14px 0 4px;
 }
 .find {
-  display: flex;
+  max-width: 420px;
+  margin: 10px 0;
+}
+.wall {
+  overflow-x: auto;
+}
+.about {
+  min-height: 96px;
+  padding: 8px 0 16px;
+}
+.makers {
+  padding: 0;
+  list-style: none;
+}
+.makers li {
+  display: grid;
+  grid-template-columns: minmax(0, 340px) minmax(80px, 300px);
   align-items: center;
-  gap: 10px;
-  margin-top: 10px;
+  gap: 14px;
 }
-details {
-  border-bottom: 1px solid rgb(var(--v-theme-line));
-  padding: 4px 0;
-}
-summary {
+.makers button {
   min-height: 44px;
-  display: flex;
-  flex-wrap: wrap;
-  align-items: center;
-  gap: 4px 14px;
-  cursor: pointer;
+  text-align: left;
+  text-decoration: underline;
 }
-details p {
-  padding: 2px 0 2px 16px;
+.share span {
+  display: block;
+  height: 10px;
+  border-radius: 5px;
+  background: rgb(var(--v-theme-clay));
+}
+.list summary {
+  min-height: 44px;
+  cursor: pointer;
 }
 a {
   color: inherit;

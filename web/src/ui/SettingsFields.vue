@@ -4,7 +4,7 @@ import { storeToRefs } from 'pinia'
 import OneOf from '@/ui/OneOf.vue'
 import { useSettings } from '@/ui/settings'
 
-const { mode, sides, distance, faceSeen, keys, feelFirst } = storeToRefs(useSettings())
+const { mode, sides, distance, faceSeen, keys, feelFirst, by, place } = storeToRefs(useSettings())
 const MODES = [
   { id: 'sun', word: 'Sun' },
   { id: 'bay', word: 'Bay' },
@@ -41,6 +41,11 @@ const FACES = [
       <p class="strong">Club face</p>
       <OneOf name="Club face" :words="FACES" :on="faceSeen" @chosen="(f) => (faceSeen = f)" />
     </div>
+    <div class="signed">
+      <p class="strong">On what goes home</p>
+      <v-text-field v-model="by" label="Your name" maxlength="80" hide-details />
+      <v-text-field v-model="place" label="Place" maxlength="80" hide-details />
+    </div>
     <v-switch v-model="keys" label="Single keys log balls and answers" hide-details color="slate" />
     <v-switch
       v-model="feelFirst"
@@ -55,6 +60,10 @@ const FACES = [
 .fields {
   display: grid;
   gap: 12px;
+}
+.signed {
+  display: grid;
+  gap: 8px;
 }
 .fields :deep(.one-of button) {
   padding: 0 14px;

@@ -17,6 +17,9 @@ interface Kept {
   faceSeen: 'front' | 'player'
   feelFirst: boolean
   school: School
+  /** On what goes home: who gave the lesson, and where. */
+  by: string
+  place: string
 }
 
 const KEPT = 'firm-footing-settings'
@@ -27,6 +30,8 @@ const FIRST: Kept = {
   keys: true,
   faceSeen: 'front',
   feelFirst: false,
+  by: '',
+  place: '',
   school: {
     pressure: 'recentre',
     heel_toe: 'undecided',
@@ -52,7 +57,9 @@ export const useSettings = defineStore('settings', () => {
   const faceSeen = ref(start.faceSeen)
   const feelFirst = ref(start.feelFirst)
   const school = ref(start.school)
-  const all = { mode, sides, distance, keys, faceSeen, feelFirst, school }
+  const by = ref(start.by)
+  const place = ref(start.place)
+  const all = { mode, sides, distance, keys, faceSeen, feelFirst, school, by, place }
   watch(Object.values(all), () => {
     const now: Kept = {
       mode: mode.value,
@@ -62,6 +69,8 @@ export const useSettings = defineStore('settings', () => {
       faceSeen: faceSeen.value,
       feelFirst: feelFirst.value,
       school: school.value,
+      by: by.value,
+      place: place.value,
     }
     localStorage.setItem(KEPT, JSON.stringify(now))
   })

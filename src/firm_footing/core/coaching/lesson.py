@@ -1,6 +1,6 @@
 """What is kept of a lesson besides balls, looks and traces?"""
 
-from typing import Annotated
+from typing import Annotated, Literal
 
 from pydantic import Field
 
@@ -9,6 +9,13 @@ from firm_footing.core.knowledge.coaching import Way
 
 Words = Annotated[str, Field(max_length=2000)]
 Day = Annotated[str, Field(pattern=r"^\d{4}-\d{2}-\d{2}$", description="Year, month, day")]
+
+
+class LimitDetail(Strict):
+    """Of a bodily limit: on which side it is, and since when."""
+
+    side: Literal["left", "right", "both"] | None = None
+    since: Day | None = None
 
 
 class Listen(Strict):

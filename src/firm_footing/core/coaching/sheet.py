@@ -25,8 +25,8 @@ class Sheet:
     miss, cause, thought : in plain words; `thought` may be empty
     cause_id : of the cause decided on
     cue : the one kept
-    rehearsal, ball_drill : ids of drills, None where none serves
-    without_a_drill : what to rehearse instead where neither does, else ''
+    rehearsal, ball_drill : ids of drills, None where none serves or none was tried
+    without_a_drill : what to rehearse instead where none serves, else ''
     days : until the check-in
     cautions : always printed
     """
@@ -51,12 +51,14 @@ def sheet_of(
     event_in: int | None,
     minor: bool,
     knowledge: Knowledge,
+    others_serve: bool = False,
 ) -> Sheet:
     """The page as it is proposed; every word of it may be changed.
 
     Parameters
     ----------
-    drills : ids of those that serve and are not withheld, the chosen one first
+    drills : ids of those to take home: they serve, and were tried in the lesson or chosen for home
+    others_serve : whether some serve that nobody tried
     event_in : days until the next event, None without one
     minor : whether a guardian has to agree
 
@@ -75,7 +77,7 @@ def sheet_of(
         cue=cue,
         rehearsal=rehearsal.id if rehearsal else None,
         ball_drill=ball.id if ball else None,
-        without_a_drill=without_a_drill(serving, knowledge),
+        without_a_drill="" if others_serve else without_a_drill(serving, knowledge),
         thought=_thought(cause_id, cue, serving, near_event(event_in, numbers), knowledge),
         days=plan_practice(event_in, ball is not None, numbers),
         cautions=_cautions([rehearsal, ball], minor, knowledge),

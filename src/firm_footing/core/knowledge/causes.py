@@ -2,7 +2,15 @@
 
 from pydantic import Field
 
-from firm_footing.core.knowledge.vocabulary import Delivery, Entry, Group, Mode, Move, PlanPart
+from firm_footing.core.knowledge.vocabulary import (
+    Delivery,
+    Entry,
+    Group,
+    Mode,
+    Move,
+    Phase,
+    PlanPart,
+)
 
 
 class Side(Entry):
@@ -29,6 +37,7 @@ class Cause(Entry):
     label: str = Field(description="Three or four words for the plan")
     sentence: str
     group: Group
+    acts: Phase
     at_setup: bool = Field(default=False, description="Stands still before the swing begins")
     base_weight: float = Field(gt=0, lt=1)
     upstream_of: tuple[str, ...] = ()

@@ -7,6 +7,9 @@ from pydantic import BaseModel, ConfigDict, Field
 Group = Literal["setup", "backswing", "downswing", "elsewhere"]
 """Where in the swing a cause sits; the first three are the feet's."""
 
+Phase = Literal["setup", "going_back", "starting_down", "at_the_ball"]
+"""When a cause acts."""
+
 FEET_GROUPS: tuple[Group, ...] = ("setup", "backswing", "downswing")
 
 Mode = Literal["thrown", "stuck"]

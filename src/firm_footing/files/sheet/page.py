@@ -36,6 +36,7 @@ class SheetPage:
     chain : from the cause to the ball, as the ranking has it
     stance : as measured with the baseline
     sides : whether feet are lead and trail or left and right
+    by, place : who gave the lesson and where; '' where it is not said
     """
 
     student: str
@@ -46,6 +47,8 @@ class SheetPage:
     chain: tuple[str, ...] = ()
     stance: Stance | None = None
     sides: SideWords = "lead_trail"
+    by: str = ""
+    place: str = ""
 
 
 def as_html(page: SheetPage, knowledge: Knowledge) -> str:

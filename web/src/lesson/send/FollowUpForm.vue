@@ -33,6 +33,10 @@ async function reopen(): Promise<void> {
     busy.value = false
   }
 }
+function move(input: HTMLInputElement): void {
+  if (input.value) emit('change', { due_on: input.value })
+  else input.value = kept.value?.due_on ?? ''
+}
 const text = (value: number | null | undefined) => (value == null ? '' : String(value))
 const MOST = { practised: 100, passes: 10_000 } as const
 function count(name: keyof typeof MOST, event: Event): void {
@@ -48,11 +52,18 @@ function count(name: keyof typeof MOST, event: Event): void {
   <div v-if="kept" class="follow" data-testid="follow-up">
     <h3>
       What came back
-      <span class="quiet"
-        >{{ kept.answered_at ? 'asked' : 'ask' }} on
-        {{ dayWord(kept.answered_at ?? kept.due_on) }}</span
-      >
+      <span v-if="kept.answered_at" class="quiet">asked on {{ dayWord(kept.answered_at) }}</span>
     </h3>
+    <label v-if="!kept.answered_at" class="day">
+      Ask on
+      <input
+        class="native"
+        type="date"
+        required
+        :value="kept.due_on"
+        @change="(e) => move(e.target as HTMLInputElement)"
+      />
+    </label>
     <div class="row">
       <label
         >Times practised
@@ -122,6 +133,11 @@ h3 {
 .row {
   display: flex;
   gap: 16px;
+}
+.day {
+  display: flex;
+  align-items: center;
+  gap: 10px;
 }
 .wide {
   display: grid;

@@ -1,11 +1,11 @@
 <script setup lang="ts">
 // One page to take home: as it will be printed, beside the words that may be changed.
-import { computed, ref, watch } from 'vue'
+import { computed, ref, useTemplateRef, watch } from 'vue'
 import type { Diagnosis, Knowledge, Lesson, Shape } from '@/api/client'
 import FollowUpForm from '@/lesson/send/FollowUpForm.vue'
+import HandOver from '@/lesson/send/HandOver.vue'
 import { useCoaching, useSheet } from '@/lesson/useCoaching'
 import type { OpenLesson } from '@/lesson/useLesson'
-import { dayWord } from '@/ui/dates'
 import { useSettings } from '@/ui/settings'
 import StateMessage from '@/ui/StateMessage.vue'
 import { vTyped } from '@/ui/typed'
@@ -26,12 +26,16 @@ const sheet = useSheet(
 const coaching = useCoaching(props.lesson.id, () => props.diagnosis)
 const found = computed(() => sheet.found.value)
 const base = computed(() => `/api/lessons/${props.lesson.id}`)
+const query = computed(() => {
+  const { sides, by, place } = settings
+  return new URLSearchParams({ sides, by, place }).toString()
+})
 /** Another address after every change, so that the page is drawn anew. */
 const shown = ref('')
 watch(
-  found,
+  [found, query],
   () => {
-    shown.value = `${base.value}/sheet.html?sides=${settings.sides}&v=${props.lesson.revision}`
+    shown.value = `${base.value}/sheet.html?${query.value}&v=${props.lesson.revision}`
   },
   { immediate: true },
 )
@@ -58,9 +62,23 @@ function change(part: Partial<Shape['SheetWords']>): void {
   props.open.changeLesson({ sheet: { ...props.lesson.sheet, ...part } })
 }
 const value = (event: Event) => (event.target as HTMLTextAreaElement).value
+/** The day to ask: the check-in of the plan, unless another one is chosen. */
+const chosenDay = ref<string | null>(null)
+const askOn = computed({
+  get: () => chosenDay.value ?? found.value?.check_in ?? '',
+  set: (day) => {
+    chosenDay.value = day
+  },
+})
+const drillName = (id: string | null) =>
+  props.knowledge.drills.find((d) => d.id === id)?.name ?? null
+const page = useTemplateRef<HTMLIFrameElement>('page')
+function print(): void {
+  page.value?.contentWindow?.print()
+}
 function send(): void {
   if (!found.value) return
-  props.open.followUp({ due_on: found.value.check_in })
+  props.open.followUp({ due_on: askOn.value })
   props.open.changeLesson({ finished: true })
 }
 </script>
@@ -79,7 +97,13 @@ function send(): void {
     </StateMessage>
   </section>
   <section v-else class="send" aria-label="Send">
-    <iframe v-if="found" class="printed" title="The sheet as it is printed" :src="shown" />
+    <iframe
+      v-if="found"
+      ref="page"
+      class="printed"
+      title="The sheet as it is printed"
+      :src="shown"
+    />
     <div class="words">
       <h2>What goes home</h2>
       <template v-if="found">
@@ -101,24 +125,33 @@ function send(): void {
               :value="found[d.id] ?? ''"
               @change="(e) => change({ [d.id]: value(e) || null })"
             >
+              <option value="">none</option>
               <option v-for="k in drills" :key="k.id" :value="k.id">{{ k.name }}</option>
             </select>
           </label>
         </template>
-        <div class="acts">
-          <v-btn :href="`${base}/sheet.pdf?sides=${settings.sides}`" download>PDF</v-btn>
-          <v-btn :href="`${base}/practice.ics?sides=${settings.sides}`" download>Calendar</v-btn>
-          <v-btn :href="`${base}/case`" download>Case file for a colleague</v-btn>
-        </div>
-        <v-btn
-          v-if="!lesson.follow_up"
-          color="primary"
-          variant="flat"
-          data-testid="send-home"
-          @click="send"
-        >
-          Send home, ask on {{ dayWord(found.check_in) }}
-        </v-btn>
+        <p v-if="drills.length && !found.rehearsal && !found.ball_drill" class="quiet" role="note">
+          No drill was tried in this lesson: choose one above if one is to go home.
+        </p>
+        <HandOver
+          :lesson="lesson"
+          :sheet="found"
+          :query="query"
+          :drill-name="drillName"
+          @print="print"
+        />
+        <form v-if="!lesson.follow_up" class="then" @submit.prevent="send">
+          <label>
+            Ask how it went on
+            <input v-model="askOn" class="native" type="date" required aria-label="Ask on" />
+          </label>
+          <v-btn type="submit" color="primary" variant="flat" data-testid="send-home">
+            Close the lesson
+          </v-btn>
+          <span class="quiet small"
+            >{{ lesson.student.name }} is then on the list to follow up.</span
+          >
+        </form>
         <FollowUpForm v-else :lesson="lesson" @change="open.followUp" />
         <p v-if="unagreed" class="strong" role="note">
           A guardian has not agreed yet to film and data: ask before anything goes out.
@@ -164,10 +197,13 @@ textarea.native {
   padding: 8px;
   resize: vertical;
 }
-.acts {
+.then {
   display: flex;
   flex-wrap: wrap;
-  gap: 8px;
+  align-items: end;
+  gap: 8px 14px;
+  padding-top: 10px;
+  border-top: 1px solid rgb(var(--v-theme-line));
 }
 .small {
   font-size: 14px;

@@ -1,0 +1,67 @@
+<script setup lang="ts">
+// Of each bodily limit, the side it is on and since when; both may stay open.
+import type { Student } from '@/api/client'
+import { useKnowledge } from '@/api/knowledge'
+
+type Details = Student['limit_details']
+type Limit = Student['limits'][number]
+const details = defineModel<Details>({ required: true })
+defineProps<{ limits: Student['limits'] }>()
+const known = useKnowledge()
+
+const SIDES = ['left', 'right', 'both'] as const
+const nameOf = (id: Limit) => known.knowledge?.cautions.limits.find((l) => l.id === id)?.name ?? id
+function say(id: Limit, part: Partial<NonNullable<Details[Limit]>>): void {
+  const now = details.value[id] ?? { side: null, since: null }
+  details.value = { ...details.value, [id]: { ...now, ...part } }
+}
+const typed = (event: Event) => (event.target as HTMLInputElement).value || null
+</script>
+
+<template>
+  <div v-if="limits.length" class="details">
+    <div v-for="id in limits" :key="id" class="row">
+      <span class="strong">{{ nameOf(id) }}</span>
+      <label>
+        Side
+        <select
+          class="native"
+          :aria-label="`${nameOf(id)}: side`"
+          :value="details[id]?.side ?? ''"
+          @change="(e) => say(id, { side: typed(e) as 'left' | 'right' | 'both' | null })"
+        >
+          <option value="">not said</option>
+          <option v-for="s in SIDES" :key="s" :value="s">{{ s }}</option>
+        </select>
+      </label>
+      <label>
+        Since
+        <input
+          class="native"
+          type="date"
+          :aria-label="`${nameOf(id)}: since`"
+          :value="details[id]?.since ?? ''"
+          @change="(e) => say(id, { since: typed(e) })"
+        />
+      </label>
+    </div>
+  </div>
+</template>
+
+<style scoped>
+.row {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 8px 20px;
+  min-height: 52px;
+}
+.strong {
+  min-width: 110px;
+}
+label {
+  display: flex;
+  align-items: center;
+  gap: 8px;
+}
+</style>

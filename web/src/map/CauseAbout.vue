@@ -1,0 +1,121 @@
+<script setup lang="ts">
+// One cause: its chain to the ball, what it comes from and brings about, looks, drills, schools.
+import type { Knowledge } from '@/api/client'
+import type { Cause } from '@/map/layout'
+import { linkWord } from '@/ui/words'
+
+const props = defineProps<{
+  cause: Cause
+  knowledge: Knowledge
+  words: (text: string) => string
+}>()
+
+const UNITS = [
+  ['path_deg', 'path', '°'],
+  ['face_to_path_deg', 'face to path', '°'],
+  ['low_point_cm', 'low point', ' cm'],
+  ['heel_toe_mm', 'strike', ' mm'],
+  ['dynamic_loft_deg', 'loft', '°'],
+  ['club_speed_pct', 'speed', ' %'],
+] as const
+function effects(cause: Cause): string {
+  const effect = cause.effect as Record<string, number>
+  return UNITS.filter(([id]) => effect[id])
+    .map(
+      ([id, name, unit]) =>
+        `${name} ${(effect[id] ?? 0) > 0 ? '+' : '−'}${String(Math.abs(effect[id] ?? 0))}${unit}`,
+    )
+    .join(', ')
+}
+const ORDER = { strong: 0, moderate: 1, weak: 2 }
+/** Looks that point to a cause in any mode, the strongest first. */
+const looks = (id: string) =>
+  props.knowledge.checks
+    .flatMap((c) => {
+      const strength = { ...c.points, ...c.points_thrown, ...c.points_stuck }[id]
+      return strength ? [{ id: c.id, label: c.label, strength }] : []
+    })
+    .sort((a, b) => ORDER[a.strength] - ORDER[b.strength])
+const upstream = (id: string) =>
+  props.knowledge.causes.filter((c) => c.upstream_of?.includes(id)).map((c) => c.id)
+const wordOf = (link: string) => props.words(linkWord(link, props.knowledge))
+const drills = (id: string) => props.knowledge.drills.filter((d) => d.targets.includes(id))
+const names = (ids: readonly string[]) =>
+  ids
+    .map((id) => props.words(props.knowledge.causes.find((c) => c.id === id)?.name ?? id))
+    .join(', ')
+interface SchoolSays {
+  id: string
+  name: string
+  sentence: string
+  says: string
+}
+/** Schools that count the cause otherwise, or have drills of their own for it. */
+function schools(id: string): SchoolSays[] {
+  const serving = drills(id)
+  return Object.values(props.knowledge.schools).flatMap((q) =>
+    q.options.flatMap((o) => {
+      const weight = o.cause_weight?.[id]
+      const own = serving.filter((d) => o.prefers_drills?.includes(d.id)).map((d) => d.name)
+      const said = [
+        weight === undefined ? '' : `counts it ${String(weight)} times as often`,
+        own.length ? `drills it with ${own.join(', ').toLowerCase()}` : '',
+      ].filter(Boolean)
+      if (!said.length) return []
+      return [{ id: o.id, name: o.name, sentence: o.sentence, says: said.join('; ') }]
+    }),
+  )
+}
+</script>
+
+<template>
+  <div class="cause">
+    <p>
+      <strong>{{ words(cause.name) }}.</strong> {{ words(cause.sentence) }}
+      <span class="quiet">{{ effects(cause) }}</span>
+    </p>
+    <ol class="chain" :aria-label="`From ${words(cause.name)} to the ball`">
+      <li v-for="(link, i) in knowledge.chains[cause.id] ?? []" :key="link">
+        <span class="number">{{ i + 1 }}</span> {{ wordOf(link) }}
+      </li>
+    </ol>
+    <p v-if="cause.upstream_of?.length">Can bring about: {{ names(cause.upstream_of) }}.</p>
+    <p v-if="upstream(cause.id).length">Can come from: {{ names(upstream(cause.id)) }}.</p>
+    <p>
+      Looks:
+      <span v-for="(look, i) in looks(cause.id)" :key="look.id"
+        >{{ i ? ', ' : '' }}{{ words(look.label) }}
+        <span class="quiet">({{ look.strength }})</span></span
+      >.
+    </p>
+    <p>
+      Drills:
+      {{
+        drills(cause.id)
+          .map((d) => d.name)
+          .join(', ')
+      }}.
+    </p>
+    <p v-for="s in schools(cause.id)" :key="s.id">
+      <strong>{{ s.name }}</strong> {{ s.says }}.
+      <span class="quiet">{{ s.sentence }}</span>
+    </p>
+    <p class="quiet">Source: {{ cause.source }}.</p>
+  </div>
+</template>
+
+<style scoped>
+.chain {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0 14px;
+  padding: 0;
+  list-style: none;
+}
+.chain .number {
+  color: rgb(var(--v-theme-clay));
+}
+p {
+  padding: 2px 0;
+}
+</style>
