@@ -57,12 +57,12 @@ def sheet(page: Page) -> None:
 
 def along_time(page: Page) -> None:
     """Scroll to what moved from lesson to lesson."""
-    page.get_by_test_id("progress").locator("tr").last.scroll_into_view_if_needed()
+    page.get_by_test_id("strips").locator("svg").nth(2).scroll_into_view_if_needed()
 
 
-def deep_heel(page: Page) -> None:
-    """Open a cause on which schools differ."""
-    page.get_by_test_id("cause-deep_trail_heel").locator("summary").click()
+def fat(page: Page) -> None:
+    """What makes the ground before the ball."""
+    page.locator("[data-miss=fat]").click()
 
 
 PICTURES: list[tuple[str, str, tuple[int, int], Act | None, dict[str, str]]] = [
@@ -83,7 +83,7 @@ PICTURES: list[tuple[str, str, tuple[int, int], Act | None, dict[str, str]]] = [
     ("retest", "Fenn/retest", DESK, None, {}),
     ("send", "Petra/send", DESK, sheet, {}),
     ("casebook", "/casebook", DESK, None, {}),
-    ("map", "/map", DESK, deep_heel, {}),
+    ("map", "/map", DESK, fat, {}),
     ("settings", "/settings", DESK, None, {}),
 ]
 
@@ -115,7 +115,7 @@ def main() -> None:
             path = shutil.which("chromium") or shutil.which("chromium-headless-shell")
             browser = p.chromium.launch(executable_path=path, args=FLAGS)
             for name, where, (width, height), act, settings in PICTURES:
-                page = browser.new_page(viewport={"width": width, "height": height})
+                page = browser.new_page(viewport={"width": width, "height": height}, locale="en-GB")
                 kept = json.dumps(settings)
                 page.add_init_script(f"localStorage.setItem('firm-footing-settings', '{kept}')")
                 page.goto(URL + address(where, day))

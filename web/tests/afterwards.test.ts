@@ -96,6 +96,7 @@ describe('afterwards', () => {
       clubs: ['7i'],
       values: { start_deg: start, heel_toe_mm: -9 },
       moved: start === -1 ? [movedOf('start_deg', 4, true), movedOf('heel_toe_mm', 1, false)] : [],
+      strips: { heel_toe_mm: { value: start, se: 1.5, balls: [start - 4, start + 4] } },
       signs: ['late'],
       cause: 'heel',
       verdict: 'partly',
@@ -117,6 +118,15 @@ describe('afterwards', () => {
     const bold = page.findAll('.moved').map((m) => m.text())
     expect(bold.filter((word) => word !== '')).toEqual(['4° further right', '5° further right'])
     expect(page.text()).toContain('partly')
+    await vi.waitFor(() => {
+      expect(page.find('[data-testid=strips] svg').exists()).toBe(true)
+    })
+    const strip = page.get('[data-testid=strips] svg')
+    expect(page.findAll('[data-testid=strips] svg')).toHaveLength(1) // what nobody measured is not drawn
+    expect(strip.attributes('aria-label')).toContain('Strike along time: 1 Nov -5 mm')
+    const dots = strip.findAll('circle').map((c) => c.attributes('r'))
+    expect(dots.filter((r) => r === '3')).toHaveLength(6) // two balls a lesson
+    expect(dots.filter((r) => r === '6')).toHaveLength(3)
   })
   const map = async () => {
     const made = [

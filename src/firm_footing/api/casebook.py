@@ -9,13 +9,14 @@ from fastapi import APIRouter, Response
 
 from firm_footing.api.attachments import attached_as
 from firm_footing.api.ball_shapes import MovedOut
-from firm_footing.api.coaching_shapes import CasebookOut, CaseOut, ProgressOut, StepOut
+from firm_footing.api.coaching_shapes import CasebookOut, CaseOut, ProgressOut, StepOut, StripOut
 from firm_footing.api.context import Known, RowId, Store
 from firm_footing.api.errors import responses
 from firm_footing.core.case import Case, to_file
 from firm_footing.core.ground.several import usual_signs
 from firm_footing.core.knowledge import Knowledge
 from firm_footing.core.pattern import Estimate, Pattern, read_pattern
+from firm_footing.core.pattern.along_time import strips_of
 from firm_footing.core.pattern.compare import Moved, by_club, moved_along
 from firm_footing.core.reasoning.ranking import ranked_first
 from firm_footing.core.reasoning.traces import counts, read_traces
@@ -96,12 +97,15 @@ def _step(
             values[name] = estimate.value
     read = [r for i, r in read_traces(case, pattern, known) if counts(case, i)]
     decision = content.decisions[-1] if content.decisions else None
+    lead = [r.measures.lead_pct["impact"] for r in read]
+    strips = strips_of(case.baselines, pattern, lead, known.numbers)
     return StepOut(
         lesson_id=content.lesson.id,
         started_at=content.lesson.started_at,
         clubs=list(here),
         values=values,
         moved=[MovedOut.model_validate(m) for m in moved_along(earlier, here, known.numbers)],
+        strips={name: StripOut.model_validate(strip) for name, strip in strips.items()},
         signs=list(usual_signs(read)),
         cause=decision.cause if decision else None,
         verdict=content.follow_up.verdict if content.follow_up else None,

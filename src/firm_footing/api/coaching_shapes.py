@@ -255,6 +255,14 @@ class CasebookOut(BaseModel):
     first_answered: int
 
 
+class StripOut(Out):
+    """One matter in one lesson, for a drawing along time."""
+
+    value: float
+    se: float | None = Field(description="Standard error; null with one measurement")
+    balls: list[float] = Field(description="As each was noted; empty where worked out")
+
+
 class StepOut(BaseModel):
     """One lesson of a student, in short."""
 
@@ -264,6 +272,9 @@ class StepOut(BaseModel):
     values: dict[str, float] = Field(description="The baseline's pattern")
     moved: list[MovedOut] = Field(
         description="Against the newest earlier baselines with the same clubs"
+    )
+    strips: dict[str, StripOut] = Field(
+        description="Low point, strike, face, dispersion, lead share at impact: what is known"
     )
     signs: list[str] = Field(description="Signs of the traces made without a drill")
     cause: str | None

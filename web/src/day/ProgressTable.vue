@@ -3,6 +3,7 @@
 import { computed, shallowRef } from 'vue'
 import { ask, client, type Shape, type Student } from '@/api/client'
 import { useKnowledge } from '@/api/knowledge'
+import ProgressStrips from '@/day/ProgressStrips.vue'
 import { dayWord } from '@/ui/dates'
 import { signed } from '@/ui/units'
 import { degreesWord, movedBy, strikeWord } from '@/ui/words'
@@ -55,53 +56,57 @@ const drill = (id: string | null) => (id ? words(known.drills.get(id)?.name ?? i
 <template>
   <div v-if="steps.length > 1" class="wide" tabindex="0" role="region" aria-label="Progress">
     <h2>Along time</h2>
-    <table data-testid="progress">
-      <thead>
-        <tr>
-          <th scope="col" />
-          <th v-for="s in steps" :key="s.lesson_id" scope="col">{{ dayWord(s.started_at) }}</th>
-          <th v-if="overall.length > 0" scope="col">first to last</th>
-        </tr>
-      </thead>
-      <tbody>
-        <tr>
-          <th scope="row">club</th>
-          <td v-for="s in steps" :key="s.lesson_id">{{ clubs(s) }}</td>
-          <td v-if="overall.length > 0" />
-        </tr>
-        <tr v-for="[id, word] in ROWS" :key="id">
-          <th scope="row">{{ word }}</th>
-          <td v-for="s in steps" :key="s.lesson_id">
-            {{ shown(id, s.values[id]) }}
-            <span class="moved">{{ sureOf(s.moved, id) }}</span>
-          </td>
-          <td v-if="overall.length > 0" class="moved">{{ sureOf(overall, id) }}</td>
-        </tr>
-        <tr>
-          <th scope="row">pressure</th>
-          <td v-for="s in steps" :key="s.lesson_id">{{ s.signs.map(sign).join(', ') || '–' }}</td>
-          <td v-if="overall.length > 0" />
-        </tr>
-        <tr>
-          <th scope="row">cause</th>
-          <td v-for="s in steps" :key="s.lesson_id">
-            {{ cause(s.cause) }}<span v-if="s.verdict">, {{ s.verdict }}</span>
-          </td>
-          <td v-if="overall.length > 0" />
-        </tr>
-        <tr>
-          <th scope="row">drill</th>
-          <td v-for="s in steps" :key="s.lesson_id">
-            {{ drill(s.drill) }}<span v-if="s.passes">, {{ s.passes }} right</span>
-          </td>
-          <td v-if="overall.length > 0" />
-        </tr>
-      </tbody>
-    </table>
-    <p v-if="steps.some((s) => s.moved.length > 0)" class="note">
-      In bold: how far it moved with the same club, where that is more than chance would make of one
-      number in ten.
-    </p>
+    <ProgressStrips :steps="steps" :cause="cause" />
+    <details class="numbers">
+      <summary>Numbers</summary>
+      <table data-testid="progress">
+        <thead>
+          <tr>
+            <th scope="col" />
+            <th v-for="s in steps" :key="s.lesson_id" scope="col">{{ dayWord(s.started_at) }}</th>
+            <th v-if="overall.length > 0" scope="col">first to last</th>
+          </tr>
+        </thead>
+        <tbody>
+          <tr>
+            <th scope="row">club</th>
+            <td v-for="s in steps" :key="s.lesson_id">{{ clubs(s) }}</td>
+            <td v-if="overall.length > 0" />
+          </tr>
+          <tr v-for="[id, word] in ROWS" :key="id">
+            <th scope="row">{{ word }}</th>
+            <td v-for="s in steps" :key="s.lesson_id">
+              {{ shown(id, s.values[id]) }}
+              <span class="moved">{{ sureOf(s.moved, id) }}</span>
+            </td>
+            <td v-if="overall.length > 0" class="moved">{{ sureOf(overall, id) }}</td>
+          </tr>
+          <tr>
+            <th scope="row">pressure</th>
+            <td v-for="s in steps" :key="s.lesson_id">{{ s.signs.map(sign).join(', ') || '–' }}</td>
+            <td v-if="overall.length > 0" />
+          </tr>
+          <tr>
+            <th scope="row">cause</th>
+            <td v-for="s in steps" :key="s.lesson_id">
+              {{ cause(s.cause) }}<span v-if="s.verdict">, {{ s.verdict }}</span>
+            </td>
+            <td v-if="overall.length > 0" />
+          </tr>
+          <tr>
+            <th scope="row">drill</th>
+            <td v-for="s in steps" :key="s.lesson_id">
+              {{ drill(s.drill) }}<span v-if="s.passes">, {{ s.passes }} right</span>
+            </td>
+            <td v-if="overall.length > 0" />
+          </tr>
+        </tbody>
+      </table>
+      <p v-if="steps.some((s) => s.moved.length > 0)" class="note">
+        In bold: how far it moved with the same club, where that is more than chance would make of
+        one number in ten.
+      </p>
+    </details>
   </div>
 </template>
 
@@ -109,6 +114,11 @@ const drill = (id: string | null) => (id ? words(known.drills.get(id)?.name ?? i
 .wide {
   overflow-x: auto;
   margin-top: 28px;
+}
+.numbers summary {
+  min-height: 44px;
+  line-height: 44px;
+  cursor: pointer;
 }
 h2 {
   font-size: 20px;
