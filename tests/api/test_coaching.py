@@ -149,9 +149,16 @@ def test_who_is_due_and_what_came_back_fill_the_casebook(
     assert kept["answered_at"] is not None
     assert client.get("/api/due").json() == []
     book = client.get("/api/casebook").json()
-    assert (book["answered"], book["first_answered"], book["first_confirmed"]) == (1, 1, 0)
+    assert [(book[k]["came"], book[k]["of"]) for k in ("decided", "first", "against")] == [
+        (0, 1),
+        (0, 1),
+        (0, 0),
+    ]
+    (case,) = book["cases"]
+    assert (case["club"], case["handedness"]) == ("7i", "right")
+    assert case["shape"] == get(client, baseline, "diagnosis")["ranking"]["pattern"]["shape"]
     client.post(f"/api/lessons/{baseline['id']}/undo")
-    assert client.get("/api/casebook").json()["answered"] == 0
+    assert client.get("/api/casebook").json()["decided"]["of"] == 0
 
 
 def test_time_adds_up_by_stage_and_is_not_undone(client: TestClient, lesson: Json) -> None:

@@ -42,6 +42,9 @@ describe('afterwards', () => {
       {
         lesson_id: 'L',
         student_name: 'Perrin',
+        handedness: 'right',
+        club: '7i',
+        shape: 'Pull',
         decided_at: '2026-11-01T10:00:00Z',
         cause: 'heel',
         ranked_first: 'late',
@@ -51,6 +54,9 @@ describe('afterwards', () => {
       {
         lesson_id: 'M',
         student_name: 'Oda',
+        handedness: 'left',
+        club: 'd',
+        shape: 'Hook',
         decided_at: '2026-11-02T10:00:00Z',
         cause: 'heel',
         ranked_first: 'heel',
@@ -60,7 +66,12 @@ describe('afterwards', () => {
     ]
     serveAll({
       'GET /api/casebook': {
-        body: { cases, answered: 1, confirmed: 0, first_confirmed: 0, first_answered: 0 },
+        body: {
+          cases,
+          decided: { came: 0, of: 1, low: 0, high: 0.62 },
+          first: { came: 0, of: 0, low: 0, high: 1 },
+          against: { came: 0, of: 1, low: 0, high: 0.62 },
+        },
       },
     })
     const { page } = await show(CasebookPage)
@@ -68,13 +79,26 @@ describe('afterwards', () => {
     expect(page.get('[data-testid="casebook-sum"]').text()).toBe(
       'Of 1 that came back, 0 were confirmed.',
     )
-    expect(page.text()).toContain('rejected')
-    expect(page.text()).toContain('not asked yet')
+    const bars = page.findAll('.scale').map((b) => b.attributes('aria-label'))
+    expect(bars).toEqual([
+      'All decisions: 0 of 1; between 0% and 62%',
+      'Decided as the ranking had it: none yet',
+      'Decided against it: 0 of 1; between 0% and 62%',
+    ])
+    const rows = () => page.findAll('tbody tr').map((r) => r.text())
+    expect(rows()).toHaveLength(2)
+    expect(rows()[0]).toContain('rejected')
+    const fate = page.findAll('.filters select')[3]
+    await fate?.setValue('not asked yet')
+    expect(rows()).toHaveLength(1)
+    expect(rows()[0]).toContain('Oda')
+    await page.findAll('.filters select')[1]?.setValue('Pull')
+    expect(page.text()).toContain('No case is like that.')
   })
   it('an empty casebook says so', async () => {
     serveAll({
       'GET /api/casebook': {
-        body: { cases: [], answered: 0, confirmed: 0, first_confirmed: 0, first_answered: 0 },
+        body: { cases: [] },
       },
     })
     const { page } = await show(CasebookPage)

@@ -9,7 +9,14 @@ from fastapi import APIRouter, Response
 
 from firm_footing.api.attachments import attached_as
 from firm_footing.api.ball_shapes import MovedOut
-from firm_footing.api.coaching_shapes import CasebookOut, CaseOut, ProgressOut, StepOut, StripOut
+from firm_footing.api.coaching_shapes import (
+    CasebookOut,
+    CaseOut,
+    ConfirmedOut,
+    ProgressOut,
+    StepOut,
+    StripOut,
+)
 from firm_footing.api.context import Known, RowId, Store
 from firm_footing.api.errors import responses
 from firm_footing.core.case import Case, to_file
@@ -18,6 +25,7 @@ from firm_footing.core.knowledge import Knowledge
 from firm_footing.core.pattern import Estimate, Pattern, read_pattern
 from firm_footing.core.pattern.along_time import strips_of
 from firm_footing.core.pattern.compare import Moved, by_club, moved_along
+from firm_footing.core.pattern.shares import share_of
 from firm_footing.core.reasoning.ranking import ranked_first
 from firm_footing.core.reasoning.traces import counts, read_traces
 from firm_footing.store import lessons, students
@@ -29,27 +37,34 @@ SHOWN = ("start_deg", "curve_deg", "path_deg", "low_point_cm", "heel_toe_mm", "c
 
 
 @router.get("/casebook", summary="Decisions and what became of them")
-def read_casebook(session: Store) -> CasebookOut:
+def read_casebook(session: Store, known: Known) -> CasebookOut:
     """The newest first; how often the ranking's first was confirmed."""
     contents = [lessons.content_of(session, x.id) for x in lessons.recent_lessons(session, 500)]
-    cases = [_case(content) for content in contents if content.decisions]
+    cases = [_case(content, known) for content in contents if content.decisions]
     told = [c for c in cases if c.verdict is not None]
-    first = [c for c in told if c.agreed]
     return CasebookOut(
         cases=cases,
-        answered=len(told),
-        confirmed=sum(c.verdict == "confirmed" for c in told),
-        first_confirmed=sum(c.verdict == "confirmed" for c in first),
-        first_answered=len(first),
+        decided=_confirmed(told),
+        first=_confirmed([c for c in told if c.agreed]),
+        against=_confirmed([c for c in told if not c.agreed]),
     )
 
 
-def _case(content: LessonContent) -> CaseOut:
+def _confirmed(told: list[CaseOut]) -> ConfirmedOut:
+    came = sum(c.verdict == "confirmed" for c in told)
+    return ConfirmedOut.model_validate(share_of(came, len(told)))
+
+
+def _case(content: LessonContent, known: Knowledge) -> CaseOut:
     decision = content.decisions[-1]
+    baselines = case_of(content).baselines
     first = ranked_first(decision.ranking)
     return CaseOut(
         lesson_id=content.lesson.id,
         student_name=content.student.name,
+        handedness=content.student.handedness,
+        club=baselines[0].club if baselines else None,
+        shape=read_pattern(baselines, known, content.student.handicap).shape,
         decided_at=decision.decided_at,
         cause=decision.cause,
         ranked_first=first,

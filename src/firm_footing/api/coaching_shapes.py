@@ -11,6 +11,7 @@ from firm_footing.core.case.evidence import Whole
 from firm_footing.core.coaching.ladder import Result, Said
 from firm_footing.core.coaching.practice import What
 from firm_footing.core.coaching.retest import State
+from firm_footing.core.frame import Handedness
 from firm_footing.core.knowledge.pressure import SwingEvent
 from firm_footing.store.tables import Outcome
 
@@ -211,6 +212,7 @@ class DueOut(BaseModel):
     lesson_id: str
     student_id: str
     student_name: str
+    handedness: Handedness
     cause: str | None
     due_on: date
     late: bool
@@ -233,12 +235,24 @@ class ClockOut(BaseModel):
     keep_for_retest: int
 
 
+class ConfirmedOut(Out):
+    """So many of so many; the truth lies between low and high four times in five."""
+
+    came: int
+    of: int
+    low: float
+    high: float
+
+
 class CaseOut(BaseModel):
     """One decision of the casebook and what became of it."""
 
     lesson_id: str
     student_name: str
+    handedness: Handedness
     decided_at: datetime
+    club: str | None = Field(description="Of the baseline")
+    shape: str | None = Field(description="What its balls did, in a word")
     cause: str
     ranked_first: str | None
     agreed: bool = Field(description="The instructor chose what the ranking had first")
@@ -249,10 +263,9 @@ class CasebookOut(BaseModel):
     """All decisions, the newest first, and how often they came true."""
 
     cases: list[CaseOut]
-    answered: int
-    confirmed: int
-    first_confirmed: int = Field(description="The ranking's first, confirmed")
-    first_answered: int
+    decided: ConfirmedOut = Field(description="Of the decisions that came back, those confirmed")
+    first: ConfirmedOut = Field(description="The same where the ranking's first was decided on")
+    against: ConfirmedOut = Field(description="The same where another cause was")
 
 
 class StripOut(Out):

@@ -83,6 +83,7 @@ class LessonBrief(BaseModel):
     id: str
     student_id: str
     student_name: str
+    handedness: Handedness
     started_at: datetime
     complaint: str
     finished: bool

@@ -144,6 +144,7 @@ def read_due(session: Store) -> list[DueOut]:
             lesson_id=lesson.id,
             student_id=student.id,
             student_name=student.name,
+            handedness=student.handedness,
             cause=_decided(session, lesson.id),
             due_on=asked.due_on,
             late=asked.due_on <= today,

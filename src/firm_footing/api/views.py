@@ -92,6 +92,7 @@ def lesson_brief(session: Session, lesson: Lesson) -> LessonBrief:
         id=lesson.id,
         student_id=lesson.student_id,
         student_name=content.student.name,
+        handedness=content.student.handedness,
         started_at=lesson.started_at,
         complaint=lesson.complaint,
         finished=lesson.finished,

@@ -1,12 +1,19 @@
 <script setup lang="ts">
-// Decisions and what became of them: how often the ranking's first was confirmed.
-import { computed, shallowRef } from 'vue'
+// Decisions and what became of them: how often they came true, with the doubt of so few, and the
+// cases by cause, miss, club and fate.
+import { computed, ref, shallowRef } from 'vue'
 import { ApiError, ask, client, type Shape } from '@/api/client'
 import { useKnowledge } from '@/api/knowledge'
+import ShareBar from '@/casebook/ShareBar.vue'
 import { dayWord } from '@/ui/dates'
+import { useSettings } from '@/ui/settings'
 import StateMessage from '@/ui/StateMessage.vue'
+import { capital, say } from '@/ui/words'
+
+type Case = Shape['CaseOut']
 
 const known = useKnowledge()
+const settings = useSettings()
 const book = shallowRef<Shape['CasebookOut'] | null>(null)
 const failure = shallowRef<ApiError | null>(null)
 async function load(): Promise<void> {
@@ -18,14 +25,34 @@ async function load(): Promise<void> {
   }
 }
 void load()
-const name = (id: string | null) => (id ? (known.causes.get(id)?.name ?? id) : '')
+const name = (id: string | null, { handedness }: Case) =>
+  id ? say(known.causes.get(id)?.name ?? id, { hand: handedness, sides: settings.sides }) : ''
+const clubName = (id: string | null) => (id ? (known.clubs.get(id)?.name ?? id) : '')
+const fate = (c: Case) => c.verdict ?? 'not asked yet'
+
+const FILTERS = [
+  { id: 'cause', word: 'Cause', of: (c: Case) => known.causes.get(c.cause)?.name ?? c.cause },
+  { id: 'miss', word: 'Miss', of: (c: Case) => c.shape ?? 'not seen' },
+  { id: 'club', word: 'Club', of: (c: Case) => clubName(c.club) || 'none' },
+  { id: 'fate', word: 'What became of it', of: fate },
+] as const
+const chosen = ref<Record<string, string>>({})
+const options = computed(() =>
+  FILTERS.map((f) => ({
+    ...f,
+    values: [...new Set((book.value?.cases ?? []).map((c) => f.of(c)))].sort(),
+  })),
+)
+const shown = computed(() =>
+  (book.value?.cases ?? []).filter((c) =>
+    FILTERS.every((f) => !chosen.value[f.id] || chosen.value[f.id] === f.of(c)),
+  ),
+)
 const sentence = computed(() => {
-  const b = book.value
-  if (!b || b.answered === 0) return 'Nothing has come back yet.'
-  const first = b.first_answered
-    ? ` Of ${String(b.first_answered)} decided as the ranking had it, ${String(b.first_confirmed)} came true.`
-    : ''
-  return `Of ${String(b.answered)} that came back, ${String(b.confirmed)} ${b.confirmed === 1 ? 'was' : 'were'} confirmed.${first}`
+  const told = book.value?.decided
+  if (!told || told.of === 0) return 'Nothing has come back yet.'
+  const were = told.came === 1 ? 'was' : 'were'
+  return `Of ${String(told.of)} that came back, ${String(told.came)} ${were} confirmed.`
 })
 </script>
 
@@ -51,27 +78,50 @@ const sentence = computed(() => {
     />
     <template v-else>
       <p class="sum" data-testid="casebook-sum">{{ sentence }}</p>
-      <table>
+      <div v-if="book.decided.of" class="bars">
+        <ShareBar word="All decisions" :share="book.decided" />
+        <ShareBar word="Decided as the ranking had it" :share="book.first" />
+        <ShareBar word="Decided against it" :share="book.against" />
+        <p class="quiet">
+          The mark is how often it came true; the band is where that lies four times in five. Few
+          cases make a wide band.
+        </p>
+      </div>
+      <div class="filters" role="group" aria-label="Which cases">
+        <label v-for="f in options" :key="f.id">
+          {{ f.word }}
+          <select v-model="chosen[f.id]" class="native">
+            <option :value="undefined">all</option>
+            <option v-for="v in f.values" :key="v" :value="v">{{ v }}</option>
+          </select>
+        </label>
+      </div>
+      <p v-if="shown.length === 0" class="quiet">No case is like that.</p>
+      <table v-else>
         <thead>
           <tr>
             <th scope="col">When</th>
             <th scope="col">Student</th>
+            <th scope="col">Miss</th>
+            <th scope="col">Club</th>
             <th scope="col">Decided</th>
             <th scope="col">The ranking had first</th>
             <th scope="col">What became of it</th>
           </tr>
         </thead>
         <tbody>
-          <tr v-for="c in book.cases" :key="c.lesson_id">
+          <tr v-for="c in shown" :key="c.lesson_id">
             <td>{{ dayWord(c.decided_at) }}</td>
             <td>
-              <router-link :to="{ name: 'lesson', params: { id: c.lesson_id, stage: 'send' } }">{{
+              <router-link :to="{ name: 'lesson', params: { id: c.lesson_id, stage: 'decide' } }">{{
                 c.student_name
               }}</router-link>
             </td>
-            <td class="strong">{{ name(c.cause) }}</td>
-            <td>{{ c.agreed ? 'the same' : name(c.ranked_first) }}</td>
-            <td>{{ c.verdict ?? 'not asked yet' }}</td>
+            <td>{{ capital(c.shape ?? '') }}</td>
+            <td>{{ clubName(c.club) }}</td>
+            <td class="strong">{{ name(c.cause, c) }}</td>
+            <td>{{ c.agreed ? 'the same' : name(c.ranked_first, c) }}</td>
+            <td>{{ fate(c) }}</td>
           </tr>
         </tbody>
       </table>
@@ -85,7 +135,22 @@ h1 {
 }
 .sum {
   font-size: 20px;
-  margin: 8px 0 16px;
+  margin: 8px 0 12px;
+}
+.bars {
+  display: grid;
+  gap: 8px;
+  margin-bottom: 22px;
+}
+.filters {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 10px 20px;
+  margin-bottom: 10px;
+}
+.filters label {
+  display: grid;
+  font-size: 15px;
 }
 table {
   width: 100%;
@@ -99,5 +164,11 @@ td {
 }
 a {
   color: inherit;
+}
+@media (max-width: 700px) {
+  table {
+    display: block;
+    overflow-x: auto;
+  }
 }
 </style>

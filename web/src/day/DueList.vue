@@ -3,11 +3,16 @@
 import type { Shape } from '@/api/client'
 import { useKnowledge } from '@/api/knowledge'
 import { dayWord } from '@/ui/dates'
+import { useSettings } from '@/ui/settings'
+import { say } from '@/ui/words'
 
 defineProps<{ due: readonly Shape['DueOut'][] }>()
 const known = useKnowledge()
-const name = (id: string | null) =>
-  id ? (known.causes.get(id)?.name.toLowerCase() ?? id) : 'the lesson'
+const settings = useSettings()
+const name = ({ cause, handedness }: Shape['DueOut']) => {
+  const text = cause ? (known.causes.get(cause)?.name.toLowerCase() ?? cause) : 'the lesson'
+  return say(text, { hand: handedness, sides: settings.sides })
+}
 </script>
 
 <template>
@@ -17,7 +22,7 @@ const name = (id: string | null) =>
       <li v-for="d in due" :key="d.lesson_id">
         <router-link :to="{ name: 'lesson', params: { id: d.lesson_id, stage: 'send' } }">
           <strong>{{ d.student_name }}</strong>
-          <span>{{ name(d.cause) }}</span>
+          <span>{{ name(d) }}</span>
           <span :class="d.late ? 'strong' : 'quiet'"
             >{{ d.late ? 'since' : 'on' }} {{ dayWord(d.due_on) }}</span
           >

@@ -3,15 +3,22 @@
 import type { Knowledge, Shape } from '@/api/client'
 import { stageOf, stageWord } from '@/lesson/stages'
 import { recentWord } from '@/ui/dates'
-import { count } from '@/ui/words'
+import { useSettings } from '@/ui/settings'
+import { count, say } from '@/ui/words'
 
 type Brief = Shape['LessonBrief']
-defineProps<{
+const props = defineProps<{
   lessons: Brief[]
   causes: Map<string, Knowledge['causes'][number]>
   withNames?: boolean
 }>()
 
+const settings = useSettings()
+/** What was decided, feet by the hand of whose lesson it was. */
+function decided({ decided: cause, handedness: hand }: Brief): string {
+  const text = cause ? (props.causes.get(cause)?.name ?? cause) : ''
+  return say(text, { hand, sides: settings.sides })
+}
 function state(lesson: Brief): string {
   return lesson.finished ? 'finished' : (stageWord(lesson.stage) ?? 'open')
 }
@@ -38,9 +45,7 @@ function state(lesson: Brief): string {
         <span v-if="lesson.complaint">“{{ lesson.complaint }}”</span>
         <span class="quiet">
           {{ count(lesson.balls, 'ball') }}, {{ count(lesson.answers, 'answer') }}
-          <template v-if="lesson.decided">
-            · {{ causes.get(lesson.decided)?.name ?? lesson.decided }}</template
-          >
+          <template v-if="lesson.decided"> · {{ decided(lesson) }}</template>
         </span>
       </router-link>
     </li>

@@ -95,7 +95,7 @@ const nothingYet = computed(
         </ol>
         <div class="foot">
           <p class="outside">
-            Something other than the feet
+            Other than the feet
             <span class="quiet">{{ sureWord(diagnosis?.outside_word ?? '') }}</span>
             <span class="number">{{ outside }} %</span>
           </p>
