@@ -239,8 +239,11 @@ describe('the looks', () => {
     expect(asked.filter((q) => q === 'Is it so: trail heel up?')).toHaveLength(1)
     expect(asked[0]).toBe('Is it so: trail heel up?')
   })
-  it('draws a look sound, and as it is if the answer is yes', async () => {
+  it('folds what was answered before, and draws a look sound and as it is if yes', async () => {
     const { page } = await open()
+    expect(page.findAll('.figures svg')).toHaveLength(0)
+    expect(page.get('.line').text()).toContain('Yes, by film')
+    await page.get('[aria-label^="Change:"]').trigger('click')
     expect(page.findAll('.figures svg').map((s) => s.attributes('aria-label'))).toEqual([
       'Sound',
       'If yes',
@@ -254,7 +257,9 @@ describe('the looks', () => {
       .findAll('button')
       .find((b) => b.text() === 'After')
       ?.trigger('click')
+    expect(row()?.text()).toContain('No, by film')
     expect(row()?.text()).toContain('before, film: yes')
+    await row()?.get('[aria-label^="Change:"]').trigger('click')
     await row()?.findAll('.answers button')[1]?.trigger('click')
     expect(does.putAnswer).toHaveBeenCalledWith('heel_up', 'partly', 'film', 'R')
     await row()?.findAll('.answers button')[2]?.trigger('click')

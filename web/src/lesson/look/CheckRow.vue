@@ -28,6 +28,16 @@ const mine = computed(() =>
 )
 const others = computed(() => props.answers.filter((a) => a !== mine.value))
 
+/** What was answered before the stage was opened is one line; what is answered now moves nothing. */
+const folded = ref(mine.value !== undefined)
+const choosing = ref(false)
+const othersSay = computed(() =>
+  others.value.map((a) => {
+    const when = a.block_id ? 'after, ' : props.blockId ? 'before, ' : ''
+    return `${when}${a.source}: ${ANSWER_WORDS[a.answer].toLowerCase()}`
+  }),
+)
+
 function choose(word: AnswerWord): void {
   if (mine.value?.answer === word) props.open.deleteAnswer(mine.value.id)
   else props.open.putAnswer(props.check.id, word, source.value, props.blockId ?? null)
@@ -35,16 +45,28 @@ function choose(word: AnswerWord): void {
 </script>
 
 <template>
-  <li :class="['check', { suggested }]">
+  <li v-if="folded && mine" class="check line">
+    <span class="question">{{ say(check.question, speaker) }}</span>
+    <span
+      ><strong>{{ ANSWER_WORDS[mine.answer] }}</strong
+      ><span class="quiet">, by {{ [mine.source, ...othersSay].join(' · ') }}</span></span
+    >
+    <button
+      type="button"
+      class="chip"
+      :aria-label="`Change: ${check.question}`"
+      @click="folded = false"
+    >
+      Change
+    </button>
+  </li>
+  <li v-else :class="['check', { suggested }]">
     <div class="words">
       <p class="question">{{ say(check.question, speaker) }}</p>
       <p class="quiet small">
         <span v-if="suggested" class="tells">would tell most now · </span
         >{{ say(check.look_for, speaker) }}
-        <span v-for="a in others" :key="a.id">
-          · {{ a.block_id ? 'after, ' : blockId ? 'before, ' : '' }}{{ a.source }}:
-          {{ ANSWER_WORDS[a.answer].toLowerCase() }}</span
-        >
+        <span v-for="said in othersSay" :key="said"> · {{ said }}</span>
       </p>
     </div>
     <div v-if="figure" class="figures">
@@ -57,12 +79,27 @@ function choose(word: AnswerWord): void {
         <figcaption>if yes</figcaption>
       </figure>
     </div>
-    <label class="by">
+    <div class="by">
       <span class="quiet small">{{ check.seconds }} s, by</span>
-      <select v-model="source" class="native" :aria-label="`Source for: ${check.question}`">
+      <select
+        v-if="choosing"
+        v-model="source"
+        class="native"
+        :aria-label="`Source for: ${check.question}`"
+        @change="choosing = false"
+      >
         <option v-for="s in ALL_SOURCES" :key="s" :value="s">{{ s }}</option>
       </select>
-    </label>
+      <button
+        v-else
+        type="button"
+        class="chip"
+        :aria-label="`${source}: by another means? ${check.question}`"
+        @click="choosing = true"
+      >
+        {{ source }}
+      </button>
+    </div>
     <div class="answers" role="group" :aria-label="check.question">
       <button
         v-for="(label, word) in ANSWER_WORDS"
@@ -82,11 +119,31 @@ function choose(word: AnswerWord): void {
 <style scoped>
 .check {
   display: grid;
-  grid-template-columns: minmax(0, 1fr) 128px auto auto;
+  grid-template-columns: minmax(0, 1fr) 180px 84px auto;
   align-items: center;
   gap: 4px 14px;
   padding: 6px 10px;
   border-bottom: 1px solid rgb(var(--v-theme-line));
+}
+.check.line {
+  display: flex;
+  justify-content: space-between;
+  min-height: 52px;
+}
+.line .question {
+  flex: 1;
+}
+.chip {
+  min-width: 68px;
+  min-height: 44px;
+  padding: 0 12px;
+  border: 1.5px solid rgb(var(--v-theme-line));
+  border-radius: 22px;
+  background: rgb(var(--v-theme-surface));
+}
+.figures :deep(svg) {
+  width: 88px;
+  height: 104px;
 }
 .suggested {
   background: rgb(var(--v-theme-panel));
