@@ -154,3 +154,23 @@ def test_the_casebook_and_the_map(lit: Page) -> None:
     lit.goto("/settings")
     expect(lit.get_by_label("Heel and toe").first).to_be_visible()
     assert violations(lit) == []
+
+
+@pytest.mark.parametrize("size", [(1180, 820), (820, 1180), (390, 844)])
+def test_every_page_at_the_other_sizes(lit: Page, size: tuple[int, int]) -> None:
+    lit.set_viewport_size({"width": size[0], "height": size[1]})
+    day = lit.request.get("/api/day").json()
+    lesson = next(x for x in day["lessons"] if x["student_name"] == "Petra Lunn")
+    stages = ("listen", "shots", "look", "pressure", "decide", "drill", "retest", "send")
+    pages = [
+        "/", "/casebook", "/map", "/settings", f"/students/{lesson['student_id']}",
+        *(f"/lessons/{lesson['id']}/{stage}" for stage in stages),
+    ]  # fmt: skip
+    found = {}
+    for path in pages:
+        lit.goto(path)
+        lit.locator("main, .lesson").first.wait_for()
+        lit.wait_for_timeout(300)
+        if wrong := violations(lit):
+            found[path] = wrong
+    assert found == {}
