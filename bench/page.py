@@ -38,6 +38,8 @@ def measure() -> Iterator[Row]:
             in_page, with_click = zip(*_touches(browser), strict=True)
             yield "from a touch to the new ranking", "150 ms", f"{median(in_page):.0f} ms"
             yield "... with the driver's click before", "-", f"{median(with_click):.0f} ms"
+            marks = _marks(browser)
+            yield "a ball logged, from lifting to its mark", "100 ms", f"{median(marks):.0f} ms"
             yield from trace.playing(browser, URL)
             browser.close()
         finally:
@@ -103,6 +105,38 @@ def _touches(browser: Browser) -> list[tuple[float, float]]:
         answer.value.finished()
         in_page = page.evaluate(SINCE)
         times.append((in_page, 1000 * (time.perf_counter() - start)))
+        page.wait_for_timeout(BETWEEN_MS)
+    page.close()
+    return times
+
+
+LIFTED = "addEventListener('pointerup', () => { window.liftedAt = performance.now() }, true)"
+MARKED = """(before) => new Promise((done) => {
+    const look = () => {
+        const marks = document.querySelectorAll('.flight').length
+        if (marks > before) done(performance.now() - liftedAt)
+        else requestAnimationFrame(look)
+    }
+    look()
+})"""
+
+
+def _marks(browser: Browser) -> list[float]:
+    """Milliseconds from lifting the pointer off the range to the frame that shows the ball."""
+    page = browser.new_page()
+    page.goto(_lesson(browser))
+    page.get_by_test_id("next-look").wait_for()
+    page.evaluate(LIFTED)
+    box = page.get_by_test_id("range").bounding_box()
+    assert box
+    times = []
+    for i in range(TOUCHES):
+        before = page.locator(".flight").count()
+        page.mouse.move(box["x"] + box["width"] * 0.48, box["y"] + box["height"] * 0.7)
+        page.mouse.down()
+        page.mouse.move(box["x"] + box["width"] * (0.5 + i % 3 / 50), box["y"] + 60)
+        page.mouse.up()
+        times.append(page.evaluate(MARKED, before))
         page.wait_for_timeout(BETWEEN_MS)
     page.close()
     return times

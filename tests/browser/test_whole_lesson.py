@@ -215,3 +215,42 @@ def test_progress_and_the_map(page: Page) -> None:
     page.get_by_label("Find a cause").first.fill("late")
     page.get_by_test_id("cause-late_shift").locator("summary").tap()
     expect(page.get_by_test_id("cause-late_shift")).to_contain_text("Mirror press")
+
+
+COUNTING = """addEventListener('pointerdown', () => {
+    sessionStorage.touches = Number(sessionStorage.touches ?? 0) + 1
+}, true)"""
+
+
+def test_touches_are_counted(page: Page, finger: Finger) -> None:
+    """From a new student to the first ball, a ball noted fast, a ball noted in full."""
+    page.add_init_script(COUNTING)
+    counted = 0
+
+    def touches() -> int:
+        nonlocal counted
+        before, counted = counted, int(page.evaluate("Number(sessionStorage.touches)"))
+        return counted - before
+
+    tape = page.get_by_role("list", name="Balls").get_by_role("button")
+    page.goto("/")
+    page.get_by_role("button", name="New student").tap()
+    page.get_by_label("Name").fill("Runa Vest")
+    page.get_by_role("button", name="Add student").tap()
+    page.get_by_role("button", name="New lesson", exact=True).tap()
+    page.get_by_role("navigation", name="Stages").get_by_role("link", name="Shots").tap()
+    finger.drag("range", (0.48, 0.6), (0.53, 0.3))
+    expect(tape).to_have_count(1)
+    first = touches()
+    finger.drag("range", (0.47, 0.6), (0.52, 0.3))
+    expect(tape).to_have_count(2)
+    fast = touches()
+    finger.drag("range", (0.47, 0.6), (0.52, 0.3))
+    finger.tap("ground", (0.85, 0.5))
+    finger.tap("face", (0.5, 0.55))
+    page.get_by_role("button", name="Fat").tap()
+    expect(tape).to_have_count(3)
+    full = touches()
+    print(f"touches: new student to first ball {first}, a ball fast {fast}, in full {full}")
+    assert first <= 6
+    assert (fast, full) == (1, 4)

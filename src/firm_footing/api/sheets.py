@@ -4,7 +4,7 @@ from dataclasses import replace
 from datetime import UTC, date, datetime, timedelta
 from typing import Annotated
 
-from fastapi import APIRouter, Query, Response
+from fastapi import APIRouter, Depends, Query, Response
 from sqlmodel import Session
 
 from firm_footing.api.attachments import attached_as
@@ -60,22 +60,30 @@ def read_sheet(
     )
 
 
-@router.get(
-    "/lessons/{lesson_id}/sheet.html",
-    summary="The sheet as a web page",
-    responses=ERRORS,
-    response_class=Response,
-)
-def read_sheet_page(
+def _page(
     session: Store,
     known: Known,
     lesson_id: RowId,
     sides: SideWords = "lead_trail",
     by: Signed = "",
     place: Signed = "",
-) -> Response:
+) -> SheetPage:
+    sheet = _sheet(lessons.content_of(session, lesson_id), known, sides)
+    return replace(sheet, by=by, place=place)
+
+
+Page = Annotated[SheetPage, Depends(_page)]
+"""The sheet of the lesson in the address, in the words asked for and signed."""
+
+
+@router.get(
+    "/lessons/{lesson_id}/sheet.html",
+    summary="The sheet as a web page",
+    responses=ERRORS,
+    response_class=Response,
+)
+def read_sheet_page(known: Known, page: Page) -> Response:
     """One self-contained page."""
-    page = replace(_sheet(lessons.content_of(session, lesson_id), known, sides), by=by, place=place)
     return Response(as_html(page, known), media_type="text/html; charset=utf-8")
 
 
@@ -85,16 +93,8 @@ def read_sheet_page(
     responses=ERRORS,
     response_class=Response,
 )
-def read_sheet_pdf(
-    session: Store,
-    known: Known,
-    lesson_id: RowId,
-    sides: SideWords = "lead_trail",
-    by: Signed = "",
-    place: Signed = "",
-) -> Response:
+def read_sheet_pdf(known: Known, page: Page) -> Response:
     """A4, with its fonts."""
-    page = replace(_sheet(lessons.content_of(session, lesson_id), known, sides), by=by, place=place)
     headers = attached_as(page.student, page.on, ".pdf")
     return Response(as_pdf(as_html(page, known)), media_type="application/pdf", headers=headers)
 

@@ -1,7 +1,6 @@
 <script setup lang="ts">
 // All looks by where one stands for them; the ones that would tell most are marked.
 import { computed, ref } from 'vue'
-import { useDisplay } from 'vuetify'
 import type { Diagnosis, Knowledge, Lesson } from '@/api/client'
 import CheckRow from '@/lesson/look/CheckRow.vue'
 import StanceCard from '@/lesson/look/StanceCard.vue'
@@ -10,6 +9,7 @@ import { useBlocks } from '@/lesson/useBlocks'
 import { useCoaching } from '@/lesson/useCoaching'
 import type { OpenLesson } from '@/lesson/useLesson'
 import OneOf from '@/ui/OneOf.vue'
+import { usePhone } from '@/ui/usePhone'
 import { VIEW_WORDS } from '@/ui/words'
 
 const props = defineProps<{
@@ -66,9 +66,7 @@ const onTop = computed(() =>
     : new Set(),
 )
 /** On a phone what would tell most, then one standing place at a time. */
-const PHONE_PX = 600
-const { width } = useDisplay()
-const isPhone = computed(() => width.value <= PHONE_PX)
+const isPhone = usePhone()
 const unfolded = ref<View | null>(null)
 const isFolded = (view: View) => isPhone.value && shown.value === 'all' && unfolded.value !== view
 const visible = computed(() =>

@@ -2,7 +2,6 @@
 // The plan of the ground: range above; below it what is touched to log a ball (shoes, turf, face), or
 // what the balls show. A ball is up to three touches.
 import { computed, ref, toRef, watch } from 'vue'
-import { useDisplay } from 'vuetify'
 import type { Diagnosis, Knowledge, Lesson } from '@/api/client'
 import type { Touch } from '@/drawing/marks'
 import RangeFan from '@/drawing/RangeFan.vue'
@@ -24,6 +23,7 @@ import type { OpenLesson } from '@/lesson/useLesson'
 import OneOf from '@/ui/OneOf.vue'
 import { useSettings } from '@/ui/settings'
 import { fromMetres } from '@/ui/units'
+import { usePhone } from '@/ui/usePhone'
 import { capital } from '@/ui/words'
 
 const block = defineModel<string | null>('block', { required: true })
@@ -104,9 +104,7 @@ const targetBall = computed(() => {
 })
 /** On a phone one drawing at a time, in the order in which one sees it. */
 type Part = 'range' | 'turf' | 'face' | 'word'
-const PHONE_PX = 600
-const { width } = useDisplay()
-const isPhone = computed(() => width.value <= PHONE_PX)
+const isPhone = usePhone()
 const part = ref<Part>('range')
 const only = computed(() => (isPhone.value && !reading.value ? part.value : null))
 const parts = computed<{ id: Part; word: string }[]>(() => [
