@@ -194,6 +194,9 @@ def test_a_drill_that_was_not_tried_goes_home_only_when_it_is_chosen_there(
     tap = {"drill": serving[1], "result": "pass"}
     client.put(f"/api/lessons/{baseline['id']}/repetitions/r", json=tap).raise_for_status()
     assert get(client, baseline, "sheet")["rehearsal"] == serving[1]
+    change(client, baseline, sheet={"rehearsal": "", "ball_drill": ""})  # none is chosen
+    none = get(client, baseline, "sheet")
+    assert (none["rehearsal"], none["ball_drill"]) == (None, None)
 
 
 def test_the_sheet_says_who_gave_the_lesson_and_where(client: TestClient, baseline: Json) -> None:

@@ -142,6 +142,8 @@ def test_what_can_hardly_be_is_named_and_left_out_unless_it_is_wanted(
     assert doubt.reason == "98 m/s: with a 7 iron between 15 and 70 is possible"
     assert [b.shot.ball_speed_mps for b in found.balls] == [None, 47, 71]
     assert [b.shot.carry_m for b in found.balls] == [131, 129, 213]
+    (in_mph,) = read("Ball speed [mph]\n219\n105\n", knowledge).doubtful
+    assert in_mph.reason == "219 mph: with a 7 iron between 34 and 157 is possible"
     kept = read(text, knowledge, keep_doubtful=True)
     assert kept.balls[0].shot.ball_speed_mps == 98
     assert kept.doubtful == found.doubtful  # named all the same

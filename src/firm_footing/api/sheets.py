@@ -199,7 +199,9 @@ def _sheet(content: LessonContent, known: Knowledge, sides: SideWords) -> SheetP
     }
     own = {k: v for k, v in lesson.sheet.model_dump().items() if v is not None}
     for drill in ("rehearsal", "ball_drill"):
-        if own.get(drill) not in serving:
+        if own.get(drill) == "":  # none is to go home
+            own[drill] = None
+        elif own.get(drill) not in serving:
             own.pop(drill, None)
     return SheetPage(
         student=student.name,

@@ -1,8 +1,8 @@
 <script setup lang="ts">
 // One cause: its chain to the ball, what it comes from and brings about, looks, drills, schools.
 import type { Knowledge } from '@/api/client'
+import ChainLine from '@/lesson/shots/ChainLine.vue'
 import type { Cause } from '@/map/layout'
-import { linkWord } from '@/ui/words'
 
 const props = defineProps<{
   cause: Cause
@@ -38,7 +38,6 @@ const looks = (id: string) =>
     .sort((a, b) => ORDER[a.strength] - ORDER[b.strength])
 const upstream = (id: string) =>
   props.knowledge.causes.filter((c) => c.upstream_of?.includes(id)).map((c) => c.id)
-const wordOf = (link: string) => props.words(linkWord(link, props.knowledge))
 const drills = (id: string) => props.knowledge.drills.filter((d) => d.targets.includes(id))
 const names = (ids: readonly string[]) =>
   ids
@@ -74,11 +73,7 @@ function schools(id: string): SchoolSays[] {
       <strong>{{ words(cause.name) }}.</strong> {{ words(cause.sentence) }}
       <span class="quiet">{{ effects(cause) }}</span>
     </p>
-    <ol class="chain" :aria-label="`From ${words(cause.name)} to the ball`">
-      <li v-for="(link, i) in knowledge.chains[cause.id] ?? []" :key="link">
-        <span class="number">{{ i + 1 }}</span> {{ wordOf(link) }}
-      </li>
-    </ol>
+    <ChainLine :chain="knowledge.chains[cause.id] ?? []" :knowledge="knowledge" hand="right" />
     <p v-if="cause.upstream_of?.length">Can bring about: {{ names(cause.upstream_of) }}.</p>
     <p v-if="upstream(cause.id).length">Can come from: {{ names(upstream(cause.id)) }}.</p>
     <p>
@@ -105,16 +100,6 @@ function schools(id: string): SchoolSays[] {
 </template>
 
 <style scoped>
-.chain {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 0 14px;
-  padding: 0;
-  list-style: none;
-}
-.chain .number {
-  color: rgb(var(--v-theme-clay));
-}
 p {
   padding: 2px 0;
 }

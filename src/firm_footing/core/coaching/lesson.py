@@ -51,7 +51,7 @@ class Cue(Strict):
 
 
 class SheetWords(Strict):
-    """What the instructor changed on the sheet; None: as proposed."""
+    """What the instructor changed on the sheet; None: as proposed, a drill '': none goes home."""
 
     miss: Words | None = None
     cause: Words | None = None

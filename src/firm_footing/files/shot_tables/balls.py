@@ -139,7 +139,7 @@ class _Rows:
             except _CellError as error:
                 self.bad.append(BadCell(line, column.heading, cell, str(error)))
             else:
-                usual = self._hardly(column.field, value, club or self.club)
+                usual = self._hardly(column, value, club or self.club)
                 if usual is not None:
                     self.doubtful.append(BadCell(line, column.heading, cell, usual))
                 if usual is None or self.keep_doubtful:
@@ -159,18 +159,18 @@ class _Rows:
             raise _RowError(named[0].heading, named[1], "no club is called this")
         return club
 
-    def _hardly(self, field: str, value: Any, club: str) -> str | None:
-        """Why a value can hardly be true, None where it can."""
-        if isinstance(value, (bool, str)):
+    def _hardly(self, column: Column, value: Any, club: str) -> str | None:
+        """Why a value can hardly be true, in the unit of its column; None where it can."""
+        name, field = column.field or "", FIELDS[column.field or ""]
+        span = self.knowledge.plausible.span(name, self.knowledge.club[club].kind)
+        if isinstance(value, (bool, str)) or span is None or span[0] <= value <= span[1]:
             return None
-        span = self.knowledge.plausible.span(field, self.knowledge.club[club].kind)
-        if span is None or span[0] <= value <= span[1]:
-            return None
-        unit = OWN_UNIT[field].replace("deg", "°")
-        name = self.knowledge.club[club].name.lower()
-        return (
-            f"{value:.0f} {unit}: with a {name} between {span[0]:.0f} and {span[1]:.0f} is possible"
-        )
+        unit = column.unit or OWN_UNIT[name]
+        scale = UNITS[field.kind][OWN_UNIT[name]] / UNITS[field.kind][unit]
+        found, least, most = (f"{scale * number:.0f}" for number in (value, *span))
+        said = unit.replace("deg", "°")
+        club_name = self.knowledge.club[club].name.lower()
+        return f"{found} {said}: with a {club_name} between {least} and {most} is possible"
 
 
 def _value(column: Column, cell: str, decimal_comma: bool) -> Any:

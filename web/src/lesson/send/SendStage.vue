@@ -123,7 +123,7 @@ function send(): void {
             <select
               class="native"
               :value="found[d.id] ?? ''"
-              @change="(e) => change({ [d.id]: value(e) || null })"
+              @change="(e) => change({ [d.id]: value(e) })"
             >
               <option value="">none</option>
               <option v-for="k in drills" :key="k.id" :value="k.id">{{ k.name }}</option>
