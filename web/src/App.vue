@@ -1,7 +1,7 @@
 <script setup lang="ts">
+import { useKnowledge } from '@/api/knowledge'
 import { watch } from 'vue'
 import { useTheme } from 'vuetify'
-import { useKnowledge } from '@/api/knowledge'
 import { useSettings } from '@/ui/settings'
 
 const settings = useSettings()

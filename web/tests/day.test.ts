@@ -131,8 +131,7 @@ describe('lessons in a list', () => {
       brief({ id: 'M', started_at: yesterday, decided: 'heel', balls: 1, stage: 'drill' }),
       brief({ id: 'N', finished: true, started_at: '2025-03-04T10:00:00Z' }),
     ]
-    const causes = new Map(knowledge.causes.map((c) => [c.id, c]))
-    const { page } = await show(LessonList, { lessons, causes })
+    const { page } = await show(LessonList, { lessons, knowledge })
     const rows = page.findAll('li').map((l) => l.text())
     expect(rows[0]).toContain('Today')
     expect(rows[0]).toContain('open')
@@ -148,7 +147,7 @@ describe('lessons in a list', () => {
     ])
   })
   it('says that there is none', async () => {
-    const { page } = await show(LessonList, { lessons: [], causes: new Map() })
+    const { page } = await show(LessonList, { lessons: [] })
     expect(page.text()).toBe('No lesson yet.')
   })
 })

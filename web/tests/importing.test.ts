@@ -49,7 +49,7 @@ const text = () => document.querySelector('.dialog')?.textContent.replace(/\s+/g
 
 async function opened(): Promise<ReturnType<typeof show>> {
   const shown = await show(ImportDialog, { modelValue: false, lessonId: 'L', blockId: 'B' })
-  await shown.page.setProps({ modelValue: true })
+  await shown.give({ modelValue: true })
   await flushPromises()
   return shown
 }
@@ -160,10 +160,10 @@ describe('bringing in balls', () => {
   })
   it('is empty when it is opened again', async () => {
     serve({ [PREVIEW]: { body: preview() } })
-    const { page } = await opened()
+    const { give } = await opened()
     await choose()
-    await page.setProps({ modelValue: false })
-    await page.setProps({ modelValue: true })
+    await give({ modelValue: false })
+    await give({ modelValue: true })
     await flushPromises()
     expect(body().findAll('[data-testid=column]')).toHaveLength(0)
   })

@@ -130,7 +130,7 @@ describe('balls from a device', () => {
     vi.useFakeTimers({ toFake: ['setInterval', 'clearInterval'] })
     const reload = vi.fn().mockResolvedValue(undefined)
     const asked = answer('1-0')
-    const { page } = await watching(() => true, reload)
+    const { leave } = await watching(() => true, reload)
     await seconds(2)
     await settle()
     expect(asked).toHaveLength(2)
@@ -139,7 +139,7 @@ describe('balls from a device', () => {
     await seconds(1)
     await settle()
     expect(reload).toHaveBeenCalledOnce()
-    page.unmount()
+    leave()
     await seconds(5)
     expect(reload).toHaveBeenCalledOnce()
     vi.useRealTimers()
@@ -188,21 +188,29 @@ describe('a round of looks', () => {
       diagnosis: DIAGNOSIS,
       knowledge,
     }
-    const { page } = await show(LookRound, props)
+    const { page, change, leave } = await show(LookRound, props)
     await settle()
-    return { page, open, props, rows: () => page.findAll('li').map((l) => l.classes().join(' ')) }
+    return {
+      page,
+      open,
+      change,
+      leave,
+      props,
+      rows: () => page.findAll('li').map((l) => l.classes().join(' ')),
+    }
   }
   it('asks the looks in their order and tells the keys which one is meant', async () => {
-    const { page, open, rows, props } = await round([])
+    const { page, open, rows, props, change, leave } = await round([])
     expect(rows()).toEqual(['now', ''])
     expect(open.askLook).toHaveBeenLastCalledWith(expect.objectContaining({ id: 'grip' }))
-    await page.setProps({ lesson: { ...props.lesson, answers: [answer('grip', 'no')] } })
+    await change({ ...props.lesson, answers: [answer('grip', 'no')] })
     expect(rows()).toEqual(['done', 'now'])
-    await page.setProps({
-      lesson: { ...props.lesson, answers: [answer('grip', 'no'), answer('heel_up', 'yes')] },
+    await change({
+      ...props.lesson,
+      answers: [answer('grip', 'no'), answer('heel_up', 'yes')],
     })
     expect(page.find('.again').exists()).toBe(true)
-    page.unmount()
+    leave()
     expect(open.askLook).toHaveBeenLastCalledWith(null)
   })
   it('asks again what could not be told, until it is answered', async () => {

@@ -3,10 +3,13 @@
 import { flushPromises, mount, type VueWrapper } from '@vue/test-utils'
 import { createPinia } from 'pinia'
 import { vi } from 'vitest'
-import type { Component } from 'vue'
+import { defineComponent, h, shallowRef, type Component } from 'vue'
 import { createMemoryHistory, createRouter } from 'vue-router'
 import { createVuetify } from 'vuetify'
-import type { Block, Knowledge, Lesson, LoggedShot, Shape } from '@/api/client'
+import type { Block, Handedness, Knowledge, Lesson, LoggedShot, Shape } from '@/api/client'
+import { useKnowledge } from '@/api/knowledge'
+import { provideLesson } from '@/lesson/openLesson'
+import type { OpenLesson } from '@/lesson/useLesson'
 import { server } from './setup'
 import type { ReadBlock } from '@/lesson/shots/useReadings'
 
@@ -69,18 +72,58 @@ export async function settle(): Promise<void> {
   }
 }
 
+interface Shown {
+  page: VueWrapper
+  went: () => string
+  leave: () => void
+  /** Other props. */
+  give: (props: Record<string, unknown>) => Promise<void>
+  /** The lesson in hand becomes another. */
+  change: (lesson: unknown) => Promise<void>
+}
+
+/** `open`, `lesson`, `diagnosis`: the lesson in hand; `knowledge`: as fetched; the rest: props. */
 export async function show(
   component: Component,
-  props: Record<string, unknown> = {},
-): Promise<{ page: VueWrapper; went: () => string }> {
+  { open = {}, lesson: inHand, diagnosis = null, knowledge: known, ...props }: Given = {},
+): Promise<Shown> {
   const router = createRouter({ history: createMemoryHistory(), routes })
-  const page = mount(component, {
+  const pinia = createPinia()
+  if (known) useKnowledge(pinia).knowledge = known as Knowledge
+  const hand = (props.hand ?? 'right') as Handedness
+  const ofHand = lesson([block()], { student: { ...student, handedness: hand } as never })
+  const now = shallowRef((inHand ?? ofHand) as Lesson)
+  const Above = defineComponent({
+    inheritAttrs: false,
+    setup(_, { attrs }) {
+      provideLesson({ ...open, lesson: now, diagnosis: shallowRef(diagnosis) } as OpenLesson)
+      return () => h(component, attrs)
+    },
+  })
+  const above = mount(Above, {
     props,
     attachTo: document.body,
-    global: { plugins: [createPinia(), router, createVuetify()] },
+    global: { plugins: [pinia, router, createVuetify()] },
   })
   await flushPromises()
-  return { page, went: () => router.currentRoute.value.fullPath }
+  return {
+    page: above.findComponent(component) as VueWrapper,
+    went: () => router.currentRoute.value.fullPath,
+    leave: () => {
+      above.unmount()
+    },
+    give: (next) => above.setProps(next as never),
+    async change(next) {
+      now.value = next as Lesson
+      await flushPromises()
+    },
+  }
+}
+interface Given extends Record<string, unknown> {
+  open?: object
+  lesson?: unknown
+  diagnosis?: unknown
+  knowledge?: unknown
 }
 
 export function shot(id: string, observed: object, touched: object = {}): LoggedShot {

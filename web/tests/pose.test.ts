@@ -33,10 +33,10 @@ describe('the figure', () => {
     ['hand', { knuckles: 2.5 }, '.knuckle'],
     ['club', { tilt: 10 }, '.fist'],
   ])('is drawn for %s, mirrored for a left-hander', async (view, pose, part) => {
-    const { page } = await show(PosedFigure, { view, pose, hand: 'right', word: 'Sound' })
+    const { page, give } = await show(PosedFigure, { view, pose, hand: 'right', word: 'Sound' })
     expect(page.find(part).exists()).toBe(true)
     expect(page.html()).not.toContain('scale(-1 1)')
-    await page.setProps({ hand: 'left' })
+    await give({ hand: 'left' })
     expect(page.html()).toContain('scale(-1 1)')
   })
   it('shows as many knuckles as there are', async () => {

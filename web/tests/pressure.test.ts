@@ -366,7 +366,7 @@ describe('the feel', () => {
   const open = () => ({ putAnswer: vi.fn() })
   it('is asked of what a trace will answer, and then uncovers it', async () => {
     const acts = open()
-    const { page } = await show(TraceCover, { open: acts, lesson: lesson(), knowledge: known })
+    const { page, change } = await show(TraceCover, { open: acts, knowledge: known })
     expect(page.findAll('.row')).toHaveLength(1)
     expect(page.get('[data-testid="uncover"]').text()).toBe('Show it unasked')
     await page.get('.row button').trigger('click')
@@ -374,7 +374,7 @@ describe('the feel', () => {
     const answers = [
       { id: '1', check_id: 'heel_up', source: 'feel', answer: 'yes', block_id: null },
     ]
-    await page.setProps({ lesson: lesson(undefined, { answers } as never) })
+    await change(lesson(undefined, { answers } as never))
     expect(page.get('[data-testid="uncover"]').text()).toBe('Show the trace')
     await page.get('[data-testid="uncover"]').trigger('click')
     expect(page.emitted('uncover')).toHaveLength(1)

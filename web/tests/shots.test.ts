@@ -169,14 +169,14 @@ describe('the values of a ball', () => {
   })
   it('news do not take away what is being typed', async () => {
     const entry = entryOf('a')
-    const { page } = await show(BallDetails, { shot: kept, hand: 'right', unit: 'yd', entry })
+    const { page, give } = await show(BallDetails, { shot: kept, unit: 'yd', entry })
     const carry = page
       .findAll('label')
       .find((l) => l.text().startsWith('Carry'))
       ?.find('input')
     carry?.element.focus()
     if (carry) carry.element.value = '12'
-    await page.setProps({ shot: shot('a', { ...kept.observed, carry_m: 100 }) })
+    await give({ shot: shot('a', { ...kept.observed, carry_m: 100 }) })
     expect(carry?.element.value).toBe('12')
     carry?.element.blur()
     await new Promise((done) => setTimeout(done, 5))

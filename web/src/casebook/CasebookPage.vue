@@ -26,12 +26,12 @@ async function load(): Promise<void> {
 }
 void load()
 const name = (id: string | null, { handedness }: Case) =>
-  id ? say(known.causes.get(id)?.name ?? id, { hand: handedness, sides: settings.sides }) : ''
-const clubName = (id: string | null) => (id ? (known.clubs.get(id)?.name ?? id) : '')
+  id ? say(known.cause(id)?.name ?? id, { hand: handedness, sides: settings.sides }) : ''
+const clubName = (id: string | null) => (id ? (known.club(id)?.name ?? id) : '')
 const fate = (c: Case) => c.verdict ?? 'not asked yet'
 
 const FILTERS = [
-  { id: 'cause', word: 'Cause', of: (c: Case) => known.causes.get(c.cause)?.name ?? c.cause },
+  { id: 'cause', word: 'Cause', of: (c: Case) => known.cause(c.cause)?.name ?? c.cause },
   { id: 'miss', word: 'Miss', of: (c: Case) => c.shape ?? 'not seen' },
   { id: 'club', word: 'Club', of: (c: Case) => clubName(c.club) || 'none' },
   { id: 'fate', word: 'What became of it', of: fate },

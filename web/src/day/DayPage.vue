@@ -3,7 +3,6 @@
 import { computed, ref, useTemplateRef } from 'vue'
 import { useRouter } from 'vue-router'
 import type { Lesson, Student } from '@/api/client'
-import { useKnowledge } from '@/api/knowledge'
 import AvatarMark from '@/day/AvatarMark.vue'
 import DueList from '@/day/DueList.vue'
 import LessonList from '@/day/LessonList.vue'
@@ -15,7 +14,6 @@ import { handicapWord } from '@/ui/handicap'
 import StateMessage from '@/ui/StateMessage.vue'
 
 const router = useRouter()
-const known = useKnowledge()
 const { day, due, failure, problem, busy, load, begin, openFile } = useDay()
 const adding = ref(false)
 const chooser = useTemplateRef<HTMLInputElement>('chooser')
@@ -108,7 +106,7 @@ function detail(student: Student): string {
     <div v-if="day && !(empty && !adding) && !failure" class="columns">
       <section aria-labelledby="lessons">
         <h2 id="lessons">Lessons</h2>
-        <LessonList :lessons="day.lessons" :causes="known.causes" with-names />
+        <LessonList :lessons="day.lessons" with-names />
       </section>
       <section aria-labelledby="students">
         <h2 id="students">Students</h2>

@@ -10,7 +10,7 @@ defineProps<{ due: readonly Shape['DueOut'][] }>()
 const known = useKnowledge()
 const settings = useSettings()
 const name = ({ cause, handedness }: Shape['DueOut']) => {
-  const text = cause ? (known.causes.get(cause)?.name.toLowerCase() ?? cause) : 'the lesson'
+  const text = cause ? (known.cause(cause)?.name.toLowerCase() ?? cause) : 'the lesson'
   return say(text, { hand: handedness, sides: settings.sides })
 }
 </script>

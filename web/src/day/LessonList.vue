@@ -1,22 +1,23 @@
 <script setup lang="ts">
 // Lessons in a list: whose, when, what about, how far.
-import type { Knowledge, Shape } from '@/api/client'
+import type { Shape } from '@/api/client'
+import { useKnowledge } from '@/api/knowledge'
 import { stageOf, stageWord } from '@/lesson/stages'
 import { recentWord } from '@/ui/dates'
 import { useSettings } from '@/ui/settings'
 import { count, say } from '@/ui/words'
 
 type Brief = Shape['LessonBrief']
-const props = defineProps<{
+defineProps<{
   lessons: Brief[]
-  causes: Map<string, Knowledge['causes'][number]>
   withNames?: boolean
 }>()
 
+const known = useKnowledge()
 const settings = useSettings()
 /** What was decided, feet by the hand of whose lesson it was. */
 function decided({ decided: cause, handedness: hand }: Brief): string {
-  const text = cause ? (props.causes.get(cause)?.name ?? cause) : ''
+  const text = cause ? (known.cause(cause)?.name ?? cause) : ''
   return say(text, { hand, sides: settings.sides })
 }
 function state(lesson: Brief): string {

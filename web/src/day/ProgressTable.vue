@@ -45,12 +45,12 @@ function sureOf(moved: readonly Shape['MovedOut'][], id: string): string {
   return one ? movedBy(one, props.student.handedness) : ''
 }
 const clubs = (step: Shape['StepOut']) =>
-  step.clubs.map((id) => known.clubs.get(id)?.name ?? id).join(', ') || '–'
+  step.clubs.map((id) => known.club(id)?.name ?? id).join(', ') || '–'
 const { words } = useSpeaker(() => props.student.handedness)
 const sign = (id: string) =>
   words(known.knowledge?.signs.find((s) => s.id === id)?.name.toLowerCase() ?? id)
-const cause = (id: string | null) => (id ? words(known.causes.get(id)?.label ?? id) : '–')
-const drill = (id: string | null) => (id ? words(known.drills.get(id)?.name ?? id) : '–')
+const cause = (id: string | null) => (id ? words(known.cause(id)?.label ?? id) : '–')
+const drill = (id: string | null) => (id ? words(known.drill(id)?.name ?? id) : '–')
 </script>
 
 <template>

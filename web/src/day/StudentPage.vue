@@ -119,7 +119,7 @@ function limitWords({ limits, limit_details: details }: Student): string {
       </v-card>
       <p v-if="problem" role="alert">{{ problem.message }} {{ problem.hint }}</p>
       <h2>Lessons</h2>
-      <LessonList :lessons="lessons" :causes="known.causes" />
+      <LessonList :lessons="lessons" />
       <ProgressTable :student="student" />
       <section class="danger">
         <template v-if="!deleting">

@@ -2,7 +2,8 @@
 // The ground from above: both shoes, the ball, the turf ruler; the chosen cause's chain lit on it. The
 // divot of a chosen ball can be dragged.
 import { computed, ref, useTemplateRef } from 'vue'
-import type { Handedness, Knowledge, LoggedShot } from '@/api/client'
+import type { Handedness, LoggedShot } from '@/api/client'
+import { useKnowledge } from '@/api/knowledge'
 import ChainMarks from '@/drawing/ChainMarks.vue'
 import { GROUND, litOnPlan, shoeParts, SHOES } from '@/drawing/chain'
 import { divotOf, LIKELY, type DivotMark, type Doubtful } from '@/drawing/marks'
@@ -18,11 +19,11 @@ const props = defineProps<{
   newest: string | null
   changing: string | null
   chain: readonly string[]
-  knowledge: Knowledge
   footWords: { lead: string; trail: string }
   predictedLowCm: number | null
   lowPoint: Doubtful | null
 }>()
+const known = useKnowledge()
 const emit = defineEmits<{
   touched: [divot: { startCm: number; lengthCm: number | null; directionDeg: number | null }]
 }>()
@@ -39,7 +40,7 @@ const held = ref(0)
 const left = computed(() => props.hand === 'left')
 const flip = computed(() => (left.value ? `translate(${String(GROUND.width)} 0) scale(-1 1)` : ''))
 const mirrored = (x: number) => (left.value ? GROUND.width - x : x)
-const lit = computed(() => litOnPlan(props.chain, props.knowledge))
+const lit = computed(() => litOnPlan(props.chain, known.all))
 const parts = computed(() => shoeParts(lit.value))
 const divots = computed(() =>
   props.shots.flatMap((shot) => {

@@ -1,13 +1,14 @@
 <script setup lang="ts">
 // The lesson's time: used and planned by stage, and when the retest has to begin.
 import { computed } from 'vue'
-import type { Lesson, Shape } from '@/api/client'
+import type { Shape } from '@/api/client'
+import { useOpenLesson } from '@/lesson/openLesson'
 import { timeWord } from '@/ui/dates'
 import { STAGES } from '@/lesson/stages'
-import type { OpenLesson } from '@/lesson/useLesson'
 import OneOf from '@/ui/OneOf.vue'
 
-const props = defineProps<{ open: OpenLesson; lesson: Lesson; clock: Shape['ClockOut'] }>()
+const props = defineProps<{ clock: Shape['ClockOut'] }>()
+const { open, lesson } = useOpenLesson()
 
 const LENGTHS = ['30', '45', '60'].map((id) => ({ id, word: id }))
 const minutes = (id: string) => (props.clock.used_s[id] ?? 0) / 60
@@ -22,11 +23,11 @@ const rows = computed(() =>
 )
 /** What is left before the retest has to begin. */
 const beforeRetest = computed(() =>
-  Math.round(props.lesson.listen.minutes - props.clock.keep_for_retest - used.value),
+  Math.round(lesson.value.listen.minutes - props.clock.keep_for_retest - used.value),
 )
 const retestBy = computed(() => timeWord(new Date(Date.now() + 60_000 * beforeRetest.value)))
 function setLength(id: string): void {
-  props.open.changeLesson({ listen: { ...props.lesson.listen, minutes: Number(id) } })
+  open.changeLesson({ listen: { ...lesson.value.listen, minutes: Number(id) } })
 }
 </script>
 

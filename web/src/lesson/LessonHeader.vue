@@ -1,44 +1,42 @@
 <script setup lang="ts">
 // Whose lesson, which stage, what can be undone, whether all is saved.
+import { useOpenLesson } from '@/lesson/openLesson'
 import { mdiArrowULeftTop, mdiArrowURightTop, mdiKeyboardOutline } from '@mdi/js'
 import { computed } from 'vue'
-import type { Knowledge, Lesson, Shape } from '@/api/client'
+import type { Shape } from '@/api/client'
 import LessonClock from '@/lesson/LessonClock.vue'
 import LessonMenu from '@/lesson/LessonMenu.vue'
 import { STAGES, type Stage } from '@/lesson/stages'
-import type { OpenLesson } from '@/lesson/useLesson'
 import { handicapWord } from '@/ui/handicap'
 import SettingsMenu from '@/ui/SettingsMenu.vue'
 import { count } from '@/ui/words'
 
-const props = defineProps<{
-  open: OpenLesson
-  lesson: Lesson
+defineProps<{
   stage: Stage
-  knowledge: Knowledge
   clock: Shape['ClockOut'] | null
 }>()
+const { open, lesson } = useOpenLesson()
 defineEmits<{ keys: []; import: [] }>()
 
 /** Stages that hold something already. */
 const begun = computed<Record<Stage, boolean>>(() => ({
-  listen: props.lesson.listen.misses.length > 0 || props.lesson.complaint !== '',
-  shots: props.open.shots.value.length > 0,
-  look: props.lesson.answers.length > 0,
-  pressure: props.lesson.traces > 0,
-  decide: props.lesson.decisions.length > 0,
-  drill: props.lesson.repetitions.length > 0,
-  retest: props.lesson.blocks.some((b) => b.kind === 'retest' && b.shots.length > 0),
-  send: props.lesson.follow_up !== null,
+  listen: lesson.value.listen.misses.length > 0 || lesson.value.complaint !== '',
+  shots: open.shots.value.length > 0,
+  look: lesson.value.answers.length > 0,
+  pressure: lesson.value.traces > 0,
+  decide: lesson.value.decisions.length > 0,
+  drill: lesson.value.repetitions.length > 0,
+  retest: lesson.value.blocks.some((b) => b.kind === 'retest' && b.shots.length > 0),
+  send: lesson.value.follow_up !== null,
 }))
 const about = computed(() => {
-  const { handedness, handicap } = props.lesson.student
+  const { handedness, handicap } = lesson.value.student
   const parts = [handedness === 'left' ? 'left-handed' : 'right-handed']
   if (handicap !== null) parts.push(`handicap ${handicapWord(handicap)}`)
   return parts.join(' · ')
 })
 const saved = computed(() => {
-  const { state, waiting } = props.open.saving.value
+  const { state, waiting } = open.saving.value
   if (state === 'saved') return 'Saved'
   if (state === 'saving') return 'Saving'
   return `No connection: ${count(waiting, 'change')} kept here`
@@ -69,7 +67,7 @@ const saved = computed(() => {
     </nav>
     <div class="tools">
       <div class="clock-room">
-        <LessonClock v-if="clock" :open="open" :lesson="lesson" :clock="clock" />
+        <LessonClock v-if="clock" :clock="clock" />
       </div>
       <span
         :class="['saved', 'quiet', { all: saved === 'Saved' }]"
@@ -103,7 +101,7 @@ const saved = computed(() => {
         title="Keys (?)"
         @click="$emit('keys')"
       />
-      <LessonMenu :open="open" :lesson="lesson" :knowledge="knowledge" @import="$emit('import')" />
+      <LessonMenu @import="$emit('import')" />
       <SettingsMenu />
     </div>
   </header>

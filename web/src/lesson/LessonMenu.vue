@@ -1,12 +1,11 @@
 <script setup lang="ts">
 // What belongs to the lesson as a whole: complaint, school, what is at hand, notes, the case file.
+import { useOpenLesson } from '@/lesson/openLesson'
 import { mdiNotebookOutline } from '@mdi/js'
 import { computed, ref } from 'vue'
-import type { Knowledge, Lesson, Source } from '@/api/client'
-import type { OpenLesson } from '@/lesson/useLesson'
+import type { Source } from '@/api/client'
 import SchoolFields from '@/ui/SchoolFields.vue'
-
-const props = defineProps<{ open: OpenLesson; lesson: Lesson; knowledge: Knowledge }>()
+const { open, lesson } = useOpenLesson()
 
 const emit = defineEmits<{ import: [] }>()
 
@@ -21,9 +20,9 @@ const SOURCES: { value: Source; title: string }[] = [
 
 const shown = ref(false)
 const note = ref('')
-const atHand = computed(() => props.lesson.at_hand ?? SOURCES.map((s) => s.value))
-const tableUrl = computed(() => `/api/lessons/${props.lesson.id}/balls.csv`)
-const caseUrl = computed(() => `/api/lessons/${props.lesson.id}/case`)
+const atHand = computed(() => lesson.value.at_hand ?? SOURCES.map((s) => s.value))
+const tableUrl = computed(() => `/api/lessons/${lesson.value.id}/balls.csv`)
+const caseUrl = computed(() => `/api/lessons/${lesson.value.id}/case`)
 
 function bringIn(): void {
   shown.value = false
@@ -31,7 +30,7 @@ function bringIn(): void {
 }
 function addNote(): void {
   if (note.value.trim() === '') return
-  props.open.putNote(crypto.randomUUID(), note.value)
+  open.putNote(crypto.randomUUID(), note.value)
   note.value = ''
 }
 </script>
@@ -58,11 +57,7 @@ function addNote(): void {
           (e: Event) => open.changeLesson({ complaint: (e.target as HTMLTextAreaElement).value })
         "
       />
-      <SchoolFields
-        :knowledge="knowledge"
-        :school="lesson.school"
-        @change="(school) => open.changeLesson({ school })"
-      />
+      <SchoolFields :school="lesson.school" @change="(school) => open.changeLesson({ school })" />
       <v-select
         label="At hand for looks"
         multiple

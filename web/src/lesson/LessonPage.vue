@@ -1,7 +1,7 @@
 <script setup lang="ts">
 // One lesson: the stage on the left, the decision always in view on the right.
-import { computed, defineAsyncComponent, ref, watch, type Component } from 'vue'
 import { useKnowledge } from '@/api/knowledge'
+import { computed, defineAsyncComponent, ref, watch, type Component } from 'vue'
 import DecisionColumn from '@/lesson/decide/DecisionColumn.vue'
 import KeysHelp from '@/lesson/KeysHelp.vue'
 import LessonHeader from '@/lesson/LessonHeader.vue'
@@ -12,6 +12,7 @@ import ShotsStage from '@/lesson/shots/ShotsStage.vue'
 import { useWhatIf } from '@/lesson/decide/useWhatIf'
 import { useBallEntry } from '@/lesson/shots/useBallEntry'
 import { BESIDE_THE_DECISION, stageOf, type Stage } from '@/lesson/stages'
+import { provideLesson } from '@/lesson/openLesson'
 import { useClock } from '@/lesson/useClock'
 import { useLesson } from '@/lesson/useLesson'
 import { useLessonKeys } from '@/lesson/useLessonKeys'
@@ -29,6 +30,7 @@ const known = useKnowledge()
 const settings = useSettings()
 const open = useLesson(props.id)
 const { lesson, diagnosis, failure, refusal } = open
+provideLesson(open)
 void open.load()
 
 const blockId = ref<string | null>(null)
@@ -85,10 +87,7 @@ watch(lesson, (now) => {
   <StateMessage v-else-if="!lesson || !known.knowledge" kind="loading" title="Opening the lesson" />
   <div v-else class="lesson">
     <LessonHeader
-      :open="open"
-      :lesson="lesson"
       :stage="stage"
-      :knowledge="known.knowledge"
       :clock="clock"
       @keys="showKeys = !showKeys"
       @import="importing = true"
@@ -109,42 +108,18 @@ watch(lesson, (now) => {
         v-if="stage === 'shots'"
         v-model:block="blockId"
         class="stage"
-        :open="open"
-        :lesson="lesson"
         :entry="entry"
-        :diagnosis="diagnosis"
-        :knowledge="known.knowledge"
         :cause="shownCause"
         :what-if="whatIf"
       />
-      <PressureStage
-        v-else-if="stage === 'pressure'"
-        class="stage"
-        :open="open"
-        :lesson="lesson"
-        :diagnosis="diagnosis"
-        :knowledge="known.knowledge"
-      />
-      <component
-        :is="PLAIN[stage]"
-        v-else
-        class="stage"
-        :open="open"
-        :lesson="lesson"
-        :diagnosis="diagnosis"
-        :knowledge="known.knowledge"
-        @block="(id: string) => (blockId = id)"
-      />
+      <PressureStage v-else-if="stage === 'pressure'" class="stage" />
+      <component :is="PLAIN[stage]" v-else class="stage" @block="(id: string) => (blockId = id)" />
       <DecisionColumn
         v-if="beside"
         v-model:block="blockId"
         class="column"
         :what-if="whatIf"
         :opened="shownCause"
-        :open="open"
-        :lesson="lesson"
-        :diagnosis="diagnosis"
-        :knowledge="known.knowledge"
         @touch-cause="touchCause"
       />
     </main>

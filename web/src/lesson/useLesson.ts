@@ -127,7 +127,7 @@ export function useLesson(id: string) {
 
   /** The first means of a check that is at hand. */
   function sourceOf(checkId: string): Source {
-    const means = known.checks.get(checkId)?.sources ?? []
+    const means = known.check(checkId)?.sources ?? []
     const atHand = lesson.value?.at_hand
     return means.find((s) => !atHand || atHand.includes(s)) ?? means[0] ?? 'look'
   }

@@ -1,14 +1,14 @@
 <script setup lang="ts">
 // One cause: its chain to the ball, what it comes from and brings about, looks, drills, schools.
-import type { Knowledge } from '@/api/client'
+import { useKnowledge } from '@/api/knowledge'
 import ChainLine from '@/lesson/shots/ChainLine.vue'
 import type { Cause } from '@/map/layout'
 
 const props = defineProps<{
   cause: Cause
-  knowledge: Knowledge
   words: (text: string) => string
 }>()
+const known = useKnowledge()
 
 const UNITS = [
   ['path_deg', 'path', '°'],
@@ -30,19 +30,17 @@ function effects(cause: Cause): string {
 const ORDER = { strong: 0, moderate: 1, weak: 2 }
 /** Looks that point to a cause in any mode, the strongest first. */
 const looks = (id: string) =>
-  props.knowledge.checks
+  known.all.checks
     .flatMap((c) => {
       const strength = { ...c.points, ...c.points_thrown, ...c.points_stuck }[id]
       return strength ? [{ id: c.id, label: c.label, strength }] : []
     })
     .sort((a, b) => ORDER[a.strength] - ORDER[b.strength])
 const upstream = (id: string) =>
-  props.knowledge.causes.filter((c) => c.upstream_of?.includes(id)).map((c) => c.id)
-const drills = (id: string) => props.knowledge.drills.filter((d) => d.targets.includes(id))
+  known.all.causes.filter((c) => c.upstream_of?.includes(id)).map((c) => c.id)
+const drills = (id: string) => known.all.drills.filter((d) => d.targets.includes(id))
 const names = (ids: readonly string[]) =>
-  ids
-    .map((id) => props.words(props.knowledge.causes.find((c) => c.id === id)?.name ?? id))
-    .join(', ')
+  ids.map((id) => props.words(known.cause(id)?.name ?? id)).join(', ')
 interface SchoolSays {
   id: string
   name: string
@@ -52,7 +50,7 @@ interface SchoolSays {
 /** Schools that count the cause otherwise, or have drills of their own for it. */
 function schools(id: string): SchoolSays[] {
   const serving = drills(id)
-  return Object.values(props.knowledge.schools).flatMap((q) =>
+  return Object.values(known.all.schools).flatMap((q) =>
     q.options.flatMap((o) => {
       const weight = o.cause_weight?.[id]
       const own = serving.filter((d) => o.prefers_drills?.includes(d.id)).map((d) => d.name)
@@ -73,7 +71,7 @@ function schools(id: string): SchoolSays[] {
       <strong>{{ words(cause.name) }}.</strong> {{ words(cause.sentence) }}
       <span class="quiet">{{ effects(cause) }}</span>
     </p>
-    <ChainLine :chain="knowledge.chains[cause.id] ?? []" :knowledge="knowledge" hand="right" />
+    <ChainLine :chain="known.all.chains[cause.id] ?? []" hand="right" />
     <p v-if="cause.upstream_of?.length">Can bring about: {{ names(cause.upstream_of) }}.</p>
     <p v-if="upstream(cause.id).length">Can come from: {{ names(upstream(cause.id)) }}.</p>
     <p>

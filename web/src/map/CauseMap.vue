@@ -2,7 +2,8 @@
 // The picture one would chalk on a wall: what acts when, what brings about what, and which miss it
 // makes. A miss lights what makes it, thicker where it makes more; a cause lights its chain.
 import { computed } from 'vue'
-import type { Knowledge, Shape } from '@/api/client'
+import type { Shape } from '@/api/client'
+import { useKnowledge } from '@/api/knowledge'
 import {
   BALL,
   BOX,
@@ -17,18 +18,18 @@ import {
 } from '@/map/layout'
 
 const props = defineProps<{
-  knowledge: Knowledge
   made: readonly Shape['MadeBy'][]
   cause: string | null
   miss: string | null
   found: ReadonlySet<string> | null
   words: (text: string) => string
 }>()
+const known = useKnowledge()
 const emit = defineEmits<{ cause: [id: string]; miss: [id: string] }>()
 
-const causes = computed(() => props.knowledge.causes)
+const causes = computed(() => known.all.causes)
 const places = computed(() => placed(causes.value))
-const misses = computed(() => missPlaces(props.knowledge.misses.map((m) => m.id)))
+const misses = computed(() => missPlaces(known.all.misses.map((m) => m.id)))
 const links = computed(() =>
   causes.value.flatMap((c) =>
     (c.upstream_of ?? []).flatMap((to) => {
@@ -122,7 +123,7 @@ function key(event: KeyboardEvent, act: () => void): void {
       <text :x="12" :y="26">{{ words(c.label) }}</text>
     </g>
     <g
-      v-for="m in knowledge.misses"
+      v-for="m in known.all.misses"
       :key="m.id"
       :class="[
         'box',

@@ -44,13 +44,13 @@ function chooseMiss(id: string): void {
   miss.value = miss.value === id ? null : id
   cause.value = null
 }
-const chosen = computed(() => (cause.value ? (known.causes.get(cause.value) ?? null) : null))
+const chosen = computed(() => (cause.value ? (known.cause(cause.value) ?? null) : null))
 /** What makes the chosen miss, most first. */
 const makers = computed(() => {
   const causes = made.found.value?.find((m) => m.miss === miss.value)?.causes ?? {}
   return Object.entries(causes)
     .sort(([, a], [, b]) => b - a)
-    .map(([id, share]) => ({ id, share, name: known.causes.get(id)?.name ?? id }))
+    .map(([id, share]) => ({ id, share, name: known.cause(id)?.name ?? id }))
 })
 const missName = computed(() => known.knowledge?.misses.find((m) => m.id === miss.value)?.name)
 </script>
@@ -75,7 +75,6 @@ const missName = computed(() => known.knowledge?.misses.find((m) => m.id === mis
       </p>
       <div class="wall">
         <CauseMap
-          :knowledge="known.knowledge"
           :made="made.found.value ?? []"
           :cause="cause"
           :miss="miss"
@@ -86,7 +85,7 @@ const missName = computed(() => known.knowledge?.misses.find((m) => m.id === mis
         />
       </div>
       <section class="about" aria-live="polite">
-        <CauseAbout v-if="chosen" :cause="chosen" :knowledge="known.knowledge" :words="words" />
+        <CauseAbout v-if="chosen" :cause="chosen" :words="words" />
         <template v-else-if="miss">
           <h2>{{ missName }}: what makes it, most first</h2>
           <ol class="makers">
@@ -112,7 +111,7 @@ const missName = computed(() => known.knowledge?.misses.find((m) => m.id === mis
             <summary>
               <strong>{{ words(c.name) }}</strong>
             </summary>
-            <CauseAbout :cause="c" :knowledge="known.knowledge" :words="words" />
+            <CauseAbout :cause="c" :words="words" />
           </details>
         </section>
       </details>

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 // Everything this instructor has chosen: how to see things, and the school a new lesson starts with.
-import { computed } from 'vue'
 import { useKnowledge } from '@/api/knowledge'
+import { computed } from 'vue'
 import SchoolFields from '@/ui/SchoolFields.vue'
 import SettingsFields from '@/ui/SettingsFields.vue'
 import { useSettings } from '@/ui/settings'

@@ -1,14 +1,16 @@
 <script setup lang="ts">
 // Where practitioners disagree: one choice for each question, each school named with its sentence.
-import type { Knowledge, Lesson } from '@/api/client'
+import type { Lesson } from '@/api/client'
+import { useKnowledge } from '@/api/knowledge'
 import { SCHOOL_QUESTIONS } from '@/ui/words'
 
 type School = Lesson['school']
-const props = defineProps<{ knowledge: Knowledge; school: School }>()
+const props = defineProps<{ school: School }>()
+const known = useKnowledge()
 const emit = defineEmits<{ change: [school: School] }>()
 
 const items = (key: keyof School) =>
-  props.knowledge.schools[key].options.map((o) => ({
+  known.all.schools[key].options.map((o) => ({
     title: o.name,
     value: o.id,
     props: { subtitle: o.sentence },

@@ -1,5 +1,5 @@
 // What things are called on the screen.
-import type { Direction, Handedness, Knowledge, Shape } from '@/api/client'
+import type { Direction, Handedness, Shape } from '@/api/client'
 import type { DistanceUnit, SideWords } from '@/ui/settings'
 import { fromMetres } from '@/ui/units'
 
@@ -76,13 +76,6 @@ export const CONTACTS = ['clean', 'fat', 'thin', 'top', 'hosel', 'toe'] as const
 
 export function sureWord(id: string): string {
   return id.replace(/_/g, ' ')
-}
-
-/** One link of a chain: a cause, a mechanism or an effect on club and ball. */
-export function linkWord(id: string, knowledge: Knowledge): string {
-  const cause = knowledge.causes.find((c) => c.id === id)
-  const mechanism = knowledge.mechanisms.find((m) => m.id === id)
-  return cause?.label ?? mechanism?.label ?? knowledge.ends[id] ?? sureWord(id)
 }
 
 export function strikeWord(mm: number): string {

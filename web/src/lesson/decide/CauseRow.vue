@@ -1,7 +1,8 @@
 <script setup lang="ts">
 // One cause of the list; opened, what it explains and what speaks for and against it.
 import { computed } from 'vue'
-import type { CauseRank, Diagnosis, Knowledge, Lesson } from '@/api/client'
+import type { CauseRank, Diagnosis } from '@/api/client'
+import { useKnowledge } from '@/api/knowledge'
 import CauseLine from '@/lesson/decide/CauseLine.vue'
 import DecideButton from '@/lesson/decide/DecideButton.vue'
 import EvidenceLists from '@/lesson/decide/EvidenceLists.vue'
@@ -9,7 +10,7 @@ import ExplainsBars from '@/lesson/decide/ExplainsBars.vue'
 import type { WhatIf } from '@/lesson/decide/useWhatIf'
 import WhyNot from '@/lesson/decide/WhyNot.vue'
 import { bringsAbout, SEEN_WORDS, type Row } from '@/lesson/decide/rows'
-import { useSpeaker } from '@/ui/useSpeaker'
+import { useOpenLesson } from '@/lesson/openLesson'
 
 const props = defineProps<{
   row: Row
@@ -17,31 +18,24 @@ const props = defineProps<{
   start: boolean
   decided: boolean
   diagnosis: Diagnosis
-  knowledge: Knowledge
-  lesson: Lesson
   whatIf: WhatIf | null
 }>()
+const known = useKnowledge()
+const { lesson, words } = useOpenLesson()
 defineEmits<{ choose: [id: string]; decide: [reason: string] }>()
 
 const cause = computed(() => props.row.cause)
-const hand = computed(() => props.lesson.student.handedness)
-const { words } = useSpeaker(() => hand.value)
-const known = (id: string) => props.knowledge.causes.find((c) => c.id === id)
-const name = (id: string) => words(known(id)?.name ?? id)
+const name = (id: string) => words(known.cause(id)?.name ?? id)
 const first = computed(() => props.diagnosis.ranking.causes[0]?.id ?? '')
 const without = computed(() =>
   props.whatIf?.cause === cause.value.id ? props.whatIf.sentence : '',
 )
 const drills = computed(() =>
-  props.start
-    ? props.diagnosis.ranking.drills.flatMap(
-        (id) => props.knowledge.drills.find((d) => d.id === id)?.name ?? [],
-      )
-    : [],
+  props.start ? props.diagnosis.ranking.drills.flatMap((id) => known.drill(id)?.name ?? []) : [],
 )
 const withheld = computed(() =>
   props.diagnosis.withheld.map((w) => {
-    const drill = props.knowledge.drills.find((d) => d.id === w.id)
+    const drill = known.drill(w.id)
     return `${drill?.name ?? w.id} (${w.reason})`
   }),
 )
@@ -59,9 +53,9 @@ const seen = (c: CauseRank) => (c.seen ? `, ${SEEN_WORDS[c.seen].toLowerCase()}`
       </li>
     </ul>
     <div v-if="openUp" class="why">
-      <p class="quiet">{{ words(known(cause.id)?.sentence ?? '') }}</p>
+      <p class="quiet">{{ words(known.cause(cause.id)?.sentence ?? '') }}</p>
       <ExplainsBars :cause="cause" :deviation="diagnosis.ranking.deviation" />
-      <EvidenceLists :cause="cause" :say="words" />
+      <EvidenceLists :cause="cause" />
       <p v-if="start && diagnosis.ranking.ball_next" data-testid="ball-next">
         <span class="strong">What the ball should do next.</span> {{ diagnosis.ranking.ball_next }}
       </p>
@@ -75,13 +69,7 @@ const seen = (c: CauseRank) => (c.seen ? `, ${SEEN_WORDS[c.seen].toLowerCase()}`
       <p v-if="start && withheld.length" class="quiet">
         Not for this student: {{ words(withheld.join(', ')) }}
       </p>
-      <WhyNot
-        :lesson="lesson.id"
-        :cause="cause.id"
-        :diagnosis="diagnosis"
-        :knowledge="knowledge"
-        :say="words"
-      />
+      <WhyNot :lesson="lesson.id" :cause="cause.id" :diagnosis="diagnosis" />
       <DecideButton
         v-if="!decided"
         :first="cause.id === first"

@@ -1,20 +1,21 @@
 <script setup lang="ts">
 // The chain from the foot to the ball, drawn downward: each link on its own step.
+import { useKnowledge } from '@/api/knowledge'
+import { useOpenLesson } from '@/lesson/openLesson'
 import { computed } from 'vue'
-import type { Knowledge } from '@/api/client'
-import { capital, linkWord } from '@/ui/words'
+import { capital } from '@/ui/words'
 
 const props = defineProps<{
   chain: readonly string[]
-  knowledge: Knowledge
-  say: (text: string) => string
 }>()
+const { words } = useOpenLesson()
+const known = useKnowledge()
 const STEP_PX = 26
 const LEFT_PX = 12
 const links = computed(() =>
   props.chain.map((id, i) => ({
     id,
-    word: capital(props.say(linkWord(id, props.knowledge))),
+    word: capital(words(known.link(id))),
     y: 14 + i * STEP_PX,
     isCause: i === 0,
   })),

@@ -1,7 +1,8 @@
 <script setup lang="ts">
 // One of the causes held side by side: its chain, what it explains, its evidence, the ball without it.
 import { computed } from 'vue'
-import type { CauseRank, Diagnosis, Knowledge, Lesson } from '@/api/client'
+import type { CauseRank, Diagnosis } from '@/api/client'
+import { useKnowledge } from '@/api/knowledge'
 import FlightWithout from '@/drawing/FlightWithout.vue'
 import CauseLine from '@/lesson/decide/CauseLine.vue'
 import ChainDrawn from '@/lesson/decide/ChainDrawn.vue'
@@ -10,29 +11,28 @@ import EvidenceLists from '@/lesson/decide/EvidenceLists.vue'
 import ExplainsBars from '@/lesson/decide/ExplainsBars.vue'
 import { startOf } from '@/lesson/decide/rows'
 import type { WhatIf } from '@/lesson/decide/useCompared'
+import { useOpenLesson } from '@/lesson/openLesson'
 
 const props = defineProps<{
   cause: CauseRank
-  lesson: Lesson
   diagnosis: Diagnosis
-  knowledge: Knowledge
   whatIf: WhatIf | null
   /** What became of it in an earlier lesson; empty where nothing did. */
   earlier: string
-  say: (text: string) => string
 }>()
+const known = useKnowledge()
+const { lesson, words } = useOpenLesson()
 defineEmits<{ decide: [reason: string]; leave: [] }>()
 
 const MOST_LOOKS = 3
-const nameOf = (id: string) =>
-  props.say(props.knowledge.causes.find((c) => c.id === id)?.name ?? id)
+const nameOf = (id: string) => words(known.cause(id)?.name ?? id)
 const first = computed(() => props.diagnosis.ranking.causes[0]?.id ?? '')
-const decided = computed(() => props.lesson.decisions.at(-1)?.cause === props.cause.id)
+const decided = computed(() => lesson.value.decisions.at(-1)?.cause === props.cause.id)
 const start = computed(() => startOf(props.diagnosis) === props.cause.id)
 /** Looks that point to it and were not taken; those that show it come first. */
 const notLooked = computed(() => {
-  const answered = new Set(props.lesson.answers.map((a) => a.check_id))
-  const pointed = props.knowledge.checks.filter(
+  const answered = new Set(lesson.value.answers.map((a) => a.check_id))
+  const pointed = known.all.checks.filter(
     (c) => !answered.has(c.id) && c.points[props.cause.id] === 'strong',
   )
   const shows = (id: string | null | undefined) => (id === props.cause.id ? 0 : 1)
@@ -71,13 +71,13 @@ const ballWords = computed(() => props.whatIf?.sentence ?? '')
     </section>
     <section>
       <h2>From the cause to the ball</h2>
-      <ChainDrawn :chain="cause.chain" :knowledge="knowledge" :say="say" />
+      <ChainDrawn :chain="cause.chain" />
     </section>
-    <EvidenceLists :cause="cause" :say="say" :most="3" />
+    <EvidenceLists :cause="cause" :most="3" />
     <section v-if="notLooked.length">
       <h2>Not looked at yet</h2>
       <ul class="looks">
-        <li v-for="c in notLooked" :key="c.id">{{ say(c.question) }}</li>
+        <li v-for="c in notLooked" :key="c.id">{{ words(c.question) }}</li>
       </ul>
     </section>
     <button type="button" class="leave" @click="$emit('leave')">

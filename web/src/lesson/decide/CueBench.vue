@@ -1,18 +1,17 @@
 <script setup lang="ts">
 // The three force tests, what was felt, and one cue kept in that language.
 import { computed } from 'vue'
-import type { Knowledge, Lesson, Shape } from '@/api/client'
-import type { OpenLesson } from '@/lesson/useLesson'
+import type { Shape } from '@/api/client'
+import { useKnowledge } from '@/api/knowledge'
+import { useOpenLesson } from '@/lesson/openLesson'
 import OneOf from '@/ui/OneOf.vue'
 import { capital, say } from '@/ui/words'
-import { useSpeaker } from '@/ui/useSpeaker'
 
-const props = defineProps<{
-  open: OpenLesson
-  lesson: Lesson
-  knowledge: Knowledge
+defineProps<{
   cues: string[]
 }>()
+const known = useKnowledge()
+const { open, lesson, speaker } = useOpenLesson()
 
 type Way = NonNullable<Shape['Cue']['felt']>[string]
 const WAYS: readonly { id: Way; word: string }[] = [
@@ -24,18 +23,17 @@ const legWords = computed(() =>
   LEGS.map((id) => ({ id, word: `${capital(say(id, speaker.value))} steadier` })),
 )
 function steadier(leg: (typeof LEGS)[number]): void {
-  props.open.changeStudent({ dominant_leg: leg })
+  open.changeStudent({ dominant_leg: leg })
 }
-const { speaker } = useSpeaker(() => props.lesson.student.handedness)
-const cue = computed(() => props.lesson.cue)
+const cue = computed(() => lesson.value.cue)
 const tests = computed(() =>
-  props.knowledge.cautions.force_tests.map((t) => ({
+  known.all.cautions.force_tests.map((t) => ({
     ...t,
-    flagged: t.limits.filter((l) => props.lesson.student.limits.includes(l)),
+    flagged: t.limits.filter((l) => lesson.value.student.limits.includes(l)),
   })),
 )
 function change(part: Partial<Shape['Cue']>): void {
-  props.open.changeLesson({ cue: { ...cue.value, ...part } })
+  open.changeLesson({ cue: { ...cue.value, ...part } })
 }
 </script>
 

@@ -1,42 +1,36 @@
 <script setup lang="ts">
 // Compare two or three causes side by side, decide on one, then say it in the student's language.
-import { computed, toRef } from 'vue'
-import type { Diagnosis, Knowledge, Lesson } from '@/api/client'
+import { useKnowledge } from '@/api/knowledge'
+import { computed } from 'vue'
 import CauseLine from '@/lesson/decide/CauseLine.vue'
 import CompareCard from '@/lesson/decide/CompareCard.vue'
 import CueBench from '@/lesson/decide/CueBench.vue'
 import { bringsAbout, rowsOf, startOf } from '@/lesson/decide/rows'
 import TellApart from '@/lesson/decide/TellApart.vue'
 import { useCompared } from '@/lesson/decide/useCompared'
+import { useOpenLesson } from '@/lesson/openLesson'
 import { useCoaching } from '@/lesson/useCoaching'
-import type { OpenLesson } from '@/lesson/useLesson'
 import { dayWord } from '@/ui/dates'
 import StateMessage from '@/ui/StateMessage.vue'
-import { useSpeaker } from '@/ui/useSpeaker'
 
-const props = defineProps<{
-  open: OpenLesson
-  lesson: Lesson
-  diagnosis: Diagnosis | null
-  knowledge: Knowledge
-}>()
+const known = useKnowledge()
+const { open, lesson, diagnosis, words } = useOpenLesson()
 
 const LISTED = 7
-const { words } = useSpeaker(() => props.lesson.student.handedness)
-const coaching = useCoaching(props.lesson.id, () => props.diagnosis)
-const { compared, without, toggle } = useCompared(props.lesson.id, toRef(props, 'diagnosis'))
-const decided = computed(() => props.lesson.decisions.at(-1) ?? null)
-const ranking = computed(() => props.diagnosis?.ranking ?? null)
-const nameOf = (id: string) => words(props.knowledge.causes.find((c) => c.id === id)?.name ?? id)
+const coaching = useCoaching(lesson.value.id, () => diagnosis.value)
+const { compared, without, toggle } = useCompared(lesson.value.id, diagnosis)
+const decided = computed(() => lesson.value.decisions.at(-1) ?? null)
+const ranking = computed(() => diagnosis.value?.ranking ?? null)
+const nameOf = (id: string) => words(known.cause(id)?.name ?? id)
 /** The likeliest, those that are compared, and those that were decided on before. */
 const rows = computed(() => {
-  const kept = new Set([...compared.value, ...props.lesson.earlier.map((e) => e.cause)])
+  const kept = new Set([...compared.value, ...lesson.value.earlier.map((e) => e.cause)])
   const all = ranking.value ? rowsOf(ranking.value) : []
   return all.filter((r, i) => i < LISTED || kept.has(r.cause.id))
 })
 /** What became of it in an earlier lesson. */
 function fateOf(id: string): string {
-  const earlier = props.lesson.earlier.find((e) => e.cause === id)
+  const earlier = lesson.value.earlier.find((e) => e.cause === id)
   const verdict = earlier?.follow_up?.verdict
   return earlier && verdict
     ? `In the lesson of ${dayWord(earlier.started_at)} it was ${verdict}.`
@@ -110,12 +104,9 @@ const firstThen = computed(() => {
             v-for="cause in cards"
             :key="cause.id"
             :cause="cause"
-            :lesson="lesson"
             :diagnosis="diagnosis"
-            :knowledge="knowledge"
             :what-if="without.get(cause.id) ?? null"
             :earlier="fateOf(cause.id)"
-            :say="words"
             @decide="(reason) => open.decide(cause.id, reason)"
             @leave="toggle(cause.id)"
           />
@@ -126,21 +117,11 @@ const firstThen = computed(() => {
       </div>
       <TellApart
         v-if="cards[0] && cards[1]"
-        :open="open"
-        :lesson="lesson"
         :diagnosis="diagnosis"
-        :knowledge="knowledge"
         :one="cards[0].id"
         :other="cards[1].id"
-        :say="words"
       />
-      <CueBench
-        v-if="coaching.found.value?.decided"
-        :open="open"
-        :lesson="lesson"
-        :knowledge="knowledge"
-        :cues="coaching.found.value.cues"
-      />
+      <CueBench v-if="coaching.found.value?.decided" :cues="coaching.found.value.cues" />
     </template>
   </section>
 </template>

@@ -1,52 +1,47 @@
 <script setup lang="ts">
 // The decision, always in view: what fits, how sure, and the one look that would tell most.
 import { computed, ref } from 'vue'
-import type { Diagnosis, Knowledge, Lesson } from '@/api/client'
+import type { Diagnosis } from '@/api/client'
+import { useKnowledge } from '@/api/knowledge'
 import CauseRow from '@/lesson/decide/CauseRow.vue'
 import NextStep from '@/lesson/decide/NextStep.vue'
 import type { WhatIf } from '@/lesson/decide/useWhatIf'
-import type { OpenLesson } from '@/lesson/useLesson'
+import { useOpenLesson } from '@/lesson/openLesson'
 import StateMessage from '@/ui/StateMessage.vue'
 import { rowsOf, startOf } from '@/lesson/decide/rows'
-import { linkWord, sureWord } from '@/ui/words'
-import { useSpeaker } from '@/ui/useSpeaker'
+import { sureWord } from '@/ui/words'
 
 const block = defineModel<string | null>('block', { required: true })
 const props = defineProps<{
-  open: OpenLesson
-  lesson: Lesson
-  diagnosis: Diagnosis | null
-  knowledge: Knowledge
   opened: string | null
   whatIf: WhatIf | null
 }>()
+const known = useKnowledge()
+const { open, lesson, diagnosis, words } = useOpenLesson()
 defineEmits<{ touchCause: [id: string] }>()
 
 const FEW = 4
 /** Feet as this student has them. */
-const { words } = useSpeaker(() => props.lesson.student.handedness)
 const all = ref(false)
-const ranking = computed(() => props.diagnosis?.ranking ?? null)
+const ranking = computed(() => diagnosis.value?.ranking ?? null)
 const rows = computed(() => {
   const ranked = ranking.value ? rowsOf(ranking.value) : []
   const first = ranked.slice(0, all.value ? ranked.length : FEW)
   const opened = ranked.filter((r) => r.cause.id === props.opened && !first.includes(r))
   return [...first, ...opened]
 })
-const decided = computed(() => props.lesson.decisions.at(-1)?.cause ?? null)
+const decided = computed(() => lesson.value.decisions.at(-1)?.cause ?? null)
 const outside = computed(() => Math.round(100 * (ranking.value?.outside_feet ?? 0)))
 /** "Heels school would start with: toes going back." */
 function schoolWord(said: Diagnosis['schools_say'][number]): string {
-  const option = props.knowledge.schools[said.question].options.find((o) => o.id === said.option)
-  return `${option?.name ?? said.option} school would start with: ${linkWord(said.start_with, props.knowledge)}.`
+  const option = known.all.schools[said.question].options.find((o) => o.id === said.option)
+  return `${option?.name ?? said.option} school would start with: ${known.link(said.start_with)}.`
 }
 const disputed = computed(() =>
-  (props.diagnosis?.contradictions ?? []).map(
-    (id) => props.knowledge.checks.find((c) => c.id === id)?.label ?? id,
-  ),
+  (diagnosis.value?.contradictions ?? []).map((id) => known.check(id)?.label ?? id),
 )
 const nothingYet = computed(
-  () => ranking.value?.pattern.balls === 0 && props.lesson.answers.length === 0,
+  () => ranking.value?.pattern.balls === 0 && lesson.value.answers.length === 0,
 )
 </script>
 
@@ -86,8 +81,6 @@ const nothingYet = computed(
             :start="startOf(diagnosis) === row.cause.id"
             :decided="decided === row.cause.id"
             :diagnosis="diagnosis"
-            :knowledge="knowledge"
-            :lesson="lesson"
             :what-if="whatIf"
             @choose="(id) => $emit('touchCause', id)"
             @decide="(reason) => open.decide(row.cause.id, reason)"
@@ -104,14 +97,7 @@ const nothingYet = computed(
           </button>
         </div>
       </div>
-      <NextStep
-        v-model:block="block"
-        class="next"
-        :open="open"
-        :lesson="lesson"
-        :diagnosis="diagnosis"
-        :knowledge="knowledge"
-      />
+      <NextStep v-model:block="block" class="next" :diagnosis="diagnosis" />
     </template>
   </aside>
 </template>

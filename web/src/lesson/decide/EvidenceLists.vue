@@ -3,11 +3,10 @@
 import { computed } from 'vue'
 import type { CauseRank } from '@/api/client'
 import { useKnowledge } from '@/api/knowledge'
+import { useOpenLesson } from '@/lesson/openLesson'
+const { words } = useOpenLesson()
 
-const props = withDefaults(
-  defineProps<{ cause: CauseRank; say: (text: string) => string; most?: number }>(),
-  { most: 4 },
-)
+const props = withDefaults(defineProps<{ cause: CauseRank; most?: number }>(), { most: 4 })
 const LEAST_BITS = 0.2
 const FULL_BAR_BITS = 4
 const known = useKnowledge()
@@ -20,8 +19,8 @@ const sides = computed(() => [
 const better = computed(() => props.cause.better_explained.slice(0, 2))
 const width = (bits: number) => `${Math.min(100, (100 * Math.abs(bits)) / FULL_BAR_BITS)}%`
 function name(id: string | null): string {
-  const cause = id === null ? undefined : known.causes.get(id)
-  return cause ? props.say(`“${cause.label}”`) : 'another cause'
+  const cause = id === null ? undefined : known.cause(id)
+  return cause ? words(`“${cause.label}”`) : 'another cause'
 }
 </script>
 
@@ -32,12 +31,12 @@ function name(id: string | null): string {
       <ul v-if="side.list.length">
         <li v-for="e in side.list" :key="e.evidence">
           <span class="bits" aria-hidden="true"><span :style="{ width: width(e.bits) }" /></span>
-          {{ say(e.text) }}
+          {{ words(e.text) }}
         </li>
       </ul>
     </template>
     <p v-for="e in better" :key="e.evidence" class="quiet">
-      It fits too: {{ say(e.text) }}. But {{ name(e.by) }} explains it better.
+      It fits too: {{ words(e.text) }}. But {{ name(e.by) }} explains it better.
     </p>
     <p v-if="!sides[0]?.list.length && !sides[1]?.list.length && !better.length" class="quiet">
       Nothing noted so far speaks for it or against it.

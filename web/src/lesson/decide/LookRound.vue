@@ -1,50 +1,48 @@
 <script setup lang="ts">
 // The looks that together tell most in three minutes, by standing place; answered in a row.
 import { computed, onMounted, onUnmounted, ref, watch } from 'vue'
-import { ask, client, type Diagnosis, type Knowledge, type Lesson, type Shape } from '@/api/client'
+import { ask, client, type Diagnosis, type Shape } from '@/api/client'
+import { useKnowledge } from '@/api/knowledge'
 import { useAsked } from '@/api/useAsked'
 import AnswerButtons from '@/lesson/decide/AnswerButtons.vue'
-import type { OpenLesson } from '@/lesson/useLesson'
+import { useOpenLesson } from '@/lesson/openLesson'
 import { capital, count, VIEW_WORDS } from '@/ui/words'
-import { useSpeaker } from '@/ui/useSpeaker'
 
-const props = defineProps<{
-  open: OpenLesson
-  lesson: Lesson
+defineProps<{
   diagnosis: Diagnosis
-  knowledge: Knowledge
 }>()
+const known = useKnowledge()
+const { open, lesson, words } = useOpenLesson()
 
 const { found: round, problem, put } = useAsked<Shape['RoundOut']>()
 /** Looks that could not be told before and are asked again. */
 const askedAgain = ref(new Set<string>())
 const answered = (id: string) =>
-  !askedAgain.value.has(id) && props.lesson.answers.some((a) => a.check_id === id && !a.block_id)
-watch(props.open.lastAnswer, (last) => {
+  !askedAgain.value.has(id) && lesson.value.answers.some((a) => a.check_id === id && !a.block_id)
+watch(open.lastAnswer, (last) => {
   if (last) askedAgain.value.delete(last.check)
 })
 const looks = computed(() =>
   (round.value?.looks ?? []).flatMap((look) => {
-    const check = props.knowledge.checks.find((c) => c.id === look.id)
+    const check = known.check(look.id)
     return check ? [{ ...look, check, done: answered(look.id) }] : []
   }),
 )
 const next = computed(() => looks.value.find((l) => !l.done) ?? null)
-const { words } = useSpeaker(() => props.lesson.student.handedness)
 
 function plan(): Promise<void> {
-  const params = { path: { lesson_id: props.lesson.id } }
-  const untold = props.lesson.answers.filter((a) => a.answer === 'unknown' && !a.block_id)
+  const params = { path: { lesson_id: lesson.value.id } }
+  const untold = lesson.value.answers.filter((a) => a.answer === 'unknown' && !a.block_id)
   askedAgain.value = new Set(untold.map((a) => a.check_id))
   return put(ask(client.GET('/api/lessons/{lesson_id}/round', { params })))
 }
 onMounted(plan)
 
 watch(next, (look) => {
-  props.open.askLook(look)
+  open.askLook(look)
 })
 onUnmounted(() => {
-  props.open.askLook(null)
+  open.askLook(null)
 })
 </script>
 

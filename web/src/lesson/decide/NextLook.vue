@@ -1,22 +1,20 @@
 <script setup lang="ts">
 // The look that would tell most per second, answered by one touch.
 import { computed } from 'vue'
-import type { Diagnosis, Handedness, Knowledge } from '@/api/client'
+import type { Diagnosis } from '@/api/client'
+import { useKnowledge } from '@/api/knowledge'
 import AnswerButtons from '@/lesson/decide/AnswerButtons.vue'
-import type { OpenLesson } from '@/lesson/useLesson'
+import { useOpenLesson } from '@/lesson/openLesson'
 import { say, VIEW_WORDS } from '@/ui/words'
-import { useSpeaker } from '@/ui/useSpeaker'
 
 const props = defineProps<{
-  open: OpenLesson
   diagnosis: Diagnosis
-  knowledge: Knowledge
-  hand: Handedness
 }>()
+const known = useKnowledge()
+const { open, speaker } = useOpenLesson()
 
-const { speaker } = useSpeaker(() => props.hand)
 const next = computed(() => props.diagnosis.ranking.next_checks[0] ?? null)
-const check = computed(() => props.knowledge.checks.find((c) => c.id === next.value?.id) ?? null)
+const check = computed(() => known.check(next.value?.id) ?? null)
 </script>
 
 <template>

@@ -1,25 +1,23 @@
 <script setup lang="ts">
 // The one boxed thing to do next: a look, a round of looks, or a few balls with one thing changed.
 import { computed, ref, watch } from 'vue'
-import type { Diagnosis, Knowledge, Lesson } from '@/api/client'
+import type { Diagnosis } from '@/api/client'
 import LookRound from '@/lesson/decide/LookRound.vue'
 import NextLook from '@/lesson/decide/NextLook.vue'
 import SeparatingBalls from '@/lesson/decide/SeparatingBalls.vue'
-import type { OpenLesson } from '@/lesson/useLesson'
+import { useOpenLesson } from '@/lesson/openLesson'
 
 const block = defineModel<string | null>('block', { required: true })
-const props = defineProps<{
-  open: OpenLesson
-  lesson: Lesson
+defineProps<{
   diagnosis: Diagnosis
-  knowledge: Knowledge
 }>()
+const { lesson } = useOpenLesson()
 
 const WAYS = { look: 'One look', round: 'Three-minute round', balls: 'Separating balls' } as const
 type Way = keyof typeof WAYS
 const way = ref<Way>('look')
 const inTrial = computed(
-  () => props.lesson.blocks.find((b) => b.id === block.value)?.kind === 'trial',
+  () => lesson.value.blocks.find((b) => b.id === block.value)?.kind === 'trial',
 )
 watch(
   inTrial,
@@ -44,28 +42,9 @@ watch(
         {{ name }}
       </button>
     </div>
-    <NextLook
-      v-if="way === 'look'"
-      :open="open"
-      :diagnosis="diagnosis"
-      :knowledge="knowledge"
-      :hand="lesson.student.handedness"
-    />
-    <LookRound
-      v-else-if="way === 'round'"
-      :open="open"
-      :lesson="lesson"
-      :diagnosis="diagnosis"
-      :knowledge="knowledge"
-    />
-    <SeparatingBalls
-      v-else
-      v-model:block="block"
-      :open="open"
-      :lesson="lesson"
-      :diagnosis="diagnosis"
-      :knowledge="knowledge"
-    />
+    <NextLook v-if="way === 'look'" :diagnosis="diagnosis" />
+    <LookRound v-else-if="way === 'round'" :diagnosis="diagnosis" />
+    <SeparatingBalls v-else v-model:block="block" :diagnosis="diagnosis" />
   </section>
 </template>
 

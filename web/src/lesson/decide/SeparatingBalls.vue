@@ -1,28 +1,25 @@
 <script setup lang="ts">
 // A few balls with one thing changed: what each of the two causes predicts, then what came.
 import { computed, watch } from 'vue'
-import { ask, client, type Diagnosis, type Knowledge, type Lesson, type Shape } from '@/api/client'
+import { ask, client, type Diagnosis, type Shape } from '@/api/client'
+import { useKnowledge } from '@/api/knowledge'
 import { useAsked } from '@/api/useAsked'
-import type { OpenLesson } from '@/lesson/useLesson'
-import { capital, changeWords, count, linkWord, timesWord } from '@/ui/words'
-import { useSpeaker } from '@/ui/useSpeaker'
+import { useOpenLesson } from '@/lesson/openLesson'
+import { capital, changeWords, count, timesWord } from '@/ui/words'
 
 const block = defineModel<string | null>('block', { required: true })
 const props = defineProps<{
-  open: OpenLesson
-  lesson: Lesson
   diagnosis: Diagnosis
-  knowledge: Knowledge
 }>()
+const known = useKnowledge()
+const { open, lesson, hand, words } = useOpenLesson()
 
-const hand = computed(() => props.lesson.student.handedness)
-const { words } = useSpeaker(() => hand.value)
-const cause = (id: string) => words(linkWord(id, props.knowledge))
+const cause = (id: string) => words(known.link(id))
 const { found, problem, put } = useAsked<Shape['SeparatingOut'][]>()
 
-const current = computed(() => props.lesson.blocks.findIndex((b) => b.id === block.value))
+const current = computed(() => lesson.value.blocks.findIndex((b) => b.id === block.value))
 const trial = computed(() => {
-  const shown = props.lesson.blocks[current.value]
+  const shown = lesson.value.blocks[current.value]
   return shown?.kind === 'trial' ? shown : null
 })
 const verdict = computed(() => props.diagnosis.verdicts.find((v) => v.block === current.value))
@@ -31,14 +28,14 @@ const planned = computed(() => {
   return found.value?.find((b) => !drill || b.drill === drill) ?? null
 })
 const shown = computed(() => verdict.value ?? planned.value)
-const drill = computed(() => props.knowledge.drills.find((d) => d.id === shown.value?.drill))
+const drill = computed(() => known.drill(shown.value?.drill))
 
 watch(
   () => props.diagnosis,
   (now) => {
     const [one, other] = now.standing.leading
     if (!one || !other || now.ranking.pattern.balls === 0) return put(null)
-    const params = { path: { lesson_id: props.lesson.id }, query: { one, other } }
+    const params = { path: { lesson_id: lesson.value.id }, query: { one, other } }
     return put(ask(client.GET('/api/lessons/{lesson_id}/separating', { params })))
   },
   { immediate: true },
@@ -52,7 +49,7 @@ const counted = computed(() => {
 })
 
 function begin(): void {
-  const like = props.lesson.blocks.find((b) => b.kind === 'baseline')
+  const like = lesson.value.blocks.find((b) => b.kind === 'baseline')
   if (!planned.value || !like) return
   const id = crypto.randomUUID()
   const { club, surface, expected_carry_m } = like
@@ -63,7 +60,7 @@ function begin(): void {
     expected_carry_m,
     drill: planned.value.drill,
   } as const
-  props.open.putBlock(id, body)
+  open.putBlock(id, body)
   block.value = id
 }
 </script>

@@ -1,20 +1,19 @@
 <script setup lang="ts">
 // Which look, or which few balls, would tell the first two causes apart.
 import { computed, watch } from 'vue'
-import { ask, client, type Diagnosis, type Knowledge, type Lesson, type Shape } from '@/api/client'
+import { ask, client, type Diagnosis, type Shape } from '@/api/client'
+import { useKnowledge } from '@/api/knowledge'
 import { useAsked } from '@/api/useAsked'
 import AnswerButtons from '@/lesson/decide/AnswerButtons.vue'
-import type { OpenLesson } from '@/lesson/useLesson'
+import { useOpenLesson } from '@/lesson/openLesson'
 
 const props = defineProps<{
-  open: OpenLesson
-  lesson: Lesson
   diagnosis: Diagnosis
-  knowledge: Knowledge
   one: string
   other: string
-  say: (text: string) => string
 }>()
+const known = useKnowledge()
+const { open, lesson, words } = useOpenLesson()
 
 const between = useAsked<Shape['BetweenOut']>()
 const separating = useAsked<Shape['SeparatingOut'][]>()
@@ -22,7 +21,7 @@ watch(
   [() => props.one, () => props.other, () => props.diagnosis],
   () => {
     const params = {
-      path: { lesson_id: props.lesson.id },
+      path: { lesson_id: lesson.value.id },
       query: { one: props.one, other: props.other },
     }
     void between.put(ask(client.GET('/api/lessons/{lesson_id}/between', { params })))
@@ -35,10 +34,10 @@ watch(
 )
 const look = computed(() => {
   const best = between.found.value?.looks[0]
-  return props.knowledge.checks.find((c) => c.id === best?.id) ?? null
+  return known.check(best?.id) ?? null
 })
 const block = computed(() => separating.found.value?.[0] ?? null)
-const drill = computed(() => props.knowledge.drills.find((d) => d.id === block.value?.drill))
+const drill = computed(() => known.drill(block.value?.drill))
 </script>
 
 <template>
@@ -46,8 +45,8 @@ const drill = computed(() => props.knowledge.drills.find((d) => d.id === block.v
     <h2>What would tell the first two apart</h2>
     <div class="ways">
       <div v-if="look">
-        <p class="question">{{ say(look.question) }}</p>
-        <p class="quiet">{{ say(look.look_for) }}</p>
+        <p class="question">{{ words(look.question) }}</p>
+        <p class="quiet">{{ words(look.look_for) }}</p>
         <AnswerButtons
           @answer="(a) => look && open.putAnswer(look.id, a, open.sourceOf(look.id))"
         />
@@ -55,7 +54,7 @@ const drill = computed(() => props.knowledge.drills.find((d) => d.id === block.v
       <p v-else class="quiet">No look is left that would tell them apart.</p>
       <div v-if="block && drill">
         <p>
-          <span class="strong">{{ block.balls }} balls with “{{ say(drill.name) }}”</span> would
+          <span class="strong">{{ block.balls }} balls with “{{ words(drill.name) }}”</span> would
           point to the right one about {{ Math.round(block.tells * 10) }} times in 10.
         </p>
         <p class="quiet">They are hit from the Shots stage, under “Separating balls”.</p>

@@ -1,25 +1,25 @@
 <script setup lang="ts">
 // Why this cause and not that one: what separates the two, and the look that would.
 import { computed, ref, watch } from 'vue'
-import { ask, client, type Diagnosis, type Knowledge, type Shape } from '@/api/client'
-import { useAsked } from '@/api/useAsked'
+import { ask, client, type Diagnosis, type Shape } from '@/api/client'
 import { useKnowledge } from '@/api/knowledge'
+import { useAsked } from '@/api/useAsked'
+import { useOpenLesson } from '@/lesson/openLesson'
 import { timesWord } from '@/ui/words'
 
 const props = defineProps<{
   lesson: string
   cause: string
   diagnosis: Diagnosis
-  knowledge: Knowledge
-  say: (text: string) => string
 }>()
+const { words } = useOpenLesson()
 
 const FEW = 4
 const LEAST_BITS = 0.1
 const known = useKnowledge()
 const other = ref('')
 const { found, problem, put } = useAsked<Shape['BetweenOut']>()
-const name = (id: string) => props.say(known.causes.get(id)?.label ?? id)
+const name = (id: string) => words(known.cause(id)?.label ?? id)
 
 const others = computed(() =>
   props.diagnosis.ranking.causes.filter((c) => c.id !== props.cause).map((c) => c.id),
@@ -29,8 +29,8 @@ const rows = computed(() =>
 )
 const look = computed(() => {
   const first = found.value?.looks[0]
-  const check = first && known.checks.get(first.id)
-  return check ? { ...first, question: props.say(check.question) } : null
+  const check = first && known.check(first.id)
+  return check ? { ...first, question: words(check.question) } : null
 })
 
 watch([other, () => props.diagnosis], () => {
@@ -56,7 +56,7 @@ watch([other, () => props.diagnosis], () => {
     <template v-else-if="found">
       <ul>
         <li v-for="row in rows" :key="row.evidence">
-          {{ say(row.text) }}:
+          {{ words(row.text) }}:
           <span class="quiet">{{
             timesWord(row.bits, `with ${name(cause)}`, `with ${name(other)}`)
           }}</span>

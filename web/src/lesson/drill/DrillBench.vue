@@ -1,21 +1,21 @@
 <script setup lang="ts">
 // The bench: repetitions are tapped by the pass sign, not by the ball; the ladder moves by itself.
 import { computed } from 'vue'
-import type { Knowledge, Lesson, Shape } from '@/api/client'
+import type { Knowledge, Shape } from '@/api/client'
+import { useKnowledge } from '@/api/knowledge'
 import DrillFigures from '@/lesson/drill/DrillFigures.vue'
-import type { OpenLesson } from '@/lesson/useLesson'
+import { useOpenLesson } from '@/lesson/openLesson'
 import { say, type Speaker } from '@/ui/words'
 
 const props = defineProps<{
-  open: OpenLesson
-  lesson: Lesson
   drill: Knowledge['drills'][number] | null
   ladder: Shape['LadderOut'] | null
   cautions: string[]
   tried: string
-  knowledge: Knowledge
   speaker: Speaker
 }>()
+const known = useKnowledge()
+const { open, lesson } = useOpenLesson()
 defineEmits<{ hit: [] }>()
 
 const STEPS = [
@@ -45,10 +45,8 @@ const WITH_BALL = { none: 'without a ball', some: 'balls in the later steps', al
 const facts = computed(() => {
   const drill = props.drill
   if (!drill) return ''
-  const causes = drill.targets.flatMap(
-    (id) => props.knowledge.causes.find((c) => c.id === id)?.label ?? [],
-  )
-  const wanted = props.knowledge.equipment.filter((e) => drill.equipment?.includes(e.id))
+  const causes = drill.targets.flatMap((id) => known.cause(id)?.label ?? [])
+  const wanted = known.all.equipment.filter((e) => drill.equipment?.includes(e.id))
   const open = wanted.some((e) => e.outdoors)
   return [
     `For: ${causes.join(', ')}`,
@@ -60,7 +58,7 @@ const facts = computed(() => {
     .join(' · ')
 })
 const results = computed(() =>
-  props.lesson.repetitions.filter((r) => r.drill === props.drill?.id).slice(-24),
+  lesson.value.repetitions.filter((r) => r.drill === props.drill?.id).slice(-24),
 )
 const TAPS = [
   { result: 'early', word: 'Not yet: early', key: 'E' },
@@ -84,13 +82,7 @@ const MARKS = { pass: '●', early: '◁', late: '▷' } as const
             On the course: {{ say(drill.on_course.say, speaker) }}
           </p>
         </div>
-        <DrillFigures
-          large
-          :drill="drill.id"
-          :name="drill.name"
-          :knowledge="knowledge"
-          :hand="speaker.hand"
-        />
+        <DrillFigures large :drill="drill.id" :name="drill.name" />
       </div>
       <p class="pass"><strong>Right when:</strong> {{ say(drill.pass_sign, speaker) }}.</p>
       <p class="quiet">

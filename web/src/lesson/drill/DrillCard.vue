@@ -1,29 +1,27 @@
 <script setup lang="ts">
 // One drill on the table: how it looks, why it fits, what it wants, what to take care of.
 import { computed } from 'vue'
-import type { Handedness, Knowledge, Shape } from '@/api/client'
+import type { Shape } from '@/api/client'
+import { useKnowledge } from '@/api/knowledge'
 import DrillFigures from '@/lesson/drill/DrillFigures.vue'
+import { useOpenLesson } from '@/lesson/openLesson'
 import { say } from '@/ui/words'
-import { useSpeaker } from '@/ui/useSpeaker'
 
 const props = defineProps<{
   card: Shape['CardOut']
-  knowledge: Knowledge
-  hand: Handedness
   lacking: readonly string[]
   chosen: boolean
 }>()
+const { speaker } = useOpenLesson()
+const known = useKnowledge()
 defineEmits<{ bench: []; lacks: [equipment: string] }>()
 
-const { speaker } = useSpeaker(() => props.hand)
-const drill = computed(() => props.knowledge.drills.find((d) => d.id === props.card.drill))
-const instead = computed(
-  () => props.knowledge.drills.find((d) => d.id === props.card.instead)?.name ?? null,
-)
+const drill = computed(() => known.drill(props.card.drill))
+const instead = computed(() => known.drill(props.card.instead)?.name ?? null)
 const wanted = computed(() =>
   (drill.value?.equipment ?? []).map((id) => ({
     id,
-    name: props.knowledge.equipment.find((e) => e.id === id)?.name ?? id,
+    name: known.all.equipment.find((e) => e.id === id)?.name ?? id,
     here: !props.lacking.includes(id),
   })),
 )
@@ -35,13 +33,7 @@ const wanted = computed(() =>
     :class="{ on: chosen, withheld: card.withheld }"
     :data-testid="`card-${card.drill}`"
   >
-    <DrillFigures
-      class="figures"
-      :drill="card.drill"
-      :name="drill.name"
-      :knowledge="knowledge"
-      :hand="hand"
-    />
+    <DrillFigures class="figures" :drill="card.drill" :name="drill.name" />
     <div class="words">
       <h2>{{ say(drill.name, speaker) }}</h2>
       <template v-if="card.withheld">

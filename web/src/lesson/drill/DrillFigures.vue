@@ -1,18 +1,19 @@
 <script setup lang="ts">
 // How a drill begins, when it is right, when not yet: the posed figure once for each.
 import { computed } from 'vue'
-import type { Handedness, Knowledge } from '@/api/client'
+import { useKnowledge } from '@/api/knowledge'
 import PosedFigure from '@/drawing/PosedFigure.vue'
+import { useOpenLesson } from '@/lesson/openLesson'
 
 const props = defineProps<{
   drill: string
   name: string
-  knowledge: Knowledge
-  hand: Handedness
   large?: boolean
 }>()
+const { hand } = useOpenLesson()
+const known = useKnowledge()
 const WORDS = { start: 'start', right: 'right', not_yet: 'not yet' } as const
-const moments = computed(() => props.knowledge.drill_figures.filter((f) => f.drill === props.drill))
+const moments = computed(() => known.all.drill_figures.filter((f) => f.drill === props.drill))
 </script>
 
 <template>

@@ -1,68 +1,55 @@
 <script setup lang="ts">
 // Drills for the cause, the bench with its ladder, and the trial balls hit meanwhile.
+import { useKnowledge } from '@/api/knowledge'
 import { computed } from 'vue'
-import type { Diagnosis, Knowledge, Lesson } from '@/api/client'
 import DrillBench from '@/lesson/drill/DrillBench.vue'
 import DrillCard from '@/lesson/drill/DrillCard.vue'
 import SetupGate from '@/lesson/drill/SetupGate.vue'
+import { useOpenLesson } from '@/lesson/openLesson'
 import { useBlocks } from '@/lesson/useBlocks'
 import { useCoaching } from '@/lesson/useCoaching'
-import type { OpenLesson } from '@/lesson/useLesson'
 import StateMessage from '@/ui/StateMessage.vue'
 import { count, say, timesWord } from '@/ui/words'
-import { useSpeaker } from '@/ui/useSpeaker'
+const known = useKnowledge()
+const { open, lesson, diagnosis, speaker } = useOpenLesson()
 
-const props = defineProps<{
-  open: OpenLesson
-  lesson: Lesson
-  diagnosis: Diagnosis | null
-  knowledge: Knowledge
-}>()
 const emit = defineEmits<{ block: [id: string] }>()
 
-const hand = computed(() => props.lesson.student.handedness)
-const { speaker } = useSpeaker(() => hand.value)
-const coaching = useCoaching(props.lesson.id, () => props.diagnosis)
+const coaching = useCoaching(lesson.value.id, () => diagnosis.value)
 const found = computed(() => coaching.found.value)
 const blocks = useBlocks(
-  props.open,
-  () => props.lesson,
+  open,
+  () => lesson.value,
   (id) => {
     emit('block', id)
   },
 )
-const cause = computed(() =>
-  say(props.knowledge.causes.find((c) => c.id === found.value?.cause)?.name ?? '', speaker.value),
-)
-const chosen = computed(
-  () => props.knowledge.drills.find((d) => d.id === props.lesson.drill) ?? null,
-)
+const cause = computed(() => say(known.cause(found.value?.cause)?.name ?? '', speaker.value))
+const chosen = computed(() => known.drill(lesson.value.drill) ?? null)
 const cautions = computed(() => [
-  ...(found.value?.cards.find((c) => c.drill === props.lesson.drill)?.cautions ?? []),
+  ...(found.value?.cards.find((c) => c.drill === lesson.value.drill)?.cautions ?? []),
   ...(found.value?.cautions ?? []),
 ])
 /** What the balls hit with the chosen drill say of the cause. */
 const tried = computed(() => {
-  const at = props.lesson.blocks.findIndex(
+  const at = lesson.value.blocks.findIndex(
     (b) => b.kind === 'trial' && b.drill === chosen.value?.id,
   )
-  const balls = props.lesson.blocks[at]?.shots.length ?? 0
+  const balls = lesson.value.blocks[at]?.shots.length ?? 0
   if (balls === 0) return ''
-  const ranked = props.diagnosis?.ranking.causes.find((c) => c.id === found.value?.cause)
+  const ranked = diagnosis.value?.ranking.causes.find((c) => c.id === found.value?.cause)
   const said = [...(ranked?.for ?? []), ...(ranked?.against ?? [])].find(
     (e) => e.evidence === `trial:${String(at)}`,
   )
   const words = said ? timesWord(said.bits) : 'they do not tell yet'
   return `${count(balls, 'ball')} with it: ${words}.`
 })
-const outdoors = computed(() =>
-  props.knowledge.equipment.filter((e) => e.outdoors).map((e) => e.id),
-)
-const indoors = computed(() => outdoors.value.every((id) => props.lesson.lacking.includes(id)))
+const outdoors = computed(() => known.all.equipment.filter((e) => e.outdoors).map((e) => e.id))
+const indoors = computed(() => outdoors.value.every((id) => lesson.value.lacking.includes(id)))
 
 function lacks(ids: readonly string[], gone: boolean): void {
-  const others = props.lesson.lacking.filter((id) => !ids.includes(id))
-  props.open.changeLesson({ lacking: gone ? [...others, ...ids] : others })
+  const others = lesson.value.lacking.filter((id) => !ids.includes(id))
+  open.changeLesson({ lacking: gone ? [...others, ...ids] : others })
 }
 </script>
 
@@ -81,12 +68,7 @@ function lacks(ids: readonly string[], gone: boolean): void {
             Indoors
           </label>
         </div>
-        <SetupGate
-          :knowledge="knowledge"
-          :changes="found.setup_changes"
-          :hand="hand"
-          @hit="blocks.hitWith"
-        />
+        <SetupGate :changes="found.setup_changes" @hit="blocks.hitWith" />
         <p v-if="!lesson.listen.health_asked" class="gate" role="note" data-testid="ask-health">
           Not asked yet: pain, recent injury, balance, pregnancy.
           <v-btn
@@ -109,8 +91,6 @@ function lacks(ids: readonly string[], gone: boolean): void {
             v-for="card in found.cards"
             :key="card.drill"
             :card="card"
-            :knowledge="knowledge"
-            :hand="hand"
             :lacking="lesson.lacking"
             :chosen="card.drill === lesson.drill"
             @bench="open.changeLesson({ drill: card.drill })"
@@ -120,13 +100,10 @@ function lacks(ids: readonly string[], gone: boolean): void {
       </div>
       <DrillBench
         :class="['right', { busy: chosen }]"
-        :open="open"
-        :lesson="lesson"
         :drill="chosen"
         :ladder="found.ladder"
         :cautions="cautions"
         :tried="tried"
-        :knowledge="knowledge"
         :speaker="speaker"
         @hit="chosen && blocks.hitWith(chosen.id)"
       />

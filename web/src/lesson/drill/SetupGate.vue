@@ -1,23 +1,23 @@
 <script setup lang="ts">
 // A set-up that is off is changed first: three balls with the change, before any foot drill.
 import { computed } from 'vue'
-import type { Handedness, Knowledge, Shape } from '@/api/client'
+import type { Shape } from '@/api/client'
+import { useKnowledge } from '@/api/knowledge'
+import { useOpenLesson } from '@/lesson/openLesson'
 import { capital } from '@/ui/words'
-import { useSpeaker } from '@/ui/useSpeaker'
 
 const props = defineProps<{
-  knowledge: Knowledge
   changes: Shape['SetupChangeOut'][]
-  hand: Handedness
 }>()
+const { words } = useOpenLesson()
+const known = useKnowledge()
 const emit = defineEmits<{ hit: [drill: string] }>()
 
-const { words } = useSpeaker(() => props.hand)
 const shown = computed(() =>
   props.changes.map((change) => ({
     ...change,
-    label: props.knowledge.checks.find((c) => c.id === change.check)?.label ?? change.check,
-    change: props.knowledge.drills.find((d) => d.id === change.drill)?.essence ?? '',
+    label: known.check(change.check)?.label ?? change.check,
+    change: known.drill(change.drill)?.essence ?? '',
   })),
 )
 </script>

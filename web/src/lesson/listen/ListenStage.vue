@@ -1,21 +1,20 @@
 <script setup lang="ts">
 // What the student says before the first ball: it orders the looks, and some of it is kept private.
 import { computed } from 'vue'
-import type { AnswerWord, Knowledge, Lesson, Shape } from '@/api/client'
+import type { AnswerWord, Lesson, Shape } from '@/api/client'
+import { useKnowledge } from '@/api/knowledge'
 import WhatCameBack from '@/lesson/listen/WhatCameBack.vue'
+import { useOpenLesson } from '@/lesson/openLesson'
 import FeelRow from '@/lesson/pressure/FeelRow.vue'
-import type { OpenLesson } from '@/lesson/useLesson'
 import SomeOf from '@/ui/SomeOf.vue'
 import OneOf from '@/ui/OneOf.vue'
 import { say } from '@/ui/words'
-import { useSpeaker } from '@/ui/useSpeaker'
-
-const props = defineProps<{ open: OpenLesson; lesson: Lesson; knowledge: Knowledge }>()
+const known = useKnowledge()
+const { open, lesson, speaker } = useOpenLesson()
 
 type Listen = Shape['Listen']
-const { speaker } = useSpeaker(() => props.lesson.student.handedness)
-const listen = computed(() => props.lesson.listen)
-const student = computed(() => props.lesson.student)
+const listen = computed(() => lesson.value.listen)
+const student = computed(() => lesson.value.student)
 const LEGS = [
   { id: 'lead', word: 'Lead' },
   { id: 'trail', word: 'Trail' },
@@ -26,19 +25,19 @@ const AGES = [
   { id: 'adult', word: 'Adult' },
   { id: 'senior', word: 'Senior' },
 ] as const
-const feels = computed(() => props.knowledge.checks.filter((c) => c.view === 'feel'))
+const feels = computed(() => known.all.checks.filter((c) => c.view === 'feel'))
 const word = (check: string): AnswerWord | null =>
-  props.lesson.answers.find((a) => a.check_id === check && a.source === 'feel' && !a.block_id)
+  lesson.value.answers.find((a) => a.check_id === check && a.source === 'feel' && !a.block_id)
     ?.answer ?? null
 
 function change(part: Partial<Listen>): void {
-  props.open.changeLesson({ listen: { ...listen.value, ...part } })
+  open.changeLesson({ listen: { ...listen.value, ...part } })
 }
 function toggleMiss(id: string): void {
   const on = listen.value.misses
   change({ misses: on.includes(id) ? on.filter((m) => m !== id) : [...on, id] })
 }
-const { changeStudent } = props.open
+const { changeStudent } = open
 function toggleLimit(id: Lesson['student']['limits'][number]): void {
   const on = student.value.limits
   changeStudent({ limits: on.includes(id) ? on.filter((l) => l !== id) : [...on, id] })
@@ -48,7 +47,7 @@ const typed = (event: Event) => (event.target as HTMLInputElement).value
 
 <template>
   <section class="listen" aria-label="Listen">
-    <WhatCameBack :lesson="lesson" :knowledge="knowledge" />
+    <WhatCameBack />
     <div class="two">
       <v-textarea
         label="In the student's words"
@@ -71,7 +70,7 @@ const typed = (event: Event) => (event.target as HTMLInputElement).value
       <h2>The usual miss <span class="quiet small">orders the looks until balls are hit</span></h2>
       <SomeOf
         name="The usual miss"
-        :words="knowledge.misses"
+        :words="known.all.misses"
         :on="listen.misses"
         @toggled="toggleMiss"
       />
@@ -137,7 +136,7 @@ const typed = (event: Event) => (event.target as HTMLInputElement).value
       </h2>
       <SomeOf
         name="Limits"
-        :words="knowledge.cautions.limits"
+        :words="known.all.cautions.limits"
         :on="student.limits"
         @toggled="toggleLimit"
       />

@@ -1,19 +1,19 @@
 <script setup lang="ts">
 // A returning student starts with what home practice showed.
+import { useKnowledge } from '@/api/knowledge'
+import { useOpenLesson } from '@/lesson/openLesson'
 import { computed } from 'vue'
-import type { Knowledge, Lesson } from '@/api/client'
 import { dayWord } from '@/ui/dates'
-import { useSpeaker } from '@/ui/useSpeaker'
 import { capital, count } from '@/ui/words'
+const known = useKnowledge()
+const { lesson, words } = useOpenLesson()
 
-const props = defineProps<{ lesson: Lesson; knowledge: Knowledge }>()
-const { words } = useSpeaker(() => props.lesson.student.handedness)
-const last = computed(() => props.lesson.earlier[0] ?? null)
+const last = computed(() => lesson.value.earlier[0] ?? null)
 const said = computed(() => {
   const before = last.value
   if (!before) return null
-  const cause = props.knowledge.causes.find((c) => c.id === before.cause)?.name ?? before.cause
-  const drill = props.knowledge.drills.find((d) => d.id === before.drill)?.name
+  const cause = known.cause(before.cause)?.name ?? before.cause
+  const drill = known.drill(before.drill)?.name
   const back = before.follow_up
   const practice = [
     drill ? `“${drill}”` : '',

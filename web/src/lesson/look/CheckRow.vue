@@ -1,28 +1,25 @@
 <script setup lang="ts">
 // One look: the question, what to look for, its seconds, one touch to answer.
 import { computed, ref } from 'vue'
-import type { Answer, AnswerWord, Handedness, Knowledge, Source } from '@/api/client'
+import type { Answer, AnswerWord, Knowledge, Source } from '@/api/client'
 import { useKnowledge } from '@/api/knowledge'
 import PosedFigure from '@/drawing/PosedFigure.vue'
-import type { OpenLesson } from '@/lesson/useLesson'
+import { useOpenLesson } from '@/lesson/openLesson'
 import { ANSWER_WORDS, say } from '@/ui/words'
-import { useSpeaker } from '@/ui/useSpeaker'
 
 type Check = Knowledge['checks'][number]
 const props = defineProps<{
   check: Check
   answers: Answer[]
   suggested: boolean
-  hand: Handedness
-  open: OpenLesson
   blockId?: string | null
 }>()
+const { open, hand, speaker } = useOpenLesson()
 
 const ALL_SOURCES: Source[] = ['look', 'film', 'mat', 'plate', 'monitor', 'feel']
 const known = useKnowledge()
 const figure = computed(() => known.knowledge?.figures?.find((f) => f.check === props.check.id))
 const source = ref<Source>(props.answers.at(-1)?.source ?? props.check.sources[0] ?? 'look')
-const { speaker } = useSpeaker(() => props.hand)
 const mine = computed(() =>
   props.answers.find((a) => a.source === source.value && a.block_id === (props.blockId ?? null)),
 )
@@ -39,8 +36,8 @@ const othersSay = computed(() =>
 )
 
 function choose(word: AnswerWord): void {
-  if (mine.value?.answer === word) props.open.deleteAnswer(mine.value.id)
-  else props.open.putAnswer(props.check.id, word, source.value, props.blockId ?? null)
+  if (mine.value?.answer === word) open.deleteAnswer(mine.value.id)
+  else open.putAnswer(props.check.id, word, source.value, props.blockId ?? null)
 }
 </script>
 

@@ -1,29 +1,25 @@
 <script setup lang="ts">
 // All looks by where one stands for them; the ones that would tell most are marked.
+import { useKnowledge } from '@/api/knowledge'
 import { computed, ref } from 'vue'
-import type { Diagnosis, Knowledge, Lesson } from '@/api/client'
 import CheckRow from '@/lesson/look/CheckRow.vue'
 import StanceCard from '@/lesson/look/StanceCard.vue'
 import SetupGate from '@/lesson/drill/SetupGate.vue'
+import { useOpenLesson } from '@/lesson/openLesson'
 import { useBlocks } from '@/lesson/useBlocks'
 import { useCoaching } from '@/lesson/useCoaching'
-import type { OpenLesson } from '@/lesson/useLesson'
 import OneOf from '@/ui/OneOf.vue'
 import { usePhone } from '@/ui/usePhone'
 import { VIEW_WORDS } from '@/ui/words'
+const known = useKnowledge()
+const { open, lesson, diagnosis } = useOpenLesson()
 
-const props = defineProps<{
-  open: OpenLesson
-  lesson: Lesson
-  diagnosis: Diagnosis | null
-  knowledge: Knowledge
-}>()
 const emit = defineEmits<{ block: [id: string] }>()
 
-const coaching = useCoaching(props.lesson.id, () => props.diagnosis)
+const coaching = useCoaching(lesson.value.id, () => diagnosis.value)
 const blocks = useBlocks(
-  props.open,
-  () => props.lesson,
+  open,
+  () => lesson.value,
   (id) => {
     emit('block', id)
   },
@@ -32,23 +28,23 @@ const SUGGESTED = 3
 type View = keyof typeof VIEW_WORDS
 const shown = ref<View | 'all'>('all')
 const suggested = computed(
-  () => new Set(props.diagnosis?.ranking.next_checks.slice(0, SUGGESTED).map((c) => c.id)),
+  () => new Set(diagnosis.value?.ranking.next_checks.slice(0, SUGGESTED).map((c) => c.id)),
 )
 const views = computed(() =>
   (Object.keys(VIEW_WORDS) as View[]).map((view) => {
-    const checks = props.knowledge.checks.filter((c) => c.view === view)
-    const answered = checks.filter((c) => props.lesson.answers.some((a) => a.check_id === c.id))
+    const checks = known.all.checks.filter((c) => c.view === view)
+    const answered = checks.filter((c) => lesson.value.answers.some((a) => a.check_id === c.id))
     return { view, title: VIEW_WORDS[view], checks, answered: answered.length }
   }),
 )
 const first = computed(() =>
-  (props.diagnosis?.ranking.next_checks ?? [])
+  (diagnosis.value?.ranking.next_checks ?? [])
     .slice(0, SUGGESTED)
-    .flatMap((c) => props.knowledge.checks.find((k) => k.id === c.id) ?? []),
+    .flatMap((c) => known.check(c.id) ?? []),
 )
 /** Seen with what was hit last after a change; null: before anything was changed. */
 const changed = computed(
-  () => props.lesson.blocks.filter((b) => b.kind !== 'baseline').at(-1) ?? null,
+  () => lesson.value.blocks.filter((b) => b.kind !== 'baseline').at(-1) ?? null,
 )
 const when = ref<'before' | 'after'>('before')
 const WHENS = [
@@ -57,7 +53,7 @@ const WHENS = [
 ] as const
 const blockId = computed(() => (when.value === 'after' ? (changed.value?.id ?? null) : null))
 const enough = computed(
-  () => props.diagnosis?.standing.kind === 'settled' && !props.lesson.decisions.length,
+  () => diagnosis.value?.standing.kind === 'settled' && !lesson.value.decisions.length,
 )
 /** Those on top are not shown a second time below. */
 const onTop = computed(() =>
@@ -106,9 +102,7 @@ const visible = computed(() =>
     <div class="list" tabindex="0" role="region" aria-label="Looks">
       <SetupGate
         v-if="coaching.found.value"
-        :knowledge="knowledge"
         :changes="coaching.found.value.setup_changes"
-        :hand="lesson.student.handedness"
         @hit="blocks.hitWith"
       />
       <p v-if="enough" class="enough" role="note">
@@ -134,7 +128,7 @@ const visible = computed(() =>
           />
         </ul>
       </section>
-      <StanceCard v-if="shown === 'all' || shown === 'setup'" :open="open" :lesson="lesson" />
+      <StanceCard v-if="shown === 'all' || shown === 'setup'" />
       <section v-for="v in visible" :key="v.view" :aria-labelledby="`view-${v.view}`">
         <h2 :id="`view-${v.view}`">
           <button

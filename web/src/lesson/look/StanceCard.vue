@@ -1,12 +1,11 @@
 <script setup lang="ts">
 // How the student stands, measured: kept with the baseline.
 import { computed } from 'vue'
-import type { Lesson, Shape } from '@/api/client'
-import type { OpenLesson } from '@/lesson/useLesson'
+import type { Shape } from '@/api/client'
+import { useOpenLesson } from '@/lesson/openLesson'
 import { vTyped } from '@/ui/typed'
 import { keepOld, typedNumber } from '@/ui/units'
-
-const props = defineProps<{ open: OpenLesson; lesson: Lesson }>()
+const { open, lesson } = useOpenLesson()
 
 type Stance = Shape['Stance']
 const FIELDS: readonly {
@@ -28,7 +27,7 @@ const FIELDS: readonly {
   },
   { id: 'hands_to_body_cm', word: 'Hands from the body', unit: 'cm', least: 0, most: 80 },
 ]
-const baseline = computed(() => props.lesson.blocks.find((b) => b.kind === 'baseline') ?? null)
+const baseline = computed(() => lesson.value.blocks.find((b) => b.kind === 'baseline') ?? null)
 const value = (id: keyof Stance) => {
   const kept = baseline.value?.stance?.[id]
   return kept == null ? '' : String(kept)
@@ -41,7 +40,7 @@ function change(field: (typeof FIELDS)[number], event: Event): void {
   if (!fits) keepOld(input, value(field.id))
   if (!baseline.value || !fits) return
   const stance = { ...baseline.value.stance, [field.id]: number }
-  props.open.putBlock(baseline.value.id, { stance: stance as Stance })
+  open.putBlock(baseline.value.id, { stance: stance as Stance })
 }
 </script>
 

@@ -1,28 +1,26 @@
 <script setup lang="ts">
 // Pressure without a mat: what to stand on, what to do, what to ask. Answers count as feel.
 import { computed } from 'vue'
-import type { AnswerWord, Knowledge, Lesson } from '@/api/client'
+import type { AnswerWord } from '@/api/client'
+import { useKnowledge } from '@/api/knowledge'
+import { useOpenLesson } from '@/lesson/openLesson'
 import FeelRow from '@/lesson/pressure/FeelRow.vue'
-import type { OpenLesson } from '@/lesson/useLesson'
 import { capital, say } from '@/ui/words'
-import { useSpeaker } from '@/ui/useSpeaker'
 
 const props = defineProps<{
-  open: OpenLesson
-  lesson: Lesson
-  knowledge: Knowledge
   limits: readonly string[]
 }>()
+const known = useKnowledge()
+const { open, lesson, speaker } = useOpenLesson()
 
-const { speaker } = useSpeaker(() => props.lesson.student.handedness)
 const tests = computed(() =>
-  props.knowledge.feel_tests.map((test) => {
+  known.all.feel_tests.map((test) => {
     const flagged = test.limits.filter((l) => props.limits.includes(l))
     return { ...test, flagged }
   }),
 )
 const word = (check: string): AnswerWord | null =>
-  props.lesson.answers.find((a) => a.check_id === check && a.source === 'feel' && !a.block_id)
+  lesson.value.answers.find((a) => a.check_id === check && a.source === 'feel' && !a.block_id)
     ?.answer ?? null
 </script>
 

@@ -1,8 +1,8 @@
 <script setup lang="ts">
 // Pressure: traces of the mat against the school's corridor, or feel tests where there is no mat.
+import { useOpenLesson } from '@/lesson/openLesson'
 import { mdiPause, mdiPlay } from '@mdi/js'
 import { computed, ref } from 'vue'
-import type { Diagnosis, Knowledge, Lesson } from '@/api/client'
 import FootPrints from '@/drawing/FootPrints.vue'
 import PressureCurve from '@/drawing/PressureCurve.vue'
 import type { EventName } from '@/drawing/pressure'
@@ -13,32 +13,23 @@ import TraceSays from '@/lesson/pressure/TraceSays.vue'
 import TraceTape from '@/lesson/pressure/TraceTape.vue'
 import { SPEEDS, usePlayer } from '@/lesson/pressure/usePlayer'
 import { underCurve, useTraces } from '@/lesson/pressure/useTraces'
-import type { OpenLesson } from '@/lesson/useLesson'
 import OneOf from '@/ui/OneOf.vue'
 import { useSettings } from '@/ui/settings'
 import StateMessage from '@/ui/StateMessage.vue'
 import { feet, say } from '@/ui/words'
-import { useSpeaker } from '@/ui/useSpeaker'
-
-const props = defineProps<{
-  open: OpenLesson
-  lesson: Lesson
-  diagnosis: Diagnosis | null
-  knowledge: Knowledge
-}>()
+const { open, lesson, diagnosis, speaker } = useOpenLesson()
 
 const BEFORE_S = 0.3
 const settings = useSettings()
 const { traces, together, shown, chosenId, ready, problem } = useTraces(
-  props.lesson.id,
-  computed(() => props.diagnosis),
+  lesson.value.id,
+  computed(() => diagnosis.value),
 )
 const means = ref<'mat' | 'feel'>('mat')
 const MEANS = [
   { id: 'mat', word: 'Mat' },
   { id: 'feel', word: 'No mat' },
 ] as const
-const { speaker } = useSpeaker(() => props.lesson.student.handedness)
 const footWords = computed(() => feet(speaker.value))
 /** What was read, its signs in the words the instructor chose. */
 const read = computed(() => {
@@ -84,10 +75,10 @@ function move(event: EventName, t: number): void {
   const named = Object.fromEntries(
     shown.value.named.map((name) => [name, read.value?.events[name].t_s ?? 0]),
   )
-  props.open.changeTrace(shown.value.id, { events: { ...named, [event]: t } })
+  open.changeTrace(shown.value.id, { events: { ...named, [event]: t } })
 }
 function forget(): void {
-  if (shown.value) props.open.changeTrace(shown.value.id, { events: {} })
+  if (shown.value) open.changeTrace(shown.value.id, { events: {} })
 }
 const SPEED_WORDS = { 1: '1×', 0.5: '½×', 0.25: '¼×', 0.1: '0.1×' } as const
 const speedWords = SPEEDS.map((s) => ({ id: String(s), word: SPEED_WORDS[s] }))
@@ -102,20 +93,13 @@ const speedWords = SPEEDS.map((s) => ({ id: String(s), word: SPEED_WORDS[s] }))
         v-model="chosenId"
         :traces="traces"
         :odd="together?.odd ?? null"
-        :lesson="lesson"
       />
       <label v-if="means === 'mat'" class="first">
         <input v-model="settings.feelFirst" type="checkbox" /> Ask the feel first
       </label>
-      <TraceImport v-if="means === 'mat' && ready" :open="open" :lesson-id="lesson.id" />
+      <TraceImport v-if="means === 'mat' && ready" :lesson-id="lesson.id" />
     </div>
-    <FeelTests
-      v-if="means === 'feel'"
-      :open="open"
-      :lesson="lesson"
-      :knowledge="knowledge"
-      :limits="lesson.student.limits"
-    />
+    <FeelTests v-if="means === 'feel'" :limits="lesson.student.limits" />
     <template v-else>
       <v-alert v-if="problem" type="error" variant="tonal" role="alert">
         {{ problem.message }} {{ problem.hint }}
@@ -128,13 +112,7 @@ const speedWords = SPEEDS.map((s) => ({ id: String(s), word: SPEED_WORDS[s] }))
         title="No pressure trace yet."
         hint="A mat sends its swings here as they are made. A trace can also be brought in from a table of samples, and without a mat there are feel tests."
       />
-      <TraceCover
-        v-else-if="shown && covered"
-        :open="open"
-        :lesson="lesson"
-        :knowledge="knowledge"
-        @uncover="uncover"
-      />
+      <TraceCover v-else-if="shown && covered" @uncover="uncover" />
       <p v-else-if="shown && !read" class="problem" role="alert">
         This trace cannot be read as a swing: {{ shown.problem }} It is kept as it was recorded.
       </p>
@@ -183,8 +161,6 @@ const speedWords = SPEEDS.map((s) => ({ id: String(s), word: SPEED_WORDS[s] }))
         <TraceSays
           :read="read"
           :trace="shown"
-          :knowledge="knowledge"
-          :hand="lesson.student.handedness"
           @forget="forget"
           @swap="open.changeTrace(shown.id, { swapped: !shown.swapped })"
           @remove="open.deleteTrace(shown.id)"

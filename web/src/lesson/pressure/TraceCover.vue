@@ -1,25 +1,25 @@
 <script setup lang="ts">
 // The feel first: the trace stays covered until the student has said what they felt.
 import { computed } from 'vue'
-import type { AnswerWord, Knowledge, Lesson } from '@/api/client'
+import type { AnswerWord } from '@/api/client'
+import { useKnowledge } from '@/api/knowledge'
+import { useOpenLesson } from '@/lesson/openLesson'
 import FeelRow from '@/lesson/pressure/FeelRow.vue'
-import type { OpenLesson } from '@/lesson/useLesson'
 import { say } from '@/ui/words'
-import { useSpeaker } from '@/ui/useSpeaker'
+const known = useKnowledge()
+const { open, lesson, speaker } = useOpenLesson()
 
-const props = defineProps<{ open: OpenLesson; lesson: Lesson; knowledge: Knowledge }>()
 defineEmits<{ uncover: [] }>()
 
-const { speaker } = useSpeaker(() => props.lesson.student.handedness)
 /** The facts that a trace answers, those a student can feel: a camera or plate is not asked for. */
 const asks = computed(() => {
-  const felt = new Set(props.knowledge.feel_tests.flatMap((t) => t.asks).map((a) => a.check))
-  const answered = new Set(props.knowledge.signs.flatMap((s) => Object.keys(s.answers)))
-  return props.knowledge.checks.filter((c) => answered.has(c.id) && felt.has(c.id))
+  const felt = new Set(known.all.feel_tests.flatMap((t) => t.asks).map((a) => a.check))
+  const answered = new Set(known.all.signs.flatMap((s) => Object.keys(s.answers)))
+  return known.all.checks.filter((c) => answered.has(c.id) && felt.has(c.id))
 })
 const felt = computed(() => asks.value.filter((c) => word(c.id) !== null))
 const word = (check: string): AnswerWord | null =>
-  props.lesson.answers.find((a) => a.check_id === check && a.source === 'feel' && !a.block_id)
+  lesson.value.answers.find((a) => a.check_id === check && a.source === 'feel' && !a.block_id)
     ?.answer ?? null
 </script>
 

@@ -2,11 +2,12 @@
 // A trace from a table of samples: what is in it is said before it is kept.
 import { computed, ref } from 'vue'
 import { ApiError, ask, client, type Shape } from '@/api/client'
+import { useOpenLesson } from '@/lesson/openLesson'
 import { textOf } from '@/lesson/shots/tableText'
-import type { OpenLesson } from '@/lesson/useLesson'
 import { count } from '@/ui/words'
 
-const props = defineProps<{ open: OpenLesson; lessonId: string }>()
+const props = defineProps<{ lessonId: string }>()
+const { open } = useOpenLesson()
 
 const MOST_SAID = 4
 const fileName = ref('')
@@ -41,7 +42,7 @@ async function choose(event: Event): Promise<void> {
 }
 function keep(): void {
   if (!preview.value) return
-  props.open.putTrace(crypto.randomUUID(), {
+  open.putTrace(crypto.randomUUID(), {
     recorded: preview.value.recorded,
     block_id: null,
     name: fileName.value.slice(0, 80),

@@ -1,32 +1,29 @@
 <script setup lang="ts">
 // What the trace amounts to: its signs, its numbers, the looks it answers by itself.
 import { computed } from 'vue'
-import type { Handedness, Knowledge } from '@/api/client'
+import { useKnowledge } from '@/api/knowledge'
 import type { Read } from '@/drawing/pressure'
+import { useOpenLesson } from '@/lesson/openLesson'
 import type { Trace } from '@/lesson/pressure/useTraces'
 import { ANSWER_WORDS, say } from '@/ui/words'
-import { useSpeaker } from '@/ui/useSpeaker'
 
 const props = defineProps<{
   read: Read
   trace: Trace
-  knowledge: Knowledge
-  hand: Handedness
 }>()
+const { speaker } = useOpenLesson()
+const known = useKnowledge()
 defineEmits<{ forget: []; swap: []; remove: [] }>()
 
-const { speaker } = useSpeaker(() => props.hand)
 const school = computed(() => {
-  const named = props.knowledge.schools.pressure.options.find(
-    (o) => o.id === props.read.corridor_of,
-  )
-  const drill = props.knowledge.drills.find((d) => d.id === props.read.corridor_drill)
+  const named = known.all.schools.pressure.options.find((o) => o.id === props.read.corridor_of)
+  const drill = known.drill(props.read.corridor_drill)
   return drill ? `${named?.name ?? ''}, as “${drill.name.toLowerCase()}” has it` : named?.name
 })
 const signs = computed(() =>
   props.read.signs
     .filter((s) => s.there)
-    .map((s) => ({ ...s, name: props.knowledge.signs.find((k) => k.id === s.id)?.name ?? s.id })),
+    .map((s) => ({ ...s, name: known.sign(s.id)?.name ?? s.id })),
 )
 const numbers = computed(() => {
   const m = props.read.measures
@@ -53,7 +50,7 @@ const answers = computed(() =>
     .sort((a, b) => b.share - a.share)
     .map((a) => ({
       ...a,
-      label: props.knowledge.checks.find((c) => c.id === a.check_id)?.label ?? a.check_id,
+      label: known.check(a.check_id)?.label ?? a.check_id,
       word: a.answer ? ANSWER_WORDS[a.answer].toLowerCase() : '',
     })),
 )

@@ -1,14 +1,15 @@
 <script setup lang="ts">
 // The swings recorded, one to be shown; the odd one out is named, and those made with a drill.
-import type { Lesson } from '@/api/client'
+import { useOpenLesson } from '@/lesson/openLesson'
 import type { Trace } from '@/lesson/pressure/useTraces'
 
 const chosen = defineModel<string | null>({ required: true })
-const props = defineProps<{ traces: readonly Trace[]; odd: string | null; lesson: Lesson }>()
+const props = defineProps<{ traces: readonly Trace[]; odd: string | null }>()
+const { lesson } = useOpenLesson()
 
 function word(trace: Trace): string {
   if (trace.id === props.odd) return 'odd one out'
-  const block = props.lesson.blocks.find((b) => b.id === trace.block_id)
+  const block = lesson.value.blocks.find((b) => b.id === trace.block_id)
   return block && block.kind !== 'baseline' ? block.kind : ''
 }
 </script>

@@ -1,7 +1,8 @@
 <script setup lang="ts">
 // One measure: every ball before and after on one line, both means, and where it was predicted.
 import { computed } from 'vue'
-import type { Handedness, Shape } from '@/api/client'
+import type { Shape } from '@/api/client'
+import { useOpenLesson } from '@/lesson/openLesson'
 import type { DistanceUnit } from '@/ui/settings'
 import { fromMetres, signed } from '@/ui/units'
 import { MEASURE_WORDS, measureWord } from '@/lesson/retest/measureWords'
@@ -10,9 +11,9 @@ const props = defineProps<{
   measure: Shape['ComparedOut']
   /** Where the retest stands, at the measure that decides; null at the others. */
   decides: 'real' | 'not_yet' | 'too_few' | null
-  hand: Handedness
   unit: DistanceUnit
 }>()
+const { hand } = useOpenLesson()
 
 const WIDTH = 460
 const EDGE = 24
@@ -26,13 +27,13 @@ const ends = computed(() => {
   const room = Math.max((high - low) * 0.08, 0.5)
   return { low: low - room, high: high + room }
 })
-const mirrored = computed(() => props.hand === 'left' && props.measure.name.endsWith('_deg'))
+const mirrored = computed(() => hand.value === 'left' && props.measure.name.endsWith('_deg'))
 function x(value: number): number {
   const part = (value - ends.value.low) / (ends.value.high - ends.value.low)
   return EDGE + (mirrored.value ? 1 - part : part) * (WIDTH - 2 * EDGE)
 }
 const mean = (values: readonly number[]) => values.reduce((a, b) => a + b, 0) / values.length
-const say = (value: number) => measureWord(props.measure.name, value, props.hand, props.unit)
+const say = (value: number) => measureWord(props.measure.name, value, hand.value, props.unit)
 /** The size of the change with its standard error, as seen from behind the student. */
 const by = computed(() => {
   const found = props.measure.change

@@ -1,50 +1,45 @@
 <script setup lang="ts">
 // The same club and count as the baseline, number by number, ball by ball: real already, or not yet.
 import { computed, ref } from 'vue'
-import type { Diagnosis, Knowledge, Lesson, Shape } from '@/api/client'
+import type { Shape } from '@/api/client'
+import { useKnowledge } from '@/api/knowledge'
 import FlightsCompared from '@/drawing/FlightsCompared.vue'
+import { useOpenLesson } from '@/lesson/openLesson'
 import BeforeAfter from '@/lesson/retest/BeforeAfter.vue'
 import TraceOverTrace from '@/lesson/retest/TraceOverTrace.vue'
 import TransferBlock from '@/lesson/retest/TransferBlock.vue'
 import { expectedCarryM } from '@/lesson/shots/expectedCarry'
 import { useBlocks } from '@/lesson/useBlocks'
 import { useRetest } from '@/lesson/useCoaching'
-import type { OpenLesson } from '@/lesson/useLesson'
 import { useSettings } from '@/ui/settings'
 import StateMessage from '@/ui/StateMessage.vue'
 import { MEASURE_WORDS, retestWord } from '@/lesson/retest/measureWords'
 import { capital } from '@/ui/words'
+const known = useKnowledge()
+const { open, lesson, diagnosis, hand } = useOpenLesson()
 
-const props = defineProps<{
-  open: OpenLesson
-  lesson: Lesson
-  diagnosis: Diagnosis | null
-  knowledge: Knowledge
-}>()
 const emit = defineEmits<{ block: [id: string] }>()
 
 const settings = useSettings()
-const retest = useRetest(props.lesson.id, () => props.diagnosis)
+const retest = useRetest(lesson.value.id, () => diagnosis.value)
 const found = computed(() => retest.found.value)
-const hand = computed(() => props.lesson.student.handedness)
 const blocks = useBlocks(
-  props.open,
-  () => props.lesson,
+  open,
+  () => lesson.value,
   (id) => {
     emit('block', id)
   },
 )
 const of = (kind: string) =>
-  props.lesson.blocks.filter(
+  lesson.value.blocks.filter(
     (b) => b.kind === kind && b.club === found.value?.club && !b.own_targets,
   )
 const before = computed(() => of('baseline').flatMap((b) => b.shots))
 const after = computed(() => of('retest').flatMap((b) => b.shots))
 const expectedM = computed(() =>
-  expectedCarryM(of('baseline')[0]?.club ?? '', props.lesson.blocks, props.knowledge),
+  expectedCarryM(of('baseline')[0]?.club ?? '', lesson.value.blocks, known.all),
 )
-const club = (id: string | undefined) =>
-  props.knowledge.clubs.find((c) => c.id === id)?.name ?? id ?? ''
+const club = (id: string | undefined) => known.club(id)?.name ?? id ?? ''
 const primary = computed(() => found.value?.measures.find((m) => m.name === found.value?.primary))
 const shown = computed(() => found.value?.measures.filter((m) => m.before.length > 0) ?? [])
 const sentence = computed(() =>
@@ -56,7 +51,7 @@ const predicted = computed(() => {
   const at = (name: string) => found.value?.measures.find((m) => m.name === name)?.predicted ?? null
   const startDeg = at('start_deg')
   if (startDeg === null) return null
-  const without = props.lesson.decisions.at(-1)?.prediction?.without
+  const without = lesson.value.decisions.at(-1)?.prediction?.without
   const share = (without?.carry_pct?.value ?? 100) / 100
   return { startDeg, curveDeg: at('curve_deg'), carryM: share * expectedM.value }
 })
@@ -72,12 +67,12 @@ type Primary = NonNullable<Shape['LessonChange']['primary']>
 const chosen = ref<Primary | null>(null)
 function begin(clubId?: string, ownTargets = false): void {
   if (found.value && !found.value.fixed && !chosen.value)
-    props.open.changeLesson({ primary: found.value.primary as Primary })
+    open.changeLesson({ primary: found.value.primary as Primary })
   blocks.retest(clubId ?? found.value?.club, ownTargets)
 }
 function fix(event: Event): void {
   chosen.value = (event.target as HTMLSelectElement).value as Primary
-  props.open.changeLesson({ primary: chosen.value })
+  open.changeLesson({ primary: chosen.value })
 }
 </script>
 
@@ -148,27 +143,15 @@ function fix(event: Event): void {
             :key="m.name"
             :measure="m"
             :decides="m.name === found.primary ? (found.verdict?.state ?? 'too_few') : null"
-            :hand="hand"
             :unit="settings.distance"
           />
         </div>
       </div>
-      <TraceOverTrace
-        v-if="found.traces"
-        :compared="found.traces"
-        :knowledge="knowledge"
-        :hand="hand"
-      />
+      <TraceOverTrace v-if="found.traces" :compared="found.traces" />
       <p v-else-if="lesson.traces" class="quiet">
         Trace over trace: swings on the mat during the retest are laid over those before.
       </p>
-      <TransferBlock
-        :lesson="lesson"
-        :knowledge="knowledge"
-        :baseline-club="found.club"
-        :near="found.setup_only"
-        @begin="begin"
-      />
+      <TransferBlock :baseline-club="found.club" :near="found.setup_only" @begin="begin" />
     </template>
   </section>
 </template>

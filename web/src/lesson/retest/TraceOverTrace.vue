@@ -1,23 +1,21 @@
 <script setup lang="ts">
 // What the mat says of the change: signs gone or still there, shares that moved.
 import { computed } from 'vue'
-import type { Handedness, Knowledge, Shape } from '@/api/client'
+import type { Shape } from '@/api/client'
+import { useKnowledge } from '@/api/knowledge'
 import { EVENT_WORDS } from '@/drawing/pressure'
 import TracesLaid from '@/drawing/TracesLaid.vue'
-import { useSpeaker } from '@/ui/useSpeaker'
+import { useOpenLesson } from '@/lesson/openLesson'
 import { capital, count, feet } from '@/ui/words'
 
 const props = defineProps<{
   compared: Shape['TracesComparedOut']
-  knowledge: Knowledge
-  hand: Handedness
 }>()
-const { speaker } = useSpeaker(() => props.hand)
+const { speaker } = useOpenLesson()
+const known = useKnowledge()
 const footWords = computed(() => feet(speaker.value))
 const names = (ids: readonly string[]) =>
-  ids
-    .map((id) => props.knowledge.signs.find((s) => s.id === id)?.name.toLowerCase() ?? id)
-    .join(', ')
+  ids.map((id) => known.sign(id)?.name.toLowerCase() ?? id).join(', ')
 const signs = computed(() => {
   const { gone, still, new: fresh } = props.compared
   const said = [

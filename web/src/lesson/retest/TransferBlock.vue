@@ -1,25 +1,26 @@
 <script setup lang="ts">
 // Does it hold elsewhere? A second club, then a target for every ball, then the course.
+import { useKnowledge } from '@/api/knowledge'
+import { useOpenLesson } from '@/lesson/openLesson'
 import { computed, ref } from 'vue'
-import type { Knowledge, Lesson } from '@/api/client'
 import { count } from '@/ui/words'
 
 const props = defineProps<{
-  lesson: Lesson
-  knowledge: Knowledge
   baselineClub: string
   near: boolean
 }>()
+const known = useKnowledge()
+const { lesson } = useOpenLesson()
 defineEmits<{ begin: [club: string, ownTargets: boolean] }>()
 
 const club = ref('')
-const clubs = computed(() => props.knowledge.clubs.filter((c) => c.id !== props.baselineClub))
+const clubs = computed(() => known.all.clubs.filter((c) => c.id !== props.baselineClub))
 const done = computed(() =>
-  props.lesson.blocks
+  lesson.value.blocks
     .filter((b) => b.kind === 'retest' && b.shots.length > 0)
     .filter((b) => b.own_targets || b.club !== props.baselineClub)
     .map((b) => {
-      const name = props.knowledge.clubs.find((c) => c.id === b.club)?.name ?? b.club
+      const name = known.club(b.club)?.name ?? b.club
       return `${name}${b.own_targets ? ', own targets' : ''}: ${count(b.shots.length, 'ball')}`
     }),
 )

@@ -2,13 +2,14 @@
 // What came back after the lesson: practice, the course, and whether the cause was right.
 import { computed, ref, shallowRef } from 'vue'
 import { useRouter } from 'vue-router'
-import { ApiError, ask, client, type Lesson, type Shape } from '@/api/client'
+import { ApiError, ask, client, type Shape } from '@/api/client'
+import { useOpenLesson } from '@/lesson/openLesson'
 import { dayWord } from '@/ui/dates'
 import OneOf from '@/ui/OneOf.vue'
 import { vTyped } from '@/ui/typed'
 import { keepOld, typedNumber } from '@/ui/units'
+const { lesson } = useOpenLesson()
 
-const props = defineProps<{ lesson: Lesson }>()
 const emit = defineEmits<{ change: [body: Shape['FollowUpIn']] }>()
 
 type Outcome = NonNullable<Shape['FollowUpOut']['verdict']>
@@ -17,13 +18,13 @@ const VERDICTS: readonly { id: Outcome; word: string }[] = [
   { id: 'partly', word: 'Partly' },
   { id: 'rejected', word: 'Rejected' },
 ]
-const kept = computed(() => props.lesson.follow_up)
+const kept = computed(() => lesson.value.follow_up)
 const router = useRouter()
 const busy = ref(false)
 const problem = shallowRef<ApiError | null>(null)
 async function reopen(): Promise<void> {
   busy.value = true
-  const params = { path: { lesson_id: props.lesson.id } }
+  const params = { path: { lesson_id: lesson.value.id } }
   try {
     const { id } = await ask(client.POST('/api/lessons/{lesson_id}/reopen', { params }))
     void router.push({ name: 'lesson', params: { id, stage: 'listen' } })

@@ -1,20 +1,21 @@
 <script setup lang="ts">
 // The ways the sheet leaves: printed, as a file, shared where the browser can, as a mail begun.
 import { computed, ref, shallowRef } from 'vue'
-import type { Lesson, Shape } from '@/api/client'
+import type { Shape } from '@/api/client'
+import { useOpenLesson } from '@/lesson/openLesson'
 import { dayWord } from '@/ui/dates'
 
 const props = defineProps<{
-  lesson: Lesson
   sheet: Shape['SheetOut']
   /** What the addresses of the sheet are asked with. */
   query: string
   drillName: (id: string | null) => string | null
 }>()
+const { lesson } = useOpenLesson()
 defineEmits<{ print: [] }>()
 
-const base = computed(() => `/api/lessons/${props.lesson.id}`)
-const title = computed(() => `Your lesson of ${dayWord(props.lesson.started_at)}`)
+const base = computed(() => `/api/lessons/${lesson.value.id}`)
+const title = computed(() => `Your lesson of ${dayWord(lesson.value.started_at)}`)
 const text = computed(() => {
   const { miss, cause, cue, rehearsal, ball_drill, thought, days } = props.sheet
   const lines = [
@@ -40,7 +41,7 @@ async function share(): Promise<void> {
   try {
     const url = `${location.origin}${base.value}/sheet.pdf?${props.query}`
     const answer = await fetch(new Request(url))
-    const name = `${props.lesson.student.name}.pdf`
+    const name = `${lesson.value.student.name}.pdf`
     const file = new File([await answer.blob()], name, { type: 'application/pdf' })
     const whole = { title: title.value, text: text.value, files: [file] }
     await navigator.share(

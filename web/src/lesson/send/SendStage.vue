@@ -1,31 +1,27 @@
 <script setup lang="ts">
 // One page to take home: as it will be printed, beside the words that may be changed.
 import { computed, ref, useTemplateRef, watch } from 'vue'
-import type { Diagnosis, Knowledge, Lesson, Shape } from '@/api/client'
+import type { Shape } from '@/api/client'
+import { useKnowledge } from '@/api/knowledge'
+import { useOpenLesson } from '@/lesson/openLesson'
 import FollowUpForm from '@/lesson/send/FollowUpForm.vue'
 import HandOver from '@/lesson/send/HandOver.vue'
 import { useCoaching, useSheet } from '@/lesson/useCoaching'
-import type { OpenLesson } from '@/lesson/useLesson'
 import { useSettings } from '@/ui/settings'
 import StateMessage from '@/ui/StateMessage.vue'
 import { vTyped } from '@/ui/typed'
-
-const props = defineProps<{
-  open: OpenLesson
-  lesson: Lesson
-  diagnosis: Diagnosis | null
-  knowledge: Knowledge
-}>()
+const known = useKnowledge()
+const { open, lesson, diagnosis } = useOpenLesson()
 
 const settings = useSettings()
 const sheet = useSheet(
-  props.lesson.id,
-  () => (props.lesson.decisions.length > 0 ? props.diagnosis : null),
+  lesson.value.id,
+  () => (lesson.value.decisions.length > 0 ? diagnosis.value : null),
   () => settings.sides,
 )
-const coaching = useCoaching(props.lesson.id, () => props.diagnosis)
+const coaching = useCoaching(lesson.value.id, () => diagnosis.value)
 const found = computed(() => sheet.found.value)
-const base = computed(() => `/api/lessons/${props.lesson.id}`)
+const base = computed(() => `/api/lessons/${lesson.value.id}`)
 const query = computed(() => {
   const { sides, by, place } = settings
   return new URLSearchParams({ sides, by, place }).toString()
@@ -35,12 +31,12 @@ const shown = ref('')
 watch(
   [found, query],
   () => {
-    shown.value = `${base.value}/sheet.html?${query.value}&v=${props.lesson.revision}`
+    shown.value = `${base.value}/sheet.html?${query.value}&v=${lesson.value.revision}`
   },
   { immediate: true },
 )
 const unagreed = computed(
-  () => props.lesson.student.age_group === 'junior' && !props.lesson.student.guardian_agreed,
+  () => lesson.value.student.age_group === 'junior' && !lesson.value.student.guardian_agreed,
 )
 const WORDS = [
   { id: 'miss', label: 'The miss' },
@@ -51,7 +47,7 @@ const WORDS = [
 const drills = computed(() =>
   (coaching.found.value?.cards ?? [])
     .filter((c) => !c.withheld)
-    .flatMap((c) => props.knowledge.drills.find((d) => d.id === c.drill) ?? []),
+    .flatMap((c) => known.drill(c.drill) ?? []),
 )
 const DRILLS = [
   { id: 'rehearsal', label: 'Rehearsal' },
@@ -59,7 +55,7 @@ const DRILLS = [
 ] as const
 
 function change(part: Partial<Shape['SheetWords']>): void {
-  props.open.changeLesson({ sheet: { ...props.lesson.sheet, ...part } })
+  open.changeLesson({ sheet: { ...lesson.value.sheet, ...part } })
 }
 const value = (event: Event) => (event.target as HTMLTextAreaElement).value
 /** The day to ask: the check-in of the plan, unless another one is chosen. */
@@ -70,16 +66,15 @@ const askOn = computed({
     chosenDay.value = day
   },
 })
-const drillName = (id: string | null) =>
-  props.knowledge.drills.find((d) => d.id === id)?.name ?? null
+const drillName = (id: string | null) => known.drill(id)?.name ?? null
 const page = useTemplateRef<HTMLIFrameElement>('page')
 function print(): void {
   page.value?.contentWindow?.print()
 }
 function send(): void {
   if (!found.value) return
-  props.open.followUp({ due_on: askOn.value })
-  props.open.changeLesson({ finished: true })
+  open.followUp({ due_on: askOn.value })
+  open.changeLesson({ finished: true })
 }
 </script>
 
@@ -133,13 +128,7 @@ function send(): void {
         <p v-if="drills.length && !found.rehearsal && !found.ball_drill" class="quiet" role="note">
           No drill was tried in this lesson: choose one above if one is to go home.
         </p>
-        <HandOver
-          :lesson="lesson"
-          :sheet="found"
-          :query="query"
-          :drill-name="drillName"
-          @print="print"
-        />
+        <HandOver :sheet="found" :query="query" :drill-name="drillName" @print="print" />
         <form v-if="!lesson.follow_up" class="then" @submit.prevent="send">
           <label>
             Ask how it went on
@@ -152,7 +141,7 @@ function send(): void {
             >{{ lesson.student.name }} is then on the list to follow up.</span
           >
         </form>
-        <FollowUpForm v-else :lesson="lesson" @change="open.followUp" />
+        <FollowUpForm v-else @change="open.followUp" />
         <p v-if="unagreed" class="strong" role="note">
           A guardian has not agreed yet to film and data: ask before anything goes out.
         </p>

@@ -2,7 +2,8 @@
 // One ball's values as numbers and words, for correcting and for what was measured; beside the
 // drawings, which stay as they are.
 import { computed } from 'vue'
-import type { Direction, Handedness, LoggedShot, Shot } from '@/api/client'
+import type { Direction, LoggedShot, Shot } from '@/api/client'
+import { useOpenLesson } from '@/lesson/openLesson'
 import type { BallEntry } from '@/lesson/shots/useBallEntry'
 import { leftToRight, pushSign } from '@/ui/frame'
 import type { DistanceUnit } from '@/ui/settings'
@@ -12,10 +13,10 @@ import { capital, CONTACTS, directionWord } from '@/ui/words'
 
 const props = defineProps<{
   shot: LoggedShot
-  hand: Handedness
   unit: DistanceUnit
   entry: BallEntry
 }>()
+const { hand } = useOpenLesson()
 
 defineEmits<{ close: [] }>()
 
@@ -38,12 +39,12 @@ const FIELDS: readonly Field[] = [
   { name: 'divot_direction_deg', label: 'Divot, ° right', kind: 'mirrored' },
 ]
 const number = computed(() => props.entry.shots.value.findIndex((s) => s.id === props.shot.id) + 1)
-const directions = computed(() => leftToRight(props.hand))
+const directions = computed(() => leftToRight(hand.value))
 
 function shown(field: Field): string {
   const value = props.shot.observed[field.name]
   if (typeof value !== 'number') return ''
-  if (field.kind === 'mirrored') return String(value * pushSign(props.hand))
+  if (field.kind === 'mirrored') return String(value * pushSign(hand.value))
   return field.kind === 'distance' ? fromMetres(value, props.unit).toFixed(0) : String(value)
 }
 function keep(field: Field, event: Event): void {
@@ -59,7 +60,7 @@ function keep(field: Field, event: Event): void {
   }
   const inside =
     field.kind === 'mirrored'
-      ? value * pushSign(props.hand)
+      ? value * pushSign(hand.value)
       : field.kind === 'distance'
         ? toMetres(value, props.unit)
         : value

@@ -1,12 +1,14 @@
 <script setup lang="ts">
 // The balls as a tape: the newest stands out, an earlier one can be chosen to be changed.
 import { computed, nextTick, useTemplateRef, watch } from 'vue'
-import type { Handedness, LoggedShot } from '@/api/client'
+import type { LoggedShot } from '@/api/client'
+import { useOpenLesson } from '@/lesson/openLesson'
 import type { BallEntry } from '@/lesson/shots/useBallEntry'
 import { directionWord, strikeWord } from '@/ui/words'
 
 const byNumber = defineModel<boolean>('byNumber', { required: true })
-const props = defineProps<{ entry: BallEntry; hand: Handedness; reading: boolean }>()
+const props = defineProps<{ entry: BallEntry; reading: boolean }>()
+const { hand } = useOpenLesson()
 const { shots, newest, chosenId, openId } = props.entry
 
 const says = computed(() => {
@@ -38,9 +40,9 @@ function numberOf(id: string): number {
 function inWords(shot: LoggedShot): string {
   const { start, curve, contact, heel_toe_mm } = shot.observed
   const parts = []
-  if (start) parts.push(`starts ${directionWord(start, props.hand)}`)
+  if (start) parts.push(`starts ${directionWord(start, hand.value)}`)
   if (curve)
-    parts.push(curve === 'straight' ? 'no curve' : `curves ${directionWord(curve, props.hand)}`)
+    parts.push(curve === 'straight' ? 'no curve' : `curves ${directionWord(curve, hand.value)}`)
   if (contact) parts.push(contact)
   if (heel_toe_mm != null) parts.push(strikeWord(heel_toe_mm))
   return parts.join(', ') || 'nothing noted'

@@ -1,9 +1,10 @@
 <script setup lang="ts">
 // Which block of balls: its club, what carry is expected, and the way to another block.
 import { computed } from 'vue'
-import type { Block, Knowledge, Lesson } from '@/api/client'
+import type { Block } from '@/api/client'
+import { useKnowledge } from '@/api/knowledge'
+import { useOpenLesson } from '@/lesson/openLesson'
 import NewBlock from '@/lesson/shots/NewBlock.vue'
-import type { OpenLesson } from '@/lesson/useLesson'
 import { useSettings } from '@/ui/settings'
 import { vTyped } from '@/ui/typed'
 import { fromMetres, keepOld, toMetres, typedNumber } from '@/ui/units'
@@ -11,20 +12,19 @@ import { capital } from '@/ui/words'
 
 const chosen = defineModel<string | null>({ required: true })
 const props = defineProps<{
-  open: OpenLesson
-  lesson: Lesson
   block: Block
-  knowledge: Knowledge
 }>()
+const known = useKnowledge()
+const { open, lesson } = useOpenLesson()
 const settings = useSettings()
 
 const blocks = computed(() =>
-  props.lesson.blocks.map((b) => ({
+  lesson.value.blocks.map((b) => ({
     value: b.id,
     title: titleOf(b),
   })),
 )
-const clubs = computed(() => props.knowledge.clubs.map((c) => ({ value: c.id, title: c.name })))
+const clubs = computed(() => known.all.clubs.map((c) => ({ value: c.id, title: c.name })))
 const expected = computed(() =>
   props.block.expected_carry_m === null
     ? ''
@@ -40,12 +40,12 @@ const from = computed(() => (props.block.teed === true ? TEE : (props.block.surf
 
 /** What tells a block from its neighbours. */
 function titleOf(b: Block): string {
-  const drill = props.knowledge.drills.find((d) => d.id === b.drill)?.name.toLowerCase()
+  const drill = known.drill(b.drill)?.name.toLowerCase()
   const kind = b.own_targets ? 'Own targets' : capital(b.kind)
   return `${kind} · ${b.kind === 'trial' && drill ? drill : clubName(b.club)}`
 }
 function clubName(id: string): string {
-  return props.knowledge.clubs.find((c) => c.id === id)?.name ?? id
+  return known.club(id)?.name ?? id
 }
 function setExpected(event: Event): void {
   const input = event.target as HTMLInputElement
@@ -55,12 +55,12 @@ function setExpected(event: Event): void {
     return
   }
   const metres = value === null ? null : Math.min(400, toMetres(value, settings.distance))
-  props.open.putBlock(props.block.id, { expected_carry_m: metres })
+  open.putBlock(props.block.id, { expected_carry_m: metres })
 }
 /** A tee keeps the ground away from the ball; nothing noted: as usual with the club. */
 function hitFrom(value: string): void {
   const surface = value === 'turf' || value === 'mat' ? value : null
-  props.open.putBlock(props.block.id, { surface, teed: value === '' ? null : value === TEE })
+  open.putBlock(props.block.id, { surface, teed: value === '' ? null : value === TEE })
 }
 </script>
 
@@ -107,13 +107,7 @@ function hitFrom(value: string): void {
         <option v-for="s in surfaces" :key="s.value" :value="s.value">{{ s.title }}</option>
       </select>
     </label>
-    <NewBlock
-      :open="open"
-      :lesson="lesson"
-      :block="block"
-      :knowledge="knowledge"
-      @begun="(id) => (chosen = id)"
-    />
+    <NewBlock :block="block" @begun="(id) => (chosen = id)" />
   </div>
 </template>
 

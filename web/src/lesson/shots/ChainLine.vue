@@ -1,18 +1,18 @@
 <script setup lang="ts">
 // The chosen cause's chain in words; the numbers are those on the plan.
-import type { Handedness, Knowledge } from '@/api/client'
-import { useSpeaker } from '@/ui/useSpeaker'
-import { linkWord } from '@/ui/words'
+import { useKnowledge } from '@/api/knowledge'
+import { useOpenLesson } from '@/lesson/openLesson'
 
-const props = defineProps<{ chain: readonly string[]; knowledge: Knowledge; hand: Handedness }>()
-const { words } = useSpeaker(() => props.hand)
+defineProps<{ chain: readonly string[] }>()
+const { words } = useOpenLesson()
+const known = useKnowledge()
 </script>
 
 <template>
   <ol class="chain" aria-label="Chain from cause to ball">
     <li v-for="(id, i) in chain" :key="id">
       <span class="number">{{ i + 1 }}</span>
-      {{ words(linkWord(id, knowledge)) }}
+      {{ words(known.link(id)) }}
     </li>
   </ol>
 </template>

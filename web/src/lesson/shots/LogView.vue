@@ -1,32 +1,30 @@
 <script setup lang="ts">
 // What is touched to log a ball: the turf, the face, a word for the contact.
 import { computed, ref } from 'vue'
-import type { Handedness, Knowledge, Shape } from '@/api/client'
+import type { Shape } from '@/api/client'
 import ClubFace from '@/drawing/ClubFace.vue'
 import GroundPlan from '@/drawing/GroundPlan.vue'
+import { useOpenLesson } from '@/lesson/openLesson'
 import ContactStrip from '@/lesson/shots/ContactStrip.vue'
 import OffTheFace from '@/lesson/shots/OffTheFace.vue'
 import type { BallEntry } from '@/lesson/shots/useBallEntry'
 import { scatterOf, type ReadBlock } from '@/lesson/shots/useReadings'
 import { useSettings } from '@/ui/settings'
-import { useSpeaker } from '@/ui/useSpeaker'
 import { feet } from '@/ui/words'
 
 const props = defineProps<{
   entry: BallEntry
-  hand: Handedness
   kind: string
   chain: readonly string[]
-  knowledge: Knowledge
   prediction: Shape['SeenOut'] | null
   readings: ReadBlock | null
   /** On a phone one drawing at a time; null: all of them. */
   only: 'turf' | 'face' | 'word' | null
 }>()
+const { hand, speaker } = useOpenLesson()
 const emit = defineEmits<{ filled: [part: 'turf' | 'face' | 'word'] }>()
 
 const settings = useSettings()
-const { speaker } = useSpeaker(() => props.hand)
 const { shots, newest, currentId, chosenId } = props.entry
 /** A touch beside the face waits for an answer. */
 const missed = ref(false)
@@ -63,7 +61,6 @@ const seenWords = { front: 'as you look at the face', player: 'as the player see
         :newest="newest"
         :changing="chosenId"
         :chain="chain"
-        :knowledge="knowledge"
         :foot-words="footWords"
         :predicted-low-cm="prediction?.low_point_cm?.value ?? null"
         :low-point="readings?.delivery.low_point_cm ?? null"

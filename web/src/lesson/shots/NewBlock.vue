@@ -1,28 +1,28 @@
 <script setup lang="ts">
 // Another block of balls: of which kind? It takes over club, ground and carry of the one shown.
 import { ref, watch } from 'vue'
-import type { Block, Knowledge, Lesson } from '@/api/client'
-import type { OpenLesson } from '@/lesson/useLesson'
+import type { Block } from '@/api/client'
+import { useKnowledge } from '@/api/knowledge'
+import { useOpenLesson } from '@/lesson/openLesson'
 
 const props = defineProps<{
-  open: OpenLesson
-  lesson: Lesson
   block: Block
-  knowledge: Knowledge
 }>()
+const known = useKnowledge()
+const { open, lesson } = useOpenLesson()
 const emit = defineEmits<{ begun: [id: string] }>()
 
 const asking = ref(false)
 const drill = ref('')
 watch(asking, () => {
-  drill.value = props.lesson.drill ?? ''
+  drill.value = lesson.value.drill ?? ''
 })
 
 function begin(kind: Block['kind']): void {
   const id = crypto.randomUUID()
   const { club, surface, teed, expected_carry_m } = props.block
   const changed = kind === 'trial' ? { drill: drill.value } : {}
-  props.open.putBlock(id, { kind, ...changed, club, surface, teed, expected_carry_m })
+  open.putBlock(id, { kind, ...changed, club, surface, teed, expected_carry_m })
   asking.value = false
   emit('begun', id)
 }
@@ -45,7 +45,7 @@ function begin(kind: Block['kind']): void {
         With a drill
         <select v-model="drill" class="native" aria-label="Drill of the next balls">
           <option value="" disabled>choose one</option>
-          <option v-for="d in knowledge.drills" :key="d.id" :value="d.id">{{ d.name }}</option>
+          <option v-for="d in known.all.drills" :key="d.id" :value="d.id">{{ d.name }}</option>
         </select>
       </label>
       <button type="button" :disabled="drill === ''" @click="begin('trial')">

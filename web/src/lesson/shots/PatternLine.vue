@@ -1,14 +1,15 @@
 <script setup lang="ts">
 // The pattern in one sentence, with its doubt.
 import { computed } from 'vue'
-import type { Diagnosis, Handedness } from '@/api/client'
+import { useOpenLesson } from '@/lesson/openLesson'
 import { signed } from '@/ui/units'
 import { capital, count, strikeWord } from '@/ui/words'
 
-const props = defineProps<{ diagnosis: Diagnosis | null; hand: Handedness; brief: boolean }>()
+defineProps<{ brief: boolean }>()
+const { diagnosis, hand } = useOpenLesson()
 
 const sentence = computed(() => {
-  const pattern = props.diagnosis?.ranking.pattern
+  const pattern = diagnosis.value?.ranking.pattern
   if (!pattern || pattern.balls === 0)
     return 'No balls yet: touch the range where the first one started.'
   const parts = []
@@ -22,9 +23,9 @@ const sentence = computed(() => {
   return parts.length > 0 ? capital(parts.join(', ')) : count(pattern.balls, 'ball')
 })
 const delivery = computed(() => {
-  const spreads = props.diagnosis?.spreads ?? {}
+  const spreads = diagnosis.value?.spreads ?? {}
   const parts: string[] = []
-  const side = (deg: number) => (deg < 0 === (props.hand === 'right') ? 'left' : 'right')
+  const side = (deg: number) => (deg < 0 === (hand.value === 'right') ? 'left' : 'right')
   const path = spreads.path_deg
   if (path)
     parts.push(

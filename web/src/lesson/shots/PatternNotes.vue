@@ -1,7 +1,7 @@
 <script setup lang="ts">
 // What else a block shows: two groups, wild balls, a change while it was hit, what moved since.
 import { computed } from 'vue'
-import type { Handedness } from '@/api/client'
+import { useOpenLesson } from '@/lesson/openLesson'
 import type { Earlier, ReadBlock } from '@/lesson/shots/useReadings'
 import type { DistanceUnit } from '@/ui/settings'
 import { dayWord } from '@/ui/dates'
@@ -10,9 +10,9 @@ import { count, driftWord, movedWord } from '@/ui/words'
 const props = defineProps<{
   block: ReadBlock
   since: readonly Earlier[]
-  hand: Handedness
   unit: DistanceUnit
 }>()
+const { hand } = useOpenLesson()
 
 const notes = computed(() => {
   const said: string[] = []
@@ -27,14 +27,14 @@ const notes = computed(() => {
   if (wild.length > 0) {
     said.push(`${wild.length === 1 ? 'Ball' : 'Balls'} ${numbers(wild)} far from the others.`)
   }
-  for (const drift of props.block.drifts) said.push(driftWord(drift, props.hand, props.unit))
+  for (const drift of props.block.drifts) said.push(driftWord(drift, hand.value, props.unit))
   return said
 })
 const earlier = computed(() => {
   const last = props.since[0]
   if (!last) return null
   const day = dayWord(last.started_at)
-  const sure = last.moved.filter((m) => m.sure).map((m) => movedWord(m, props.hand))
+  const sure = last.moved.filter((m) => m.sure).map((m) => movedWord(m, hand.value))
   const what = sure.length > 0 ? sure.join(', ') : 'nothing has moved more than chance would'
   return `Since ${day} (${count(last.balls, 'ball')}): ${what}.`
 })

@@ -2,32 +2,31 @@
 // What the balls show, worked out: flights from the side, turf, face, delivery, lost distance. A ball
 // touched anywhere is chosen everywhere.
 import { computed } from 'vue'
-import type { AnswerWord, Knowledge, Lesson } from '@/api/client'
+import type { AnswerWord } from '@/api/client'
+import { useKnowledge } from '@/api/knowledge'
 import ClubFace from '@/drawing/ClubFace.vue'
 import DeliveryPlan from '@/drawing/DeliveryPlan.vue'
 import LostStrip from '@/drawing/LostStrip.vue'
 import SideView from '@/drawing/SideView.vue'
 import TurfStrip from '@/drawing/TurfStrip.vue'
+import { useOpenLesson } from '@/lesson/openLesson'
 import type { BallEntry } from '@/lesson/shots/useBallEntry'
 import { scatterOf, type ReadBlock } from '@/lesson/shots/useReadings'
-import type { OpenLesson } from '@/lesson/useLesson'
 import OneOf from '@/ui/OneOf.vue'
 import { useSettings } from '@/ui/settings'
 
 const props = defineProps<{
-  open: OpenLesson
-  lesson: Lesson
   entry: BallEntry
   block: ReadBlock
   kind: string
   teed: boolean
-  knowledge: Knowledge
 }>()
+const known = useKnowledge()
+const { open, lesson, hand } = useOpenLesson()
 
 const DEEP_SIDE = 'heel_or_toe_deep_divot'
 const settings = useSettings()
 const { shots, newest, chosenId } = props.entry
-const hand = computed(() => props.lesson.student.handedness)
 const chosen = computed(() => props.block.balls.find((b) => b.shot_id === chosenId.value) ?? null)
 const chosenNumber = computed(() => shots.value.findIndex((s) => s.id === chosenId.value) + 1)
 const flown = computed(() =>
@@ -43,9 +42,9 @@ const chosenDelivery = computed(() => {
   const value = (name: string) => ball[name]?.value ?? 0
   return { path: value('path_deg'), face: value('face_deg'), attack: value('attack_deg') }
 })
-const asked = computed(() => props.knowledge.checks.find((c) => c.id === DEEP_SIDE))
+const asked = computed(() => known.check(DEEP_SIDE))
 const answered = computed(
-  () => props.lesson.answers.find((a) => a.check_id === DEEP_SIDE && !a.block_id)?.answer ?? null,
+  () => lesson.value.answers.find((a) => a.check_id === DEEP_SIDE && !a.block_id)?.answer ?? null,
 )
 const ANSWERS: readonly { id: AnswerWord; word: string }[] = [
   { id: 'yes', word: 'Yes' },

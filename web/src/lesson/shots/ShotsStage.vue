@@ -1,11 +1,12 @@
 <script setup lang="ts">
 // The plan of the ground: range above; below it what is touched to log a ball (shoes, turf, face), or
 // what the balls show. A ball is up to three touches.
-import { computed, ref, toRef, watch } from 'vue'
-import type { Diagnosis, Knowledge, Lesson } from '@/api/client'
+import { useKnowledge } from '@/api/knowledge'
+import { computed, ref, watch } from 'vue'
 import type { Touch } from '@/drawing/marks'
 import RangeFan from '@/drawing/RangeFan.vue'
 import type { WhatIf } from '@/lesson/decide/useWhatIf'
+import { useOpenLesson } from '@/lesson/openLesson'
 import BallDetails from '@/lesson/shots/BallDetails.vue'
 import BallTape from '@/lesson/shots/BallTape.vue'
 import BlockBar from '@/lesson/shots/BlockBar.vue'
@@ -19,7 +20,6 @@ import ReadView from '@/lesson/shots/ReadView.vue'
 import { expectedCarryM } from '@/lesson/shots/expectedCarry'
 import type { BallEntry } from '@/lesson/shots/useBallEntry'
 import { useReadings } from '@/lesson/shots/useReadings'
-import type { OpenLesson } from '@/lesson/useLesson'
 import OneOf from '@/ui/OneOf.vue'
 import { useSettings } from '@/ui/settings'
 import { fromMetres } from '@/ui/units'
@@ -28,21 +28,18 @@ import { capital } from '@/ui/words'
 
 const block = defineModel<string | null>('block', { required: true })
 const props = defineProps<{
-  open: OpenLesson
-  lesson: Lesson
   entry: BallEntry
-  diagnosis: Diagnosis | null
-  knowledge: Knowledge
   cause: string | null
   whatIf: WhatIf | null
 }>()
+const known = useKnowledge()
+const { lesson, diagnosis, hand } = useOpenLesson()
 
 const settings = useSettings()
-const hand = computed(() => props.lesson.student.handedness)
-const shown = computed(() => props.lesson.blocks.find((b) => b.id === block.value))
+const shown = computed(() => lesson.value.blocks.find((b) => b.id === block.value))
 const { shots, newest, currentId, chosenId } = props.entry
 const expectedM = computed(() =>
-  expectedCarryM(shown.value?.club ?? '', props.lesson.blocks, props.knowledge),
+  expectedCarryM(shown.value?.club ?? '', lesson.value.blocks, known.all),
 )
 const current = computed(() => shots.value.find((s) => s.id === currentId.value) ?? null)
 /** The chosen ball's values stand open beside the drawings. */
@@ -50,15 +47,13 @@ const byNumber = ref(false)
 watch(chosenId, (now) => {
   if (now === null) byNumber.value = false
 })
-const kind = computed(
-  () => props.knowledge.clubs.find((c) => c.id === shown.value?.club)?.kind ?? 'iron',
-)
+const kind = computed(() => known.club(shown.value?.club)?.kind ?? 'iron')
 const isTeed = computed(() => shown.value?.teed ?? kind.value === 'driver')
 const view = ref<'log' | 'read'>('log')
 const { block: readings, since } = useReadings(
-  props.lesson.id,
+  lesson.value.id,
   block,
-  toRef(props, 'diagnosis'),
+  diagnosis,
   () => view.value === 'read',
 )
 const reading = computed(() => view.value === 'read' && readings.value !== null)
@@ -75,15 +70,15 @@ const wild = computed(
   () => new Set(readings.value?.balls.filter((b) => b.wild).map((b) => b.shot_id) ?? []),
 )
 const chain = computed(
-  () => props.diagnosis?.ranking.causes.find((c) => c.id === props.cause)?.chain ?? [],
+  () => diagnosis.value?.ranking.causes.find((c) => c.id === props.cause)?.chain ?? [],
 )
 const way = computed(() => {
-  const found = props.cause === null ? undefined : props.diagnosis?.ball_ways[props.cause]
+  const found = props.cause === null ? undefined : diagnosis.value?.ball_ways[props.cause]
   return found && (found.start_deg !== 0 || found.curve_deg !== 0) ? found : null
 })
 /** Laid over a retest: what was predicted when it was decided; else what the open cause predicts. */
 const prediction = computed(() => {
-  const decided = props.lesson.decisions.at(-1)?.prediction
+  const decided = lesson.value.decisions.at(-1)?.prediction
   if (shown.value?.kind === 'retest' && decided) return decided.without
   return props.cause && props.whatIf?.cause === props.cause ? props.whatIf.without : null
 })
@@ -128,7 +123,7 @@ watch(currentId, (now) => {
   if (now === null) part.value = 'range'
 })
 const blockWord = computed(() => {
-  const club = props.knowledge.clubs.find((c) => c.id === shown.value?.club)?.name ?? ''
+  const club = known.club(shown.value?.club)?.name ?? ''
   const carry = fromMetres(expectedM.value, settings.distance).toFixed(0)
   const kind = shown.value?.kind === 'baseline' ? '' : `${capital(shown.value?.kind ?? '')}, `
   return `${kind}${club}, ${carry} ${settings.distance}`
@@ -143,13 +138,7 @@ const views = computed(() => [
   <section class="shots" aria-label="Shots">
     <details v-if="isPhone && shown" class="block-fold">
       <summary>{{ blockWord }}</summary>
-      <BlockBar
-        v-model="block"
-        :open="open"
-        :lesson="lesson"
-        :block="shown"
-        :knowledge="knowledge"
-      />
+      <BlockBar v-model="block" :block="shown" />
     </details>
     <OneOf
       v-if="only"
@@ -165,15 +154,7 @@ const views = computed(() => [
       :entry="entry"
     />
     <div v-if="only === null || only === 'range'" class="range-box">
-      <BlockBar
-        v-if="shown && !isPhone"
-        v-model="block"
-        class="block-bar"
-        :open="open"
-        :lesson="lesson"
-        :block="shown"
-        :knowledge="knowledge"
-      />
+      <BlockBar v-if="shown && !isPhone" v-model="block" class="block-bar" :block="shown" />
       <DrillDone
         v-if="!isPhone && shown?.kind === 'trial' && !reading"
         class="done"
@@ -207,52 +188,44 @@ const views = computed(() => [
     <div class="between">
       <!-- what does not fit scrolls, by keyboard too -->
       <div class="says" role="region" aria-label="In words" tabindex="0">
-        <PatternLine :diagnosis="diagnosis" :hand="hand" :brief="chain.length > 0 && !reading" />
+        <PatternLine :brief="chain.length > 0 && !reading" />
         <PatternNotes
           v-if="reading && readings"
           :block="readings"
           :since="since ?? []"
-          :hand="hand"
           :unit="settings.distance"
         />
         <TargetLine
           v-if="shown?.own_targets"
           :block="shown"
           :ball="targetBall"
-          :hand="hand"
           :unit="settings.distance"
         />
-        <ChainLine v-else-if="chain.length" :chain="chain" :knowledge="knowledge" :hand="hand" />
+        <ChainLine v-else-if="chain.length" :chain="chain" />
       </div>
       <OneOf name="View" :words="views" :on="view" @chosen="(id) => (view = id)" />
     </div>
     <ReadView
       v-if="reading && readings"
-      :open="open"
-      :lesson="lesson"
       :entry="entry"
       :block="readings"
       :kind="kind"
       :teed="isTeed"
-      :knowledge="knowledge"
     />
     <LogView
       v-else-if="only !== 'range'"
       :only="only"
       :entry="entry"
-      :hand="hand"
       :kind="kind"
       :chain="chain"
-      :knowledge="knowledge"
       :prediction="prediction"
       :readings="readings"
       @filled="filled"
     />
-    <BallTape v-model:by-number="byNumber" :entry="entry" :hand="hand" :reading="reading" />
+    <BallTape v-model:by-number="byNumber" :entry="entry" :reading="reading" />
     <BallDetails
       v-if="byNumber && current && !reading"
       :shot="current"
-      :hand="hand"
       :unit="settings.distance"
       :entry="entry"
       @close="byNumber = false"

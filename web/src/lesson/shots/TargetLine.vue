@@ -1,8 +1,9 @@
 <script setup lang="ts">
 // A block in which every ball has its own target: where the next one goes.
 import { computed, watch } from 'vue'
-import { ask, client, type Block, type Handedness, type Shape } from '@/api/client'
+import { ask, client, type Block, type Shape } from '@/api/client'
 import { useAsked } from '@/api/useAsked'
+import { useOpenLesson } from '@/lesson/openLesson'
 import { pushSign } from '@/ui/frame'
 import type { DistanceUnit } from '@/ui/settings'
 import { fromMetres } from '@/ui/units'
@@ -10,9 +11,9 @@ import { fromMetres } from '@/ui/units'
 const props = defineProps<{
   block: Block
   ball: number
-  hand: Handedness
   unit: DistanceUnit
 }>()
+const { hand } = useOpenLesson()
 
 const MOST = 60
 const targets = useAsked<Shape['TargetOut'][]>()
@@ -27,7 +28,7 @@ watch(
 const words = computed(() => {
   const target = targets.found.value?.[props.ball]
   if (!target) return ''
-  const deg = target.bearing_deg * pushSign(props.hand)
+  const deg = target.bearing_deg * pushSign(hand.value)
   const where = deg === 0 ? 'middle' : `${Math.abs(deg).toFixed(0)}° ${deg < 0 ? 'left' : 'right'}`
   const expected = props.block.expected_carry_m
   const far =
