@@ -135,7 +135,7 @@ describe('afterwards', () => {
         },
       },
     })
-    const { page } = await show(ProgressTable, { student })
+    const { page } = await show(ProgressTable, { student, knowledge: known })
     await settle()
     expect(page.text()).toContain('5° left')
     expect(page.text()).toContain('1° left')
@@ -158,9 +158,7 @@ describe('afterwards', () => {
       { miss: 'heel', causes: { heel: 1 } },
     ]
     serveAll({ 'GET /api/map': { body: made } })
-    const { page } = await show(MapPage)
-    const { useKnowledge } = await import('@/api/knowledge')
-    await useKnowledge().load()
+    const { page } = await show(MapPage, { knowledge: known })
     await settle()
     return page
   }

@@ -193,7 +193,7 @@ describe('a student', () => {
     expect(page.find('h1').text()).toBe('Perrin Vale')
   })
   it('that is not there is said', async () => {
-    serve({ 'GET /api/students/S/lessons': { status: 404, body: problem('There is no student.') } })
+    serve({ 'GET /api/students/S': { status: 404, body: problem('There is no student.') } })
     const { page } = await show(StudentPage, { id: 'S' })
     expect(page.text()).toContain('There is no student.')
   })

@@ -1,13 +1,18 @@
 import { beforeEach, describe, expect, it, vi } from 'vitest'
+import { createPinia, setActivePinia } from 'pinia'
 import { ref } from 'vue'
 import type { Lesson, LoggedShot, Shot } from '@/api/client'
+import { useKnowledge } from '@/api/knowledge'
 import { useBallEntry } from '@/lesson/shots/useBallEntry'
 import type { OpenLesson, Touched } from '@/lesson/useLesson'
+import { knowledge } from './mounting'
 
 let shots: LoggedShot[]
 let entry: ReturnType<typeof useBallEntry>
 
 beforeEach(() => {
+  setActivePinia(createPinia())
+  useKnowledge().knowledge = knowledge
   const lesson = ref({ blocks: [{ id: 'B', shots: [] }] } as unknown as Lesson)
   const list = lesson.value.blocks[0]?.shots ?? []
   shots = list

@@ -14,6 +14,7 @@ const DIAGNOSIS = { ranking: { next_checks: [{ id: 'heel_up' }] } }
 const READ = {
   'GET /api/lessons/L': { body: lesson() },
   'GET /api/lessons/L/diagnosis': { body: DIAGNOSIS },
+  'GET /api/lessons/L/balls': { body: [] },
 }
 
 beforeEach(() => {
@@ -133,7 +134,7 @@ describe('balls from a device', () => {
     const { leave } = await watching(() => true, reload)
     await seconds(2)
     await settle()
-    expect(asked).toHaveLength(2)
+    expect(asked).toHaveLength(3) // at once, then every second
     expect(reload).not.toHaveBeenCalled()
     answer('2-0')
     await seconds(1)

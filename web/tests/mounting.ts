@@ -1,5 +1,6 @@
 // A page without a server: components are mounted as the application mounts them, and what they ask
 // for is answered from a table.
+import { VueQueryPlugin } from '@tanstack/vue-query'
 import { flushPromises, mount, type VueWrapper } from '@vue/test-utils'
 import { createPinia } from 'pinia'
 import { vi } from 'vitest'
@@ -7,6 +8,7 @@ import { defineComponent, h, shallowRef, type Component } from 'vue'
 import { createMemoryHistory, createRouter } from 'vue-router'
 import { createVuetify } from 'vuetify'
 import type { Block, Handedness, Knowledge, Lesson, LoggedShot, Shape } from '@/api/client'
+import { newQueries } from '@/api/query'
 import { useKnowledge } from '@/api/knowledge'
 import { provideLesson } from '@/lesson/openLesson'
 import type { OpenLesson } from '@/lesson/useLesson'
@@ -85,25 +87,35 @@ interface Shown {
 /** `open`, `lesson`, `diagnosis`: the lesson in hand; `knowledge`: as fetched; the rest: props. */
 export async function show(
   component: Component,
-  { open = {}, lesson: inHand, diagnosis = null, knowledge: known, ...props }: Given = {},
+  {
+    open = {},
+    lesson: inHand,
+    diagnosis = null,
+    readBalls = null,
+    knowledge: known,
+    ...props
+  }: Given = {},
 ): Promise<Shown> {
   const router = createRouter({ history: createMemoryHistory(), routes })
   const pinia = createPinia()
-  if (known) useKnowledge(pinia).knowledge = known as Knowledge
+  useKnowledge(pinia).knowledge = (known === undefined ? knowledge : known) as Knowledge
   const hand = (props.hand ?? 'right') as Handedness
   const ofHand = lesson([block()], { student: { ...student, handedness: hand } as never })
   const now = shallowRef((inHand ?? ofHand) as Lesson)
   const Above = defineComponent({
     inheritAttrs: false,
     setup(_, { attrs }) {
-      provideLesson({ ...open, lesson: now, diagnosis: shallowRef(diagnosis) } as OpenLesson)
+      const found = { balls: shallowRef(readBalls), diagnosis: shallowRef(diagnosis) }
+      provideLesson({ id: 'L', ...open, ...found, lesson: now } as OpenLesson)
       return () => h(component, attrs)
     },
   })
   const above = mount(Above, {
     props,
     attachTo: document.body,
-    global: { plugins: [pinia, router, createVuetify()] },
+    global: {
+      plugins: [pinia, router, createVuetify(), [VueQueryPlugin, { queryClient: newQueries() }]],
+    },
   })
   await flushPromises()
   return {
@@ -119,10 +131,22 @@ export async function show(
     },
   }
 }
+/** A composable as a component of the application uses it, and a way to leave that component. */
+export async function using<T>(composable: () => T): Promise<{ used: T; leave: () => void }> {
+  let used: T | undefined
+  const { leave } = await show({
+    setup() {
+      used = composable()
+      return () => null
+    },
+  })
+  return { used: used as T, leave }
+}
 interface Given extends Record<string, unknown> {
   open?: object
   lesson?: unknown
   diagnosis?: unknown
+  readBalls?: unknown
   knowledge?: unknown
 }
 
@@ -224,8 +248,8 @@ export const knowledge = {
   ],
   drills: [],
   clubs: [
-    { id: 'd', name: 'Driver', kind: 'driver' },
-    { id: '7i', name: '7 iron', kind: 'iron' },
+    { id: 'd', name: 'Driver', kind: 'driver', head: { teed: true } },
+    { id: '7i', name: '7 iron', kind: 'iron', head: { teed: false } },
   ],
   schools: {
     pressure: school('p'),
@@ -234,6 +258,16 @@ export const knowledge = {
     start: school('s'),
   },
   cautions: { limits: [{ id: 'knee_pain', name: 'Knee pain' }] },
+  usual_carry_m: {},
+  noting: {
+    word_inner_deg: 2,
+    word_outer_deg: 6,
+    word_near_deg: 4,
+    word_far_deg: 9,
+    divot_length_cm: 12,
+    contact_mm: { hosel: -26, toe: 20 },
+    carry_m: 130,
+  },
 } as unknown as Knowledge
 
 const lost = (strike: number): Shape['LostOut'] => ({

@@ -1,7 +1,6 @@
 // @vitest-environment jsdom
 // The Pressure stage: where moments lie, what is said of a trace, what each control asks for.
 import type { VueWrapper } from '@vue/test-utils'
-import { flushPromises } from '@vue/test-utils'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import { effectScope, nextTick, ref, shallowRef } from 'vue'
 import type { Diagnosis, Shape } from '@/api/client'
@@ -23,11 +22,13 @@ import TraceImport from '@/lesson/pressure/TraceImport.vue'
 import TraceSays from '@/lesson/pressure/TraceSays.vue'
 import TraceTape from '@/lesson/pressure/TraceTape.vue'
 import { usePlayer } from '@/lesson/pressure/usePlayer'
+import type { OpenLesson } from '@/lesson/useLesson'
 import { underCurve, useTraces, type Trace } from '@/lesson/pressure/useTraces'
 import {
   block,
   furnish,
   keepsDrags,
+  using,
   knowledge,
   lesson,
   problem,
@@ -455,21 +456,20 @@ describe('the traces of a lesson', () => {
     const body = { traces: [trace('a')], together: null }
     serve({ 'GET /api/lessons/L/traces': () => ({ body }) })
     const diagnosis = shallowRef<Diagnosis | null>(null)
-    const scope = effectScope()
-    const found = scope.run(() => useTraces('L', diagnosis))
-    expect(found?.ready.value).toBe(false)
+    const now = shallowRef(lesson())
+    const open = { id: 'L', lesson: now, diagnosis } as unknown as OpenLesson
+    const { used: found } = await using(() => useTraces(open))
+    expect(found.ready.value).toBe(false)
     diagnosis.value = {} as Diagnosis
     await settle()
-    expect(found?.shown.value?.id).toBe('a')
+    expect(found.shown.value?.id).toBe('a')
     body.traces = [trace('a'), trace('b')]
-    diagnosis.value = {} as Diagnosis
+    now.value = lesson([], { revision: '2-0' })
     await settle()
-    expect(found?.shown.value?.id).toBe('b')
+    expect(found.shown.value?.id).toBe('b')
     body.traces = [trace('a')]
-    diagnosis.value = {} as Diagnosis
+    now.value = lesson([], { revision: '3-0' })
     await settle()
-    await flushPromises()
-    expect(found?.shown.value?.id).toBe('a')
-    scope.stop()
+    expect(found.shown.value?.id).toBe('a')
   })
 })

@@ -28,7 +28,10 @@ describe('the range as drawn', () => {
 })
 
 describe('the carry a range is drawn for', () => {
-  const knowledge = { usual_carry_m: { '7i': 128 } } as unknown as Knowledge
+  const knowledge = {
+    usual_carry_m: { '7i': 128 },
+    noting: { carry_m: 125 },
+  } as unknown as Knowledge
   const block = (club: string, expected_carry_m: number | null) => ({ club, expected_carry_m })
   it('is the first that was typed for the club, in any of its blocks', () => {
     const blocks = [block('7i', null), block('d', 200), block('7i', 140), block('7i', 150)]
@@ -37,6 +40,6 @@ describe('the carry a range is drawn for', () => {
   })
   it('is what is usual with the club where nobody typed one', () => {
     expect(expectedCarryM('7i', [block('7i', null)], knowledge)).toBe(128)
-    expect(expectedCarryM('9i', [], knowledge)).toBeGreaterThan(50)
+    expect(expectedCarryM('9i', [], knowledge)).toBe(125)
   })
 })

@@ -1,8 +1,8 @@
 // @vitest-environment jsdom
 // The Shots stage's parts: what they say of a block, and what each control asks to be changed.
 import { DOMWrapper, flushPromises } from '@vue/test-utils'
-import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
-import { computed, effectScope, ref } from 'vue'
+import { beforeEach, describe, expect, it, vi } from 'vitest'
+import { computed, ref } from 'vue'
 import BallDetails from '@/lesson/shots/BallDetails.vue'
 import BallTape from '@/lesson/shots/BallTape.vue'
 import BlockBar from '@/lesson/shots/BlockBar.vue'
@@ -13,7 +13,19 @@ import ReadView from '@/lesson/shots/ReadView.vue'
 import type { BallEntry } from '@/lesson/shots/useBallEntry'
 import { useReadings, scatterOf } from '@/lesson/shots/useReadings'
 import OneOf from '@/ui/OneOf.vue'
-import { block, furnish, knowledge, lesson, problem, readings, serve, shot, show } from './mounting'
+import type { OpenLesson } from '@/lesson/useLesson'
+import {
+  block,
+  furnish,
+  knowledge,
+  lesson,
+  readings,
+  serve,
+  settle,
+  shot,
+  show,
+  using,
+} from './mounting'
 
 beforeEach(furnish)
 
@@ -303,63 +315,32 @@ describe('the balls as read', () => {
   })
 })
 
-describe('readings asked of the server', () => {
-  /** Asked a little later, in a scope as a component has one. */
-  const later = async () => {
-    await vi.advanceTimersByTimeAsync(200)
-    await flushPromises()
-  }
-  let scope = effectScope()
-  beforeEach(() => {
-    vi.useFakeTimers()
-    scope = effectScope()
-  })
-  afterEach(() => {
-    scope.stop()
-    vi.useRealTimers()
-  })
-  const asking = (...args: Parameters<typeof useReadings>) =>
-    scope.run(() => useReadings(...args)) as ReturnType<typeof useReadings>
+describe('what the balls show', () => {
+  const open = (balls: object[]) =>
+    ({
+      id: 'L',
+      lesson: ref(lesson()),
+      diagnosis: ref({}),
+      balls: ref(balls),
+    }) as unknown as OpenLesson
 
-  it('come anew with every diagnosis; what moved is asked only while it is read', async () => {
-    const asked = serve({
-      'GET /api/lessons/L/balls': { body: [readings()] },
-      'GET /api/lessons/L/since': { body: [] },
-    })
-    const diagnosis = ref<unknown>(null)
+  it('is that of the chosen block; what moved is asked only while it is read', async () => {
+    const asked = serve({ 'GET /api/lessons/L/since': { body: [] } })
     const read = ref(false)
-    const found = asking('L', ref('B'), diagnosis as never, () => read.value)
+    const { used: found } = await using(() =>
+      useReadings(open([readings()]), ref('B'), () => read.value),
+    )
+    await settle()
     expect(asked).toHaveLength(0)
-    diagnosis.value = { balls: 1 }
-    await later()
-    expect(asked.map((a) => a.call)).toEqual(['GET /api/lessons/L/balls'])
     expect(found.block.value?.shape).toBe('pull-fade')
     read.value = true
-    await later()
-    expect(asked.at(-1)?.call).toBe('GET /api/lessons/L/since')
+    await settle()
+    expect(asked.map((a) => a.call)).toEqual(['GET /api/lessons/L/since'])
+    expect(found.since.value).toEqual([])
   })
-  it('are asked once for many touches, and not at all once the page is left', async () => {
-    const asked = serve({ 'GET /api/lessons/L/balls': { body: [] } })
-    const diagnosis = ref<unknown>(null)
-    asking('L', ref('B'), diagnosis as never, () => false)
-    for (let balls = 1; balls < 5; balls++) {
-      diagnosis.value = { balls }
-      await vi.advanceTimersByTimeAsync(50)
-    }
-    await later()
-    expect(asked).toHaveLength(1)
-    diagnosis.value = { balls: 9 }
-    await flushPromises()
-    scope.stop()
-    await later()
-    expect(asked).toHaveLength(1)
-  })
-  it('are none for a block without balls, and say what went wrong', async () => {
-    serve({ 'GET /api/lessons/L/balls': { status: 404, body: problem('There is no lesson.') } })
-    const found = asking('L', ref('Z'), ref({}) as never, () => false)
-    await later()
+  it('is nothing for a block without balls', async () => {
+    const { used: found } = await using(() => useReadings(open([]), ref('Z'), () => false))
     expect(found.block.value).toBeNull()
-    expect(found.problem.value?.message).toBe('There is no lesson.')
     expect(scatterOf(null)).toBeNull()
     expect(scatterOf(readings())).toEqual({ heelToe: 6, lowHigh: 4 })
   })

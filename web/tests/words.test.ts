@@ -4,6 +4,7 @@ import { leftToRight, pushSign, toWord } from '@/ui/frame'
 import { signed, typedNumber } from '@/ui/units'
 import type { Shape } from '@/api/client'
 import { changeWords, degreesWord, directionWord, say, timesWord } from '@/ui/words'
+import { knowledge } from './mounting'
 
 describe('words', () => {
   it('names real sides for both hands', () => {
@@ -27,7 +28,7 @@ describe('words', () => {
     )
   })
   it('turns degrees into the words of the trade', () => {
-    const words = [-7, -6, -2.1, 2, 2.1, 6.1].map(toWord)
+    const words = [-7, -6, -2.1, 2, 2.1, 6.1].map((deg) => toWord(deg, knowledge.noting))
     expect(words).toEqual(['far_pull', 'pull', 'pull', 'straight', 'push', 'far_push'])
   })
   it('reads numbers as people type them, and tells nothing from nonsense', () => {

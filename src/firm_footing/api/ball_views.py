@@ -3,9 +3,25 @@
 from firm_footing.api.ball_shapes import DriftOut, GroupOut, LostOut, ReadBall, ReadBlock
 from firm_footing.api.conclusion_shapes import Spread
 from firm_footing.core.ball.forward import PARTS
-from firm_footing.core.knowledge import DIMENSIONS
+from firm_footing.core.knowledge import DIMENSIONS, Knowledge
 from firm_footing.core.pattern import Estimate
-from firm_footing.core.pattern.block import BallRead, BlockRead
+from firm_footing.core.pattern.block import BallRead, BlockRead, read_block
+from firm_footing.store.cases import case_of
+from firm_footing.store.lessons import LessonContent
+
+
+def read_content(content: LessonContent, known: Knowledge) -> list[ReadBlock]:
+    """What the balls of a lesson show, block by block; a block without a ball is left out."""
+    case = case_of(content)
+    return [
+        block_view(
+            row.id,
+            [shot.id for shot in content.shots[row.id]],
+            read_block(block, known, case.handicap),
+        )
+        for row, block in zip(content.blocks, case.blocks, strict=True)
+        if block.shots
+    ]
 
 
 def block_view(block_id: str, shot_ids: list[str], read: BlockRead) -> ReadBlock:

@@ -3,10 +3,9 @@
 from fastapi import APIRouter
 
 from firm_footing.api.ball_shapes import EarlierOut, MovedOut, ReadBlock
-from firm_footing.api.ball_views import block_view
+from firm_footing.api.ball_views import read_content
 from firm_footing.api.context import Known, RowId, Store
 from firm_footing.api.errors import responses
-from firm_footing.core.pattern.block import read_block
 from firm_footing.core.pattern.compare import by_club, moved_since
 from firm_footing.store import lessons
 from firm_footing.store.cases import case_of
@@ -18,17 +17,7 @@ ERRORS = responses(404, 422)
 @router.get("/lessons/{lesson_id}/balls", summary="What the balls show", responses=ERRORS)
 def read_balls(session: Store, known: Known, lesson_id: RowId) -> list[ReadBlock]:
     """Every block that has balls: deliveries, flights, groups, changes, lost distance."""
-    content = lessons.content_of(session, lesson_id)
-    case = case_of(content)
-    return [
-        block_view(
-            row.id,
-            [shot.id for shot in content.shots[row.id]],
-            read_block(block, known, case.handicap),
-        )
-        for row, block in zip(content.blocks, case.blocks, strict=True)
-        if block.shots
-    ]
+    return read_content(lessons.content_of(session, lesson_id), known)
 
 
 @router.get(

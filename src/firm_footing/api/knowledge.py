@@ -8,7 +8,7 @@ from pydantic import BaseModel, Field
 from firm_footing.api.context import Known
 from firm_footing.core.case import Block
 from firm_footing.core.delivery.expected import expected_of
-from firm_footing.core.knowledge import Cause, Check, Club, Drill, Mechanism
+from firm_footing.core.knowledge import Cause, Check, Club, Drill, Knowledge, Mechanism
 from firm_footing.core.knowledge.coaching import Cautions, Cues, Equipment, Miss, Schools
 from firm_footing.core.knowledge.poses import PoseView, Thing
 from firm_footing.core.knowledge.pressure import FeelTest, Sign
@@ -37,6 +37,25 @@ class DrillFigure(BaseModel):
     things: tuple[Thing, ...]
 
 
+class NotingRules(BaseModel):
+    """What a word or a touch stands for before it is read.
+
+    word_inner_deg, word_outer_deg : a direction up to the first is straight, beyond the second far
+    word_near_deg, word_far_deg : the middles of the words, where they are drawn
+    divot_length_cm : of a divot whose length was not noted
+    contact_mm : word of contact to how far along the face it is, its limit; + toe
+    carry_m : of a block without a club
+    """
+
+    word_inner_deg: float
+    word_outer_deg: float
+    word_near_deg: float
+    word_far_deg: float
+    divot_length_cm: float
+    contact_mm: dict[str, float]
+    carry_m: float
+
+
 class KnowledgeOut(BaseModel):
     """The knowledge that screens show."""
 
@@ -58,6 +77,7 @@ class KnowledgeOut(BaseModel):
     ends: dict[str, str] = Field(description="What a cause does to club and ball, in words")
     drill_figures: list[DrillFigure] = Field(description="Every drill, moment by moment")
     usual_carry_m: dict[str, float] = Field(description="Club to its carry at the usual handicap")
+    noting: NotingRules
 
 
 class MadeBy(BaseModel):
@@ -91,6 +111,25 @@ def read_knowledge(known: Known) -> KnowledgeOut:
     made["usual_carry_m"] = {
         club.id: expected_of(Block(club=club.id), known).carry_m for club in known.clubs
     }
+    made["noting"] = _noting(known)
     made["chains"] = {c.id: chain_alone(c, known) for c in known.causes}
     parts = {n: getattr(known, n) for n in KnowledgeOut.model_fields if n not in made}
     return KnowledgeOut(**parts, **made)
+
+
+def _noting(known: Knowledge) -> NotingRules:
+    shape, numbers = known.numbers.shape, known.numbers
+    contact = {}
+    for word, says in numbers.contact_says.items():
+        limit = says.most if says.least is None else says.least
+        if says.quantity == "heel_toe_mm" and limit is not None:
+            contact[word] = limit
+    return NotingRules(
+        word_inner_deg=shape.word_inner_deg,
+        word_outer_deg=shape.word_outer_deg,
+        word_near_deg=(shape.word_inner_deg + shape.word_outer_deg) / 2,
+        word_far_deg=(shape.word_outer_deg + numbers.reading.word_far_ends_deg) / 2,
+        divot_length_cm=2 * numbers.turf.half_length_cm.normal,
+        contact_mm=contact,
+        carry_m=expected_of(Block(), known).carry_m,
+    )

@@ -7,6 +7,8 @@ from typing import Annotated
 from fastapi import Depends, Query
 from pydantic import Field
 
+from firm_footing.api.ball_shapes import ReadBlock
+from firm_footing.api.ball_views import read_content
 from firm_footing.api.conclusion_shapes import DiagnosisOut
 from firm_footing.api.conclusion_views import diagnosis_view
 from firm_footing.api.context import Known, Store
@@ -27,6 +29,9 @@ class ChangedLesson(LessonOut):
     diagnosis: DiagnosisOut | None = Field(
         default=None, description="What follows from it, when asked for with `diagnosis=true`"
     )
+    balls: list[ReadBlock] | None = Field(
+        default=None, description="What the balls show, told together with what follows from it"
+    )
 
 
 def _outcome(
@@ -43,7 +48,9 @@ def _outcome(
         content = content_of(session, lesson_id)
         found = conclude(content, known, content.lesson.at_hand)
         return ChangedLesson.model_construct(
-            **dict(shown(session, content, revision)), diagnosis=found
+            **dict(shown(session, content, revision)),
+            diagnosis=found,
+            balls=read_content(content, known),
         )
 
     return of

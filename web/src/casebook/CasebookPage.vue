@@ -1,8 +1,9 @@
 <script setup lang="ts">
 // Decisions and what became of them: how often they came true, with the doubt of so few, and the
 // cases by cause, miss, club and fate.
-import { computed, ref, shallowRef } from 'vue'
-import { ApiError, ask, client, type Shape } from '@/api/client'
+import { useQuery } from '@tanstack/vue-query'
+import { computed, ref } from 'vue'
+import { ask, client, type Shape } from '@/api/client'
 import { useKnowledge } from '@/api/knowledge'
 import ShareBar from '@/casebook/ShareBar.vue'
 import { dayWord } from '@/ui/dates'
@@ -14,17 +15,11 @@ type Case = Shape['CaseOut']
 
 const known = useKnowledge()
 const settings = useSettings()
-const book = shallowRef<Shape['CasebookOut'] | null>(null)
-const failure = shallowRef<ApiError | null>(null)
-async function load(): Promise<void> {
-  try {
-    book.value = await ask(client.GET('/api/casebook'))
-    failure.value = null
-  } catch (error) {
-    failure.value = error as ApiError
-  }
-}
-void load()
+const {
+  data: book,
+  error: failure,
+  refetch: load,
+} = useQuery({ queryKey: ['casebook'], queryFn: () => ask(client.GET('/api/casebook')) })
 const name = (id: string | null, { handedness }: Case) =>
   id ? say(known.cause(id)?.name ?? id, { hand: handedness, sides: settings.sides }) : ''
 const clubName = (id: string | null) => (id ? (known.club(id)?.name ?? id) : '')

@@ -14,11 +14,10 @@ import { handicapWord } from '@/ui/handicap'
 import StateMessage from '@/ui/StateMessage.vue'
 
 const router = useRouter()
-const { day, due, failure, problem, busy, load, begin, openFile } = useDay()
+const { day, failure, problem, busy, load, begin, openFile } = useDay()
 const adding = ref(false)
 const chooser = useTemplateRef<HTMLInputElement>('chooser')
 const empty = computed(() => day.value?.students.length === 0)
-void load()
 
 function go(lesson: Lesson | null, stage: Stage = 'listen'): void {
   if (lesson) void router.push({ name: 'lesson', params: { id: lesson.id, stage } })
@@ -102,7 +101,7 @@ function detail(student: Student): string {
       title="Nobody is here yet."
       hint="Add a student to begin a lesson, or open a case file from a colleague."
     />
-    <DueList v-if="day && !empty" :due="due" />
+    <DueList v-if="day && !empty" :due="day.due" />
     <div v-if="day && !(empty && !adding) && !failure" class="columns">
       <section aria-labelledby="lessons">
         <h2 id="lessons">Lessons</h2>

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 // A student's lessons along time: what moved, the causes and their fate, drills and passes.
-import { computed, shallowRef } from 'vue'
+import { useQuery } from '@tanstack/vue-query'
+import { computed } from 'vue'
 import { ask, client, type Shape, type Student } from '@/api/client'
 import { useKnowledge } from '@/api/knowledge'
 import ProgressStrips from '@/day/ProgressStrips.vue'
@@ -11,19 +12,17 @@ import { useSpeaker } from '@/ui/useSpeaker'
 
 const props = defineProps<{ student: Student }>()
 const known = useKnowledge()
-const found = shallowRef<Shape['ProgressOut']>({ steps: [], overall: [] })
-const steps = computed(() => found.value.steps)
+// without an answer the page itself says that nobody answers
+const { data: found } = useQuery({
+  queryKey: computed(() => ['student', props.student.id, 'progress']),
+  queryFn: () => {
+    const params = { path: { student_id: props.student.id } }
+    return ask(client.GET('/api/students/{student_id}/progress', { params }))
+  },
+})
+const steps = computed(() => found.value?.steps ?? [])
 /** With two lessons the second one says it all. */
-const overall = computed(() => (steps.value.length > 2 ? found.value.overall : []))
-async function load(): Promise<void> {
-  const params = { path: { student_id: props.student.id } }
-  try {
-    found.value = await ask(client.GET('/api/students/{student_id}/progress', { params }))
-  } catch {
-    // the page itself says that nobody answers
-  }
-}
-void load()
+const overall = computed(() => (steps.value.length > 2 ? (found.value?.overall ?? []) : []))
 const ROWS = [
   ['start_deg', 'starts'],
   ['curve_deg', 'curves'],
@@ -47,8 +46,7 @@ function sureOf(moved: readonly Shape['MovedOut'][], id: string): string {
 const clubs = (step: Shape['StepOut']) =>
   step.clubs.map((id) => known.club(id)?.name ?? id).join(', ') || '–'
 const { words } = useSpeaker(() => props.student.handedness)
-const sign = (id: string) =>
-  words(known.knowledge?.signs.find((s) => s.id === id)?.name.toLowerCase() ?? id)
+const sign = (id: string) => words(known.sign(id)?.name.toLowerCase() ?? id)
 const cause = (id: string | null) => (id ? words(known.cause(id)?.label ?? id) : '–')
 const drill = (id: string | null) => (id ? words(known.drill(id)?.name ?? id) : '–')
 </script>

@@ -1,8 +1,9 @@
 <script setup lang="ts">
 // A student: who they are and their lessons.
-import { ref, shallowRef } from 'vue'
+import { useQuery, useQueryClient } from '@tanstack/vue-query'
+import { computed, ref } from 'vue'
 import { useRouter } from 'vue-router'
-import { ApiError, ask, client, type Shape, type Student } from '@/api/client'
+import { ApiError, ask, client, type Student } from '@/api/client'
 import { useKnowledge } from '@/api/knowledge'
 import AvatarMark from '@/day/AvatarMark.vue'
 import LessonList from '@/day/LessonList.vue'
@@ -18,45 +19,48 @@ const props = defineProps<{ id: string }>()
 const router = useRouter()
 const known = useKnowledge()
 const { begin, busy, problem } = useDay()
-const student = shallowRef<Student | null>(null)
-const lessons = shallowRef<Shape['LessonBrief'][]>([])
-const failure = shallowRef<ApiError | null>(null)
+const params = { path: { student_id: props.id } }
+const key = ['student', props.id]
+const queries = useQueryClient()
+const {
+  data,
+  error: failure,
+  refetch: load,
+} = useQuery({
+  queryKey: key,
+  queryFn: async () => {
+    const [student, lessons] = await Promise.all([
+      ask(client.GET('/api/students/{student_id}', { params })),
+      ask(client.GET('/api/students/{student_id}/lessons', { params })),
+    ])
+    return { student, lessons }
+  },
+})
+const student = computed(() => data.value?.student ?? null)
+const lessons = computed(() => data.value?.lessons ?? [])
 const deleting = ref(false)
 const editing = ref(false)
-
-async function load(): Promise<void> {
-  const params = { path: { student_id: props.id } }
-  try {
-    lessons.value = await ask(client.GET('/api/students/{student_id}/lessons', { params }))
-    student.value = await ask(client.GET('/api/students/{student_id}', { params }))
-    failure.value = null
-  } catch (error) {
-    failure.value = error as ApiError
-  }
-}
-void load()
 
 async function start(): Promise<void> {
   if (student.value === null) return
   const lesson = await begin(student.value)
   if (lesson) void router.push({ name: 'lesson', params: { id: lesson.id, stage: 'listen' } })
 }
-function saved(changed: Student): void {
-  student.value = changed
+function changed(to: Student): void {
+  queries.setQueryData(key, { student: to, lessons: lessons.value })
+}
+function saved(to: Student): void {
+  changed(to)
   editing.value = false
 }
 async function archive(archived: boolean): Promise<void> {
-  const params = { path: { student_id: props.id } }
   try {
-    student.value = await ask(
-      client.PATCH('/api/students/{student_id}', { params, body: { archived } }),
-    )
+    changed(await ask(client.PATCH('/api/students/{student_id}', { params, body: { archived } })))
   } catch (error) {
     problem.value = error as ApiError
   }
 }
 async function remove(): Promise<void> {
-  const params = { path: { student_id: props.id } }
   try {
     await ask(client.DELETE('/api/students/{student_id}', { params }))
     void router.push('/')

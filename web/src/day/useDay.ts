@@ -1,30 +1,26 @@
 // Everyone, the newest lessons, and how a lesson is begun or opened from a file.
-import { ref, shallowRef } from 'vue'
+import { useQuery } from '@tanstack/vue-query'
+import { computed, ref, shallowRef } from 'vue'
 import { ApiError, ask, client, type Lesson, type Shape, type Student } from '@/api/client'
 import { useSettings } from '@/ui/settings'
 
 export function useDay() {
   const settings = useSettings()
-  const day = shallowRef<Shape['Day'] | null>(null)
-  const due = shallowRef<Shape['DueOut'][]>([])
-  const failure = shallowRef<ApiError | null>(null)
   const problem = shallowRef<ApiError | null>(null)
   const busy = ref(false)
-
-  async function load(): Promise<void> {
-    try {
-      // both before anything is drawn: what comes later would push the list away under a finger
-      const [everyone, asked] = await Promise.all([
+  // both before anything is drawn: what comes later would push the list away under a finger
+  const { data, error, refetch } = useQuery({
+    queryKey: ['day'],
+    queryFn: async () => {
+      const [everyone, due] = await Promise.all([
         ask(client.GET('/api/day')),
         ask(client.GET('/api/due')).catch(() => []),
       ])
-      due.value = asked
-      day.value = everyone
-      failure.value = null
-    } catch (error) {
-      failure.value = error as ApiError
-    }
-  }
+      return { ...everyone, due }
+    },
+  })
+  const day = computed(() => data.value ?? null)
+  const load = () => refetch()
 
   async function guarded<T>(work: () => Promise<T>): Promise<T | null> {
     busy.value = true
@@ -59,7 +55,7 @@ export function useDay() {
     })
   }
 
-  return { day, due, failure, problem, busy, load, begin, openFile }
+  return { day, failure: error, problem, busy, load, begin, openFile }
 }
 
 /** JSON at least; whether it is a case, and where not, the server says. */

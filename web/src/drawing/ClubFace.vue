@@ -3,10 +3,12 @@
 // the face is asked about. While balls are read, a touch chooses one.
 import { computed, ref, useTemplateRef } from 'vue'
 import type { Handedness, LoggedShot } from '@/api/client'
+import { useKnowledge } from '@/api/knowledge'
 import { nearest, strikeOf, type Doubtful } from '@/drawing/marks'
 import { inDrawing, keepDrag, pageMoves } from '@/drawing/pointer'
 import type { Point } from '@/drawing/range'
 
+const known = useKnowledge()
 const props = defineProps<{
   hand: Handedness
   shots: LoggedShot[]
@@ -44,7 +46,7 @@ const mirrored = (x: number) => (heelRight.value ? x : WIDTH - x)
 const isWood = computed(() => props.kind === 'driver' || props.kind === 'wood')
 const marks = computed(() =>
   props.shots.flatMap((shot) => {
-    const strike = strikeOf(shot)
+    const strike = strikeOf(shot, known.all.noting)
     if (strike === null) return []
     const x = mirrored(CENTRE.x - strike.heelToeMm * PX_PER_MM)
     return [{ id: shot.id, x, y: CENTRE.y - strike.lowHighMm * PX_PER_MM }]

@@ -2,6 +2,7 @@
 // Balls before and after on one range, and the way that was predicted without the cause.
 import { computed, useTemplateRef } from 'vue'
 import type { Handedness, LoggedShot } from '@/api/client'
+import { useKnowledge } from '@/api/knowledge'
 import { flightOf, type FlightMark } from '@/drawing/marks'
 import { arcPath, ballAt, flightPath, ringsFor, toPoint, type Range } from '@/drawing/range'
 import { useSize } from '@/drawing/size'
@@ -9,6 +10,7 @@ import { pushSign } from '@/ui/frame'
 import type { DistanceUnit } from '@/ui/settings'
 import { fromMetres, toMetres } from '@/ui/units'
 
+const known = useKnowledge()
 const props = defineProps<{
   hand: Handedness
   before: LoggedShot[]
@@ -21,7 +23,7 @@ const props = defineProps<{
 const svg = useTemplateRef<SVGSVGElement>('svg')
 const size = useSize(svg, { width: 400, height: 300 })
 const sign = computed(() => pushSign(props.hand))
-const marks = (shots: LoggedShot[]) => shots.flatMap((s) => flightOf(s) ?? [])
+const marks = (shots: LoggedShot[]) => shots.flatMap((s) => flightOf(s, known.all.noting) ?? [])
 const times = computed(() => [
   { id: 'before', flights: marks(props.before) },
   { id: 'after', flights: marks(props.after) },

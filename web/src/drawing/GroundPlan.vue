@@ -44,7 +44,7 @@ const lit = computed(() => litOnPlan(props.chain, known.all))
 const parts = computed(() => shoeParts(lit.value))
 const divots = computed(() =>
   props.shots.flatMap((shot) => {
-    const divot = divotOf(shot)
+    const divot = divotOf(shot, known.all.noting)
     return divot ? [{ id: shot.id, ...divot }] : []
   }),
 )

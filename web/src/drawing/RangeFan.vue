@@ -3,6 +3,7 @@
 // chosen ball can be dragged. While balls are read, a touch chooses the nearest one.
 import { computed, ref, useTemplateRef } from 'vue'
 import type { Handedness, LoggedShot } from '@/api/client'
+import { useKnowledge } from '@/api/knowledge'
 import { flightOf, nearest, type FlightMark, type Touch } from '@/drawing/marks'
 import { inDrawing, keepDrag, pageMoves } from '@/drawing/pointer'
 import {
@@ -22,6 +23,7 @@ import { pushSign } from '@/ui/frame'
 import type { DistanceUnit } from '@/ui/settings'
 import { fromMetres, toMetres } from '@/ui/units'
 
+const known = useKnowledge()
 const props = defineProps<{
   hand: Handedness
   shots: LoggedShot[]
@@ -52,7 +54,7 @@ const dragged = ref<Point | null>(null)
 const sign = computed(() => pushSign(props.hand))
 const flights = computed(() =>
   props.shots.flatMap((shot) => {
-    const mark = flightOf(shot)
+    const mark = flightOf(shot, known.all.noting)
     return mark ? [{ id: shot.id, ...mark, track: props.tracks.get(shot.id) ?? null }] : []
   }),
 )

@@ -2,9 +2,11 @@
 // The turf as a strip along the target line: every divot a bar, the low point's likely place a band.
 import { computed } from 'vue'
 import type { LoggedShot } from '@/api/client'
+import { useKnowledge } from '@/api/knowledge'
 import { divotOf, LIKELY, type Doubtful } from '@/drawing/marks'
 import { signed } from '@/ui/units'
 
+const known = useKnowledge()
 const props = defineProps<{
   shots: LoggedShot[]
   newest: string | null
@@ -20,7 +22,7 @@ const BOTTOM = 116
 const TICKS = [-15, -10, -5, 0, 5, 10, 15]
 const divots = computed(() =>
   props.shots.flatMap((shot) => {
-    const divot = divotOf(shot)
+    const divot = divotOf(shot, known.all.noting)
     return divot ? [{ id: shot.id, from: divot.startCm, to: divot.startCm + divot.lengthCm }] : []
   }),
 )

@@ -1,7 +1,7 @@
 // What a logged ball looks like on the drawings. Measured first, then where the finger was, then
 // the middle of the word.
 import type { LoggedShot } from '@/api/client'
-import { middleOf } from '@/ui/frame'
+import { middleOf, type Noting } from '@/ui/frame'
 
 export interface FlightMark {
   startDeg: number
@@ -10,15 +10,21 @@ export interface FlightMark {
 }
 
 /** Golfer-neutral flight of a ball, or null when its start is not known. */
-export function flightOf(shot: LoggedShot): FlightMark | null {
+export function flightOf(shot: LoggedShot, noting: Noting): FlightMark | null {
   const { observed, touched } = shot
   const start =
-    observed.start_deg ?? touched.start_deg ?? (observed.start ? middleOf(observed.start) : null)
+    observed.start_deg ??
+    touched.start_deg ??
+    (observed.start ? middleOf(observed.start, noting) : null)
   if (start === null || start === undefined) return null
-  return { startDeg: start, curveDeg: curveOf(shot, start), carryM: observed.carry_m ?? null }
+  return {
+    startDeg: start,
+    curveDeg: curveOf(shot, start, noting),
+    carryM: observed.carry_m ?? null,
+  }
 }
 
-function curveOf(shot: LoggedShot, startDeg: number): number | null {
+function curveOf(shot: LoggedShot, startDeg: number, noting: Noting): number | null {
   const { observed, touched } = shot
   if (observed.curve_deg != null) return observed.curve_deg
   if (observed.side_m != null && observed.carry_m) {
@@ -28,7 +34,7 @@ function curveOf(shot: LoggedShot, startDeg: number): number | null {
     )
   }
   if (touched.curve_deg !== undefined) return touched.curve_deg
-  return observed.curve ? middleOf(observed.curve) : null
+  return observed.curve ? middleOf(observed.curve, noting) : null
 }
 
 export interface DivotMark {
@@ -37,15 +43,13 @@ export interface DivotMark {
   directionDeg: number
 }
 
-const USUAL_LENGTH_CM = 12
-
-export function divotOf(shot: LoggedShot): DivotMark | null {
+export function divotOf(shot: LoggedShot, noting: Noting): DivotMark | null {
   const { observed } = shot
   const start = observed.divot_start_cm ?? observed.brush_start_cm
   if (start === null || start === undefined) return null
   return {
     startCm: start,
-    lengthCm: observed.divot_length_cm ?? USUAL_LENGTH_CM,
+    lengthCm: observed.divot_length_cm ?? noting.divot_length_cm,
     directionDeg: observed.divot_direction_deg ?? 0,
   }
 }
@@ -76,11 +80,9 @@ export interface Doubtful {
   se: number
 }
 
-const WORD_STRIKES: Record<string, number> = { hosel: -30, toe: 25 }
-
-export function strikeOf(shot: LoggedShot): StrikeMark | null {
+export function strikeOf(shot: LoggedShot, noting: Noting): StrikeMark | null {
   const { observed } = shot
-  const heelToe = observed.heel_toe_mm ?? WORD_STRIKES[observed.contact ?? '']
+  const heelToe = observed.heel_toe_mm ?? noting.contact_mm[observed.contact ?? '']
   if (heelToe === undefined) return null
   return { heelToeMm: heelToe, lowHighMm: observed.low_high_mm ?? 0 }
 }

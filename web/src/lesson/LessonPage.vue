@@ -45,7 +45,7 @@ const shownCause = computed(() => {
   const ranking = diagnosis.value?.ranking
   return chosenCause.value ?? (ranking?.enough ? ranking.start_with : null)
 })
-const whatIf = useWhatIf(props.id, shownCause, diagnosis)
+const whatIf = useWhatIf(open, shownCause)
 /** Touching the open cause closes it: '' is none, and stays none. */
 function touchCause(id: string): void {
   chosenCause.value = shownCause.value === id ? '' : id

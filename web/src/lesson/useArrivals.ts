@@ -1,6 +1,7 @@
 // Balls may come from a device: ask now and then whether the lesson is still as it was read.
-import { onScopeDispose, type Ref } from 'vue'
-import { client, type Lesson } from '@/api/client'
+import { useQuery } from '@tanstack/vue-query'
+import { watch, type Ref } from 'vue'
+import { ask, client, type Lesson } from '@/api/client'
 
 const EVERY_MS = 1000
 
@@ -11,22 +12,19 @@ export function useArrivals(
   isIdle: () => boolean,
   reload: () => Promise<void>,
 ): void {
-  let asking = false
-  async function look(): Promise<void> {
-    if (asking || document.hidden || !isIdle() || lesson.value === null) return
-    asking = true
-    try {
+  // nobody answers: the next change of ours will say so
+  const { data, dataUpdatedAt } = useQuery({
+    queryKey: ['lesson', id, 'revision'],
+    queryFn: () => {
+      if (!isIdle()) return { revision: lesson.value?.revision }
       const params = { path: { lesson_id: id } }
-      const { data } = await client.GET('/api/lessons/{lesson_id}/revision', { params })
-      if (data && isIdle() && data.revision !== lesson.value.revision) await reload()
-    } catch {
-      // nobody answers: the next change of ours will say so
-    } finally {
-      asking = false
-    }
-  }
-  const timer = setInterval(() => void look(), EVERY_MS)
-  onScopeDispose(() => {
-    clearInterval(timer)
+      return ask(client.GET('/api/lessons/{lesson_id}/revision', { params }))
+    },
+    enabled: () => lesson.value !== null,
+    refetchInterval: EVERY_MS,
+    gcTime: 0,
+  })
+  watch(dataUpdatedAt, () => {
+    if (isIdle() && lesson.value && data.value?.revision !== lesson.value.revision) void reload()
   })
 }

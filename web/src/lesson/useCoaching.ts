@@ -1,41 +1,29 @@
-// What follows from the lesson for the work after the decision, asked again after every change.
-import { computed, watch, type Ref } from 'vue'
-import { ask, client, type Diagnosis, type Shape } from '@/api/client'
-import { useAsked } from '@/api/useAsked'
-import type { SideWords } from '@/ui/settings'
+// What follows from the lesson for the work after the decision.
+import { ask, client } from '@/api/client'
+import { useOfLesson } from '@/lesson/ofLesson'
+import type { OpenLesson } from '@/lesson/useLesson'
+import { useSettings } from '@/ui/settings'
 
-type Params = { params: { path: { lesson_id: string } } }
-
-function asked<T>(diagnosis: Ref<Diagnosis | null>, question: () => Promise<T>) {
-  const found = useAsked<T>()
-  watch(
-    diagnosis,
-    (now) => {
-      if (now !== null) void found.put(question())
+export function useCoaching(open: OpenLesson) {
+  return useOfLesson(open, 'coaching', (params) =>
+    ask(client.GET('/api/lessons/{lesson_id}/coaching', { params })),
+  )
+}
+export function useRetest(open: OpenLesson) {
+  return useOfLesson(open, 'retest', (params) =>
+    ask(client.GET('/api/lessons/{lesson_id}/retest', { params })),
+  )
+}
+export function useSheet(open: OpenLesson) {
+  const settings = useSettings()
+  return useOfLesson(
+    open,
+    'sheet',
+    ({ path }, sides) => {
+      const params = { path, query: { sides } }
+      return ask(client.GET('/api/lessons/{lesson_id}/sheet', { params }))
     },
-    { immediate: true },
+    // there is no sheet before a decision
+    () => (open.lesson.value?.decisions.length ? settings.sides : null),
   )
-  return found
-}
-const of = (lessonId: string): Params => ({ params: { path: { lesson_id: lessonId } } })
-
-export function useCoaching(lessonId: string, diagnosis: () => Diagnosis | null) {
-  return asked<Shape['CoachingOut']>(computed(diagnosis), () =>
-    ask(client.GET('/api/lessons/{lesson_id}/coaching', of(lessonId))),
-  )
-}
-export function useRetest(lessonId: string, diagnosis: () => Diagnosis | null) {
-  return asked<Shape['RetestOut'] | null>(computed(diagnosis), () =>
-    ask(client.GET('/api/lessons/{lesson_id}/retest', of(lessonId))),
-  )
-}
-export function useSheet(
-  lessonId: string,
-  diagnosis: () => Diagnosis | null,
-  sides: () => SideWords,
-) {
-  return asked<Shape['SheetOut']>(computed(diagnosis), () => {
-    const params = { ...of(lessonId).params, query: { sides: sides() } }
-    return ask(client.GET('/api/lessons/{lesson_id}/sheet', { params }))
-  })
 }

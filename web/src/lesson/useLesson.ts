@@ -29,6 +29,8 @@ export function useLesson(id: string) {
   const known = useKnowledge()
   const lesson = ref<Lesson | null>(null)
   const diagnosis = shallowRef<Diagnosis | null>(null)
+  /** What the balls show, block by block. */
+  const balls = shallowRef<Shape['ReadBlock'][] | null>(null)
   const failure = shallowRef<ApiError | null>(null)
   const refusal = shallowRef<ApiError | null>(null)
   /** The look that a round asks now; without one, the best look is asked. */
@@ -41,13 +43,14 @@ export function useLesson(id: string) {
   const saving = ref<Saving>({ state: 'saved', waiting: 0 })
 
   const outbox = new Outbox(id, {
-    settled({ diagnosis: found, ...arrived }) {
+    settled({ diagnosis: found, balls: read, ...arrived }) {
       changes++
       if (outbox.empty) lesson.value = arrived
       if (found == null) void weigh()
       else {
         asked++
         diagnosis.value = found
+        balls.value = read ?? null
       }
     },
     waiting(waiting, unreachable) {
@@ -86,11 +89,15 @@ export function useLesson(id: string) {
   let asked = 0
   async function weigh(): Promise<void> {
     const mine = ++asked
-    const path = { lesson_id: id }
-    const call = client.GET('/api/lessons/{lesson_id}/diagnosis', { params: { path } })
+    const params = { path: { lesson_id: id } }
     try {
-      const found = await ask(call)
-      if (mine === asked) diagnosis.value = found
+      const [found, read] = await Promise.all([
+        ask(client.GET('/api/lessons/{lesson_id}/diagnosis', { params })),
+        ask(client.GET('/api/lessons/{lesson_id}/balls', { params })),
+      ])
+      if (mine !== asked) return
+      diagnosis.value = found
+      balls.value = read
     } catch (error) {
       if (mine === asked) refusal.value = error as ApiError
     }
@@ -241,8 +248,10 @@ export function useLesson(id: string) {
   const looks = { lastAnswer, asking, askLook, answerAsked, sourceOf }
   const more = { putNote, deleteNote, decide, undo, redo, load }
   return {
+    id,
     lesson,
     diagnosis,
+    balls,
     failure,
     refusal,
     saving,

@@ -1,9 +1,9 @@
 <script setup lang="ts">
 // What brings about what, drawn; what is chosen told below it; all of it as a list besides.
+import { useQuery } from '@tanstack/vue-query'
 import { computed, ref } from 'vue'
-import { ask, client, type Shape } from '@/api/client'
+import { ask, client } from '@/api/client'
 import { useKnowledge } from '@/api/knowledge'
-import { useAsked } from '@/api/useAsked'
 import CauseAbout from '@/map/CauseAbout.vue'
 import CauseMap from '@/map/CauseMap.vue'
 import { PHASES, type Cause } from '@/map/layout'
@@ -18,8 +18,11 @@ const words = (text: string) => say(text, { hand: 'right', sides: settings.sides
 const wanted = ref<string | null>('')
 const cause = ref<string | null>(null)
 const miss = ref<string | null>(null)
-const made = useAsked<Shape['MadeBy'][]>()
-void made.put(ask(client.GET('/api/map')))
+const { data: made, error: problem } = useQuery({
+  queryKey: ['map'],
+  queryFn: () => ask(client.GET('/api/map')),
+  staleTime: Infinity,
+})
 
 /** Causes whose name or sentence holds what is typed; null while nothing is. */
 const found = computed(() => {
@@ -47,7 +50,7 @@ function chooseMiss(id: string): void {
 const chosen = computed(() => (cause.value ? (known.cause(cause.value) ?? null) : null))
 /** What makes the chosen miss, most first. */
 const makers = computed(() => {
-  const causes = made.found.value?.find((m) => m.miss === miss.value)?.causes ?? {}
+  const causes = made.value?.find((m) => m.miss === miss.value)?.causes ?? {}
   return Object.entries(causes)
     .sort(([, a], [, b]) => b - a)
     .map(([id, share]) => ({ id, share, name: known.cause(id)?.name ?? id }))
@@ -70,12 +73,10 @@ const missName = computed(() => known.knowledge?.misses.find((m) => m.id === mis
         hide-details
         clearable
       />
-      <p v-if="made.problem.value" role="alert">
-        {{ made.problem.value.message }} {{ made.problem.value.hint }}
-      </p>
+      <p v-if="problem" role="alert">{{ problem.message }} {{ problem.hint }}</p>
       <div class="wall">
         <CauseMap
-          :made="made.found.value ?? []"
+          :made="made ?? []"
           :cause="cause"
           :miss="miss"
           :found="found"

@@ -1,5 +1,5 @@
 // Golfer-neutral to what is seen, and back. The server only knows pull and push, lead and trail.
-import type { Direction, Handedness } from '@/api/client'
+import type { Direction, Handedness, Knowledge } from '@/api/client'
 
 export const DIRECTIONS: readonly Direction[] = ['far_pull', 'pull', 'straight', 'push', 'far_push']
 
@@ -13,25 +13,21 @@ export function leftToRight(hand: Handedness): readonly Direction[] {
   return hand === 'right' ? DIRECTIONS : [...DIRECTIONS].reverse()
 }
 
-const WORD_EDGES = { inner: 2, outer: 6 }
-const WORD_MIDDLES: Record<Direction, number> = {
-  far_pull: -8.5,
-  pull: -3.7,
-  straight: 0,
-  push: 3.7,
-  far_push: 8.5,
-}
+/** What a word or a touch stands for. */
+export type Noting = Knowledge['noting']
 
-/** The word for golfer-neutral degrees: straight within 2, far beyond 6. */
-export function toWord(deg: number): Direction {
+/** The word for golfer-neutral degrees. */
+export function toWord(deg: number, { word_inner_deg, word_outer_deg }: Noting): Direction {
   const size = Math.abs(deg)
-  if (size <= WORD_EDGES.inner) return 'straight'
-  const far = size > WORD_EDGES.outer
+  if (size <= word_inner_deg) return 'straight'
+  const far = size > word_outer_deg
   if (deg < 0) return far ? 'far_pull' : 'pull'
   return far ? 'far_push' : 'push'
 }
 
 /** Where a word is drawn: its middle, in golfer-neutral degrees. */
-export function middleOf(word: Direction): number {
-  return WORD_MIDDLES[word]
+export function middleOf(word: Direction, { word_near_deg, word_far_deg }: Noting): number {
+  if (word === 'straight') return 0
+  const size = word.startsWith('far') ? word_far_deg : word_near_deg
+  return word.endsWith('pull') ? -size : size
 }

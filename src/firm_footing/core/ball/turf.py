@@ -51,7 +51,7 @@ def low_point(shot: Shot, turf: Turf) -> LowPoint | None:
 
 def is_teed(block: Block, club: Club) -> bool:
     """Whether the ground cannot come before the ball."""
-    return block.teed if block.teed is not None else club.kind == "driver"
+    return block.teed if block.teed is not None else club.head.teed
 
 
 def attack_deg(low_point_cm: Number, club: Club, turf: Turf) -> Number:

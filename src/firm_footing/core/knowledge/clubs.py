@@ -22,6 +22,7 @@ class Head(Entry):
     bulge_mm: float | None = Field(None, gt=0)
     roll_mm: float | None = Field(None, gt=0)
     restitution_lost_per_cm2: float = Field(ge=0)
+    teed: bool = Field(False, description="Hit from a tee unless it is said otherwise")
 
 
 class ClubEntry(Entry):

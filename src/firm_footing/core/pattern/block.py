@@ -88,6 +88,7 @@ class BlockRead:
 
 
 @lru_cache(maxsize=128)
+@lru_cache(maxsize=64)  # the other blocks of a lesson stay as they are when a ball is added
 def read_block(block: Block, knowledge: Knowledge, handicap: float | None = None) -> BlockRead:
     """Everything the balls of one block show.
 

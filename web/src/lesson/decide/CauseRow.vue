@@ -21,7 +21,7 @@ const props = defineProps<{
   whatIf: WhatIf | null
 }>()
 const known = useKnowledge()
-const { lesson, words } = useOpenLesson()
+const { words } = useOpenLesson()
 defineEmits<{ choose: [id: string]; decide: [reason: string] }>()
 
 const cause = computed(() => props.row.cause)
@@ -69,7 +69,7 @@ const seen = (c: CauseRank) => (c.seen ? `, ${SEEN_WORDS[c.seen].toLowerCase()}`
       <p v-if="start && withheld.length" class="quiet">
         Not for this student: {{ words(withheld.join(', ')) }}
       </p>
-      <WhyNot :lesson="lesson.id" :cause="cause.id" :diagnosis="diagnosis" />
+      <WhyNot :cause="cause.id" :diagnosis="diagnosis" />
       <DecideButton
         v-if="!decided"
         :first="cause.id === first"

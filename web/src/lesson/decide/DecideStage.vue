@@ -17,8 +17,8 @@ const known = useKnowledge()
 const { open, lesson, diagnosis, words } = useOpenLesson()
 
 const LISTED = 7
-const coaching = useCoaching(lesson.value.id, () => diagnosis.value)
-const { compared, without, toggle } = useCompared(lesson.value.id, diagnosis)
+const coaching = useCoaching(open)
+const { compared, without, toggle } = useCompared(open)
 const decided = computed(() => lesson.value.decisions.at(-1) ?? null)
 const ranking = computed(() => diagnosis.value?.ranking ?? null)
 const nameOf = (id: string) => words(known.cause(id)?.name ?? id)
@@ -115,12 +115,7 @@ const firstThen = computed(() => {
           </p>
         </div>
       </div>
-      <TellApart
-        v-if="cards[0] && cards[1]"
-        :diagnosis="diagnosis"
-        :one="cards[0].id"
-        :other="cards[1].id"
-      />
+      <TellApart v-if="cards[0] && cards[1]" :one="cards[0].id" :other="cards[1].id" />
       <CueBench v-if="coaching.found.value?.decided" :cues="coaching.found.value.cues" />
     </template>
   </section>

@@ -1,9 +1,9 @@
 <script setup lang="ts">
 // The looks that together tell most in three minutes, by standing place; answered in a row.
-import { computed, onMounted, onUnmounted, ref, watch } from 'vue'
-import { ask, client, type Diagnosis, type Shape } from '@/api/client'
+import { useQuery } from '@tanstack/vue-query'
+import { computed, onUnmounted, ref, watch } from 'vue'
+import { ask, client, type Diagnosis } from '@/api/client'
 import { useKnowledge } from '@/api/knowledge'
-import { useAsked } from '@/api/useAsked'
 import AnswerButtons from '@/lesson/decide/AnswerButtons.vue'
 import { useOpenLesson } from '@/lesson/openLesson'
 import { capital, count, VIEW_WORDS } from '@/ui/words'
@@ -14,7 +14,17 @@ defineProps<{
 const known = useKnowledge()
 const { open, lesson, words } = useOpenLesson()
 
-const { found: round, problem, put } = useAsked<Shape['RoundOut']>()
+/** A round stays as it was planned while its looks are answered. */
+const rounds = ref(0)
+const { data: round, error: problem } = useQuery({
+  queryKey: computed(() => ['lesson', open.id, 'round', rounds.value]),
+  queryFn: () => {
+    const params = { path: { lesson_id: open.id } }
+    return ask(client.GET('/api/lessons/{lesson_id}/round', { params }))
+  },
+  staleTime: Infinity,
+  gcTime: 0,
+})
 /** Looks that could not be told before and are asked again. */
 const askedAgain = ref(new Set<string>())
 const answered = (id: string) =>
@@ -30,13 +40,15 @@ const looks = computed(() =>
 )
 const next = computed(() => looks.value.find((l) => !l.done) ?? null)
 
-function plan(): Promise<void> {
-  const params = { path: { lesson_id: lesson.value.id } }
+function askAgain(): void {
   const untold = lesson.value.answers.filter((a) => a.answer === 'unknown' && !a.block_id)
   askedAgain.value = new Set(untold.map((a) => a.check_id))
-  return put(ask(client.GET('/api/lessons/{lesson_id}/round', { params })))
 }
-onMounted(plan)
+askAgain()
+function another(): void {
+  rounds.value++
+  askAgain()
+}
 
 watch(next, (look) => {
   open.askLook(look)
@@ -68,7 +80,7 @@ onUnmounted(() => {
         </li>
       </ol>
       <AnswerButtons v-if="next" @answer="open.answerAsked" />
-      <button v-else type="button" class="again" @click="plan">Another round</button>
+      <button v-else type="button" class="again" @click="another">Another round</button>
     </template>
   </div>
 </template>

@@ -1,9 +1,9 @@
 <script setup lang="ts">
 // A few balls with one thing changed: what each of the two causes predicts, then what came.
-import { computed, watch } from 'vue'
-import { ask, client, type Diagnosis, type Shape } from '@/api/client'
+import { computed } from 'vue'
+import type { Diagnosis } from '@/api/client'
 import { useKnowledge } from '@/api/knowledge'
-import { useAsked } from '@/api/useAsked'
+import { useSeparating } from '@/lesson/decide/useApart'
 import { useOpenLesson } from '@/lesson/openLesson'
 import { capital, changeWords, count, timesWord } from '@/ui/words'
 
@@ -15,8 +15,11 @@ const known = useKnowledge()
 const { open, lesson, hand, words } = useOpenLesson()
 
 const cause = (id: string) => words(known.link(id))
-const { found, problem, put } = useAsked<Shape['SeparatingOut'][]>()
 
+const { found, problem } = useSeparating(open, () => {
+  const [one, other] = props.diagnosis.standing.leading
+  return one && other ? { one, other } : null
+})
 const current = computed(() => lesson.value.blocks.findIndex((b) => b.id === block.value))
 const trial = computed(() => {
   const shown = lesson.value.blocks[current.value]
@@ -29,17 +32,6 @@ const planned = computed(() => {
 })
 const shown = computed(() => verdict.value ?? planned.value)
 const drill = computed(() => known.drill(shown.value?.drill))
-
-watch(
-  () => props.diagnosis,
-  (now) => {
-    const [one, other] = now.standing.leading
-    if (!one || !other || now.ranking.pattern.balls === 0) return put(null)
-    const params = { path: { lesson_id: lesson.value.id }, query: { one, other } }
-    return put(ask(client.GET('/api/lessons/{lesson_id}/separating', { params })))
-  },
-  { immediate: true },
-)
 
 const counted = computed(() => {
   if (verdict.value) return `${count(verdict.value.balls, 'ball')} hit`

@@ -1,37 +1,21 @@
 <script setup lang="ts">
 // Which look, or which few balls, would tell the first two causes apart.
-import { computed, watch } from 'vue'
-import { ask, client, type Diagnosis, type Shape } from '@/api/client'
+import { computed } from 'vue'
 import { useKnowledge } from '@/api/knowledge'
-import { useAsked } from '@/api/useAsked'
 import AnswerButtons from '@/lesson/decide/AnswerButtons.vue'
+import { useBetween, useSeparating } from '@/lesson/decide/useApart'
 import { useOpenLesson } from '@/lesson/openLesson'
 
 const props = defineProps<{
-  diagnosis: Diagnosis
   one: string
   other: string
 }>()
 const known = useKnowledge()
-const { open, lesson, words } = useOpenLesson()
+const { open, words } = useOpenLesson()
 
-const between = useAsked<Shape['BetweenOut']>()
-const separating = useAsked<Shape['SeparatingOut'][]>()
-watch(
-  [() => props.one, () => props.other, () => props.diagnosis],
-  () => {
-    const params = {
-      path: { lesson_id: lesson.value.id },
-      query: { one: props.one, other: props.other },
-    }
-    void between.put(ask(client.GET('/api/lessons/{lesson_id}/between', { params })))
-    const balls = props.diagnosis.ranking.pattern.balls > 0
-    void separating.put(
-      balls ? ask(client.GET('/api/lessons/{lesson_id}/separating', { params })) : null,
-    )
-  },
-  { immediate: true },
-)
+const pair = () => ({ one: props.one, other: props.other })
+const between = useBetween(open, pair)
+const separating = useSeparating(open, pair)
 const look = computed(() => {
   const best = between.found.value?.looks[0]
   return known.check(best?.id) ?? null

@@ -1,24 +1,25 @@
 <script setup lang="ts">
 // Why this cause and not that one: what separates the two, and the look that would.
-import { computed, ref, watch } from 'vue'
-import { ask, client, type Diagnosis, type Shape } from '@/api/client'
+import { computed, ref } from 'vue'
+import type { Diagnosis } from '@/api/client'
 import { useKnowledge } from '@/api/knowledge'
-import { useAsked } from '@/api/useAsked'
+import { useBetween } from '@/lesson/decide/useApart'
 import { useOpenLesson } from '@/lesson/openLesson'
 import { timesWord } from '@/ui/words'
 
 const props = defineProps<{
-  lesson: string
   cause: string
   diagnosis: Diagnosis
 }>()
-const { words } = useOpenLesson()
+const { open, words } = useOpenLesson()
 
 const FEW = 4
 const LEAST_BITS = 0.1
 const known = useKnowledge()
 const other = ref('')
-const { found, problem, put } = useAsked<Shape['BetweenOut']>()
+const { found, problem } = useBetween(open, () =>
+  other.value ? { one: props.cause, other: other.value } : null,
+)
 const name = (id: string) => words(known.cause(id)?.label ?? id)
 
 const others = computed(() =>
@@ -31,15 +32,6 @@ const look = computed(() => {
   const first = found.value?.looks[0]
   const check = first && known.check(first.id)
   return check ? { ...first, question: words(check.question) } : null
-})
-
-watch([other, () => props.diagnosis], () => {
-  if (other.value === '') return put(null)
-  const params = {
-    path: { lesson_id: props.lesson },
-    query: { one: props.cause, other: other.value },
-  }
-  return put(ask(client.GET('/api/lessons/{lesson_id}/between', { params })))
 })
 </script>
 

@@ -1,14 +1,17 @@
 // The two or three causes that are held side by side, and what the ball would do without each.
-import { computed, ref, shallowRef, watch, type Ref } from 'vue'
-import { ask, client, type Diagnosis, type Shape } from '@/api/client'
+import { computed, ref } from 'vue'
+import { ask, client, type Shape } from '@/api/client'
 import { rowsOf } from '@/lesson/decide/rows'
+import { useOfLesson } from '@/lesson/ofLesson'
+import type { OpenLesson } from '@/lesson/useLesson'
 
 export type WhatIf = Shape['WithoutOut']
 const SIDE_BY_SIDE = 3
 /** A second or third cause less likely than this is not worth a column. */
 const LEAST_ROOT = 0.08
 
-export function useCompared(lessonId: string, diagnosis: Ref<Diagnosis | null>) {
+export function useCompared(open: OpenLesson) {
+  const { diagnosis } = open
   const chosen = ref<string[] | null>(null)
   const proposed = computed(() => {
     const ranking = diagnosis.value?.ranking
@@ -26,27 +29,21 @@ export function useCompared(lessonId: string, diagnosis: Ref<Diagnosis | null>) 
       : [...now.slice(now.length === SIDE_BY_SIDE ? 1 : 0), id]
   }
 
-  const without = shallowRef(new Map<string, WhatIf>())
-  watch(
-    [compared, diagnosis],
-    async ([ids, now], _before, onCleanup) => {
-      let late = false
-      onCleanup(() => (late = true))
-      if (!now || now.ranking.pattern.balls === 0) {
-        without.value = new Map()
-        return
-      }
-      const path = { lesson_id: lessonId }
-      const found = await Promise.all(
+  const { found } = useOfLesson(
+    open,
+    'compared',
+    ({ path }, ids) =>
+      Promise.all(
         ids.map((cause) => {
           const params = { path, query: { cause } }
           // without an answer only a drawing is missing
           return ask(client.GET('/api/lessons/{lesson_id}/without', { params })).catch(() => null)
         }),
-      )
-      if (!late) without.value = new Map(found.flatMap((f) => (f ? [[f.cause, f] as const] : [])))
-    },
-    { immediate: true },
+      ),
+    () => (diagnosis.value?.ranking.pattern.balls ? compared.value : null),
+  )
+  const without = computed(
+    () => new Map((found.value ?? []).flatMap((f) => (f ? [[f.cause, f] as const] : []))),
   )
   return { compared, without, toggle }
 }

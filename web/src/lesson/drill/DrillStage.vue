@@ -15,7 +15,7 @@ const { open, lesson, diagnosis, speaker } = useOpenLesson()
 
 const emit = defineEmits<{ block: [id: string] }>()
 
-const coaching = useCoaching(lesson.value.id, () => diagnosis.value)
+const coaching = useCoaching(open)
 const found = computed(() => coaching.found.value)
 const blocks = useBlocks(
   open,

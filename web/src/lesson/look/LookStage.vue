@@ -16,7 +16,7 @@ const { open, lesson, diagnosis } = useOpenLesson()
 
 const emit = defineEmits<{ block: [id: string] }>()
 
-const coaching = useCoaching(lesson.value.id, () => diagnosis.value)
+const coaching = useCoaching(open)
 const blocks = useBlocks(
   open,
   () => lesson.value,

@@ -17,14 +17,11 @@ import OneOf from '@/ui/OneOf.vue'
 import { useSettings } from '@/ui/settings'
 import StateMessage from '@/ui/StateMessage.vue'
 import { feet, say } from '@/ui/words'
-const { open, lesson, diagnosis, speaker } = useOpenLesson()
+const { open, lesson, speaker } = useOpenLesson()
 
 const BEFORE_S = 0.3
 const settings = useSettings()
-const { traces, together, shown, chosenId, ready, problem } = useTraces(
-  lesson.value.id,
-  computed(() => diagnosis.value),
-)
+const { traces, together, shown, chosenId, ready, problem } = useTraces(open)
 const means = ref<'mat' | 'feel'>('mat')
 const MEANS = [
   { id: 'mat', word: 'Mat' },

@@ -1,23 +1,17 @@
 // The lesson's pressure traces, read anew after every change; which one is shown, over which.
-import { computed, ref, watch, type Ref } from 'vue'
-import { ask, client, type Diagnosis, type Shape } from '@/api/client'
-import { useAsked } from '@/api/useAsked'
+import { computed, ref, watch } from 'vue'
+import { ask, client, type Shape } from '@/api/client'
+import { useOfLesson } from '@/lesson/ofLesson'
+import type { OpenLesson } from '@/lesson/useLesson'
 
 export type Trace = Shape['TraceOut']
 
-export function useTraces(lessonId: string, diagnosis: Ref<Diagnosis | null>) {
-  const asked = useAsked<Shape['TracesOut']>()
-  const params = { path: { lesson_id: lessonId } }
-  watch(
-    diagnosis,
-    (now) => {
-      if (now !== null)
-        void asked.put(ask(client.GET('/api/lessons/{lesson_id}/traces', { params })))
-    },
-    { immediate: true },
+export function useTraces(open: OpenLesson) {
+  const { found, problem } = useOfLesson(open, 'traces', (params) =>
+    ask(client.GET('/api/lessons/{lesson_id}/traces', { params })),
   )
-  const traces = computed(() => asked.found.value?.traces ?? [])
-  const together = computed(() => asked.found.value?.together ?? null)
+  const traces = computed(() => found.value?.traces ?? [])
+  const together = computed(() => found.value?.together ?? null)
   const chosenId = ref<string | null>(null)
   /** The chosen trace; a new one that arrives is shown at once. */
   const shown = computed(() => traces.value.find((t) => t.id === chosenId.value) ?? null)
@@ -26,8 +20,8 @@ export function useTraces(lessonId: string, diagnosis: Ref<Diagnosis | null>) {
     if (fresh.length > 0 || !now.some((t) => t.id === chosenId.value))
       chosenId.value = (fresh.at(-1) ?? now.at(-1))?.id ?? null
   })
-  const ready = computed(() => asked.found.value !== null)
-  return { traces, together, shown, chosenId, ready, problem: asked.problem }
+  const ready = computed(() => found.value !== null)
+  return { traces, together, shown, chosenId, ready, problem }
 }
 
 /** What lies under the shown curve, moved so that impacts meet. */

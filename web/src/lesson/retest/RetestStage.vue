@@ -16,12 +16,12 @@ import StateMessage from '@/ui/StateMessage.vue'
 import { MEASURE_WORDS, retestWord } from '@/lesson/retest/measureWords'
 import { capital } from '@/ui/words'
 const known = useKnowledge()
-const { open, lesson, diagnosis, hand } = useOpenLesson()
+const { open, lesson, hand } = useOpenLesson()
 
 const emit = defineEmits<{ block: [id: string] }>()
 
 const settings = useSettings()
-const retest = useRetest(lesson.value.id, () => diagnosis.value)
+const retest = useRetest(open)
 const found = computed(() => retest.found.value)
 const blocks = useBlocks(
   open,

@@ -11,15 +11,11 @@ import { useSettings } from '@/ui/settings'
 import StateMessage from '@/ui/StateMessage.vue'
 import { vTyped } from '@/ui/typed'
 const known = useKnowledge()
-const { open, lesson, diagnosis } = useOpenLesson()
+const { open, lesson } = useOpenLesson()
 
 const settings = useSettings()
-const sheet = useSheet(
-  lesson.value.id,
-  () => (lesson.value.decisions.length > 0 ? diagnosis.value : null),
-  () => settings.sides,
-)
-const coaching = useCoaching(lesson.value.id, () => diagnosis.value)
+const sheet = useSheet(open)
+const coaching = useCoaching(open)
 const found = computed(() => sheet.found.value)
 const base = computed(() => `/api/lessons/${lesson.value.id}`)
 const query = computed(() => {

@@ -1,8 +1,8 @@
 <script setup lang="ts">
 // Balls from a table: choose the file, see what its columns were taken for, put that right, take in.
+import { useMutation } from '@tanstack/vue-query'
 import { computed, ref, watch } from 'vue'
 import { ApiError, ask, client, type Shape } from '@/api/client'
-import { useAsked } from '@/api/useAsked'
 import { textOf } from '@/lesson/shots/tableText'
 import { count } from '@/ui/words'
 
@@ -23,7 +23,15 @@ const path = computed(() => ({ path: { lesson_id: props.lessonId } }))
 const fileName = ref('')
 const text = ref<string | null>(null)
 const columns = ref<Column[] | null>(null)
-const { found: preview, problem, put: askPreview } = useAsked<Shape['TablePreview']>()
+const preview = ref<Shape['TablePreview'] | null>(null)
+const {
+  mutate: askPreview,
+  error: problem,
+  reset: forget,
+} = useMutation({
+  mutationFn: (body: Shape['TableIn']) =>
+    ask(client.POST('/api/lessons/{lesson_id}/table/preview', { params: path.value, body })),
+})
 const result = ref<Shape['TableTaken'] | null>(null)
 const failure = ref<ApiError | null>(null)
 const busy = ref(false)
@@ -41,7 +49,8 @@ function reset(): void {
   result.value = null
   failure.value = null
   keepDoubtful.value = false
-  void askPreview(null)
+  preview.value = null
+  forget()
 }
 async function choose(event: Event): Promise<void> {
   const file = (event.target as HTMLInputElement).files?.[0]
@@ -59,10 +68,12 @@ const sent = (table: string) => ({
 })
 function look(): void {
   if (text.value === null) return
-  const body = sent(text.value)
-  void askPreview(
-    ask(client.POST('/api/lessons/{lesson_id}/table/preview', { params: path.value, body })),
-  )
+  // the newest question alone is heard when it is answered
+  askPreview(sent(text.value), {
+    onSuccess: (found) => {
+      preview.value = found
+    },
+  })
 }
 watch(preview, (now) => {
   if (now) columns.value = now.columns

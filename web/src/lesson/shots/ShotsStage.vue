@@ -33,7 +33,7 @@ const props = defineProps<{
   whatIf: WhatIf | null
 }>()
 const known = useKnowledge()
-const { lesson, diagnosis, hand } = useOpenLesson()
+const { open, lesson, diagnosis, hand } = useOpenLesson()
 
 const settings = useSettings()
 const shown = computed(() => lesson.value.blocks.find((b) => b.id === block.value))
@@ -48,14 +48,11 @@ watch(chosenId, (now) => {
   if (now === null) byNumber.value = false
 })
 const kind = computed(() => known.club(shown.value?.club)?.kind ?? 'iron')
-const isTeed = computed(() => shown.value?.teed ?? kind.value === 'driver')
-const view = ref<'log' | 'read'>('log')
-const { block: readings, since } = useReadings(
-  lesson.value.id,
-  block,
-  diagnosis,
-  () => view.value === 'read',
+const isTeed = computed(
+  () => shown.value?.teed ?? known.club(shown.value?.club)?.head.teed ?? false,
 )
+const view = ref<'log' | 'read'>('log')
+const { block: readings, since } = useReadings(open, block, () => view.value === 'read')
 const reading = computed(() => view.value === 'read' && readings.value !== null)
 const tracks = computed(
   () =>

@@ -1,8 +1,8 @@
 <script setup lang="ts">
 // A block in which every ball has its own target: where the next one goes.
-import { computed, watch } from 'vue'
-import { ask, client, type Block, type Shape } from '@/api/client'
-import { useAsked } from '@/api/useAsked'
+import { useQuery } from '@tanstack/vue-query'
+import { computed } from 'vue'
+import { ask, client, type Block } from '@/api/client'
 import { useOpenLesson } from '@/lesson/openLesson'
 import { pushSign } from '@/ui/frame'
 import type { DistanceUnit } from '@/ui/settings'
@@ -16,17 +16,16 @@ const props = defineProps<{
 const { hand } = useOpenLesson()
 
 const MOST = 60
-const targets = useAsked<Shape['TargetOut'][]>()
-watch(
-  () => props.block.id,
-  (seed) => {
-    const params = { query: { seed, balls: MOST } }
-    void targets.put(ask(client.GET('/api/targets', { params })))
+const { data: targets } = useQuery({
+  queryKey: computed(() => ['targets', props.block.id]),
+  queryFn: () => {
+    const params = { query: { seed: props.block.id, balls: MOST } }
+    return ask(client.GET('/api/targets', { params }))
   },
-  { immediate: true },
-)
+  staleTime: Infinity,
+})
 const words = computed(() => {
-  const target = targets.found.value?.[props.ball]
+  const target = targets.value?.[props.ball]
   if (!target) return ''
   const deg = target.bearing_deg * pushSign(hand.value)
   const where = deg === 0 ? 'middle' : `${Math.abs(deg).toFixed(0)}° ${deg < 0 ? 'left' : 'right'}`

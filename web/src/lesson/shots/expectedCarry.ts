@@ -12,8 +12,5 @@ export function expectedCarryM(
   knowledge: Knowledge,
 ): number {
   const typed = blocks.find((b) => b.club === club && b.expected_carry_m !== null)
-  return typed?.expected_carry_m ?? knowledge.usual_carry_m[club] ?? ANY_CLUB_M
+  return typed?.expected_carry_m ?? knowledge.usual_carry_m[club] ?? knowledge.noting.carry_m
 }
-
-/** Of a club that is not known any more. */
-const ANY_CLUB_M = 130

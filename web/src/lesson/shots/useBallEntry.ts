@@ -3,6 +3,7 @@
 //   touch ──► the open ball gets it ──► touching what is filled, or Enter, begins the next ball
 import { computed, ref } from 'vue'
 import type { LoggedShot, Shot } from '@/api/client'
+import { useKnowledge } from '@/api/knowledge'
 import type { OpenLesson, Touched } from '@/lesson/useLesson'
 import type { Touch } from '@/drawing/marks'
 import { toWord } from '@/ui/frame'
@@ -20,6 +21,7 @@ const PARTS: Record<Part, readonly (keyof Shot)[]> = {
 const SOON_MS = 3000
 
 export function useBallEntry(open: OpenLesson, blockId: () => string | null) {
+  const known = useKnowledge()
   /** The ball touches go to; null: the next touch begins a new one. */
   const openId = ref<string | null>(null)
   /** An earlier ball chosen to be changed. */
@@ -85,10 +87,10 @@ export function useBallEntry(open: OpenLesson, blockId: () => string | null) {
     f: { startDeg: number; curveDeg: number | null; carryM: number | null },
     onto: string | null,
   ): void {
-    const values: Shot = { start: toWord(f.startDeg) }
+    const values: Shot = { start: toWord(f.startDeg, known.all.noting) }
     const touched: Touched = { start_deg: f.startDeg }
     if (f.curveDeg !== null && f.carryM !== null) {
-      values.curve = toWord(f.curveDeg)
+      values.curve = toWord(f.curveDeg, known.all.noting)
       values.carry_m = Number(f.carryM.toFixed(2))
       touched.curve_deg = f.curveDeg
     }

@@ -1,46 +1,22 @@
-// What the balls of the lesson show, worked out anew after every change; and what moved since
-// earlier baselines.
-import { computed, onScopeDispose, watch, type Ref } from 'vue'
-import { ask, client, type Diagnosis, type Shape } from '@/api/client'
-import { useAsked } from '@/api/useAsked'
+// What the balls of a block show, and what moved since earlier baselines.
+import { computed, type Ref } from 'vue'
+import { ask, client, type Shape } from '@/api/client'
+import { useOfLesson } from '@/lesson/ofLesson'
+import type { OpenLesson } from '@/lesson/useLesson'
 
 export type ReadBlock = Shape['ReadBlock']
 export type ReadBall = Shape['ReadBall']
 export type Earlier = Shape['EarlierOut']
 
-const LATER_MS = 150
-
-export function useReadings(
-  lessonId: string,
-  blockId: Ref<string | null>,
-  diagnosis: Ref<Diagnosis | null>,
-  isRead: () => boolean,
-) {
-  const balls = useAsked<ReadBlock[]>()
-  const since = useAsked<Earlier[]>()
-  const params = { path: { lesson_id: lessonId } }
-  /** A little later, so that the next touch is not kept waiting for a drawing of the last. */
-  let waiting: ReturnType<typeof setTimeout> | undefined
-  watch(
-    diagnosis,
-    (now) => {
-      clearTimeout(waiting)
-      if (now === null) return
-      waiting = setTimeout(() => {
-        void balls.put(ask(client.GET('/api/lessons/{lesson_id}/balls', { params })))
-      }, LATER_MS)
-    },
-    { immediate: true },
+export function useReadings(open: OpenLesson, blockId: Ref<string | null>, isRead: () => boolean) {
+  const since = useOfLesson(
+    open,
+    'since',
+    (params) => ask(client.GET('/api/lessons/{lesson_id}/since', { params })),
+    () => isRead() || null,
   )
-  onScopeDispose(() => {
-    clearTimeout(waiting)
-  })
-  watch([diagnosis, isRead], ([now, read]) => {
-    if (now === null || !read) return
-    void since.put(ask(client.GET('/api/lessons/{lesson_id}/since', { params })))
-  })
-  const block = computed(() => balls.found.value?.find((b) => b.block_id === blockId.value) ?? null)
-  return { block, since: since.found, problem: balls.problem }
+  const block = computed(() => open.balls.value?.find((b) => b.block_id === blockId.value) ?? null)
+  return { block, since: since.found }
 }
 
 /** How the balls of a block scatter over the face, one standard deviation, in millimetres. */
