@@ -9,6 +9,7 @@ from typing import Any
 import pytest
 from playwright.sync_api import Page, expect
 
+from tests.browser.choosing import choose
 from tests.browser.conftest import ROOT, Finger
 from tests.browser.test_journeys import new_block, open_lesson_of, own_copy_of, saved
 
@@ -45,8 +46,8 @@ def test_a_table_with_a_bad_cell_comes_in_once(page: Page) -> None:
     expect(dialog.get_by_test_id("would")).to_have_text("4 balls would be taken in.")
     expect(dialog.get_by_test_id("bad-rows")).to_contain_text("row 6, Ball Speed “broken”: not a")
     # the guess can be put right, and the preview follows
-    dialog.get_by_label("Face Angle holds").select_option("left out")
-    dialog.get_by_label("Side of Club Path").select_option("+ is left")
+    choose(dialog, "Face Angle holds", "left out")
+    choose(dialog, "Side of Club Path", "+ is left")
     dialog.get_by_role("button", name="Take in 4 balls").tap()
     expect(dialog.get_by_role("status")).to_contain_text("4 balls taken in")
     expect(dialog.get_by_test_id("bad-rows")).to_contain_text("Not taken in:")
@@ -148,7 +149,7 @@ def test_a_baseline_with_a_driver_and_with_a_wedge(
 ) -> None:
     own_copy_of(page, "Bastian Roe")
     new_block(page, "More baseline")
-    page.get_by_label("Club", exact=True).select_option(club)
+    choose(page, "Club", club)
     page.get_by_label("Expected carry").fill(carry)
     page.get_by_label("Expected carry").press("Tab")
     for x in (0.44, 0.46, 0.45, 0.43, 0.47):
@@ -194,14 +195,14 @@ def test_dragging_across_a_drawing_with_the_mouse_marks_no_words(page: Page) -> 
 
 def test_an_iron_can_be_teed(page: Page) -> None:
     own_copy_of(page, "Bastian Roe")
-    page.get_by_label("Hit from").select_option("Tee")
+    choose(page, "Hit from", "Tee")
     saved(page)
     assert lesson_of(page)["blocks"][0]["teed"] is True
-    page.get_by_label("Hit from").select_option("Mat")
+    choose(page, "Hit from", "Mat")
     saved(page)
     block = lesson_of(page)["blocks"][0]
     assert (block["surface"], block["teed"]) == ("mat", False)
-    page.get_by_label("Hit from").select_option("not noted")
+    choose(page, "Hit from", "not noted")
     saved(page)
     assert lesson_of(page)["blocks"][0]["teed"] is None
 
@@ -354,7 +355,7 @@ def test_drawings_keep_their_place_and_size_whatever_comes_above(
     page.get_by_test_id("undo").tap()
     saved(page)
     assert boxes() == before
-    page.get_by_role("button", name="Separating balls").tap()
+    page.get_by_role("button", name="A few balls").tap()
     page.get_by_role("button", name="Hit these 5 balls").tap()
     page.evaluate("scrollTo(0, 0)")
     expect(page.get_by_text("Was the drill done right?")).to_be_visible()

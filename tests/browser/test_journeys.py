@@ -6,6 +6,7 @@ import pytest
 from playwright.sync_api import Locator, Page, Route, expect
 
 from firm_footing.core.knowledge import Knowledge
+from tests.browser.choosing import choose
 from tests.browser.conftest import Finger
 
 pytestmark = pytest.mark.browser
@@ -48,7 +49,7 @@ def open_lesson_of(page: Page, name: str, stage: str = "shots") -> None:
 
 
 def block(page: Page) -> Locator:
-    return page.locator("label", has_text="Block").locator("select")
+    return page.locator(".choose-one", has_text="Block")
 
 
 def look(page: Page, question: str, answer: str) -> None:
@@ -171,7 +172,7 @@ def test_undo_edit_and_delete_a_ball(page: Page, finger: Finger) -> None:
     tape.first.tap()
     page.get_by_role("button", name="By number").tap()
     details = page.get_by_test_id("details")
-    details.get_by_label("Start", exact=True).select_option("far left")
+    choose(details, "Start", "far left")
     details.get_by_label("Carry").fill("120")
     details.get_by_label("Carry").press("Tab")
     details.get_by_label("Carry").fill("a lot")
@@ -239,7 +240,7 @@ def test_why_not_the_other(page: Page) -> None:
     open_lesson_of(page, "Oda Brack")
     cause = page.get_by_test_id("cause-trail_heel_pops")
     cause.get_by_role("button").first.tap()
-    cause.get_by_label("Why not the other cause").select_option("toes coming down")
+    choose(cause, "Why not another cause?", "toes coming down")
     separates = cause.get_by_test_id("why-not")
     expect(separates).to_contain_text("trail foot does not roll: yes")
     expect(separates).to_contain_text("Would tell them apart")
@@ -303,7 +304,7 @@ def test_an_ambiguous_case_is_settled_by_the_suggested_looks(
 
 def test_a_round_of_looks_is_answered_in_its_order(page: Page) -> None:
     own_copy_of(page, "Oda Brack")
-    page.get_by_role("button", name="Three-minute round").tap()
+    page.get_by_role("button", name="Three minutes").tap()
     looks = page.get_by_test_id("look-round").locator("li")
     expect(looks.first).to_have_class(re.compile("now"))
     count = looks.count()
@@ -317,7 +318,7 @@ def test_a_round_of_looks_is_answered_in_its_order(page: Page) -> None:
 
 def test_separating_balls_are_predicted_hit_and_judged(page: Page, finger: Finger) -> None:
     own_copy_of(page, "Oda Brack")
-    page.get_by_role("button", name="Separating balls").tap()
+    page.get_by_role("button", name="A few balls").tap()
     box = page.get_by_test_id("separating")
     expect(box).to_contain_text("tells right about")
     expect(box.locator("dd")).to_have_count(2)  # what each of the two would show
@@ -338,7 +339,7 @@ def test_separating_balls_are_predicted_hit_and_judged(page: Page, finger: Finge
     if "open" not in (first.get_attribute("class") or ""):
         first.get_by_role("button").first.tap()
     expect(first).to_contain_text("3 balls with")
-    block(page).select_option(label="Baseline · 7 iron")
+    choose(page, "Block", "Baseline · 7 iron")
     expect(page.get_by_test_id("next-look")).to_be_visible()
 
 
@@ -362,10 +363,10 @@ def test_what_it_would_be_without_the_cause_is_drawn_and_kept_for_the_retest(pag
 
 def test_looks_that_could_not_be_told_are_asked_again_in_a_round(page: Page) -> None:
     own_copy_of(page, "Oda Brack")
-    page.get_by_role("button", name="Three-minute round").tap()
+    page.get_by_role("button", name="Three minutes").tap()
     first = page.get_by_test_id("look-round").locator("li").first
     page.keyboard.press("u")
     expect(first).to_have_class(re.compile("done"))
     page.get_by_role("button", name="One look").tap()
-    page.get_by_role("button", name="Three-minute round").tap()
+    page.get_by_role("button", name="Three minutes").tap()
     expect(page.get_by_test_id("look-round").locator("li.now")).to_have_count(1)

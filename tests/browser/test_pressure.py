@@ -9,6 +9,7 @@ import numpy as np
 import pytest
 from playwright.sync_api import Page, expect
 
+from tests.browser.choosing import choose
 from tests.browser.conftest import ROOT, Finger
 from tests.browser.test_balls import lesson_of
 from tests.browser.test_journeys import open_lesson_of, own_copy_of, saved
@@ -105,7 +106,7 @@ def test_the_simulated_mat_is_seen_live(page: Page, base_url: str) -> None:
     expect(page.get_by_test_id("signs")).to_contain_text("Backs up before impact")
     expect(page.get_by_test_id("trace-answers")).to_contain_text("lead pressure peaks")
     tape.first.tap()
-    page.get_by_label("Laid under").select_option("swing 2")
+    choose(page, "Laid under", "swing 2")
     expect(page.get_by_test_id("under")).to_have_count(1)
 
 

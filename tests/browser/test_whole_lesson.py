@@ -5,6 +5,7 @@ import re
 import pytest
 from playwright.sync_api import Page, expect
 
+from tests.browser.choosing import choose
 from tests.browser.conftest import Finger
 from tests.browser.test_balls import lesson_of
 from tests.browser.test_journeys import block, new_lesson, open_lesson_of, own_copy_of, saved
@@ -61,6 +62,7 @@ def test_a_whole_lesson_by_touch_from_listening_to_the_sheet(page: Page, finger:
     stage(page, "Shots")
     hit(page, finger, 8, 0.42, 0.60)
     expect(page.get_by_role("list", name="Balls").get_by_role("button")).to_have_count(8)
+    saved(page)
     # the first causes stand side by side; deciding on another than the first wants a reason
     stage(page, "Decide")
     cards = page.locator("[data-testid^=compare-]")
@@ -90,7 +92,7 @@ def test_a_whole_lesson_by_touch_from_listening_to_the_sheet(page: Page, finger:
     expect(page.get_by_test_id("ladder")).to_have_text("1 not yet in a row.")
     # retest: the primary measure is fixed, and the verdict follows the balls
     stage(page, "Retest")
-    page.get_by_label("Decided by").select_option("start")
+    choose(page, "Decided by", "start")
     page.get_by_test_id("begin-retest").tap()
     expect(block(page)).to_contain_text("Retest")
     hit(page, finger, 6, 0.50, 0.5)

@@ -9,7 +9,7 @@ import ProgressTable from '@/day/ProgressTable.vue'
 import LessonClock from '@/lesson/LessonClock.vue'
 import { useClock } from '@/lesson/useClock'
 import MapPage from '@/map/MapPage.vue'
-import { furnish, serve, settle, show, student } from './mounting'
+import { furnish, listOf, serve, settle, show, student } from './mounting'
 import { known, filled, acts } from './wholeLesson'
 
 beforeEach(furnish)
@@ -88,11 +88,10 @@ describe('afterwards', () => {
     const rows = () => page.findAll('tbody tr').map((r) => r.text())
     expect(rows()).toHaveLength(2)
     expect(rows()[0]).toContain('rejected')
-    const fate = page.findAll('.filters select')[3]
-    await fate?.setValue('not asked yet')
+    await listOf(page, 'What became of it').choose('not asked yet')
     expect(rows()).toHaveLength(1)
     expect(rows()[0]).toContain('Oda')
-    await page.findAll('.filters select')[1]?.setValue('Pull')
+    await listOf(page, 'Miss').choose('Pull')
     expect(page.text()).toContain('No case is like that.')
   })
   it('an empty casebook says so', async () => {

@@ -324,3 +324,18 @@ export function keepsDrags(page: VueWrapper): boolean {
   page.find('svg').element.dispatchEvent(move)
   return move.defaultPrevented
 }
+
+/** A list to choose from, by its name: its words, what is chosen, and choosing another. */
+export function listOf(page: VueWrapper, name: string) {
+  const found = page.findAllComponents({ name: 'ChooseOne' }).find((c) => c.props('name') === name)
+  if (found === undefined) throw new Error(`There is no list called ${name}.`)
+  const options = found.props('options') as { id: string; word: string; disabled?: boolean }[]
+  return {
+    words: options.filter((o) => !o.disabled).map((o) => o.word),
+    on: found.props('on') as string | null,
+    async choose(id: string) {
+      found.vm.$emit('chosen', id)
+      await flushPromises()
+    },
+  }
+}

@@ -4,7 +4,7 @@ import { afterEach, beforeEach, describe, expect, it } from 'vitest'
 import type { Shape } from '@/api/client'
 import RetestStage from '@/lesson/retest/RetestStage.vue'
 import { measureWord, retestWord } from '@/lesson/retest/measureWords'
-import { block, furnish, serve, settle, shot, show } from './mounting'
+import { block, furnish, serve, settle, shot, show, listOf } from './mounting'
 import { known, filled, acts, diagnosis } from './wholeLesson'
 
 beforeEach(furnish)
@@ -94,7 +94,7 @@ describe('the retest', () => {
     const props = { open, lesson: filled(), diagnosis, knowledge: known }
     const { page } = await show(RetestStage, props)
     await settle()
-    await page.get('select').setValue('heel_toe_mm')
+    await listOf(page, 'Decided by').choose('heel_toe_mm')
     await page.get('[data-testid="begin-retest"]').trigger('click')
     expect(open.changeLesson.mock.calls).toEqual([[{ primary: 'heel_toe_mm' }]])
   })

@@ -25,6 +25,7 @@ import {
   shot,
   show,
   using,
+  listOf,
 } from './mounting'
 
 beforeEach(furnish)
@@ -89,7 +90,7 @@ describe('the bar of a block', () => {
   it('shows the carry in yards and changes it', async () => {
     const open = openLesson()
     const { page } = await show(BlockBar, props(open))
-    const carry = page.find<HTMLInputElement>('input')
+    const carry = page.find<HTMLInputElement>('[aria-label*=arry]')
     expect(carry.element.value).toBe('150')
     await carry.setValue('100')
     expect(open.putBlock.mock.calls[0]?.[1].expected_carry_m).toBeCloseTo(91.44)
@@ -99,7 +100,7 @@ describe('the bar of a block', () => {
   it.each(['a lot', '-5', '0'])('keeps what was there when told “%s”', async (typed) => {
     const open = openLesson()
     const { page } = await show(BlockBar, props(open))
-    const carry = page.find<HTMLInputElement>('input')
+    const carry = page.find<HTMLInputElement>('[aria-label*=arry]')
     await carry.setValue(typed)
     expect(open.putBlock).not.toHaveBeenCalled()
     expect(carry.element.value).toBe('150')
@@ -111,24 +112,21 @@ describe('the bar of a block', () => {
   ])('hit from “%s”', async (value, sent) => {
     const open = openLesson()
     const { page } = await show(BlockBar, props(open))
-    await page.find('[aria-label="Hit from"]').setValue(value)
+    await listOf(page, 'Hit from').choose(value)
     expect(open.putBlock).toHaveBeenCalledWith('B', sent)
   })
   it('shows that it is teed', async () => {
     const { page } = await show(BlockBar, props(openLesson(), { teed: true }))
-    expect(page.find<HTMLSelectElement>('[aria-label="Hit from"]').element.value).toBe('tee')
+    expect(listOf(page, 'Hit from').on).toBe('tee')
   })
   it('goes to another block and begins a new one like this one', async () => {
     const open = openLesson()
     const { page } = await show(BlockBar, props(open))
-    const [blocks, club] = page.findAll('select')
-    expect(blocks?.findAll('option').map((o) => o.text())).toEqual([
-      'Baseline · 7 iron',
-      'Retest · Driver',
-    ])
-    await blocks?.setValue('C')
+    const blocks = listOf(page, 'Block')
+    expect(blocks.words).toEqual(['Baseline · 7 iron', 'Retest · Driver'])
+    await blocks.choose('C')
     expect(page.emitted('update:modelValue')).toEqual([['C']])
-    await club?.setValue('d')
+    await listOf(page, 'Club').choose('d')
     expect(open.putBlock).toHaveBeenLastCalledWith('B', { club: 'd' })
   })
   it.each([
@@ -140,13 +138,13 @@ describe('the bar of a block', () => {
     const open = openLesson()
     const drills = [{ id: 'wall', name: 'The wall' }]
     const { page } = await show(BlockBar, { ...props(open), knowledge: { ...knowledge, drills } })
-    await page.find('.another').trigger('click')
+    await page.get('.v-btn').trigger('click')
     await flushPromises()
     const whole = new DOMWrapper(document.body)
     const button = whole.findAll('.kinds button').find((b) => b.text().startsWith(word))
     if (word.startsWith('Hit')) {
       expect(button?.attributes('disabled')).toBeDefined() // until it is said with which drill
-      await whole.find('[aria-label="Drill of the next balls"]').setValue('wall')
+      await listOf(page, 'Drill of the next balls').choose('wall')
     }
     await button?.trigger('click')
     const [id, body] = open.putBlock.mock.calls.at(-1) ?? []
@@ -197,7 +195,7 @@ describe('the values of a ball', () => {
   it('empties a word, and closes', async () => {
     const entry = entryOf('a')
     const { page } = await show(BallDetails, { shot: kept, hand: 'right', unit: 'm', entry })
-    await page.find('[aria-label=Start]').setValue('')
+    await listOf(page, 'Start').choose('')
     expect(entry.set).toHaveBeenCalledWith({ start: null })
     await page.find('[aria-label="Close the numbers"]').trigger('click')
     expect(page.emitted('close')).toHaveLength(1)
@@ -362,7 +360,7 @@ describe('words side by side', () => {
   it('contact in six words', async () => {
     const { page } = await show(ContactStrip, { contact: 'thin' })
     expect(page.findAll('button')).toHaveLength(6)
-    expect(page.find('.on').text()).toContain('Thin')
+    expect(page.find('[aria-pressed=true]').text()).toContain('Thin')
     await page.findAll('button')[1]?.trigger('click')
     expect(page.emitted('contact')).toEqual([['fat']])
   })

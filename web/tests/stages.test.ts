@@ -12,7 +12,18 @@ import SendStage from '@/lesson/send/SendStage.vue'
 import { BESIDE_THE_DECISION, STAGES, stageOf } from '@/lesson/stages'
 import { timeWord } from '@/ui/dates'
 import SomeOf from '@/ui/SomeOf.vue'
-import { block, furnish, knowledge, lesson, problem, serve, settle, shot, show } from './mounting'
+import {
+  block,
+  furnish,
+  knowledge,
+  lesson,
+  problem,
+  serve,
+  settle,
+  shot,
+  show,
+  listOf,
+} from './mounting'
 
 beforeEach(() => {
   furnish()
@@ -166,16 +177,12 @@ describe('the pressure stage', () => {
   it('lays the mean under, another swing, or nothing', async () => {
     const mean = { t_s: [-0.1, 0], mean_pct: [40, 50], sd_pct: [1, 1], odd: null }
     const { page } = await open([trace('a'), trace('b')], mean)
-    const choice = page.get('select')
-    expect(choice.findAll('option').map((o) => o.text())).toEqual([
-      'nothing',
-      'the mean and spread',
-      'a',
-    ])
-    expect((choice.element as HTMLSelectElement).value).toBe('mean')
-    await choice.setValue('')
+    const choice = listOf(page, 'Laid under')
+    expect(choice.words).toEqual(['nothing', 'the mean and spread', 'a'])
+    expect(choice.on).toBe('mean')
+    await choice.choose('')
     expect(page.find('[data-testid="under"]').exists()).toBe(false)
-    await choice.setValue('a')
+    await choice.choose('a')
     expect(page.find('[data-testid="under"]').exists()).toBe(true)
   })
   it('says that a trace cannot be read, and keeps it', async () => {

@@ -9,7 +9,7 @@ import ListenStage from '@/lesson/listen/ListenStage.vue'
 import FollowUpForm from '@/lesson/send/FollowUpForm.vue'
 import HandOver from '@/lesson/send/HandOver.vue'
 import SendStage from '@/lesson/send/SendStage.vue'
-import { block, furnish, problem, serve, settle, shot, show, student } from './mounting'
+import { block, furnish, problem, serve, settle, shot, show, student, listOf } from './mounting'
 import { known, filled, acts, diagnosis, card, coaching, ladder } from './wholeLesson'
 
 beforeEach(furnish)
@@ -292,12 +292,7 @@ describe('sending home', () => {
     await page.findAll('textarea')[0]?.setValue('low left')
     await page.findAll('textarea')[0]?.trigger('change')
     expect(open.changeLesson).toHaveBeenCalledWith({ sheet: { miss: 'low left' } })
-    expect(page.findAll('select option').map((o) => o.text())).toEqual([
-      'none',
-      'Mirror',
-      'none',
-      'Mirror',
-    ])
+    expect(listOf(page, 'Rehearsal').words).toEqual(['none', 'Mirror'])
     expect(page.get<HTMLInputElement>('[aria-label="Ask on"]').element.value).toBe('2026-12-06')
     await page.get('[aria-label="Ask on"]').setValue('2026-12-09')
     await page.get('form.then').trigger('submit')

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 // Decisions and what became of them: how often they came true, with the doubt of so few, and the
 // cases by cause, miss, club and fate.
+import ChooseOne from '@/ui/ChooseOne.vue'
 import { useQuery } from '@tanstack/vue-query'
 import { computed, ref } from 'vue'
 import { ask, client, type Shape } from '@/api/client'
@@ -31,16 +32,20 @@ const FILTERS = [
   { id: 'club', word: 'Club', of: (c: Case) => clubName(c.club) || 'none' },
   { id: 'fate', word: 'What became of it', of: fate },
 ] as const
+const ALL = 'all'
 const chosen = ref<Record<string, string>>({})
 const options = computed(() =>
   FILTERS.map((f) => ({
     ...f,
-    values: [...new Set((book.value?.cases ?? []).map((c) => f.of(c)))].sort(),
+    values: [ALL, ...new Set((book.value?.cases ?? []).map((c) => f.of(c)).sort())].map((v) => ({
+      id: v,
+      word: v,
+    })),
   })),
 )
 const shown = computed(() =>
   (book.value?.cases ?? []).filter((c) =>
-    FILTERS.every((f) => !chosen.value[f.id] || chosen.value[f.id] === f.of(c)),
+    FILTERS.every((f) => (chosen.value[f.id] ?? ALL) === ALL || chosen.value[f.id] === f.of(c)),
   ),
 )
 const sentence = computed(() => {
@@ -83,13 +88,14 @@ const sentence = computed(() => {
         </p>
       </div>
       <div class="filters" role="group" aria-label="Which cases">
-        <label v-for="f in options" :key="f.id">
-          {{ f.word }}
-          <select v-model="chosen[f.id]" class="native">
-            <option :value="undefined">all</option>
-            <option v-for="v in f.values" :key="v" :value="v">{{ v }}</option>
-          </select>
-        </label>
+        <ChooseOne
+          v-for="f in options"
+          :key="f.id"
+          :name="f.word"
+          :options="f.values"
+          :on="chosen[f.id] ?? ALL"
+          @chosen="(v) => (chosen[f.id] = v)"
+        />
       </div>
       <p v-if="shown.length === 0" class="quiet">No case is like that.</p>
       <table v-else>
@@ -126,10 +132,10 @@ const sentence = computed(() => {
 
 <style scoped>
 h1 {
-  font-size: 28px;
+  font-size: var(--text-head);
 }
 .sum {
-  font-size: 20px;
+  font-size: var(--text-title);
   margin: 8px 0 12px;
 }
 .bars {
@@ -145,7 +151,7 @@ h1 {
 }
 .filters label {
   display: grid;
-  font-size: 15px;
+  font-size: var(--text-small);
 }
 table {
   width: 100%;
@@ -155,7 +161,7 @@ th,
 td {
   text-align: left;
   padding: 10px 12px 10px 0;
-  border-bottom: 1px solid rgb(var(--v-theme-line));
+  border-bottom: 1px solid var(--line);
 }
 a {
   color: inherit;

@@ -37,15 +37,15 @@ const told = computed(() => {
 .scale {
   position: relative;
   height: 20px;
-  border: 1.5px solid rgb(var(--v-theme-line));
-  border-radius: 6px;
+  border: 1.5px solid var(--line);
+  border-radius: var(--corner-small);
 }
 .band {
   position: absolute;
   top: 3px;
   bottom: 3px;
-  border-radius: 4px;
-  background: rgb(var(--v-theme-slate));
+  border-radius: var(--corner-small);
+  background: var(--slate);
   opacity: 0.35;
 }
 .mark {
@@ -55,7 +55,7 @@ const told = computed(() => {
   width: 5px;
   margin-left: -2px;
   border-radius: 2px;
-  background: rgb(var(--v-theme-ink));
+  background: var(--ink);
 }
 @media (max-width: 700px) {
   .share {

@@ -21,9 +21,9 @@ const initials = computed(() => {
   place-items: center;
   width: 44px;
   height: 44px;
-  border: 2px solid rgb(var(--v-theme-ink));
+  border: 2px solid var(--ink);
   border-radius: 50%;
-  background: rgb(var(--v-theme-panel));
-  font-weight: 700;
+  background: var(--panel);
+  font-weight: var(--strong);
 }
 </style>

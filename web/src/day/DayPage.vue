@@ -151,7 +151,7 @@ function detail(student: Student): string {
   align-items: center;
   padding-bottom: 16px;
   margin-bottom: 20px;
-  border-bottom: 2px solid rgb(var(--v-theme-ink));
+  border-bottom: 2px solid var(--ink);
 }
 .actions {
   display: flex;
@@ -162,10 +162,10 @@ function detail(student: Student): string {
   display: none;
 }
 h1 {
-  font-size: 28px;
+  font-size: var(--text-head);
 }
 h2 {
-  font-size: 20px;
+  font-size: var(--text-title);
   margin-bottom: 8px;
 }
 .columns {
@@ -182,7 +182,7 @@ h2 {
   align-items: center;
   justify-content: space-between;
   gap: 12px;
-  border-bottom: 1px solid rgb(var(--v-theme-line));
+  border-bottom: 1px solid var(--line);
   padding: 6px 0;
 }
 .none {

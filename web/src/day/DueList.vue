@@ -36,11 +36,11 @@ const name = ({ cause, handedness }: Shape['DueOut']) => {
 .due {
   margin-bottom: 24px;
   padding: 10px 16px;
-  border: 2px solid rgb(var(--v-theme-ink));
-  border-radius: 12px;
+  border: 2px solid var(--ink);
+  border-radius: var(--corner);
 }
 h2 {
-  font-size: 20px;
+  font-size: var(--text-title);
 }
 ul {
   list-style: none;

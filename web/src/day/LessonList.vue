@@ -63,14 +63,14 @@ function state(lesson: Brief): string {
   gap: 2px;
   padding: 12px 14px;
   margin-bottom: 8px;
-  border: 1.5px solid rgb(var(--v-theme-line));
-  border-radius: 10px;
+  border: 1.5px solid var(--line);
+  border-radius: var(--corner);
   color: inherit;
   text-decoration: none;
-  background: rgb(var(--v-theme-surface));
+  background: var(--surface);
 }
 .lessons a:hover {
-  border-color: rgb(var(--v-theme-ink));
+  border-color: var(--ink);
 }
 .line {
   display: flex;

@@ -2,6 +2,7 @@
 // Of each bodily limit, the side it is on and since when; both may stay open.
 import type { Student } from '@/api/client'
 import { useKnowledge } from '@/api/knowledge'
+import ChooseOne from '@/ui/ChooseOne.vue'
 
 type Details = Student['limit_details']
 type Limit = Student['limits'][number]
@@ -9,7 +10,12 @@ const details = defineModel<Details>({ required: true })
 defineProps<{ limits: Student['limits'] }>()
 const known = useKnowledge()
 
-const SIDES = ['left', 'right', 'both'] as const
+const SIDES = [
+  { id: '', word: 'not said' },
+  { id: 'left', word: 'left' },
+  { id: 'right', word: 'right' },
+  { id: 'both', word: 'both' },
+] as const
 const nameOf = (id: Limit) => known.knowledge?.cautions.limits.find((l) => l.id === id)?.name ?? id
 function say(id: Limit, part: Partial<NonNullable<Details[Limit]>>): void {
   const now = details.value[id] ?? { side: null, since: null }
@@ -22,18 +28,12 @@ const typed = (event: Event) => (event.target as HTMLInputElement).value || null
   <div v-if="limits.length" class="details">
     <div v-for="id in limits" :key="id" class="row">
       <span class="strong">{{ nameOf(id) }}</span>
-      <label>
-        Side
-        <select
-          class="native"
-          :aria-label="`${nameOf(id)}: side`"
-          :value="details[id]?.side ?? ''"
-          @change="(e) => say(id, { side: typed(e) as 'left' | 'right' | 'both' | null })"
-        >
-          <option value="">not said</option>
-          <option v-for="s in SIDES" :key="s" :value="s">{{ s }}</option>
-        </select>
-      </label>
+      <ChooseOne
+        :name="`${nameOf(id)}: side`"
+        :options="SIDES"
+        :on="details[id]?.side ?? ''"
+        @chosen="(side) => say(id, { side: side || null })"
+      />
       <label>
         Since
         <input

@@ -131,16 +131,16 @@ watch([plot, strips], draw, { flush: 'post' })
 
 <style scoped>
 .strips {
-  color: rgb(var(--v-theme-ink));
+  color: var(--ink);
 }
 figcaption {
-  font-size: 15px;
+  font-size: var(--text-small);
 }
 .box {
   min-height: 120px;
   overflow-x: auto;
 }
 .note {
-  font-size: 14px;
+  font-size: var(--text-small);
 }
 </style>

@@ -119,7 +119,7 @@ const drill = (id: string | null) => (id ? words(known.drill(id)?.name ?? id) : 
   cursor: pointer;
 }
 h2 {
-  font-size: 20px;
+  font-size: var(--text-title);
   margin-bottom: 8px;
 }
 table {
@@ -130,20 +130,20 @@ th,
 td {
   text-align: left;
   padding: 8px 16px 8px 0;
-  border-bottom: 1px solid rgb(var(--v-theme-line));
+  border-bottom: 1px solid var(--line);
 }
 .moved {
-  font-weight: 700;
+  font-weight: var(--strong);
 }
 span.moved {
   display: block;
 }
 .note {
   margin-top: 10px;
-  color: rgb(var(--v-theme-quiet));
+  color: var(--quiet);
 }
 th {
   font-weight: 400;
-  color: rgb(var(--v-theme-quiet));
+  color: var(--quiet);
 }
 </style>

@@ -5,6 +5,8 @@ import { ApiError, ask, client, type Student } from '@/api/client'
 import { useKnowledge } from '@/api/knowledge'
 import LimitDetails from '@/day/LimitDetails.vue'
 import { handicapWord, typedHandicap } from '@/ui/handicap'
+import OneOf from '@/ui/OneOf.vue'
+import { AGES, HANDS } from '@/ui/words'
 
 const props = defineProps<{ student?: Student }>()
 const emit = defineEmits<{ saved: [student: Student]; cancelled: [] }>()
@@ -73,26 +75,19 @@ async function save(): Promise<void> {
       validate-on="blur"
       maxlength="80"
     />
-    <fieldset>
-      <legend>Plays</legend>
-      <v-btn-toggle v-model="hand" mandatory divided variant="outlined">
-        <v-btn value="right">Right-handed</v-btn>
-        <v-btn value="left">Left-handed</v-btn>
-      </v-btn-toggle>
-    </fieldset>
+    <div>
+      <p class="quiet">Plays</p>
+      <OneOf name="Plays" :words="HANDS" :on="hand" @chosen="(h) => (hand = h)" />
+    </div>
     <v-text-field
       v-model="handicap"
       label="Handicap, as at the club: 12.4 or +2"
       :rules="[handicapRule]"
     />
-    <fieldset>
-      <legend>Age</legend>
-      <v-btn-toggle v-model="age" mandatory divided variant="outlined">
-        <v-btn value="junior">Junior</v-btn>
-        <v-btn value="adult">Adult</v-btn>
-        <v-btn value="senior">Senior</v-btn>
-      </v-btn-toggle>
-    </fieldset>
+    <div>
+      <p class="quiet">Age</p>
+      <OneOf name="Age" :words="AGES" :on="age" @chosen="(a) => (age = a)" />
+    </div>
     <v-select
       v-model="limits"
       label="Bodily limits to respect (private)"
@@ -124,13 +119,6 @@ async function save(): Promise<void> {
   gap: 16px 20px;
   align-items: start;
 }
-fieldset {
-  border: 0;
-}
-legend {
-  font-size: 14px;
-  color: rgb(var(--v-theme-quiet));
-}
 .actions,
 .whole,
 .problem {
@@ -141,6 +129,6 @@ legend {
   gap: 12px;
 }
 .problem {
-  color: rgb(var(--v-theme-error));
+  color: var(--error);
 }
 </style>

@@ -155,7 +155,7 @@ function limitWords({ limits, limit_details: details }: Student): string {
   gap: 16px;
   padding: 8px 0 16px;
   margin-bottom: 20px;
-  border-bottom: 2px solid rgb(var(--v-theme-ink));
+  border-bottom: 2px solid var(--ink);
 }
 .about {
   flex: 1;
@@ -169,10 +169,10 @@ function limitWords({ limits, limit_details: details }: Student): string {
   align-items: center;
 }
 h1 {
-  font-size: 28px;
+  font-size: var(--text-head);
 }
 h2 {
-  font-size: 20px;
+  font-size: var(--text-title);
   margin-bottom: 8px;
 }
 .danger {

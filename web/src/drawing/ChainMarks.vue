@@ -87,12 +87,12 @@ const arrows = computed(() =>
   pointer-events: none;
 }
 .tip {
-  fill: rgb(var(--v-theme-clay));
+  fill: var(--clay);
 }
 .way,
 .face,
 .arrow {
-  stroke: rgb(var(--v-theme-clay));
+  stroke: var(--clay);
   stroke-width: 4;
   stroke-linecap: round;
 }
@@ -100,14 +100,14 @@ const arrows = computed(() =>
   stroke-width: 6;
 }
 circle {
-  fill: rgb(var(--v-theme-clay));
-  stroke: rgb(var(--v-theme-paper));
+  fill: var(--clay);
+  stroke: var(--paper);
   stroke-width: 2;
 }
 text {
-  fill: rgb(var(--v-theme-surface));
-  font-size: 15px;
-  font-weight: 700;
+  fill: var(--surface);
+  font-size: var(--text-small);
+  font-weight: var(--strong);
   text-anchor: middle;
 }
 </style>

@@ -169,54 +169,54 @@ const spread = computed(() => {
   fill: transparent;
 }
 .head {
-  fill: rgb(var(--v-theme-surface));
+  fill: var(--surface);
 }
 .outline {
   fill: none;
-  stroke: rgb(var(--v-theme-ink));
+  stroke: var(--ink);
   stroke-width: 2.5;
 }
 .hosel {
-  fill: rgb(var(--v-theme-panel));
-  stroke: rgb(var(--v-theme-ink));
+  fill: var(--panel);
+  stroke: var(--ink);
   stroke-width: 2.5;
 }
 .groove {
-  stroke: rgb(var(--v-theme-line));
+  stroke: var(--line);
   stroke-width: 1.6;
 }
 .lit {
-  fill: rgb(var(--v-theme-clay));
+  fill: var(--clay);
   fill-opacity: 0.35;
 }
 .cross {
-  stroke: rgb(var(--v-theme-ink));
+  stroke: var(--ink);
   stroke-width: 2;
 }
 .predicted {
   fill: none;
-  stroke: rgb(var(--v-theme-slate));
+  stroke: var(--slate);
   stroke-width: 4;
   stroke-dasharray: 8 5;
 }
 .spread {
-  fill: rgb(var(--v-theme-slate));
+  fill: var(--slate);
   fill-opacity: 0.16;
-  stroke: rgb(var(--v-theme-slate));
+  stroke: var(--slate);
   stroke-width: 1.5;
 }
 .mark {
-  fill: rgb(var(--v-theme-ink));
+  fill: var(--ink);
   fill-opacity: 0.35;
 }
 .mark.held {
-  fill: rgb(var(--v-theme-slate));
+  fill: var(--slate);
 }
 .mark.newest {
   fill-opacity: 1;
 }
 text {
-  font-size: 17px;
+  font-size: var(--text-body);
   text-anchor: middle;
 }
 </style>

@@ -114,36 +114,36 @@ function attackWedge(d: Doubtful): string {
   height: 100%;
 }
 .target {
-  stroke: rgb(var(--v-theme-ink));
+  stroke: var(--ink);
   stroke-opacity: 0.5;
   stroke-dasharray: 5 6;
 }
 .doubt {
-  fill: rgb(var(--v-theme-slate));
+  fill: var(--slate);
   fill-opacity: 0.24;
 }
 .path {
-  stroke: rgb(var(--v-theme-ink));
+  stroke: var(--ink);
   stroke-width: 4;
   stroke-linecap: round;
 }
 .face {
-  stroke: rgb(var(--v-theme-ink));
+  stroke: var(--ink);
   stroke-width: 7;
 }
 .chosen path {
-  stroke: rgb(var(--v-theme-slate));
+  stroke: var(--slate);
   stroke-width: 2;
 }
 .ball {
-  fill: rgb(var(--v-theme-surface));
-  stroke: rgb(var(--v-theme-ink));
+  fill: var(--surface);
+  stroke: var(--ink);
   stroke-width: 2;
 }
 text {
-  font-size: 14px;
+  font-size: var(--text-small);
 }
 .value {
-  font-weight: 700;
+  font-weight: var(--strong);
 }
 </style>

@@ -50,24 +50,24 @@ const ways = computed(() => ({ now: drawn(props.now), without: drawn(props.witho
   display: block;
   width: 100%;
   max-width: 320px;
-  background: rgb(var(--v-theme-turf));
-  border-radius: 8px;
+  background: var(--turf);
+  border-radius: var(--corner);
 }
 path,
 circle {
   fill: none;
 }
 .target {
-  stroke: rgb(var(--v-theme-ink));
+  stroke: var(--ink);
   stroke-width: 1.2;
   stroke-dasharray: 5 5;
 }
 .now {
-  stroke: rgb(var(--v-theme-slate));
+  stroke: var(--slate);
   stroke-width: 2;
 }
 .without {
-  stroke: rgb(var(--v-theme-ink));
+  stroke: var(--ink);
   stroke-width: 3;
   stroke-dasharray: 8 5;
 }
@@ -75,8 +75,8 @@ circle {
   stroke-dasharray: none;
 }
 .ball {
-  fill: rgb(var(--v-theme-surface));
-  stroke: rgb(var(--v-theme-ink));
+  fill: var(--surface);
+  stroke: var(--ink);
   stroke-width: 2;
 }
 </style>

@@ -88,19 +88,19 @@ circle {
   fill: none;
 }
 .ring {
-  stroke: rgb(var(--v-theme-line));
+  stroke: var(--line);
   stroke-opacity: 0.6;
 }
 .small {
-  font-size: 13px;
+  font-size: var(--text-tiny);
 }
 .target {
-  stroke: rgb(var(--v-theme-ink));
+  stroke: var(--ink);
   stroke-width: 1.5;
   stroke-dasharray: 6 6;
 }
 .before {
-  stroke: rgb(var(--v-theme-slate));
+  stroke: var(--slate);
   stroke-width: 1.5;
 }
 .before path {
@@ -108,22 +108,22 @@ circle {
   stroke-dasharray: 5 4;
 }
 .after {
-  stroke: rgb(var(--v-theme-ink));
+  stroke: var(--ink);
   stroke-width: 2.5;
 }
 .after circle {
-  fill: rgb(var(--v-theme-ink));
+  fill: var(--ink);
 }
 .predicted {
-  stroke: rgb(var(--v-theme-clay));
+  stroke: var(--clay);
   stroke-width: 4;
 }
 .predicted path {
   stroke-opacity: 0.55;
 }
 .ball {
-  fill: rgb(var(--v-theme-surface));
-  stroke: rgb(var(--v-theme-ink));
+  fill: var(--surface);
+  stroke: var(--ink);
   stroke-width: 2;
 }
 </style>

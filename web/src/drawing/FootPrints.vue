@@ -105,38 +105,38 @@ const loop = computed(() => {
   height: 100%;
 }
 .load {
-  fill: rgb(var(--v-theme-slate));
+  fill: var(--slate);
   fill-opacity: 0.3;
-  stroke: rgb(var(--v-theme-slate));
+  stroke: var(--slate);
 }
 .way {
   fill: none;
-  stroke: rgb(var(--v-theme-ink));
+  stroke: var(--ink);
   stroke-width: 2;
   stroke-linejoin: round;
 }
 .here {
-  fill: rgb(var(--v-theme-ink));
-  stroke: rgb(var(--v-theme-surface));
+  fill: var(--ink);
+  stroke: var(--surface);
   stroke-width: 2.5;
 }
 .loop {
   fill: none;
-  stroke: rgb(var(--v-theme-ink));
+  stroke: var(--ink);
   stroke-width: 1.5;
   stroke-dasharray: 3 3;
 }
 .ball {
-  fill: rgb(var(--v-theme-surface));
-  stroke: rgb(var(--v-theme-ink));
+  fill: var(--surface);
+  stroke: var(--ink);
   stroke-width: 2;
 }
 .numbers text {
-  font-size: 17px;
-  font-weight: 700;
+  font-size: var(--text-body);
+  font-weight: var(--strong);
 }
 .small {
-  font-size: 14px;
+  font-size: var(--text-small);
 }
 .end {
   text-anchor: end;

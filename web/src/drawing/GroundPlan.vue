@@ -210,17 +210,17 @@ const draft = computed(() => {
   touch-action: none;
 }
 .turf {
-  fill: rgb(var(--v-theme-turf));
+  fill: var(--turf);
   cursor: crosshair;
 }
 .target {
-  stroke: rgb(var(--v-theme-ink));
+  stroke: var(--ink);
   stroke-opacity: 0.5;
   stroke-dasharray: 5 6;
   pointer-events: none;
 }
 .divot {
-  stroke: rgb(var(--v-theme-ink));
+  stroke: var(--ink);
   stroke-opacity: 0.32;
   stroke-width: 5;
   stroke-linecap: round;
@@ -232,30 +232,30 @@ const draft = computed(() => {
 }
 .divot.changing,
 .divot.draft {
-  stroke: rgb(var(--v-theme-slate));
+  stroke: var(--slate);
   stroke-opacity: 1;
 }
 .predicted {
-  stroke: rgb(var(--v-theme-slate));
+  stroke: var(--slate);
   stroke-width: 4;
   stroke-dasharray: 10 6;
   pointer-events: none;
 }
 .low {
-  fill: rgb(var(--v-theme-slate));
+  fill: var(--slate);
   fill-opacity: 0.28;
   pointer-events: none;
 }
 .ball {
-  fill: rgb(var(--v-theme-surface));
-  stroke: rgb(var(--v-theme-ink));
+  fill: var(--surface);
+  stroke: var(--ink);
   stroke-width: 2.5;
   pointer-events: none;
 }
 .labels text {
-  font-size: 17px;
+  font-size: var(--text-body);
   text-anchor: middle;
-  font-weight: 700;
+  font-weight: var(--strong);
   pointer-events: none;
 }
 .labels .start {
@@ -266,6 +266,6 @@ const draft = computed(() => {
 }
 .labels .tick {
   font-weight: 400;
-  font-size: 16px;
+  font-size: var(--text-body);
 }
 </style>

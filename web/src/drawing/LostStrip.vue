@@ -80,7 +80,7 @@ const sum = computed(() => {
 <style scoped>
 .lost {
   flex: none;
-  font-size: 15px;
+  font-size: var(--text-small);
 }
 /* as high as bar and items, whose place it takes */
 .off {
@@ -99,50 +99,42 @@ const sum = computed(() => {
 .bar {
   display: flex;
   height: 20px;
-  border: 1.5px solid rgb(var(--v-theme-ink));
-  border-radius: 5px;
+  border: 1.5px solid var(--ink);
+  border-radius: var(--corner-small);
   overflow: hidden;
 }
 .left {
-  background: rgb(var(--v-theme-surface));
-  font-size: 13px;
+  background: var(--surface);
+  font-size: var(--text-tiny);
   line-height: 17px;
   padding-left: 8px;
   white-space: nowrap;
 }
 .item {
-  border-left: 1.5px solid rgb(var(--v-theme-ink));
+  border-left: 1.5px solid var(--ink);
 }
 .strike {
-  background: rgb(var(--v-theme-clay));
+  background: var(--clay);
 }
 .club_speed {
-  background: rgb(var(--v-theme-slate));
+  background: var(--slate);
 }
 .ground {
-  background: rgb(var(--v-theme-ink));
+  background: var(--ink);
 }
 .loft_and_spin {
-  background: rgb(var(--v-theme-line));
+  background: var(--line);
 }
 .glancing {
-  background: repeating-linear-gradient(
-    90deg,
-    rgb(var(--v-theme-clay)) 0 3px,
-    rgb(var(--v-theme-surface)) 3px 6px
-  );
+  background: repeating-linear-gradient(90deg, var(--clay) 0 3px, var(--surface) 3px 6px);
 }
 .remainder {
-  background: repeating-linear-gradient(
-    45deg,
-    rgb(var(--v-theme-line)) 0 2px,
-    rgb(var(--v-theme-surface)) 2px 6px
-  );
+  background: repeating-linear-gradient(45deg, var(--line) 0 2px, var(--surface) 2px 6px);
 }
 .swatch {
   display: inline-block;
   width: 12px;
   height: 12px;
-  border: 1px solid rgb(var(--v-theme-ink));
+  border: 1px solid var(--ink);
 }
 </style>

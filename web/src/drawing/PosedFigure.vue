@@ -81,7 +81,7 @@ line,
 circle,
 rect {
   fill: none;
-  stroke: rgb(var(--v-theme-ink));
+  stroke: var(--ink);
   stroke-width: 4;
   stroke-linecap: round;
   stroke-linejoin: round;
@@ -96,15 +96,15 @@ rect {
   stroke-width: 2;
 }
 .floor {
-  stroke: rgb(var(--v-theme-line));
+  stroke: var(--line);
   stroke-width: 1.5;
 }
 .head,
 .knuckle {
-  fill: rgb(var(--v-theme-ink));
+  fill: var(--ink);
 }
 .ball {
-  fill: rgb(var(--v-theme-surface));
+  fill: var(--surface);
   stroke-width: 1.5;
 }
 .shoe,
@@ -112,7 +112,7 @@ rect {
   stroke-width: 2.5;
 }
 .load {
-  fill: rgb(var(--v-theme-slate));
+  fill: var(--slate);
   fill-opacity: 0.45;
   stroke-width: 1.5;
 }

@@ -37,18 +37,18 @@ function head(thing: Thing): string {
 <style scoped>
 .thing {
   fill: none;
-  stroke: rgb(var(--v-theme-slate));
+  stroke: var(--slate);
   stroke-width: 3;
   stroke-linecap: round;
   stroke-linejoin: round;
 }
 .club {
-  stroke: rgb(var(--v-theme-ink));
+  stroke: var(--ink);
   stroke-width: 2;
 }
 .slope,
 .line {
-  stroke: rgb(var(--v-theme-line));
+  stroke: var(--line);
 }
 .arrow {
   stroke-width: 2.5;
@@ -61,8 +61,8 @@ function head(thing: Thing): string {
   stroke-dasharray: 4 3;
 }
 .ball {
-  fill: rgb(var(--v-theme-surface));
-  stroke: rgb(var(--v-theme-ink));
+  fill: var(--surface);
+  stroke: var(--ink);
   stroke-width: 1.5;
 }
 </style>

@@ -265,37 +265,37 @@ function scrub(event: PointerEvent, begin = false): void {
   touch-action: none;
 }
 .field {
-  fill: rgb(var(--v-theme-surface));
-  stroke: rgb(var(--v-theme-line));
+  fill: var(--surface);
+  stroke: var(--line);
 }
 .grid {
-  stroke: rgb(var(--v-theme-line));
+  stroke: var(--line);
   stroke-opacity: 0.35;
 }
 .corridor {
-  fill: rgb(var(--v-theme-turf));
-  stroke: rgb(var(--v-theme-line));
+  fill: var(--turf);
+  stroke: var(--line);
   stroke-width: 1;
 }
 .spread {
-  fill: rgb(var(--v-theme-slate));
+  fill: var(--slate);
   fill-opacity: 0.16;
 }
 .lead {
   fill: none;
-  stroke: rgb(var(--v-theme-ink));
+  stroke: var(--ink);
   stroke-width: 3.5;
   stroke-linejoin: round;
 }
 .under {
   fill: none;
-  stroke: rgb(var(--v-theme-slate));
+  stroke: var(--slate);
   stroke-width: 2;
   stroke-dasharray: 7 5;
 }
 .fine {
   fill: none;
-  stroke: rgb(var(--v-theme-quiet));
+  stroke: var(--quiet);
   stroke-width: 1.2;
 }
 .trail-toe {
@@ -305,17 +305,17 @@ function scrub(event: PointerEvent, begin = false): void {
   stroke-dasharray: 9 3 2 3;
 }
 .event text {
-  font-size: 14px;
+  font-size: var(--text-small);
 }
 .at {
-  stroke: rgb(var(--v-theme-ink));
+  stroke: var(--ink);
   stroke-width: 1.2;
 }
 .estimated .at {
   stroke-dasharray: 3 4;
 }
 .doubt {
-  fill: rgb(var(--v-theme-line));
+  fill: var(--line);
   fill-opacity: 0.6;
 }
 .handle {
@@ -323,20 +323,20 @@ function scrub(event: PointerEvent, begin = false): void {
   cursor: ew-resize;
 }
 .now {
-  stroke: rgb(var(--v-theme-slate));
+  stroke: var(--slate);
   stroke-width: 3;
   pointer-events: none;
 }
 .sign circle {
-  fill: rgb(var(--v-theme-surface));
-  stroke: rgb(var(--v-theme-ink));
+  fill: var(--surface);
+  stroke: var(--ink);
   stroke-width: 2.5;
 }
 .sign text {
-  font-size: 15px;
-  font-weight: 700;
+  font-size: var(--text-small);
+  font-weight: var(--strong);
   paint-order: stroke;
-  stroke: rgb(var(--v-theme-surface));
+  stroke: var(--surface);
   stroke-width: 5px;
 }
 .sign {
@@ -349,6 +349,6 @@ function scrub(event: PointerEvent, begin = false): void {
   text-anchor: end;
 }
 .key-line {
-  font-size: 14px;
+  font-size: var(--text-small);
 }
 </style>

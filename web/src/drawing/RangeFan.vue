@@ -298,26 +298,26 @@ const draft = computed(() => {
   cursor: pointer;
 }
 .edge {
-  stroke: rgb(var(--v-theme-line));
+  stroke: var(--line);
   stroke-opacity: 0.35;
 }
 .ring {
   fill: none;
-  stroke: rgb(var(--v-theme-line));
+  stroke: var(--line);
   stroke-width: 1.5;
 }
 .target {
-  stroke: rgb(var(--v-theme-ink));
+  stroke: var(--ink);
   stroke-width: 2;
   stroke-dasharray: 7 7;
 }
 .flag {
-  fill: rgb(var(--v-theme-paper));
-  stroke: rgb(var(--v-theme-ink));
+  fill: var(--paper);
+  stroke: var(--ink);
   stroke-width: 2;
 }
 .small {
-  font-size: 15px;
+  font-size: var(--text-small);
 }
 .zone,
 .beyond {
@@ -325,7 +325,7 @@ const draft = computed(() => {
 }
 .flight path {
   fill: none;
-  stroke: rgb(var(--v-theme-ink));
+  stroke: var(--ink);
   stroke-opacity: 0.4;
   stroke-width: 2;
 }
@@ -333,8 +333,8 @@ const draft = computed(() => {
   stroke-dasharray: 3 5;
 }
 .flight circle {
-  fill: rgb(var(--v-theme-paper));
-  stroke: rgb(var(--v-theme-ink));
+  fill: var(--paper);
+  stroke: var(--ink);
   stroke-width: 2;
 }
 .flight.newest path {
@@ -342,11 +342,11 @@ const draft = computed(() => {
   stroke-width: 5;
 }
 .flight.newest circle {
-  fill: rgb(var(--v-theme-ink));
+  fill: var(--ink);
 }
 .flight.newest .handle {
   fill: transparent;
-  stroke: rgb(var(--v-theme-slate));
+  stroke: var(--slate);
   stroke-width: 3;
 }
 .flight.wild circle {
@@ -354,7 +354,7 @@ const draft = computed(() => {
 }
 .way {
   fill: none;
-  stroke: rgb(var(--v-theme-clay));
+  stroke: var(--clay);
   stroke-width: 10;
   stroke-opacity: 0.45;
   stroke-linecap: round;
@@ -362,19 +362,19 @@ const draft = computed(() => {
 .predicted path,
 .predicted circle {
   fill: none;
-  stroke: rgb(var(--v-theme-slate));
+  stroke: var(--slate);
   stroke-width: 4;
   stroke-dasharray: 10 6;
 }
 .draft {
   fill: none;
-  stroke: rgb(var(--v-theme-ink));
+  stroke: var(--ink);
   stroke-width: 3;
   stroke-dasharray: 6 6;
 }
 .ball {
-  fill: rgb(var(--v-theme-surface));
-  stroke: rgb(var(--v-theme-ink));
+  fill: var(--surface);
+  stroke: var(--ink);
   stroke-width: 2;
 }
 </style>

@@ -31,22 +31,22 @@ const OUTLINE =
 
 <style scoped>
 .sole {
-  fill: rgb(var(--v-theme-surface));
+  fill: var(--surface);
 }
 .hatched {
   fill: url(#hatch);
 }
 .hatch {
-  stroke: rgb(var(--v-theme-line));
+  stroke: var(--line);
   stroke-width: 2;
 }
 .lit {
-  fill: rgb(var(--v-theme-clay));
+  fill: var(--clay);
   fill-opacity: 0.8;
 }
 .outline {
   fill: none;
-  stroke: rgb(var(--v-theme-ink));
+  stroke: var(--ink);
   stroke-width: 2.5;
 }
 </style>

@@ -79,12 +79,12 @@ const high = computed(() => {
 }
 .ground,
 .tick {
-  stroke: rgb(var(--v-theme-ink));
+  stroke: var(--ink);
   stroke-width: 1.5;
 }
 .flight {
   fill: none;
-  stroke: rgb(var(--v-theme-ink));
+  stroke: var(--ink);
   stroke-opacity: 0.35;
   stroke-width: 2;
   pointer-events: stroke;
@@ -95,12 +95,12 @@ const high = computed(() => {
   stroke-width: 4;
 }
 text {
-  font-size: 14px;
+  font-size: var(--text-small);
 }
 .middle {
   text-anchor: middle;
 }
 .quiet {
-  fill: rgb(var(--v-theme-ink));
+  fill: var(--ink);
 }
 </style>

@@ -87,11 +87,11 @@ const times = computed(() =>
   height: 100%;
 }
 .grid {
-  stroke: rgb(var(--v-theme-line));
+  stroke: var(--line);
   stroke-opacity: 0.5;
 }
 .small {
-  font-size: 13px;
+  font-size: var(--text-tiny);
 }
 .middle {
   text-anchor: middle;
@@ -101,19 +101,19 @@ const times = computed(() =>
   stroke-width: 3;
 }
 .before .line {
-  stroke: rgb(var(--v-theme-slate));
+  stroke: var(--slate);
   stroke-dasharray: 7 4;
 }
 .after .line {
-  stroke: rgb(var(--v-theme-ink));
+  stroke: var(--ink);
 }
 .spread {
   fill-opacity: 0.14;
 }
 .before .spread {
-  fill: rgb(var(--v-theme-slate));
+  fill: var(--slate);
 }
 .after .spread {
-  fill: rgb(var(--v-theme-ink));
+  fill: var(--ink);
 }
 </style>

@@ -101,14 +101,14 @@ const band = computed(() => {
   height: 100%;
 }
 .turf {
-  fill: rgb(var(--v-theme-turf));
+  fill: var(--turf);
 }
 .low {
-  fill: rgb(var(--v-theme-slate));
+  fill: var(--slate);
   fill-opacity: 0.28;
 }
 .low-line {
-  stroke: rgb(var(--v-theme-slate));
+  stroke: var(--slate);
   stroke-width: 3;
 }
 .reach {
@@ -116,7 +116,7 @@ const band = computed(() => {
   stroke-width: 14;
 }
 .mark {
-  stroke: rgb(var(--v-theme-ink));
+  stroke: var(--ink);
   stroke-opacity: 0.45;
   stroke-width: 4;
   stroke-linecap: round;
@@ -129,16 +129,16 @@ const band = computed(() => {
   stroke-width: 6;
 }
 .ball-line {
-  stroke: rgb(var(--v-theme-ink));
+  stroke: var(--ink);
   stroke-dasharray: 4 4;
 }
 .ball {
-  fill: rgb(var(--v-theme-surface));
-  stroke: rgb(var(--v-theme-ink));
+  fill: var(--surface);
+  stroke: var(--ink);
   stroke-width: 2;
 }
 text {
-  font-size: 13px;
+  font-size: var(--text-tiny);
 }
 .middle {
   text-anchor: middle;
@@ -147,7 +147,7 @@ text {
   text-anchor: end;
 }
 .says {
-  font-weight: 700;
-  font-size: 14px;
+  font-weight: var(--strong);
+  font-size: var(--text-small);
 }
 </style>

@@ -33,9 +33,9 @@ defineEmits<{ close: [] }>()
   max-height: calc(100dvh - 100px);
   overflow-y: auto;
   padding: 12px 20px 16px;
-  background: rgb(var(--v-theme-surface));
-  border: 2px solid rgb(var(--v-theme-ink));
-  border-radius: 12px;
+  background: var(--surface);
+  border: 2px solid var(--ink);
+  border-radius: var(--corner);
 }
 header {
   display: flex;
@@ -53,8 +53,8 @@ kbd {
   min-width: 1.6em;
   margin-right: 4px;
   padding: 0 5px;
-  border: 1.5px solid rgb(var(--v-theme-line));
-  border-radius: 5px;
+  border: 1.5px solid var(--line);
+  border-radius: var(--corner-small);
   font: inherit;
   text-align: center;
 }

@@ -34,9 +34,9 @@ function setLength(id: string): void {
 <template>
   <v-menu :close-on-content-click="false" location="bottom end">
     <template #activator="{ props: activator }">
-      <button v-bind="activator" type="button" class="whole quiet" data-testid="clock">
+      <v-btn v-bind="activator" class="whole" variant="text" data-testid="clock">
         {{ beforeRetest > 0 ? `Retest by ${retestBy}` : 'Time to retest' }}
-      </button>
+      </v-btn>
     </template>
     <v-card tag="aside" aria-label="Time of the lesson" class="pa-4" width="330">
       <table>
@@ -73,10 +73,7 @@ function setLength(id: string): void {
 
 <style scoped>
 .whole {
-  min-height: 48px;
-  margin-right: 8px;
-  font-size: 14px;
-  white-space: nowrap;
+  font-weight: 400;
   text-decoration: underline;
   text-underline-offset: 3px;
 }

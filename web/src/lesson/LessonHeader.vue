@@ -117,8 +117,8 @@ const saved = computed(() => {
   gap: 4px 14px;
   min-height: 64px;
   padding: 4px 12px 4px 20px;
-  border-bottom: 2px solid rgb(var(--v-theme-ink));
-  background: rgb(var(--v-theme-surface));
+  border-bottom: 2px solid var(--ink);
+  background: var(--surface);
 }
 .who {
   display: grid;
@@ -126,16 +126,16 @@ const saved = computed(() => {
   line-height: 1.2;
 }
 h1 {
-  font-size: 19px;
+  font-size: var(--text-lead);
   line-height: 1.2;
 }
 .name {
-  font-weight: 700;
+  font-weight: var(--strong);
   color: inherit;
   text-decoration: none;
 }
 .who .quiet {
-  font-size: 14px;
+  font-size: var(--text-small);
 }
 nav {
   display: flex;
@@ -150,16 +150,16 @@ nav a {
   min-height: 52px;
   padding: 0 7px;
   color: inherit;
-  font-size: 17px;
+  font-size: var(--text-body);
   text-decoration: none;
   border-bottom: 4px solid transparent;
 }
 nav a.here {
-  font-weight: 700;
-  border-bottom-color: rgb(var(--v-theme-ink));
+  font-weight: var(--strong);
+  border-bottom-color: var(--ink);
 }
 .tick {
-  font-size: 13px;
+  font-size: var(--text-tiny);
   line-height: 14px;
   visibility: hidden;
 }
@@ -177,7 +177,7 @@ nav a.here {
   text-align: right;
 }
 .saved {
-  font-size: 14px;
+  font-size: var(--text-small);
   margin-right: 8px;
   min-width: 52px;
   text-align: right;

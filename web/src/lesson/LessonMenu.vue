@@ -109,7 +109,7 @@ function addNote(): void {
   justify-content: space-between;
   align-items: center;
   gap: 8px;
-  border-bottom: 1px solid rgb(var(--v-theme-line));
+  border-bottom: 1px solid var(--line);
 }
 .row {
   display: flex;

@@ -152,13 +152,13 @@ watch(lesson, (now) => {
 .stage {
   min-width: 0;
   min-height: 0;
-  background: rgb(var(--v-theme-paper));
+  background: var(--paper);
 }
 /* in its place before the stage has arrived */
 .column {
   grid-column: 2;
   min-height: 0;
-  border-left: 2px solid rgb(var(--v-theme-ink));
+  border-left: 2px solid var(--ink);
 }
 .refusal {
   flex: none;
@@ -174,7 +174,7 @@ watch(lesson, (now) => {
   .column {
     grid-column: auto;
     border-left: 0;
-    border-top: 2px solid rgb(var(--v-theme-ink));
+    border-top: 2px solid var(--ink);
   }
 }
 @media (max-width: 1199px) and (min-width: 1001px) {

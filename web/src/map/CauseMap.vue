@@ -151,16 +151,16 @@ function key(event: KeyboardEvent, act: () => void): void {
   min-width: 860px;
 }
 .phase {
-  font-size: 18px;
-  font-weight: 700;
+  font-size: var(--text-lead);
+  font-weight: var(--strong);
 }
 .link {
   fill: none;
-  stroke: rgb(var(--v-theme-line));
+  stroke: var(--line);
   stroke-width: 1.5;
 }
 .link.lit {
-  stroke: rgb(var(--v-theme-ink));
+  stroke: var(--ink);
   stroke-width: 3;
 }
 .link.dim {
@@ -168,7 +168,7 @@ function key(event: KeyboardEvent, act: () => void): void {
 }
 .makes {
   fill: none;
-  stroke: rgb(var(--v-theme-clay));
+  stroke: var(--clay);
   stroke-opacity: 0.7;
   stroke-linecap: round;
 }
@@ -176,28 +176,28 @@ function key(event: KeyboardEvent, act: () => void): void {
   cursor: pointer;
 }
 .box rect {
-  fill: rgb(var(--v-theme-surface));
-  stroke: rgb(var(--v-theme-ink));
+  fill: var(--surface);
+  stroke: var(--ink);
   stroke-width: 1.5;
 }
 .box text {
-  font-size: 16px;
+  font-size: var(--text-body);
 }
 .box.dim {
   opacity: 0.35;
 }
 .box.on rect {
-  fill: rgb(var(--v-theme-ink));
+  fill: var(--ink);
 }
 .box.on text {
-  fill: rgb(var(--v-theme-surface));
-  font-weight: 700;
+  fill: var(--surface);
+  font-weight: var(--strong);
 }
 .box:focus-visible {
   outline: none;
 }
 .box:focus-visible rect {
-  stroke: rgb(var(--v-theme-slate));
+  stroke: var(--slate);
   stroke-width: 4;
 }
 </style>

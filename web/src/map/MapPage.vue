@@ -91,7 +91,7 @@ const missName = computed(() => known.knowledge?.misses.find((m) => m.id === mis
           <h2>{{ missName }}: what makes it, most first</h2>
           <ol class="makers">
             <li v-for="m in makers" :key="m.id">
-              <button type="button" @click="choose(m.id)">{{ words(m.name) }}</button>
+              <v-btn variant="text" @click="choose(m.id)">{{ words(m.name) }}</v-btn>
               <span class="share" aria-hidden="true"
                 ><span :style="{ width: `${100 * m.share}%` }"
               /></span>
@@ -125,10 +125,10 @@ const missName = computed(() => known.knowledge?.misses.find((m) => m.id === mis
   max-width: 1240px;
 }
 h1 {
-  font-size: 28px;
+  font-size: var(--text-head);
 }
 h2 {
-  font-size: 20px;
+  font-size: var(--text-title);
   margin: 14px 0 4px;
 }
 .find {
@@ -152,16 +152,14 @@ h2 {
   align-items: center;
   gap: 14px;
 }
-.makers button {
-  min-height: 44px;
-  text-align: left;
-  text-decoration: underline;
+.makers .v-btn {
+  justify-content: start;
 }
 .share span {
   display: block;
   height: 10px;
-  border-radius: 5px;
-  background: rgb(var(--v-theme-clay));
+  border-radius: var(--corner-small);
+  background: var(--clay);
 }
 .list summary {
   min-height: 44px;

@@ -66,10 +66,10 @@ const chosen = computed(() => {
 
 <style scoped>
 h1 {
-  font-size: 28px;
+  font-size: var(--text-head);
 }
 h2 {
-  font-size: 20px;
+  font-size: var(--text-title);
   margin: 20px 0 10px;
 }
 .two {
@@ -82,7 +82,7 @@ h2 {
   gap: 12px;
 }
 .small {
-  font-size: 15px;
+  font-size: var(--text-small);
 }
 a {
   color: inherit;

@@ -1,8 +1,9 @@
 <script setup lang="ts" generic="T extends string">
-// A few words side by side, one of them on.
+// A few words side by side, one of them on. `say`: what a screen reader says for a word that is a
+// sign; `hint`: the key that does the same.
 defineProps<{
   name: string
-  words: readonly { id: T; word: string; disabled?: boolean }[]
+  words: readonly { id: T; word: string; say?: string; hint?: string; disabled?: boolean }[]
   on: T | null
   small?: boolean
 }>()
@@ -10,51 +11,23 @@ defineEmits<{ chosen: [id: T] }>()
 </script>
 
 <template>
-  <div :class="['one-of', { small }]" role="group" :aria-label="name">
-    <button
+  <v-btn-toggle
+    class="one-of"
+    role="group"
+    :aria-label="name"
+    :model-value="on"
+    :density="small ? 'compact' : 'default'"
+  >
+    <v-btn
       v-for="w in words"
       :key="w.id"
-      type="button"
-      :class="{ on: on === w.id }"
+      :value="w.id"
       :aria-pressed="on === w.id"
+      :aria-label="w.say"
       :disabled="w.disabled"
       @click="$emit('chosen', w.id)"
     >
-      {{ w.word }}
-    </button>
-  </div>
+      {{ w.word }}<span v-if="w.hint" class="key" aria-hidden="true">{{ w.hint }}</span>
+    </v-btn>
+  </v-btn-toggle>
 </template>
-
-<style scoped>
-.one-of {
-  display: flex;
-}
-button {
-  min-width: 64px;
-  min-height: 44px;
-  border: 2px solid rgb(var(--v-theme-ink));
-  background: rgb(var(--v-theme-surface));
-  font-weight: 700;
-}
-.small button {
-  min-width: 48px;
-  min-height: 36px;
-  border-width: 1.5px;
-}
-button:not(:last-child) {
-  border-right: 0;
-}
-button:first-child {
-  border-radius: 10px 0 0 10px;
-}
-button:last-child {
-  border-radius: 0 10px 10px 0;
-}
-button.on {
-  background: rgb(var(--v-theme-ink));
-  color: rgb(var(--v-theme-surface));
-}
-button:disabled {
-  color: rgb(var(--v-theme-line));
-}
-</style>

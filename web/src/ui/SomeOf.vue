@@ -9,36 +9,30 @@ defineEmits<{ toggled: [id: T] }>()
 </script>
 
 <template>
-  <div class="chips" role="group" :aria-label="name">
-    <button
+  <div class="some-of" role="group" :aria-label="name">
+    <v-btn
       v-for="w in words"
       :key="w.id"
-      type="button"
-      :class="{ on: on.includes(w.id) }"
+      :variant="on.includes(w.id) ? 'flat' : 'outlined'"
+      color="primary"
       :aria-pressed="on.includes(w.id)"
       @click="$emit('toggled', w.id)"
     >
       {{ w.name }}
-    </button>
+    </v-btn>
   </div>
 </template>
 
 <style scoped>
-.chips {
+.some-of {
   display: flex;
   flex-wrap: wrap;
   gap: 6px;
 }
-button {
-  min-height: 48px;
-  padding: 0 14px;
-  border: 1.5px solid rgb(var(--v-theme-ink));
-  border-radius: 10px;
-  background: rgb(var(--v-theme-surface));
+.v-btn {
+  font-weight: 400;
 }
-.on {
-  background: rgb(var(--v-theme-ink));
-  color: rgb(var(--v-theme-surface));
-  font-weight: 700;
+.v-btn[aria-pressed='true'] {
+  font-weight: var(--strong);
 }
 </style>

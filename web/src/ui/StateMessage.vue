@@ -32,7 +32,7 @@ defineEmits<{ retry: [] }>()
 }
 .title {
   margin: 16px 0 6px;
-  font-size: 20px;
-  font-weight: 700;
+  font-size: var(--text-title);
+  font-weight: var(--strong);
 }
 </style>

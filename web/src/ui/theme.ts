@@ -55,6 +55,11 @@ export const vuetify = createVuetify({
   theme: { defaultTheme: 'sun', themes: { sun, bay } },
   defaults: {
     VBtn: { variant: 'outlined', rounded: 'lg', minHeight: 48 },
+    VBtnToggle: {
+      divided: true,
+      variant: 'outlined',
+      VBtn: { color: 'primary', selectedClass: 'chosen' },
+    },
     VTextField: { variant: 'outlined', density: 'comfortable', hideDetails: 'auto' },
     VTextarea: { variant: 'outlined', density: 'comfortable', hideDetails: 'auto' },
     VSelect: { variant: 'outlined', density: 'comfortable', hideDetails: 'auto' },

@@ -55,6 +55,17 @@ export const ANSWER_WORDS = {
   unknown: 'Could not tell',
 } as const
 
+export const HANDS = [
+  { id: 'right', word: 'Right-handed' },
+  { id: 'left', word: 'Left-handed' },
+] as const
+
+export const AGES = [
+  { id: 'junior', word: 'Junior' },
+  { id: 'adult', word: 'Adult' },
+  { id: 'senior', word: 'Senior' },
+] as const
+
 export const VIEW_WORDS = {
   setup: 'Set-up',
   down_the_line: 'Down the line',

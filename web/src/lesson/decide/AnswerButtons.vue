@@ -9,15 +9,17 @@ defineEmits<{ answer: [word: AnswerWord] }>()
 
 <template>
   <div class="answers">
-    <button
+    <v-btn
       v-for="[key, word] in ANSWER_KEYS"
       :key="word"
-      type="button"
+      color="primary"
+      stacked
+      min-height="56"
       @click="$emit('answer', word)"
     >
       {{ word === 'unknown' ? "Can't tell" : ANSWER_WORDS[word] }}
       <span class="key" aria-hidden="true">{{ key.toUpperCase() }}</span>
-    </button>
+    </v-btn>
   </div>
 </template>
 
@@ -28,17 +30,9 @@ defineEmits<{ answer: [word: AnswerWord] }>()
   gap: 8px;
   margin-top: 6px;
 }
-button {
-  display: grid;
-  justify-items: center;
-  align-content: center;
-  min-height: 56px;
+.v-btn {
+  height: 56px;
   padding: 0 2px;
-  font-size: 15px;
-  white-space: nowrap;
-  border: 2px solid rgb(var(--v-theme-ink));
-  border-radius: 10px;
-  background: rgb(var(--v-theme-paper));
-  font-weight: 700;
+  border-width: 2px;
 }
 </style>

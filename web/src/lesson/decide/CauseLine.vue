@@ -31,23 +31,23 @@ const percent = computed(() => Math.round(100 * props.cause.root))
   width: 100%;
 }
 .name {
-  font-size: 17px;
+  font-size: var(--text-body);
 }
 .number {
-  font-size: 20px;
+  font-size: var(--text-title);
 }
 .bar {
   grid-column: 1 / -1;
   height: 8px;
-  border-radius: 4px;
-  background: rgb(var(--v-theme-surface-variant));
+  border-radius: var(--corner-small);
+  background: var(--surface-variant);
 }
 .bar span {
   display: block;
   height: 100%;
   min-width: 3px;
-  border-radius: 4px;
-  background: var(--length, rgb(var(--v-theme-slate)));
+  border-radius: var(--corner-small);
+  background: var(--length, var(--slate));
 }
 .under {
   grid-column: 1 / -1;
@@ -56,21 +56,21 @@ const percent = computed(() => Math.round(100 * props.cause.root))
   align-items: baseline;
   gap: 2px 8px;
   min-height: 22px;
-  font-size: 15px;
+  font-size: var(--text-small);
 }
 .tag {
   padding: 0 8px;
-  border: 1.5px solid rgb(var(--v-theme-ink));
-  border-radius: 6px;
-  font-size: 14px;
-  font-weight: 700;
+  border: 1.5px solid var(--ink);
+  border-radius: var(--corner-small);
+  font-size: var(--text-small);
+  font-weight: var(--strong);
 }
 .full {
-  background: rgb(var(--v-theme-ink));
-  color: rgb(var(--v-theme-surface));
+  background: var(--ink);
+  color: var(--surface);
 }
 .seen {
-  font-weight: 700;
+  font-weight: var(--strong);
 }
 .seen::before {
   content: '';
@@ -78,14 +78,14 @@ const percent = computed(() => Math.round(100 * props.cause.root))
   width: 11px;
   height: 11px;
   margin-right: 6px;
-  border: 2px solid rgb(var(--v-theme-ink));
+  border: 2px solid var(--ink);
   border-radius: 50%;
 }
 .seen.yes::before {
-  background: rgb(var(--v-theme-ink));
+  background: var(--ink);
 }
 .seen.partly::before {
-  background: linear-gradient(90deg, rgb(var(--v-theme-ink)) 50%, transparent 50%);
+  background: linear-gradient(90deg, var(--ink) 50%, transparent 50%);
 }
 .seen.no {
   font-weight: 400;

@@ -85,11 +85,11 @@ const seen = (c: CauseRank) => (c.seen ? `, ${SEEN_WORDS[c.seen].toLowerCase()}`
 .cause {
   position: relative;
   padding: 2px 10px 4px;
-  border-radius: 10px;
+  border-radius: var(--corner);
 }
 .cause.open {
-  --length: rgb(var(--v-theme-clay));
-  background: rgb(var(--v-theme-panel));
+  --length: var(--clay);
+  background: var(--panel);
 }
 .head {
   width: 100%;
@@ -98,19 +98,19 @@ const seen = (c: CauseRank) => (c.seen ? `, ${SEEN_WORDS[c.seen].toLowerCase()}`
   text-align: left;
 }
 .open .head :deep(.name) {
-  font-weight: 700;
+  font-weight: var(--strong);
 }
 .brings {
   list-style: none;
   margin: 0 0 4px 14px;
   padding-left: 12px;
-  border-left: 2px solid rgb(var(--v-theme-line));
-  font-size: 15px;
+  border-left: 2px solid var(--line);
+  font-size: var(--text-small);
 }
 .why {
   display: grid;
   gap: 6px;
   padding: 4px 0 8px;
-  font-size: 15px;
+  font-size: var(--text-small);
 }
 </style>

@@ -52,22 +52,22 @@ const height = computed(() => 14 + (props.chain.length - 1) * STEP_PX + 14)
 }
 line,
 .tip {
-  stroke: rgb(var(--v-theme-ink));
+  stroke: var(--ink);
   stroke-width: 2;
   fill: none;
 }
 circle {
-  fill: rgb(var(--v-theme-surface));
-  stroke: rgb(var(--v-theme-ink));
+  fill: var(--surface);
+  stroke: var(--ink);
   stroke-width: 2;
 }
 .first {
-  fill: rgb(var(--v-theme-ink));
+  fill: var(--ink);
 }
 text {
-  font-size: 15px;
+  font-size: var(--text-small);
 }
 .strong {
-  font-weight: 700;
+  font-weight: var(--strong);
 }
 </style>

@@ -80,9 +80,9 @@ const ballWords = computed(() => props.whatIf?.sentence ?? '')
         <li v-for="c in notLooked" :key="c.id">{{ words(c.question) }}</li>
       </ul>
     </section>
-    <button type="button" class="leave" @click="$emit('leave')">
-      Take it out of the comparison
-    </button>
+    <v-btn class="leave" variant="text" @click="$emit('leave')"
+      >Take it out of the comparison</v-btn
+    >
   </article>
 </template>
 
@@ -93,27 +93,24 @@ const ballWords = computed(() => props.whatIf?.sentence ?? '')
   gap: 12px;
   min-width: 0;
   padding: 14px 16px;
-  border: 1.5px solid rgb(var(--v-theme-line));
-  border-radius: 12px;
-  background: rgb(var(--v-theme-surface));
+  border: 1.5px solid var(--line);
+  border-radius: var(--corner);
+  background: var(--surface);
 }
 h2 {
   margin: 0 0 4px;
-  font-size: 15px;
+  font-size: var(--text-small);
 }
 .looks {
   padding-left: 18px;
-  font-size: 15px;
+  font-size: var(--text-small);
 }
 .ball p {
   margin-top: 6px;
-  font-size: 15px;
+  font-size: var(--text-small);
 }
 .leave {
   align-self: start;
-  min-height: 48px;
   margin-top: auto;
-  font-size: 15px;
-  text-decoration: underline;
 }
 </style>

@@ -90,10 +90,10 @@ function change(part: Partial<Shape['Cue']>): void {
   gap: 10px;
 }
 h2 {
-  font-size: 18px;
+  font-size: var(--text-lead);
 }
 .small {
-  font-size: 14px;
+  font-size: var(--text-small);
   font-weight: 400;
 }
 .test {
@@ -114,13 +114,13 @@ h2 {
   min-height: 48px;
   padding: 4px 14px;
   text-align: left;
-  border: 1.5px solid rgb(var(--v-theme-line));
-  border-radius: 10px;
-  background: rgb(var(--v-theme-surface));
+  border: 1.5px solid var(--line);
+  border-radius: var(--corner);
+  background: var(--surface);
 }
 .cues .on {
-  background: rgb(var(--v-theme-ink));
-  color: rgb(var(--v-theme-surface));
-  font-weight: 700;
+  background: var(--ink);
+  color: var(--surface);
+  font-weight: var(--strong);
 }
 </style>

@@ -130,14 +130,14 @@ const firstThen = computed(() => {
   overflow-y: auto;
 }
 h1 {
-  font-size: 21px;
+  font-size: var(--text-title);
 }
 .decided {
   display: flex;
   flex-wrap: wrap;
   gap: 0 8px;
   margin-bottom: 4px;
-  font-size: 18px;
+  font-size: var(--text-lead);
 }
 .columns {
   display: grid;
@@ -156,28 +156,28 @@ ol {
   min-height: 52px;
   padding: 6px 12px;
   text-align: left;
-  border: 1.5px solid rgb(var(--v-theme-line));
-  border-radius: 10px;
-  background: rgb(var(--v-theme-surface));
+  border: 1.5px solid var(--line);
+  border-radius: var(--corner);
+  background: var(--surface);
 }
 .list .on {
-  border: 2.5px solid rgb(var(--v-theme-ink));
+  border: 2.5px solid var(--ink);
 }
 .thin {
   margin-top: 6px;
   padding: 6px 12px;
-  border-left: 4px solid rgb(var(--v-theme-ink));
-  background: rgb(var(--v-theme-panel));
+  border-left: 4px solid var(--ink);
+  background: var(--panel);
 }
 .fate {
   padding: 2px 12px;
-  font-size: 15px;
+  font-size: var(--text-small);
 }
 .brings {
   margin: 2px 0 0 14px;
   padding-left: 12px;
-  border-left: 2px solid rgb(var(--v-theme-line));
-  font-size: 15px;
+  border-left: 2px solid var(--line);
+  font-size: var(--text-small);
 }
 .cards {
   display: grid;

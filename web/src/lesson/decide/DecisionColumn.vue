@@ -92,9 +92,9 @@ const nothingYet = computed(
             <span class="quiet">{{ sureWord(diagnosis?.outside_word ?? '') }}</span>
             <span class="number">{{ outside }} %</span>
           </p>
-          <button type="button" class="more" @click="all = !all">
+          <v-btn variant="text" @click="all = !all">
             {{ all ? 'Show the first few' : `Show all ${ranking.causes.length}` }}
-          </button>
+          </v-btn>
         </div>
       </div>
       <NextStep v-model:block="block" class="next" :diagnosis="diagnosis" />
@@ -108,10 +108,10 @@ const nothingYet = computed(
   flex-direction: column;
   gap: 8px;
   padding: 12px 20px;
-  background: rgb(var(--v-theme-surface));
+  background: var(--surface);
 }
 h2 {
-  font-size: 19px;
+  font-size: var(--text-lead);
 }
 .scroll {
   flex: 1;
@@ -134,10 +134,6 @@ h2 {
   gap: 10px;
   align-items: baseline;
   padding-left: 10px;
-}
-.more {
-  min-height: 40px;
-  text-decoration: underline;
 }
 .next {
   flex: none;

@@ -48,7 +48,7 @@ function name(id: string | null): string {
 .evidence {
   display: grid;
   gap: 3px;
-  font-size: 15px;
+  font-size: var(--text-small);
 }
 ul {
   list-style: none;
@@ -68,6 +68,6 @@ li {
   height: 100%;
   min-width: 3px;
   border-radius: 2px;
-  background: rgb(var(--v-theme-ink));
+  background: var(--ink);
 }
 </style>

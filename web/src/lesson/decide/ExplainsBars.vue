@@ -28,7 +28,7 @@ const parts = computed(() => partsOf(props.cause, props.deviation))
   display: grid;
   grid-template-columns: auto 1fr;
   gap: 2px 10px;
-  font-size: 15px;
+  font-size: var(--text-small);
 }
 dd {
   display: grid;
@@ -38,14 +38,14 @@ dd {
 }
 .bar {
   height: 10px;
-  border: 1px solid rgb(var(--v-theme-line));
-  border-radius: 5px;
-  background: rgb(var(--v-theme-surface));
+  border: 1px solid var(--line);
+  border-radius: var(--corner-small);
+  background: var(--surface);
   overflow: hidden;
 }
 .bar span {
   display: block;
   height: 100%;
-  background: rgb(var(--v-theme-slate));
+  background: var(--slate);
 }
 </style>

@@ -80,7 +80,7 @@ onUnmounted(() => {
         </li>
       </ol>
       <AnswerButtons v-if="next" @answer="open.answerAsked" />
-      <button v-else type="button" class="again" @click="another">Another round</button>
+      <v-btn v-else class="again" variant="text" @click="another">Another round</v-btn>
     </template>
   </div>
 </template>
@@ -99,24 +99,22 @@ ol {
 li {
   display: grid;
   grid-template-columns: 104px 1fr;
-  font-size: 16px;
+  font-size: var(--text-body);
 }
 .place {
   font-weight: 400;
-  color: rgb(var(--v-theme-quiet));
+  color: var(--quiet);
 }
 .what {
   grid-column: 2;
 }
 .now {
-  font-weight: 700;
+  font-weight: var(--strong);
 }
 .done {
   text-decoration: line-through;
 }
 .again {
-  min-height: 48px;
   justify-self: start;
-  text-decoration: underline;
 }
 </style>

@@ -40,8 +40,8 @@ const check = computed(() => known.check(next.value?.id) ?? null)
   gap: 4px;
 }
 .question {
-  font-size: 19px;
-  font-weight: 700;
+  font-size: var(--text-lead);
+  font-weight: var(--strong);
   line-height: 1.25;
 }
 </style>

@@ -6,6 +6,7 @@ import LookRound from '@/lesson/decide/LookRound.vue'
 import NextLook from '@/lesson/decide/NextLook.vue'
 import SeparatingBalls from '@/lesson/decide/SeparatingBalls.vue'
 import { useOpenLesson } from '@/lesson/openLesson'
+import OneOf from '@/ui/OneOf.vue'
 
 const block = defineModel<string | null>('block', { required: true })
 defineProps<{
@@ -13,8 +14,12 @@ defineProps<{
 }>()
 const { lesson } = useOpenLesson()
 
-const WAYS = { look: 'One look', round: 'Three-minute round', balls: 'Separating balls' } as const
-type Way = keyof typeof WAYS
+const WAYS = [
+  { id: 'look', word: 'One look' },
+  { id: 'round', word: 'Three minutes' },
+  { id: 'balls', word: 'A few balls' },
+] as const
+type Way = (typeof WAYS)[number]['id']
 const way = ref<Way>('look')
 const inTrial = computed(
   () => lesson.value.blocks.find((b) => b.id === block.value)?.kind === 'trial',
@@ -31,17 +36,14 @@ watch(
 
 <template>
   <section class="box" aria-label="Do next" data-testid="next-step">
-    <div class="ways" role="group" aria-label="What to do next">
-      <button
-        v-for="(name, id) in WAYS"
-        :key="id"
-        type="button"
-        :aria-pressed="way === id"
-        @click="way = id"
-      >
-        {{ name }}
-      </button>
-    </div>
+    <OneOf
+      class="ways"
+      small
+      name="What to do next"
+      :words="WAYS"
+      :on="way"
+      @chosen="(w) => (way = w)"
+    />
     <NextLook v-if="way === 'look'" :diagnosis="diagnosis" />
     <LookRound v-else-if="way === 'round'" :diagnosis="diagnosis" />
     <SeparatingBalls v-else v-model:block="block" :diagnosis="diagnosis" />
@@ -52,26 +54,9 @@ watch(
 .box {
   display: grid;
   gap: 6px;
-  padding: 4px 14px 14px;
-  border: 2.5px solid rgb(var(--v-theme-ink));
-  border-radius: 12px;
-  background: rgb(var(--v-theme-surface));
-}
-.ways {
-  display: flex;
-  justify-content: space-between;
-  gap: 4px;
-}
-.ways button {
-  min-height: 48px;
-  padding: 0 2px;
-  font-size: 15px;
-  border-bottom: 3px solid transparent;
-  color: rgb(var(--v-theme-quiet));
-}
-.ways button[aria-pressed='true'] {
-  border-bottom-color: rgb(var(--v-theme-ink));
-  color: rgb(var(--v-theme-ink));
-  font-weight: 700;
+  padding: 10px 14px 14px;
+  border: 2.5px solid var(--ink);
+  border-radius: var(--corner);
+  background: var(--surface);
 }
 </style>

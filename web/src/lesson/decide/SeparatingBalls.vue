@@ -95,9 +95,7 @@ function begin(): void {
       <p v-else-if="trial" class="quiet">
         Hit them and log them as usual; the verdict comes with the first.
       </p>
-      <button v-else type="button" class="begin" @click="begin">
-        Hit these {{ planned?.balls }} balls
-      </button>
+      <v-btn v-else class="begin" @click="begin">Hit these {{ planned?.balls }} balls</v-btn>
     </template>
     <p v-else class="quiet">Working out what each would show</p>
   </div>
@@ -109,8 +107,8 @@ function begin(): void {
   gap: 4px;
 }
 .title {
-  font-size: 19px;
-  font-weight: 700;
+  font-size: var(--text-lead);
+  font-weight: var(--strong);
 }
 dl {
   display: grid;
@@ -118,20 +116,14 @@ dl {
   gap: 2px 12px;
 }
 dt {
-  color: rgb(var(--v-theme-quiet));
+  color: var(--quiet);
 }
 .verdict {
-  font-size: 17px;
-  font-weight: 700;
+  font-size: var(--text-body);
+  font-weight: var(--strong);
 }
 .begin {
   justify-self: start;
-  min-height: 56px;
-  padding: 0 18px;
-  margin-top: 4px;
-  border: 2px solid rgb(var(--v-theme-ink));
-  border-radius: 10px;
-  background: rgb(var(--v-theme-paper));
-  font-weight: 700;
+  border-width: 2px;
 }
 </style>

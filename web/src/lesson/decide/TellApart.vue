@@ -50,13 +50,13 @@ const drill = computed(() => known.drill(block.value?.drill))
 <style scoped>
 .apart {
   padding: 12px 16px;
-  border: 2.5px solid rgb(var(--v-theme-ink));
-  border-radius: 12px;
-  background: rgb(var(--v-theme-surface));
+  border: 2.5px solid var(--ink);
+  border-radius: var(--corner);
+  background: var(--surface);
 }
 h2 {
   margin-bottom: 6px;
-  font-size: 16px;
+  font-size: var(--text-body);
 }
 .ways {
   display: grid;
@@ -64,7 +64,7 @@ h2 {
   gap: 12px 28px;
 }
 .question {
-  font-size: 18px;
-  font-weight: 700;
+  font-size: var(--text-lead);
+  font-weight: var(--strong);
 }
 </style>

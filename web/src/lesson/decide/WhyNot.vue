@@ -5,6 +5,7 @@ import type { Diagnosis } from '@/api/client'
 import { useKnowledge } from '@/api/knowledge'
 import { useBetween } from '@/lesson/decide/useApart'
 import { useOpenLesson } from '@/lesson/openLesson'
+import ChooseOne from '@/ui/ChooseOne.vue'
 import { timesWord } from '@/ui/words'
 
 const props = defineProps<{
@@ -16,14 +17,16 @@ const { open, words } = useOpenLesson()
 const FEW = 4
 const LEAST_BITS = 0.1
 const known = useKnowledge()
-const other = ref('')
+const other = ref<string | null>(null)
 const { found, problem } = useBetween(open, () =>
   other.value ? { one: props.cause, other: other.value } : null,
 )
 const name = (id: string) => words(known.cause(id)?.label ?? id)
 
 const others = computed(() =>
-  props.diagnosis.ranking.causes.filter((c) => c.id !== props.cause).map((c) => c.id),
+  props.diagnosis.ranking.causes
+    .filter((c) => c.id !== props.cause)
+    .map((c) => ({ id: c.id, word: name(c.id) })),
 )
 const rows = computed(() =>
   (found.value?.evidence ?? []).filter((e) => Math.abs(e.bits) >= LEAST_BITS).slice(0, FEW),
@@ -37,20 +40,19 @@ const look = computed(() => {
 
 <template>
   <div class="why-not" data-testid="why-not">
-    <label>
-      Why not
-      <select v-model="other" class="native" aria-label="Why not the other cause">
-        <option value="">another cause …</option>
-        <option v-for="id in others" :key="id" :value="id">{{ name(id) }}</option>
-      </select>
-    </label>
+    <ChooseOne
+      name="Why not another cause?"
+      :options="others"
+      :on="other"
+      @chosen="(id) => (other = id)"
+    />
     <p v-if="problem" role="alert">{{ problem.message }} {{ problem.hint }}</p>
     <template v-else-if="found">
       <ul>
         <li v-for="row in rows" :key="row.evidence">
           {{ words(row.text) }}:
           <span class="quiet">{{
-            timesWord(row.bits, `with ${name(cause)}`, `with ${name(other)}`)
+            timesWord(row.bits, `with ${name(cause)}`, `with ${name(other ?? '')}`)
           }}</span>
         </li>
       </ul>

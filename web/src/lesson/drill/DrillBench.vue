@@ -102,16 +102,16 @@ const MARKS = { pass: '●', early: '◁', late: '▷' } as const
       </ol>
       <p class="said" role="status" data-testid="ladder">{{ said }}</p>
       <div class="taps" role="group" aria-label="Repetition">
-        <button
+        <v-btn
           v-for="tap in TAPS"
           :key="tap.result"
-          type="button"
+          stacked
           :class="{ big: tap.result === 'pass' }"
           :aria-label="tap.word"
           @click="open.tapRepetition(drill.id, tap.result)"
         >
           {{ tap.word }} <span class="key">{{ tap.key }}</span>
-        </button>
+        </v-btn>
       </div>
       <p class="marks" :aria-label="`${ladder.passes} right, ${ladder.fails} not yet`">
         <span v-for="r in results" :key="r.id" :title="r.result">{{ MARKS[r.result] }}</span>
@@ -140,7 +140,7 @@ const MARKS = { pass: '●', early: '◁', late: '▷' } as const
 
 <style scoped>
 h2 {
-  font-size: 22px;
+  font-size: var(--text-title);
 }
 .shown {
   display: flex;
@@ -152,7 +152,7 @@ h2 {
   flex: 1 1 280px;
 }
 .pass {
-  font-size: 18px;
+  font-size: var(--text-lead);
 }
 .steps {
   padding-left: 20px;
@@ -167,17 +167,17 @@ h2 {
 }
 .ladder li {
   padding: 8px 12px;
-  border: 1.5px solid rgb(var(--v-theme-line));
-  border-radius: 8px;
+  border: 1.5px solid var(--line);
+  border-radius: var(--corner);
 }
 .ladder .on {
-  background: rgb(var(--v-theme-ink));
-  color: rgb(var(--v-theme-surface));
-  font-weight: 700;
+  background: var(--ink);
+  color: var(--surface);
+  font-weight: var(--strong);
 }
 .said {
-  font-size: 20px;
-  font-weight: 700;
+  font-size: var(--text-title);
+  font-weight: var(--strong);
   min-height: 30px;
   margin: 10px 0;
 }
@@ -186,24 +186,23 @@ h2 {
   grid-template-columns: 1fr 1.4fr 1fr;
   gap: 8px;
 }
-.taps button {
-  min-height: 88px;
-  border: 2px solid rgb(var(--v-theme-ink));
-  border-radius: 12px;
-  background: rgb(var(--v-theme-paper));
-  font-size: 18px;
+.taps .v-btn {
+  height: 88px;
+  border-width: 2px;
+  font-size: var(--text-lead);
+  font-weight: 400;
 }
-.taps .big {
-  font-size: 24px;
-  font-weight: 700;
+.taps .v-btn.big {
+  font-size: var(--text-head);
+  font-weight: var(--strong);
 }
 .marks {
   margin-top: 8px;
-  font-size: 18px;
+  font-size: var(--text-lead);
   letter-spacing: 3px;
 }
 .marks .quiet {
-  font-size: 15px;
+  font-size: var(--text-small);
   letter-spacing: 0;
 }
 .acts {
@@ -213,11 +212,11 @@ h2 {
   margin-top: 12px;
 }
 .care {
-  font-size: 16px;
+  font-size: var(--text-body);
   margin-top: 20px;
 }
 .cautions {
   padding-left: 18px;
-  font-size: 14px;
+  font-size: var(--text-small);
 }
 </style>

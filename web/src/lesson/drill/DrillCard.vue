@@ -49,16 +49,15 @@ const wanted = computed(() =>
         <p v-for="c in card.cautions" :key="c" class="care small">{{ c }}</p>
         <div class="acts">
           <v-btn v-if="!chosen" @click="$emit('bench')">Work on this</v-btn>
-          <button
+          <v-btn
             v-for="w in wanted"
             :key="w.id"
-            type="button"
             class="kit"
             :aria-pressed="!w.here"
             @click="$emit('lacks', w.id)"
           >
             {{ w.name }}: {{ w.here ? 'here' : 'not here' }}
-          </button>
+          </v-btn>
         </div>
       </template>
     </div>
@@ -71,26 +70,26 @@ li {
   grid-template-columns: auto minmax(0, 1fr);
   gap: 4px 14px;
   padding: 10px 14px;
-  border: 1.5px solid rgb(var(--v-theme-line));
-  border-radius: 10px;
-  background: rgb(var(--v-theme-surface));
+  border: 1.5px solid var(--line);
+  border-radius: var(--corner);
+  background: var(--surface);
 }
 .on {
-  border: 3px solid rgb(var(--v-theme-ink));
+  border: 3px solid var(--ink);
 }
 .withheld {
   background: none;
   border-style: dashed;
 }
 h2 {
-  font-size: 18px;
+  font-size: var(--text-lead);
 }
 .small {
-  font-size: 14px;
+  font-size: var(--text-small);
 }
 .care {
   padding-left: 8px;
-  border-left: 3px solid rgb(var(--v-theme-line));
+  border-left: 3px solid var(--line);
 }
 .words {
   display: grid;
@@ -103,14 +102,11 @@ h2 {
   margin-top: 4px;
 }
 .kit {
-  min-height: 48px;
-  padding: 0 12px;
-  border: 1.5px solid rgb(var(--v-theme-line));
-  border-radius: 8px;
+  font-weight: 400;
 }
 .kit[aria-pressed='true'] {
   border-style: dashed;
-  font-weight: 700;
+  font-weight: var(--strong);
 }
 @media (max-width: 500px) {
   li {

@@ -37,7 +37,7 @@ const moments = computed(() => known.all.drill_figures.filter((f) => f.drill ===
   gap: 4px;
 }
 figcaption {
-  font-size: 13px;
+  font-size: var(--text-tiny);
   text-align: center;
 }
 .large {
@@ -48,6 +48,6 @@ figcaption {
   height: 134px;
 }
 .large figcaption {
-  font-size: 15px;
+  font-size: var(--text-small);
 }
 </style>

@@ -124,15 +124,15 @@ function lacks(ids: readonly string[], gone: boolean): void {
   padding: 16px 20px 24px;
 }
 .right {
-  border-left: 2px solid rgb(var(--v-theme-ink));
-  background: rgb(var(--v-theme-surface));
+  border-left: 2px solid var(--ink);
+  background: var(--surface);
 }
 .for {
   display: flex;
   justify-content: space-between;
   align-items: center;
   gap: 12px;
-  font-size: 18px;
+  font-size: var(--text-lead);
   margin-bottom: 8px;
 }
 .indoors {
@@ -141,7 +141,7 @@ function lacks(ids: readonly string[], gone: boolean): void {
   align-items: center;
   gap: 8px;
   min-height: 48px;
-  font-size: 16px;
+  font-size: var(--text-body);
 }
 .indoors input {
   width: 22px;
@@ -150,8 +150,8 @@ function lacks(ids: readonly string[], gone: boolean): void {
 .gate {
   padding: 8px 12px;
   margin-bottom: 8px;
-  border-left: 4px solid rgb(var(--v-theme-ink));
-  background: rgb(var(--v-theme-panel));
+  border-left: 4px solid var(--ink);
+  background: var(--panel);
 }
 .cards {
   list-style: none;
@@ -168,12 +168,12 @@ a {
   }
   .right {
     border-left: 0;
-    border-top: 2px solid rgb(var(--v-theme-ink));
+    border-top: 2px solid var(--ink);
   }
   .busy {
     order: -1;
     border-top: 0;
-    border-bottom: 2px solid rgb(var(--v-theme-ink));
+    border-bottom: 2px solid var(--ink);
   }
 }
 </style>

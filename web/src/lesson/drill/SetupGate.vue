@@ -44,8 +44,8 @@ const shown = computed(() =>
   gap: 6px;
   padding: 10px 12px;
   margin-bottom: 8px;
-  border-left: 4px solid rgb(var(--v-theme-ink));
-  background: rgb(var(--v-theme-panel));
+  border-left: 4px solid var(--ink);
+  background: var(--panel);
 }
 .change {
   display: flex;

@@ -8,7 +8,7 @@ import { useOpenLesson } from '@/lesson/openLesson'
 import FeelRow from '@/lesson/pressure/FeelRow.vue'
 import SomeOf from '@/ui/SomeOf.vue'
 import OneOf from '@/ui/OneOf.vue'
-import { say } from '@/ui/words'
+import { AGES, say } from '@/ui/words'
 const known = useKnowledge()
 const { open, lesson, speaker } = useOpenLesson()
 
@@ -20,11 +20,6 @@ const LEGS = [
   { id: 'trail', word: 'Trail' },
 ] as const
 const legWords = computed(() => LEGS.map((l) => ({ ...l, word: say(l.word, speaker.value) })))
-const AGES = [
-  { id: 'junior', word: 'Junior' },
-  { id: 'adult', word: 'Adult' },
-  { id: 'senior', word: 'Senior' },
-] as const
 const feels = computed(() => known.all.checks.filter((c) => c.view === 'feel'))
 const word = (check: string): AnswerWord | null =>
   lesson.value.answers.find((a) => a.check_id === check && a.source === 'feel' && !a.block_id)
@@ -179,11 +174,11 @@ const typed = (event: Event) => (event.target as HTMLInputElement).value
   overflow-y: auto;
 }
 h2 {
-  font-size: 18px;
+  font-size: var(--text-lead);
   margin-bottom: 6px;
 }
 .small {
-  font-size: 14px;
+  font-size: var(--text-small);
   font-weight: 400;
 }
 .two {

@@ -49,8 +49,8 @@ const said = computed(() => {
 <style scoped>
 .back {
   padding: 10px 14px;
-  border-left: 4px solid rgb(var(--v-theme-slate));
-  background: rgb(var(--v-theme-panel));
+  border-left: 4px solid var(--slate);
+  background: var(--panel);
 }
 a {
   color: inherit;

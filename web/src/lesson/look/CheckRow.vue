@@ -5,6 +5,8 @@ import type { Answer, AnswerWord, Knowledge, Source } from '@/api/client'
 import { useKnowledge } from '@/api/knowledge'
 import PosedFigure from '@/drawing/PosedFigure.vue'
 import { useOpenLesson } from '@/lesson/openLesson'
+import ChooseOne from '@/ui/ChooseOne.vue'
+import OneOf from '@/ui/OneOf.vue'
 import { ANSWER_WORDS, say } from '@/ui/words'
 
 type Check = Knowledge['checks'][number]
@@ -17,6 +19,10 @@ const props = defineProps<{
 const { open, hand, speaker } = useOpenLesson()
 
 const ALL_SOURCES: Source[] = ['look', 'film', 'mat', 'plate', 'monitor', 'feel']
+const ANSWERS = (Object.keys(ANSWER_WORDS) as AnswerWord[]).map((id) =>
+  id === 'unknown' ? { id, word: '?', say: ANSWER_WORDS[id] } : { id, word: ANSWER_WORDS[id] },
+)
+const MEANS = ALL_SOURCES.map((id) => ({ id, word: id }))
 const known = useKnowledge()
 const figure = computed(() => known.knowledge?.figures?.find((f) => f.check === props.check.id))
 const source = ref<Source>(props.answers.at(-1)?.source ?? props.check.sources[0] ?? 'look')
@@ -48,14 +54,9 @@ function choose(word: AnswerWord): void {
       ><strong>{{ ANSWER_WORDS[mine.answer] }}</strong
       ><span class="quiet">, by {{ [mine.source, ...othersSay].join(' · ') }}</span></span
     >
-    <button
-      type="button"
-      class="chip"
-      :aria-label="`Change: ${check.question}`"
-      @click="folded = false"
-    >
+    <v-btn rounded="pill" :aria-label="`Change: ${check.question}`" @click="folded = false">
       Change
-    </button>
+    </v-btn>
   </li>
   <li v-else :class="['check', { suggested }]">
     <div class="words">
@@ -78,38 +79,36 @@ function choose(word: AnswerWord): void {
     </div>
     <div class="by">
       <span class="quiet small">{{ check.seconds }} s, by</span>
-      <select
+      <ChooseOne
         v-if="choosing"
-        v-model="source"
-        class="native"
-        :aria-label="`Source for: ${check.question}`"
-        @change="choosing = false"
-      >
-        <option v-for="s in ALL_SOURCES" :key="s" :value="s">{{ s }}</option>
-      </select>
-      <button
+        unlabelled
+        :name="`Source for: ${check.question}`"
+        :options="MEANS"
+        :on="source"
+        @chosen="
+          (means) => {
+            source = means
+            choosing = false
+          }
+        "
+      />
+      <v-btn
         v-else
-        type="button"
         class="chip"
+        rounded="pill"
         :aria-label="`${source}: by another means? ${check.question}`"
         @click="choosing = true"
       >
         {{ source }}
-      </button>
+      </v-btn>
     </div>
-    <div class="answers" role="group" :aria-label="check.question">
-      <button
-        v-for="(label, word) in ANSWER_WORDS"
-        :key="word"
-        type="button"
-        :class="{ on: mine?.answer === word }"
-        :aria-pressed="mine?.answer === word"
-        @click="choose(word)"
-      >
-        {{ word === 'unknown' ? '?' : label
-        }}<span v-if="word === 'unknown'" class="d-sr-only">{{ label }}</span>
-      </button>
-    </div>
+    <OneOf
+      class="answers"
+      :name="check.question"
+      :words="ANSWERS"
+      :on="mine?.answer ?? null"
+      @chosen="choose"
+    />
   </li>
 </template>
 
@@ -120,7 +119,7 @@ function choose(word: AnswerWord): void {
   align-items: center;
   gap: 4px 14px;
   padding: 6px 10px;
-  border-bottom: 1px solid rgb(var(--v-theme-line));
+  border-bottom: 1px solid var(--line);
 }
 .check.line {
   display: flex;
@@ -132,26 +131,23 @@ function choose(word: AnswerWord): void {
 }
 .chip {
   min-width: 68px;
-  min-height: 44px;
   padding: 0 12px;
-  border: 1.5px solid rgb(var(--v-theme-line));
-  border-radius: 22px;
-  background: rgb(var(--v-theme-surface));
+  font-weight: 400;
 }
 .figures :deep(svg) {
   width: 88px;
   height: 104px;
 }
 .suggested {
-  background: rgb(var(--v-theme-panel));
-  border-radius: 8px;
+  background: var(--panel);
+  border-radius: var(--corner);
 }
 .figures {
   display: flex;
   grid-column: 2;
 }
 .figures figcaption {
-  font-size: 12px;
+  font-size: var(--text-tiny);
   text-align: center;
 }
 .by {
@@ -161,38 +157,14 @@ function choose(word: AnswerWord): void {
   grid-column: 4;
 }
 .tells {
-  font-weight: 700;
+  font-weight: var(--strong);
 }
 .small {
-  font-size: 14px;
+  font-size: var(--text-small);
 }
 .by {
   display: grid;
   justify-items: end;
-}
-.answers {
-  display: flex;
-}
-.answers button {
-  min-width: 52px;
-  min-height: 48px;
-  padding: 0 8px;
-  border: 1.5px solid rgb(var(--v-theme-ink));
-  background: rgb(var(--v-theme-surface));
-}
-.answers button + button {
-  border-left: 0;
-}
-.answers button:first-child {
-  border-radius: 10px 0 0 10px;
-}
-.answers button:last-child {
-  border-radius: 0 10px 10px 0;
-}
-.answers .on {
-  background: rgb(var(--v-theme-ink));
-  color: rgb(var(--v-theme-surface));
-  font-weight: 700;
 }
 @media (max-width: 700px) {
   .check {

@@ -65,6 +65,13 @@ const onTop = computed(() =>
 const isPhone = usePhone()
 const unfolded = ref<View | null>(null)
 const isFolded = (view: View) => isPhone.value && shown.value === 'all' && unfolded.value !== view
+const places = computed(() => [
+  { id: 'all' as const, word: 'All' },
+  ...views.value.map((v) => ({
+    id: v.view,
+    word: `${v.title} ${String(v.answered)}/${String(v.checks.length)}`,
+  })),
+])
 const visible = computed(() =>
   views.value.filter((v) => shown.value === 'all' || v.view === shown.value),
 )
@@ -72,7 +79,7 @@ const visible = computed(() =>
 
 <template>
   <section class="look" aria-label="Look">
-    <div class="filter" role="group" aria-label="Standing place">
+    <div class="filter">
       <OneOf
         v-if="changed"
         name="Seen before or after the change"
@@ -80,24 +87,13 @@ const visible = computed(() =>
         :on="when"
         @chosen="(w) => (when = w)"
       />
-      <button
-        type="button"
-        :aria-pressed="shown === 'all'"
-        :class="{ on: shown === 'all' }"
-        @click="shown = 'all'"
-      >
-        All
-      </button>
-      <button
-        v-for="v in views"
-        :key="v.view"
-        type="button"
-        :aria-pressed="shown === v.view"
-        :class="{ on: shown === v.view }"
-        @click="shown = v.view"
-      >
-        {{ v.title }} <span class="number">{{ v.answered }}/{{ v.checks.length }}</span>
-      </button>
+      <OneOf
+        class="places"
+        name="Standing place"
+        :words="places"
+        :on="shown"
+        @chosen="(p) => (shown = p)"
+      />
     </div>
     <div class="list" tabindex="0" role="region" aria-label="Looks">
       <SetupGate
@@ -173,18 +169,6 @@ const visible = computed(() =>
   gap: 6px;
   padding-bottom: 10px;
 }
-.filter > button {
-  min-height: 48px;
-  padding: 0 12px;
-  border: 1.5px solid rgb(var(--v-theme-line));
-  border-radius: 10px;
-  background: rgb(var(--v-theme-surface));
-}
-.filter > .on {
-  background: rgb(var(--v-theme-ink));
-  color: rgb(var(--v-theme-surface));
-  border-color: rgb(var(--v-theme-ink));
-}
 .list {
   flex: 1;
   overflow-y: auto;
@@ -196,13 +180,13 @@ const visible = computed(() =>
 }
 .enough {
   padding: 8px 12px;
-  border-left: 4px solid rgb(var(--v-theme-ink));
+  border-left: 4px solid var(--ink);
 }
 .enough a {
   color: inherit;
 }
 h2 {
-  font-size: 18px;
+  font-size: var(--text-lead);
   margin: 10px 0 2px;
 }
 .fold {
@@ -211,11 +195,14 @@ h2 {
   width: 100%;
   min-height: 52px;
   align-items: center;
-  border-bottom: 1px solid rgb(var(--v-theme-line));
-  font-weight: 700;
+  border-bottom: 1px solid var(--line);
+  font-weight: var(--strong);
 }
 ul {
   padding: 0;
   list-style: none;
+}
+.places {
+  flex-wrap: wrap;
 }
 </style>

@@ -69,10 +69,10 @@ function change(field: (typeof FIELDS)[number], event: Event): void {
   padding: 8px 10px;
 }
 h2 {
-  font-size: 18px;
+  font-size: var(--text-lead);
 }
 h2 .quiet {
-  font-size: 14px;
+  font-size: var(--text-small);
   font-weight: 400;
 }
 .fields {
@@ -82,7 +82,7 @@ h2 .quiet {
 }
 label {
   display: grid;
-  font-size: 14px;
+  font-size: var(--text-small);
 }
 input {
   width: 72px;

@@ -61,19 +61,19 @@ const word = (check: string): AnswerWord | null =>
 }
 .test {
   padding: 10px 0;
-  border-bottom: 1px solid rgb(var(--v-theme-line));
+  border-bottom: 1px solid var(--line);
 }
 h2 {
-  font-size: 18px;
+  font-size: var(--text-lead);
 }
 .small {
-  font-size: 15px;
+  font-size: var(--text-small);
   font-weight: 400;
 }
 ol {
   padding-left: 22px;
 }
 .withheld {
-  font-weight: 700;
+  font-weight: var(--strong);
 }
 </style>

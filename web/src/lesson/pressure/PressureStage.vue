@@ -1,6 +1,7 @@
 <script setup lang="ts">
 // Pressure: traces of the mat against the school's corridor, or feel tests where there is no mat.
 import { useOpenLesson } from '@/lesson/openLesson'
+import ChooseOne from '@/ui/ChooseOne.vue'
 import { mdiPause, mdiPlay } from '@mdi/js'
 import { computed, ref } from 'vue'
 import FootPrints from '@/drawing/FootPrints.vue'
@@ -144,16 +145,13 @@ const speedWords = SPEEDS.map((s) => ({ id: String(s), word: SPEED_WORDS[s] }))
             @chosen="(s) => (player.speed.value = Number(s) as typeof player.speed.value)"
           />
           <span class="number time" data-testid="moment">{{ player.now.value.toFixed(2) }} s</span>
-          <label class="under">
-            Laid under
-            <select
-              class="native"
-              :value="under"
-              @change="(e) => (laid = (e.target as HTMLSelectElement).value)"
-            >
-              <option v-for="w in underWords" :key="w.id" :value="w.id">{{ w.word }}</option>
-            </select>
-          </label>
+          <ChooseOne
+            class="under"
+            name="Laid under"
+            :options="underWords"
+            :on="under"
+            @chosen="(w) => (laid = w)"
+          />
         </div>
         <TraceSays
           :read="read"
@@ -188,7 +186,7 @@ const speedWords = SPEEDS.map((s) => ({ id: String(s), word: SPEED_WORDS[s] }))
   align-items: center;
   gap: 8px;
   min-height: 48px;
-  font-size: 15px;
+  font-size: var(--text-small);
 }
 .first input {
   width: 22px;
@@ -218,7 +216,7 @@ const speedWords = SPEEDS.map((s) => ({ id: String(s), word: SPEED_WORDS[s] }))
   display: flex;
   align-items: center;
   gap: 8px;
-  font-size: 15px;
+  font-size: var(--text-small);
 }
 .problem {
   padding: 16px 0;

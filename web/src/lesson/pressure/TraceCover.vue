@@ -48,6 +48,6 @@ const word = (check: string): AnswerWord | null =>
   padding: 8px 0;
 }
 h2 {
-  font-size: 22px;
+  font-size: var(--text-title);
 }
 </style>

@@ -101,15 +101,15 @@ function done(): void {
 <style scoped>
 .bring {
   display: contents;
-  font-size: 15px;
+  font-size: var(--text-small);
 }
 .bring > :not(button, input) {
   flex-basis: 100%;
 }
 .found {
   padding: 10px 14px;
-  border: 1.5px solid rgb(var(--v-theme-line));
-  border-radius: 10px;
+  border: 1.5px solid var(--line);
+  border-radius: var(--corner);
 }
 ul {
   padding-left: 20px;

@@ -117,13 +117,13 @@ const differ = computed(() => answers.value.filter((a) => a.otherwise.length > 0
   display: grid;
   grid-template-columns: minmax(0, 1fr) 232px;
   gap: 12px;
-  font-size: 15px;
+  font-size: var(--text-small);
 }
 .signs {
-  font-size: 16px;
+  font-size: var(--text-body);
 }
 .small {
-  font-size: 14px;
+  font-size: var(--text-small);
 }
 .row {
   display: flex;
@@ -131,8 +131,8 @@ const differ = computed(() => answers.value.filter((a) => a.otherwise.length > 0
 }
 .swapped,
 .differs {
-  font-weight: 700;
-  border-left: 4px solid rgb(var(--v-theme-ink));
+  font-weight: var(--strong);
+  border-left: 4px solid var(--ink);
   padding-left: 8px;
 }
 @media (max-width: 600px) {

@@ -41,19 +41,19 @@ button {
   min-width: 48px;
   min-height: 48px;
   padding: 0 8px;
-  border: 1.5px solid rgb(var(--v-theme-line));
-  border-radius: 8px;
-  background: rgb(var(--v-theme-surface));
+  border: 1.5px solid var(--line);
+  border-radius: var(--corner);
+  background: var(--surface);
 }
 .odd {
   border-style: dashed;
 }
 .on {
-  background: rgb(var(--v-theme-ink));
-  color: rgb(var(--v-theme-surface));
+  background: var(--ink);
+  color: var(--surface);
 }
 .small {
   display: block;
-  font-size: 13px;
+  font-size: var(--text-tiny);
 }
 </style>

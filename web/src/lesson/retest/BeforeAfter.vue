@@ -121,35 +121,35 @@ const change = computed(() => {
   border-left: 4px solid transparent;
 }
 .primary {
-  border-left-color: rgb(var(--v-theme-ink));
-  background: rgb(var(--v-theme-panel));
+  border-left-color: var(--ink);
+  background: var(--panel);
 }
 svg {
   width: 100%;
 }
 .axis {
-  stroke: rgb(var(--v-theme-line));
+  stroke: var(--line);
 }
 circle.before {
   fill: none;
-  stroke: rgb(var(--v-theme-slate));
+  stroke: var(--slate);
   stroke-width: 2;
 }
 circle.after {
-  fill: rgb(var(--v-theme-ink));
+  fill: var(--ink);
 }
 .mean {
   stroke-width: 4;
 }
 .mean.before {
-  stroke: rgb(var(--v-theme-slate));
+  stroke: var(--slate);
   stroke-dasharray: 5 3;
 }
 .mean.after {
-  stroke: rgb(var(--v-theme-ink));
+  stroke: var(--ink);
 }
 .predicted {
-  fill: rgb(var(--v-theme-clay));
+  fill: var(--clay);
 }
 .numbers {
   display: grid;

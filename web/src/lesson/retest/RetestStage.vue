@@ -11,6 +11,7 @@ import TransferBlock from '@/lesson/retest/TransferBlock.vue'
 import { expectedCarryM } from '@/lesson/shots/expectedCarry'
 import { useBlocks } from '@/lesson/useBlocks'
 import { useRetest } from '@/lesson/useCoaching'
+import ChooseOne from '@/ui/ChooseOne.vue'
 import { useSettings } from '@/ui/settings'
 import StateMessage from '@/ui/StateMessage.vue'
 import { MEASURE_WORDS, retestWord } from '@/lesson/retest/measureWords'
@@ -41,6 +42,9 @@ const expectedM = computed(() =>
 )
 const club = (id: string | undefined) => known.club(id)?.name ?? id ?? ''
 const primary = computed(() => found.value?.measures.find((m) => m.name === found.value?.primary))
+const measures = computed(() =>
+  shown.value.map((m) => ({ id: m.name, word: MEASURE_WORDS[m.name] ?? m.name })),
+)
 const shown = computed(() => found.value?.measures.filter((m) => m.before.length > 0) ?? [])
 const sentence = computed(() =>
   found.value && primary.value
@@ -70,8 +74,8 @@ function begin(clubId?: string, ownTargets = false): void {
     open.changeLesson({ primary: found.value.primary as Primary })
   blocks.retest(clubId ?? found.value?.club, ownTargets)
 }
-function fix(event: Event): void {
-  chosen.value = (event.target as HTMLSelectElement).value as Primary
+function fix(measure: string): void {
+  chosen.value = measure as Primary
   open.changeLesson({ primary: chosen.value })
 }
 </script>
@@ -103,19 +107,13 @@ function fix(event: Event): void {
           </p>
         </div>
         <div class="acts">
-          <label>
-            Decided by
-            <select
-              class="native"
-              :value="found.primary"
-              :disabled="after.length > 0"
-              @change="fix"
-            >
-              <option v-for="m in shown" :key="m.name" :value="m.name">
-                {{ MEASURE_WORDS[m.name] }}
-              </option>
-            </select>
-          </label>
+          <ChooseOne
+            name="Decided by"
+            :options="measures"
+            :on="found.primary"
+            :disabled="after.length > 0"
+            @chosen="fix"
+          />
           <v-btn color="primary" variant="flat" data-testid="begin-retest" @click="begin()">
             {{ after.length ? 'More balls' : 'Begin the retest' }}
           </v-btn>
@@ -171,11 +169,11 @@ function fix(event: Event): void {
   gap: 16px;
 }
 .verdict {
-  font-size: 24px;
-  font-weight: 700;
+  font-size: var(--text-head);
+  font-weight: var(--strong);
 }
 .partial {
-  font-size: 18px;
+  font-size: var(--text-lead);
 }
 .acts {
   display: flex;

@@ -59,7 +59,7 @@ const signs = computed(() => {
   height: 220px;
 }
 h2 {
-  font-size: 18px;
+  font-size: var(--text-lead);
 }
 th {
   text-align: left;
@@ -68,7 +68,7 @@ th {
 th,
 td {
   padding: 2px 12px 2px 0;
-  font-size: 15px;
+  font-size: var(--text-small);
 }
 @media (max-width: 700px) {
   .over {

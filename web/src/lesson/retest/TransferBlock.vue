@@ -3,6 +3,7 @@
 import { useKnowledge } from '@/api/knowledge'
 import { useOpenLesson } from '@/lesson/openLesson'
 import { computed, ref } from 'vue'
+import ChooseOne from '@/ui/ChooseOne.vue'
 import { count } from '@/ui/words'
 
 const props = defineProps<{
@@ -13,8 +14,12 @@ const known = useKnowledge()
 const { lesson } = useOpenLesson()
 defineEmits<{ begin: [club: string, ownTargets: boolean] }>()
 
-const club = ref('')
-const clubs = computed(() => known.all.clubs.filter((c) => c.id !== props.baselineClub))
+const club = ref<string | null>(null)
+const clubs = computed(() =>
+  known.all.clubs
+    .filter((c) => c.id !== props.baselineClub)
+    .map((c) => ({ id: c.id, word: c.name })),
+)
 const done = computed(() =>
   lesson.value.blocks
     .filter((b) => b.kind === 'retest' && b.shots.length > 0)
@@ -35,11 +40,8 @@ const done = computed(() =>
     <template v-else>
       <p class="quiet">A second club first, then a target for every ball, then the course.</p>
       <div class="acts">
-        <select v-model="club" class="native" aria-label="Second club">
-          <option value="">Second club …</option>
-          <option v-for="c in clubs" :key="c.id" :value="c.id">{{ c.name }}</option>
-        </select>
-        <v-btn :disabled="!club" @click="$emit('begin', club, false)">Hit balls</v-btn>
+        <ChooseOne name="Second club" :options="clubs" :on="club" @chosen="(id) => (club = id)" />
+        <v-btn :disabled="!club" @click="club && $emit('begin', club, false)">Hit balls</v-btn>
         <v-btn data-testid="own-targets" @click="$emit('begin', club || baselineClub, true)">
           A target for every ball
         </v-btn>
@@ -56,7 +58,7 @@ const done = computed(() =>
   justify-items: start;
 }
 h2 {
-  font-size: 18px;
+  font-size: var(--text-lead);
 }
 .acts {
   display: flex;

@@ -126,10 +126,10 @@ function count(name: keyof typeof MOST, event: Event): void {
   display: grid;
   gap: 8px;
   padding-top: 8px;
-  border-top: 1px solid rgb(var(--v-theme-line));
+  border-top: 1px solid var(--line);
 }
 h3 {
-  font-size: 17px;
+  font-size: var(--text-body);
 }
 .row {
   display: flex;

@@ -7,6 +7,7 @@ import { useOpenLesson } from '@/lesson/openLesson'
 import FollowUpForm from '@/lesson/send/FollowUpForm.vue'
 import HandOver from '@/lesson/send/HandOver.vue'
 import { useCoaching, useSheet } from '@/lesson/useCoaching'
+import ChooseOne from '@/ui/ChooseOne.vue'
 import { useSettings } from '@/ui/settings'
 import StateMessage from '@/ui/StateMessage.vue'
 import { vTyped } from '@/ui/typed'
@@ -53,6 +54,10 @@ const DRILLS = [
 function change(part: Partial<Shape['SheetWords']>): void {
   open.changeLesson({ sheet: { ...lesson.value.sheet, ...part } })
 }
+const drillWords = computed(() => [
+  { id: '', word: 'none' },
+  ...drills.value.map((d) => ({ id: d.id, word: d.name })),
+])
 const value = (event: Event) => (event.target as HTMLTextAreaElement).value
 /** The day to ask: the check-in of the plan, unless another one is chosen. */
 const chosenDay = ref<string | null>(null)
@@ -109,17 +114,14 @@ function send(): void {
           />
         </label>
         <template v-if="drills.length > 0">
-          <label v-for="d in DRILLS" :key="d.id">
-            <span class="quiet">{{ d.label }}</span>
-            <select
-              class="native"
-              :value="found[d.id] ?? ''"
-              @change="(e) => change({ [d.id]: value(e) })"
-            >
-              <option value="">none</option>
-              <option v-for="k in drills" :key="k.id" :value="k.id">{{ k.name }}</option>
-            </select>
-          </label>
+          <ChooseOne
+            v-for="d in DRILLS"
+            :key="d.id"
+            :name="d.label"
+            :options="drillWords"
+            :on="found[d.id] ?? ''"
+            @chosen="(id) => change({ [d.id]: id || null })"
+          />
         </template>
         <p v-if="drills.length && !found.rehearsal && !found.ball_drill" class="quiet" role="note">
           No drill was tried in this lesson: choose one above if one is to go home.
@@ -169,10 +171,10 @@ function send(): void {
   gap: 10px;
   padding: 16px 20px;
   overflow-y: auto;
-  border-left: 2px solid rgb(var(--v-theme-ink));
+  border-left: 2px solid var(--ink);
 }
 h2 {
-  font-size: 20px;
+  font-size: var(--text-title);
 }
 label {
   display: grid;
@@ -188,10 +190,10 @@ textarea.native {
   align-items: end;
   gap: 8px 14px;
   padding-top: 10px;
-  border-top: 1px solid rgb(var(--v-theme-line));
+  border-top: 1px solid var(--line);
 }
 .small {
-  font-size: 14px;
+  font-size: var(--text-small);
 }
 @media (max-width: 900px) {
   .send {
@@ -200,7 +202,7 @@ textarea.native {
   }
   .words {
     border-left: 0;
-    border-top: 2px solid rgb(var(--v-theme-ink));
+    border-top: 2px solid var(--ink);
   }
 }
 </style>

@@ -2,9 +2,10 @@
 // One ball's values as numbers and words, for correcting and for what was measured; beside the
 // drawings, which stay as they are.
 import { computed } from 'vue'
-import type { Direction, LoggedShot, Shot } from '@/api/client'
+import type { LoggedShot, Shot } from '@/api/client'
 import { useOpenLesson } from '@/lesson/openLesson'
 import type { BallEntry } from '@/lesson/shots/useBallEntry'
+import ChooseOne from '@/ui/ChooseOne.vue'
 import { leftToRight, pushSign } from '@/ui/frame'
 import type { DistanceUnit } from '@/ui/settings'
 import { vTyped } from '@/ui/typed'
@@ -39,7 +40,12 @@ const FIELDS: readonly Field[] = [
   { name: 'divot_direction_deg', label: 'Divot, ° right', kind: 'mirrored' },
 ]
 const number = computed(() => props.entry.shots.value.findIndex((s) => s.id === props.shot.id) + 1)
-const directions = computed(() => leftToRight(hand.value))
+const NOT_NOTED = { id: '', word: 'not noted' } as const
+const CONTACT_WORDS = [NOT_NOTED, ...CONTACTS.map((id) => ({ id, word: id }))]
+const directions = computed(() => [
+  NOT_NOTED,
+  ...leftToRight(hand.value).map((id) => ({ id, word: directionWord(id, hand.value) })),
+])
 
 function shown(field: Field): string {
   const value = props.shot.observed[field.name]
@@ -66,9 +72,8 @@ function keep(field: Field, event: Event): void {
         : value
   props.entry.set({ [field.name]: inside })
 }
-function keepWord(name: 'start' | 'curve' | 'contact', event: Event): void {
-  const value = (event.target as HTMLSelectElement).value
-  props.entry.set({ [name]: value === '' ? null : (value as Direction) })
+function keepWord(name: 'start' | 'curve' | 'contact', word: string): void {
+  props.entry.set({ [name]: word || null })
 }
 </script>
 
@@ -81,32 +86,22 @@ function keepWord(name: 'start' | 'curve' | 'contact', event: Event): void {
   >
     <h2>
       Ball {{ number }} by number
-      <button type="button" aria-label="Close the numbers" @click="$emit('close')">Close</button>
+      <v-btn aria-label="Close the numbers" @click="$emit('close')">Close</v-btn>
     </h2>
-    <label v-for="name in ['start', 'curve'] as const" :key="name">
-      {{ capital(name) }}
-      <select
-        class="native"
-        :aria-label="capital(name)"
-        :value="shot.observed[name] ?? ''"
-        @change="keepWord(name, $event)"
-      >
-        <option value="">not noted</option>
-        <option v-for="d in directions" :key="d" :value="d">{{ directionWord(d, hand) }}</option>
-      </select>
-    </label>
-    <label>
-      Contact
-      <select
-        class="native"
-        aria-label="Contact"
-        :value="shot.observed.contact ?? ''"
-        @change="keepWord('contact', $event)"
-      >
-        <option value="">not noted</option>
-        <option v-for="c in CONTACTS" :key="c" :value="c">{{ c }}</option>
-      </select>
-    </label>
+    <ChooseOne
+      v-for="name in ['start', 'curve'] as const"
+      :key="name"
+      :name="capital(name)"
+      :options="directions"
+      :on="shot.observed[name] ?? ''"
+      @chosen="(word) => keepWord(name, word)"
+    />
+    <ChooseOne
+      name="Contact"
+      :options="CONTACT_WORDS"
+      :on="shot.observed.contact ?? ''"
+      @chosen="(word) => keepWord('contact', word)"
+    />
     <label v-for="field in FIELDS" :key="field.name">
       {{ field.label }}{{ field.kind === 'distance' ? `, ${unit}` : '' }}
       <input
@@ -132,33 +127,24 @@ function keepWord(name: 'start' | 'curve' | 'contact', event: Event): void {
   align-content: start;
   gap: 12px 16px;
   padding: 14px 20px;
-  background: rgb(var(--v-theme-surface));
-  border-left: 2px solid rgb(var(--v-theme-slate));
+  background: var(--surface);
+  border-left: 2px solid var(--slate);
 }
 h2 {
   grid-column: 1 / -1;
   display: flex;
   align-items: center;
   justify-content: space-between;
-  font-size: 19px;
+  font-size: var(--text-lead);
 }
 label {
   display: grid;
-  font-size: 14px;
+  font-size: var(--text-small);
 }
-select,
 input {
   width: 100%;
   min-height: 48px;
-  font-size: 16px;
-}
-button {
-  min-height: 48px;
-  padding: 0 16px;
-  border: 2px solid rgb(var(--v-theme-ink));
-  border-radius: 10px;
-  font-size: 16px;
-  font-weight: 700;
+  font-size: var(--text-body);
 }
 @media (max-width: 1199px) {
   .details {
@@ -170,8 +156,8 @@ button {
   .details {
     position: static;
     width: auto;
-    border: 2px solid rgb(var(--v-theme-slate));
-    border-radius: 12px;
+    border: 2px solid var(--slate);
+    border-radius: var(--corner);
   }
 }
 </style>

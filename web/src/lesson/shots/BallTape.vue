@@ -67,16 +67,12 @@ function inWords(shot: LoggedShot): string {
     </ol>
     <span class="quiet says" role="status">{{ says }}</span>
     <template v-if="chosenId && !reading">
-      <button class="plain" type="button" :aria-expanded="byNumber" @click="byNumber = !byNumber">
-        By number
-      </button>
-      <button class="plain" type="button" @click="entry.remove">
-        Delete <span class="key" aria-hidden="true">Del</span>
-      </button>
+      <v-btn :aria-expanded="byNumber" @click="byNumber = !byNumber">By number</v-btn>
+      <v-btn @click="entry.remove">Delete<span class="key" aria-hidden="true">Del</span></v-btn>
     </template>
-    <button class="next" type="button" @click="entry.next">
-      {{ chosenId ? 'Done' : 'Next ball' }} <span class="key" aria-hidden="true">Enter</span>
-    </button>
+    <v-btn class="next" @click="entry.next">
+      {{ chosenId ? 'Done' : 'Next ball' }}<span class="key" aria-hidden="true">Enter</span>
+    </v-btn>
   </div>
 </template>
 
@@ -96,29 +92,25 @@ function inWords(shot: LoggedShot): string {
   list-style: none;
   overflow-x: auto;
 }
-button {
+.tape button {
   min-width: 48px;
   min-height: 48px;
-  border: 1.5px solid rgb(var(--v-theme-line));
-  border-radius: 10px;
-  background: rgb(var(--v-theme-surface));
+  border: 1.5px solid var(--line);
+  border-radius: var(--corner);
+  background: var(--surface);
   font-variant-numeric: tabular-nums;
 }
-button.newest {
-  background: rgb(var(--v-theme-ink));
-  color: rgb(var(--v-theme-surface));
-  font-weight: 700;
+.tape button.newest {
+  background: var(--ink);
+  color: var(--surface);
+  font-weight: var(--strong);
 }
-button.chosen {
-  outline: 3px solid rgb(var(--v-theme-slate));
+.tape button.chosen {
+  outline: 3px solid var(--slate);
   outline-offset: -1px;
 }
-.plain {
-  flex: none;
-  padding: 0 12px;
-}
 .says {
-  font-size: 15px;
+  font-size: var(--text-small);
   white-space: nowrap;
 }
 @media (max-width: 1240px) {
@@ -128,9 +120,6 @@ button.chosen {
   }
 }
 .next {
-  padding: 0 16px;
-  border: 2px solid rgb(var(--v-theme-ink));
-  font-weight: 700;
-  white-space: nowrap;
+  border-width: 2px;
 }
 </style>

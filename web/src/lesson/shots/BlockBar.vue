@@ -5,6 +5,7 @@ import type { Block } from '@/api/client'
 import { useKnowledge } from '@/api/knowledge'
 import { useOpenLesson } from '@/lesson/openLesson'
 import NewBlock from '@/lesson/shots/NewBlock.vue'
+import ChooseOne from '@/ui/ChooseOne.vue'
 import { useSettings } from '@/ui/settings'
 import { vTyped } from '@/ui/typed'
 import { fromMetres, keepOld, toMetres, typedNumber } from '@/ui/units'
@@ -20,11 +21,11 @@ const settings = useSettings()
 
 const blocks = computed(() =>
   lesson.value.blocks.map((b) => ({
-    value: b.id,
-    title: titleOf(b),
+    id: b.id,
+    word: titleOf(b),
   })),
 )
-const clubs = computed(() => known.all.clubs.map((c) => ({ value: c.id, title: c.name })))
+const clubs = computed(() => known.all.clubs.map((c) => ({ id: c.id, word: c.name })))
 const expected = computed(() =>
   props.block.expected_carry_m === null
     ? ''
@@ -32,9 +33,10 @@ const expected = computed(() =>
 )
 const TEE = 'tee'
 const surfaces = [
-  { value: 'turf', title: 'Turf' },
-  { value: 'mat', title: 'Mat' },
-  { value: TEE, title: 'Tee' },
+  { id: '', word: 'not noted' },
+  { id: 'turf', word: 'Turf' },
+  { id: 'mat', word: 'Mat' },
+  { id: TEE, word: 'Tee' },
 ]
 const from = computed(() => (props.block.teed === true ? TEE : (props.block.surface ?? '')))
 
@@ -66,23 +68,19 @@ function hitFrom(value: string): void {
 
 <template>
   <div class="bar">
-    <label v-if="blocks.length > 1">
-      <span class="quiet">Block</span>
-      <select v-model="chosen" class="native">
-        <option v-for="b in blocks" :key="b.value" :value="b.value">{{ b.title }}</option>
-      </select>
-    </label>
-    <label>
-      <span class="quiet">Club</span>
-      <select
-        class="native"
-        aria-label="Club"
-        :value="block.club"
-        @change="open.putBlock(block.id, { club: ($event.target as HTMLSelectElement).value })"
-      >
-        <option v-for="c in clubs" :key="c.value" :value="c.value">{{ c.title }}</option>
-      </select>
-    </label>
+    <ChooseOne
+      v-if="blocks.length > 1"
+      name="Block"
+      :options="blocks"
+      :on="chosen"
+      @chosen="(id) => (chosen = id)"
+    />
+    <ChooseOne
+      name="Club"
+      :options="clubs"
+      :on="block.club"
+      @chosen="(club) => open.putBlock(block.id, { club })"
+    />
     <label>
       <span class="quiet">Carry, {{ settings.distance }}</span>
       <input
@@ -95,18 +93,7 @@ function hitFrom(value: string): void {
         @change="setExpected"
       />
     </label>
-    <label>
-      <span class="quiet">From</span>
-      <select
-        class="native"
-        :value="from"
-        aria-label="Hit from"
-        @change="hitFrom(($event.target as HTMLSelectElement).value)"
-      >
-        <option value="">not noted</option>
-        <option v-for="s in surfaces" :key="s.value" :value="s.value">{{ s.title }}</option>
-      </select>
-    </label>
+    <ChooseOne name="Hit from" :options="surfaces" :on="from" @chosen="hitFrom" />
     <NewBlock :block="block" @begun="(id) => (chosen = id)" />
   </div>
 </template>
@@ -116,7 +103,7 @@ function hitFrom(value: string): void {
   display: grid;
   justify-items: start;
   gap: 6px;
-  font-size: 15px;
+  font-size: var(--text-small);
 }
 label {
   display: grid;
@@ -125,7 +112,7 @@ label {
 }
 select,
 input {
-  font-weight: 700;
+  font-weight: var(--strong);
 }
 select {
   max-width: 150px;

@@ -1,10 +1,8 @@
 <script setup lang="ts">
 // The chosen cause's chain in words; the numbers are those on the plan.
 import { useKnowledge } from '@/api/knowledge'
-import { useOpenLesson } from '@/lesson/openLesson'
 
-defineProps<{ chain: readonly string[] }>()
-const { words } = useOpenLesson()
+defineProps<{ chain: readonly string[]; words: (text: string) => string }>()
 const known = useKnowledge()
 </script>
 
@@ -24,9 +22,9 @@ const known = useKnowledge()
   gap: 0 14px;
   padding: 0;
   list-style: none;
-  font-size: 15px;
+  font-size: var(--text-small);
 }
 .number {
-  color: rgb(var(--v-theme-clay));
+  color: var(--clay);
 }
 </style>

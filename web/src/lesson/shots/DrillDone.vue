@@ -36,7 +36,7 @@ const on = computed(() => {
   justify-items: end;
   gap: 4px;
   max-width: 200px;
-  font-size: 15px;
+  font-size: var(--text-small);
   text-align: right;
 }
 </style>

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 // Balls from a table: choose the file, see what its columns were taken for, put that right, take in.
+import ChooseOne from '@/ui/ChooseOne.vue'
 import { useMutation } from '@tanstack/vue-query'
 import { computed, ref, watch } from 'vue'
 import { ApiError, ask, client, type Shape } from '@/api/client'
@@ -94,6 +95,21 @@ function hold(at: number, id: string): void {
     positive: (field?.positive[0] ?? null) as Column['positive'],
   })
 }
+const word = (id: string) => ({ id, word: id })
+const unitsOf = ({ field }: Column) => (fieldOf(field)?.units ?? []).map(word)
+const sidesOf = ({ field }: Column) =>
+  (fieldOf(field)?.positive ?? []).map((side) => ({
+    id: side as NonNullable<Column['positive']>,
+    word: SIDE_WORDS[side] ?? side,
+  }))
+const fieldsFor = (at: number) => [
+  { id: LEFT_OUT, word: 'left out' },
+  ...(preview.value?.fields ?? []).map((f) => ({
+    id: f.id,
+    word: f.name,
+    disabled: isTaken(f.id, at),
+  })),
+]
 const isTaken = (id: string, at: number) =>
   columns.value?.some((c, i) => i !== at && c.field === id) ?? false
 
@@ -175,52 +191,34 @@ const bad = computed(() => result.value?.bad ?? preview.value?.bad ?? [])
                 >
                   <th scope="row">{{ column.heading }}</th>
                   <td>
-                    <select
-                      class="native"
-                      :value="column.field ?? LEFT_OUT"
-                      :aria-label="`${column.heading} holds`"
-                      @change="hold(i, ($event.target as HTMLSelectElement).value)"
-                    >
-                      <option :value="LEFT_OUT">left out</option>
-                      <option
-                        v-for="f in preview.fields"
-                        :key="f.id"
-                        :value="f.id"
-                        :disabled="isTaken(f.id, i)"
-                      >
-                        {{ f.name }}
-                      </option>
-                    </select>
+                    <ChooseOne
+                      unlabelled
+                      :name="`${column.heading} holds`"
+                      :options="fieldsFor(i)"
+                      :on="column.field ?? LEFT_OUT"
+                      @chosen="(id) => hold(i, id)"
+                    />
                   </td>
                   <td>
-                    <select
-                      v-if="(fieldOf(column.field)?.units.length ?? 0) > 1"
-                      class="native"
-                      :value="column.unit"
-                      :aria-label="`Unit of ${column.heading}`"
-                      @change="change(i, { unit: ($event.target as HTMLSelectElement).value })"
-                    >
-                      <option v-for="u in fieldOf(column.field)?.units" :key="u">{{ u }}</option>
-                    </select>
+                    <ChooseOne
+                      v-if="unitsOf(column).length > 1"
+                      unlabelled
+                      :name="`Unit of ${column.heading}`"
+                      :options="unitsOf(column)"
+                      :on="column.unit"
+                      @chosen="(unit) => change(i, { unit })"
+                    />
                     <template v-else>{{ column.unit }}</template>
                   </td>
                   <td>
-                    <select
-                      v-if="fieldOf(column.field)?.positive.length"
-                      class="native"
-                      :value="column.positive"
-                      :aria-label="`Side of ${column.heading}`"
-                      @change="
-                        change(i, {
-                          positive: ($event.target as HTMLSelectElement)
-                            .value as Column['positive'],
-                        })
-                      "
-                    >
-                      <option v-for="p in fieldOf(column.field)?.positive" :key="p" :value="p">
-                        {{ SIDE_WORDS[p] }}
-                      </option>
-                    </select>
+                    <ChooseOne
+                      v-if="sidesOf(column).length"
+                      unlabelled
+                      :name="`Side of ${column.heading}`"
+                      :options="sidesOf(column)"
+                      :on="column.positive ?? null"
+                      @chosen="(positive) => change(i, { positive })"
+                    />
                   </td>
                   <td v-for="(row, r) in preview.samples" :key="r" class="sample">{{ row[i] }}</td>
                 </tr>
@@ -282,20 +280,20 @@ const bad = computed(() => result.value?.bad ?? preview.value?.bad ?? [])
   gap: 12px;
 }
 .file span {
-  font-weight: 700;
+  font-weight: var(--strong);
 }
 .scroll {
   flex: 1 1 auto;
   min-height: 120px;
   max-height: 48vh;
   overflow: auto;
-  border: 1.5px solid rgb(var(--v-theme-line));
-  border-radius: 8px;
+  border: 1.5px solid var(--line);
+  border-radius: var(--corner);
 }
 table {
   border-collapse: collapse;
   width: 100%;
-  font-size: 15px;
+  font-size: var(--text-small);
 }
 th {
   text-align: left;
@@ -317,7 +315,7 @@ td {
   flex: none;
   max-height: 130px;
   overflow: auto;
-  font-size: 15px;
+  font-size: var(--text-small);
 }
 .keep {
   display: flex;

@@ -70,13 +70,14 @@ const seenWords = { front: 'as you look at the face', player: 'as the player see
     <figure v-if="has('face')">
       <figcaption>
         Touch the face: strike
-        <button
-          class="seen quiet"
-          type="button"
+        <v-btn
+          class="seen"
+          variant="text"
+          size="small"
           @click="settings.faceSeen = settings.faceSeen === 'front' ? 'player' : 'front'"
         >
           {{ seenWords[settings.faceSeen] }}
-        </button>
+        </v-btn>
       </figcaption>
       <ClubFace
         :hand="hand"
@@ -126,12 +127,14 @@ figcaption {
   flex-wrap: wrap;
   justify-content: space-between;
   gap: 0 12px;
-  font-size: 15px;
+  font-size: var(--text-small);
 }
 .seen {
-  text-decoration: underline;
-  font-size: 14px;
+  height: 24px;
   min-height: 24px;
+  padding: 0 4px;
+  font-weight: 400;
+  text-decoration: underline;
 }
 /* as high as the range is, so that nothing moves from one to the next */
 .close-up.one {

@@ -1,9 +1,10 @@
 <script setup lang="ts">
 // Another block of balls: of which kind? It takes over club, ground and carry of the one shown.
-import { ref, watch } from 'vue'
+import { computed, ref, watch } from 'vue'
 import type { Block } from '@/api/client'
 import { useKnowledge } from '@/api/knowledge'
 import { useOpenLesson } from '@/lesson/openLesson'
+import ChooseOne from '@/ui/ChooseOne.vue'
 
 const props = defineProps<{
   block: Block
@@ -13,9 +14,10 @@ const { open, lesson } = useOpenLesson()
 const emit = defineEmits<{ begun: [id: string] }>()
 
 const asking = ref(false)
-const drill = ref('')
+const drill = ref<string | null>(null)
+const drills = computed(() => known.all.drills.map((d) => ({ id: d.id, word: d.name })))
 watch(asking, () => {
-  drill.value = lesson.value.drill ?? ''
+  drill.value = lesson.value.drill
 })
 
 function begin(kind: Block['kind']): void {
@@ -31,59 +33,47 @@ function begin(kind: Block['kind']): void {
 <template>
   <v-menu v-model="asking" :close-on-content-click="false" location="bottom start">
     <template #activator="{ props: activator }">
-      <button v-bind="activator" class="another" type="button">New block</button>
+      <v-btn v-bind="activator" variant="text" size="small">New block</v-btn>
     </template>
     <v-card tag="section" aria-label="New block" class="kinds pa-4" width="340">
       <p class="strong">What are the next balls?</p>
-      <button type="button" @click="begin('baseline')">
+      <v-btn @click="begin('baseline')">
         More baseline <small>As they swing now; counted with the first balls.</small>
-      </button>
-      <button type="button" @click="begin('retest')">
+      </v-btn>
+      <v-btn @click="begin('retest')">
         Retest <small>Without help, to compare with the baseline.</small>
-      </button>
-      <label>
-        With a drill
-        <select v-model="drill" class="native" aria-label="Drill of the next balls">
-          <option value="" disabled>choose one</option>
-          <option v-for="d in known.all.drills" :key="d.id" :value="d.id">{{ d.name }}</option>
-        </select>
-      </label>
-      <button type="button" :disabled="drill === ''" @click="begin('trial')">
+      </v-btn>
+      <ChooseOne
+        name="Drill of the next balls"
+        :options="drills"
+        :on="drill"
+        @chosen="(id) => (drill = id)"
+      />
+      <v-btn :disabled="!drill" @click="begin('trial')">
         Hit balls with it <small>They show what the drill changes.</small>
-      </button>
+      </v-btn>
     </v-card>
   </v-menu>
 </template>
 
 <style scoped>
-.another {
-  padding: 0;
-  min-height: 40px;
-  text-decoration: underline;
-}
 .kinds {
   display: grid;
   gap: 10px;
 }
-.kinds button {
-  display: grid;
-  min-height: 52px;
-  padding: 4px 14px;
-  border: 2px solid rgb(var(--v-theme-ink));
-  border-radius: 10px;
+.kinds .v-btn {
+  height: auto;
+  min-height: 56px;
+  justify-content: start;
   text-align: left;
-  font-weight: 700;
 }
-.kinds button:disabled {
-  border-color: rgb(var(--v-theme-line));
-  color: rgb(var(--v-theme-line));
+.kinds .v-btn :deep(.v-btn__content) {
+  display: grid;
+  justify-items: start;
+  white-space: normal;
 }
 small {
-  font-size: 14px;
+  font-size: var(--text-small);
   font-weight: 400;
-}
-label {
-  display: grid;
-  font-size: 15px;
 }
 </style>

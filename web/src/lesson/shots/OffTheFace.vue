@@ -14,10 +14,8 @@ const WORDS: readonly { id: Contact; word: string }[] = [
 <template>
   <div class="ask" role="group" aria-label="That is off the face. What was it?">
     <p>That is off the face. What was it?</p>
-    <button v-for="w in WORDS" :key="w.id" type="button" @click="$emit('contact', w.id)">
-      {{ w.word }}
-    </button>
-    <button type="button" class="slip" @click="$emit('slip')">My finger slipped</button>
+    <v-btn v-for="w in WORDS" :key="w.id" @click="$emit('contact', w.id)">{{ w.word }}</v-btn>
+    <v-btn variant="text" @click="$emit('slip')">My finger slipped</v-btn>
   </div>
 </template>
 
@@ -30,23 +28,12 @@ const WORDS: readonly { id: Contact; word: string }[] = [
   flex-wrap: wrap;
   gap: 6px;
   padding: 8px 10px 10px;
-  background: rgb(var(--v-theme-surface));
-  border: 2px solid rgb(var(--v-theme-slate));
-  border-radius: 12px;
-  font-size: 15px;
+  background: var(--surface);
+  border: 2px solid var(--slate);
+  border-radius: var(--corner);
+  font-size: var(--text-small);
 }
 p {
   flex-basis: 100%;
-}
-button {
-  min-height: 44px;
-  padding: 0 10px;
-  border: 2px solid rgb(var(--v-theme-ink));
-  border-radius: 10px;
-  font-weight: 700;
-}
-.slip {
-  border-color: transparent;
-  text-decoration: underline;
 }
 </style>

@@ -58,9 +58,9 @@ const delivery = computed(() => {
   gap: 2px 16px;
 }
 .pattern .strong {
-  font-size: 18px;
+  font-size: var(--text-lead);
 }
 .pattern .quiet {
-  font-size: 15px;
+  font-size: var(--text-small);
 }
 </style>

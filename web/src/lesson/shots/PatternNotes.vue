@@ -54,6 +54,6 @@ function numbers(balls: readonly number[]): string {
 .notes {
   padding: 0;
   list-style: none;
-  font-size: 15px;
+  font-size: var(--text-small);
 }
 </style>

@@ -146,7 +146,7 @@ const ANSWERS: readonly { id: AnswerWord; word: string }[] = [
   display: flex;
   align-items: center;
   gap: 8px;
-  font-size: 14px;
+  font-size: var(--text-small);
 }
 @media (max-width: 600px) {
   .row {

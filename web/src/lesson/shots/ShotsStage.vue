@@ -33,7 +33,7 @@ const props = defineProps<{
   whatIf: WhatIf | null
 }>()
 const known = useKnowledge()
-const { open, lesson, diagnosis, hand } = useOpenLesson()
+const { open, lesson, diagnosis, hand, words } = useOpenLesson()
 
 const settings = useSettings()
 const shown = computed(() => lesson.value.blocks.find((b) => b.id === block.value))
@@ -198,7 +198,7 @@ const views = computed(() => [
           :ball="targetBall"
           :unit="settings.distance"
         />
-        <ChainLine v-else-if="chain.length" :chain="chain" />
+        <ChainLine v-else-if="chain.length" :chain="chain" :words="words" />
       </div>
       <OneOf name="View" :words="views" :on="view" @chosen="(id) => (view = id)" />
     </div>
@@ -258,12 +258,12 @@ const views = computed(() => [
   right: 0;
   bottom: 0;
   text-align: right;
-  font-size: 14px;
+  font-size: var(--text-small);
   pointer-events: none;
 }
 .between {
   flex: none;
-  border-bottom: 2px solid rgb(var(--v-theme-line));
+  border-bottom: 2px solid var(--line);
   padding-bottom: 4px;
 }
 /* the chain of an opened cause has its room kept, so that no drawing moves when it comes */
@@ -293,7 +293,7 @@ const views = computed(() => [
   .block-fold summary {
     min-height: 44px;
     line-height: 44px;
-    font-weight: 700;
+    font-weight: var(--strong);
   }
   .parts :deep(button) {
     flex: 1;

@@ -47,6 +47,6 @@ const words = computed(() => {
 
 <style scoped>
 .target {
-  font-size: 18px;
+  font-size: var(--text-lead);
 }
 </style>
