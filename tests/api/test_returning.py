@@ -43,6 +43,51 @@ def test_a_rejected_cause_is_taken_up_in_a_new_lesson(client: TestClient, baseli
     assert read[0]["lesson_id"] == baseline["id"]
 
 
+def test_a_second_lesson_has_the_last_one_beside_it(client: TestClient, baseline: Json) -> None:
+    assert get(client, baseline, "last") is None
+    decide(client, baseline, "static_hips", "Looked slow.")
+    change(client, baseline, drill="belt_stick", complaint="Pulls.", cue={"text": "Hips first"})
+    url = f"/api/lessons/{baseline['id']}/repetitions"
+    for i, result in enumerate(["pass", "early", "pass"]):
+        client.put(f"{url}/r{i}", json={"drill": "belt_stick", "result": result})
+    other = {"drill": "press_pads", "result": "pass"}  # of another drill: not counted
+    client.put(f"{url}/other", json=other)
+    student = baseline["student"]["id"]
+    made = client.post(f"/api/students/{student}/lessons", json={}).raise_for_status().json()
+    assert made["blocks"][0]["club"] == "7i"  # as the last one began
+    last = get(client, made, "last")
+    assert last["lesson_id"] == baseline["id"]
+    assert (last["complaint"], last["cue"], last["cause"]) == (
+        "Pulls.",
+        "Hips first",
+        "static_hips",
+    )
+    assert (last["drill"], last["right"], last["not_yet"]) == ("belt_stick", 2, 1)
+    (hits,) = last["baselines"]
+    assert hits["club"] == "7i"
+    kept = client.get(f"/api/lessons/{baseline['id']}").json()["blocks"][0]["shots"]
+    assert [s["id"] for s in hits["shots"]] == [s["id"] for s in kept]
+    # a lesson in which nothing happened is passed over; the next begins with the club last hit
+    block(client, baseline, baseline["blocks"][0]["id"], club="6i", expected_carry_m=150)
+    third = client.post(f"/api/students/{student}/lessons", json={}).json()
+    assert get(client, third, "last")["lesson_id"] == baseline["id"]
+    assert third["blocks"][0]["club"] == "6i"
+    assert third["blocks"][0]["expected_carry_m"] == 150
+
+
+def test_the_day_says_what_each_lesson_needs_next(client: TestClient, baseline: Json) -> None:
+    def needs() -> Json:
+        lessons = client.get("/api/day").json()["lessons"]
+        (brief,) = [x for x in lessons if x["id"] == baseline["id"]]
+        return brief["next"]  # type: ignore[no-any-return]
+
+    assert needs()["stage"] == "look"
+    decide(client, baseline, "static_hips", "Looked slow.")
+    assert needs() == {"stage": "drill", "words": "Choose the drill.", "done": False}
+    change(client, baseline, finished=True)
+    assert needs()["done"]
+
+
 def test_what_is_known_of_the_student_is_a_step_of_the_lesson(
     client: TestClient, lesson: Json
 ) -> None:

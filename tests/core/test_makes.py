@@ -13,6 +13,8 @@ from firm_footing.core.reasoning.makes import makers_of
         ("heel", {"toes_in_downswing", "reach_to_ball", "trail_heel_pops"}, {"hang_back"}),
         ("slice", {"trail_heel_pops", "weak_grip", "chest_rush"}, {"strong_grip"}),
         ("hook", {"strong_grip"}, {"weak_grip"}),
+        ("two_way", {"early_lead_rush"}, {"strong_grip", "weak_grip"}),
+        ("short", {"hang_back", "early_release", "reverse_pivot"}, {"aim_off", "strong_grip"}),
         ("toe", {"club_fit"}, {"toes_in_downswing", "reach_to_ball"}),
     ],
 )

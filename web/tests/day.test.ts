@@ -22,6 +22,7 @@ const brief = (more = {}) => ({
   balls: 9,
   answers: 3,
   decided: null,
+  next: { stage: 'decide', words: 'Decide on one cause.', done: false },
   ...more,
 })
 const day = (more = {}) => ({ body: { students: [student], lessons: [brief()], ...more } })
@@ -45,6 +46,9 @@ describe('the day', () => {
     const { page, went } = await show(DayPage)
     expect(page.text()).toContain('right-handed · handicap 18')
     expect(page.text()).toContain('It starts left.')
+    const today = page.get('[aria-labelledby=today]')
+    expect(today.text()).toContain('Decide on one cause.')
+    expect(today.get('a').attributes('href')).toBe('/lessons/L/decide')
     await page.find('[aria-label="New lesson with Perrin Vale"]').trigger('click')
     await settle()
     expect(asked.at(-1)?.call).toBe('POST /api/students/S/lessons')

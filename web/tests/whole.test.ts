@@ -36,21 +36,38 @@ describe('listening', () => {
   })
   it('a returning student starts with what home practice showed', async () => {
     const follow_up = { due_on: '2026-11-10', practised: 6, passes: 40, course: 'Fewer duffs.', verdict: 'partly', answered_at: null } // prettier-ignore
-    const earlier = [
-      {
-        lesson_id: 'K',
-        started_at: '2026-11-01T10:00:00Z',
-        cause: 'late',
-        drill: 'mirror',
-        follow_up,
-      },
-    ]
-    const back = filled({ earlier, reopens: 'K' })
-    const { page } = await show(ListenStage, { open: acts(), lesson: back, knowledge: known })
+    const last = {
+      lesson_id: 'K',
+      started_at: '2026-11-01T10:00:00Z',
+      complaint: 'I duff it.',
+      misses: ['fat'],
+      cause: 'late',
+      cue: 'Wait for the arms.',
+      drill: 'mirror',
+      right: 7,
+      not_yet: 3,
+      follow_up,
+      baselines: [{ club: '7i', shots: [shot('k', {})] }],
+    }
+    serve({ 'GET /api/lessons/L/last': { body: last } })
+    const open = acts()
+    const back = filled({ reopens: 'K' })
+    const { page } = await show(ListenStage, { open, lesson: back, knowledge: known })
+    await settle()
     const said = page.get('[data-testid="came-back"]').text()
-    for (const words of ['1 Nov', 'Late shift', 'partly', '6 times', '40 right', 'Fewer duffs.'])
-      expect(said).toContain(words)
-    expect(said).toContain('a short new baseline first')
+    const told = ['1 Nov', 'Late shift', 'partly', '6 times', '40 right', 'Fewer duffs.']
+    const kept = [
+      '“I duff it.”',
+      '“Wait for the arms.”',
+      'Mirror: 7 right, 3 not yet',
+      '1 ball with',
+    ]
+    for (const words of [...told, ...kept]) expect(said).toContain(words)
+    expect(said).toContain('A short new baseline first')
+    const [takeUp] = page.findAll('[data-testid="came-back"] button')
+    await takeUp?.trigger('click')
+    expect(open.decide).toHaveBeenCalledWith('late', 'Taken up again from the lesson of 1 Nov.')
+    expect(open.changeLesson).toHaveBeenCalledWith({ drill: 'mirror' })
   })
 })
 

@@ -16,6 +16,7 @@ from firm_footing.api import (
     coaching,
     conclusions,
     knowledge,
+    last_lesson,
     lessons,
     sheets,
     students,
@@ -30,8 +31,8 @@ SCREENS = Path(__file__).parents[3] / "web" / "dist"
 """The built front end."""
 
 PARTS = (
-    students, lessons, answers, balls, traces, conclusions, coaching, sheets, casebook, cases,
-    tables, knowledge,
+    students, lessons, last_lesson, answers, balls, traces, conclusions, coaching, sheets, casebook,
+    cases, tables, knowledge,
 )  # fmt: skip
 A_YEAR = "public, max-age=31536000, immutable"
 
@@ -56,20 +57,7 @@ def create_app(engine: Engine, known: Knowledge, screens: Path | None = SCREENS)
     add_handlers(app)
     app.add_middleware(GZipMiddleware, minimum_size=2000, compresslevel=2)
     api = APIRouter(prefix="/api")
-    for part in (
-        students,
-        lessons,
-        answers,
-        balls,
-        conclusions,
-        cases,
-        tables,
-        traces,
-        coaching,
-        sheets,
-        casebook,
-        knowledge,
-    ):
+    for part in PARTS:
         api.include_router(part.router)
     app.include_router(api)
 

@@ -33,7 +33,8 @@ ERRORS = responses(404, 409, 422)
 )
 def add_lesson(session: Store, known: Known, student_id: RowId, new: NewLesson) -> LessonOut:
     """It starts with an empty baseline block."""
-    _club_is_known(known, new.club)
+    if new.club is not None:
+        _club_is_known(known, new.club)
     lesson = Lesson(student_id=student_id, complaint=new.complaint, school=new.school)
     return lesson_view(session, lessons.add_lesson(session, lesson, new.club).id)
 

@@ -15,6 +15,7 @@ from firm_footing.api.wire import In, Out, Truth
 from firm_footing.core.case import School, Shot, Stance
 from firm_footing.core.case.evidence import BlockKind, Handicap, Number, Surface
 from firm_footing.core.coaching.lesson import Cue, LimitDetail, Listen, SheetWords
+from firm_footing.core.coaching.next_stage import Stage
 from firm_footing.core.frame import Handedness
 from firm_footing.core.knowledge.vocabulary import Answer, Limit, Source
 from firm_footing.store.tables import AgeGroup
@@ -77,6 +78,14 @@ class StudentOut(Out):
     created_at: datetime
 
 
+class NextOut(Out):
+    """What a lesson needs next: the stage to open, and why in a few words."""
+
+    stage: Stage
+    words: str
+    done: bool
+
+
 class LessonBrief(BaseModel):
     """A lesson in a list."""
 
@@ -91,6 +100,7 @@ class LessonBrief(BaseModel):
     balls: int
     answers: int
     decided: str | None = Field(description="The cause decided on last")
+    next: NextOut = Field(description="What it needs next")
 
 
 class Day(BaseModel):
@@ -104,7 +114,9 @@ class NewLesson(In):
     """A new lesson, which starts with an empty baseline block."""
 
     complaint: Text = ""
-    club: ClubId = Field("7i", examples=["7i"])
+    club: ClubId | None = Field(
+        None, examples=["7i"], description="Left out: the club of the last baseline, else a 7 iron"
+    )
     school: School = School()
 
 

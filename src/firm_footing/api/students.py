@@ -2,7 +2,7 @@
 
 from fastapi import APIRouter
 
-from firm_footing.api.context import RowId, Store
+from firm_footing.api.context import Known, RowId, Store
 from firm_footing.api.errors import responses
 from firm_footing.api.shapes import Day, LessonBrief, NewStudent, StudentChange, StudentOut
 from firm_footing.api.views import lesson_brief
@@ -13,11 +13,11 @@ router = APIRouter(tags=["students"])
 
 
 @router.get("/day", summary="Everyone and the newest lessons")
-def read_day(session: Store) -> Day:
+def read_day(session: Store, known: Known) -> Day:
     """What the day page shows."""
     return Day(
         students=[StudentOut.model_validate(s) for s in students.all_students(session)],
-        lessons=[lesson_brief(session, x) for x in lessons.recent_lessons(session)],
+        lessons=[lesson_brief(session, known, x) for x in lessons.recent_lessons(session)],
     )
 
 
@@ -54,7 +54,7 @@ def delete_student(session: Store, student_id: RowId) -> None:
 @router.get(
     "/students/{student_id}/lessons", summary="A student's lessons", responses=responses(404, 422)
 )
-def read_lessons(session: Store, student_id: RowId) -> list[LessonBrief]:
+def read_lessons(session: Store, known: Known, student_id: RowId) -> list[LessonBrief]:
     """The newest first."""
     students.get_student(session, student_id)
-    return [lesson_brief(session, x) for x in students.lessons_of(session, student_id)]
+    return [lesson_brief(session, known, x) for x in students.lessons_of(session, student_id)]

@@ -10,10 +10,14 @@ from firm_footing.api.shapes import (
     DecisionOut,
     LessonBrief,
     LessonOut,
+    NextOut,
     NoteOut,
     ShotOut,
     StudentOut,
 )
+from firm_footing.core.coaching.lesson import Listen
+from firm_footing.core.coaching.next_stage import Reached, next_stage
+from firm_footing.core.knowledge import Knowledge
 from firm_footing.store.history import first_undone, last_done, revision_of
 from firm_footing.store.lessons import LessonContent, content_of, decided_before
 from firm_footing.store.tables import Lesson
@@ -85,9 +89,10 @@ def _blocks(content: LessonContent) -> list[BlockOut]:
     ]
 
 
-def lesson_brief(session: Session, lesson: Lesson) -> LessonBrief:
+def lesson_brief(session: Session, known: Knowledge, lesson: Lesson) -> LessonBrief:
     """A lesson in a list."""
     content = content_of(session, lesson.id)
+    least = known.numbers.decision.least_balls
     return LessonBrief(
         id=lesson.id,
         student_id=lesson.student_id,
@@ -100,4 +105,24 @@ def lesson_brief(session: Session, lesson: Lesson) -> LessonBrief:
         balls=sum(len(shots) for shots in content.shots.values()),
         answers=len(content.answers),
         decided=content.decisions[-1].cause if content.decisions else None,
+        next=NextOut.model_validate(next_stage(_reached(content), least)),
+    )
+
+
+def _reached(content: LessonContent) -> Reached:
+    lesson, follow_up = content.lesson, content.follow_up
+
+    def balls(*kinds: str) -> int:
+        return sum(len(content.shots[b.id]) for b in content.blocks if b.kind in kinds)
+
+    return Reached(
+        told=bool(lesson.complaint) or lesson.listen != Listen(),
+        balls=balls("baseline"),
+        looks=len(content.answers),
+        decided=bool(content.decisions),
+        drill=lesson.drill is not None,
+        tried=len(content.repetitions) + balls("trial"),
+        retest=balls("retest"),
+        sent=lesson.finished or follow_up is not None,
+        back=follow_up is not None and follow_up.verdict is not None,
     )

@@ -97,7 +97,9 @@ def _add_lesson(
         traces=person.swings(plan.get("swings", 0), gone, knowledge),
     )
     lesson = store_case(session, case, student, knowledge, complaint=plan["complaint"])
-    lesson.started_at = now() - timedelta(days=plan["days_ago"], minutes=20)
+    lesson.started_at = now() - timedelta(
+        days=plan["days_ago"], minutes=plan.get("minutes_ago", 20)
+    )
     lesson.at_hand = tuple(plan.get("at_hand", USUALLY_AT_HAND))
     lesson.finished = plan.get("finished", False)
     lesson.listen = _listen(plan.get("listen", {}), lesson.started_at)

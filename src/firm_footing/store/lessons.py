@@ -133,16 +133,34 @@ def _of(session: Session, table: Any, lesson_id: str, order: str) -> list[Any]:
 
 
 def add_lesson(
-    session: Session, lesson: Lesson, club: str = "7i", expected_carry_m: float | None = None
+    session: Session,
+    lesson: Lesson,
+    club: str | None = None,
+    expected_carry_m: float | None = None,
 ) -> Lesson:
-    """Keep a new lesson with an empty baseline block of this club."""
+    """Keep a new lesson with an empty baseline block of this club, else as the last one began."""
     get_student(session, lesson.student_id)
     session.add(lesson)
     session.flush()
+    if club is None:
+        club, expected_carry_m = _last_baseline(session, lesson)
     block = Block(lesson_id=lesson.id, position=0, club=club, expected_carry_m=expected_carry_m)
     session.add(block)
     session.commit()
     return lesson
+
+
+def _last_baseline(session: Session, lesson: Lesson) -> tuple[str, float | None]:
+    """Club and carry of the student's newest baseline with balls; a 7 iron without one."""
+    found = session.exec(
+        select(Block)
+        .join(Lesson, col(Lesson.id) == Block.lesson_id)
+        .join(LoggedShot, col(LoggedShot.block_id) == Block.id)
+        .where(Lesson.student_id == lesson.student_id, Block.kind == "baseline")
+        .order_by(col(Lesson.started_at).desc(), col(Block.position))
+        .limit(1)
+    ).first()
+    return ("7i", None) if found is None else (found.club, found.expected_carry_m)
 
 
 def reopen(session: Session, lesson_id: str) -> Lesson:

@@ -9,6 +9,7 @@ import LessonList from '@/day/LessonList.vue'
 import StudentForm from '@/day/StudentForm.vue'
 import { useDay } from '@/day/useDay'
 import type { Stage } from '@/lesson/stages'
+import { dayWord } from '@/ui/dates'
 import SettingsMenu from '@/ui/SettingsMenu.vue'
 import { handicapWord } from '@/ui/handicap'
 import StateMessage from '@/ui/StateMessage.vue'
@@ -33,6 +34,25 @@ const found = computed(() => {
     return fits && (!archived || showArchived.value || words.length > 0)
   })
 })
+/** Nobody is typed: those who were here last, so that one who comes often needs no search. */
+const listed = computed(() => {
+  if ((wanted.value ?? '').trim() !== '' || everyone.value) return found.value
+  const order = [...new Set((day.value?.lessons ?? []).map((l) => l.student_id))]
+  const place = (id: string) => (order.indexOf(id) + 1 || order.length + 1) - 1
+  return [...found.value].sort((a, b) => place(a.id) - place(b.id)).slice(0, FEW)
+})
+const FEW = 6
+const everyone = ref(false)
+const all = ref(false)
+const isToday = (at: string) => new Date(at).toDateString() === new Date().toDateString()
+const today = computed(() =>
+  (day.value?.lessons ?? [])
+    .filter((l) => isToday(l.started_at))
+    .sort((a, b) => a.started_at.localeCompare(b.started_at)),
+)
+const earlier = computed(() => (day.value?.lessons ?? []).filter((l) => !isToday(l.started_at)))
+const before = computed(() => (all.value ? earlier.value : earlier.value.slice(0, FEW)))
+const todayWord = dayWord(new Date().toISOString())
 const archived = computed(() => day.value?.students.filter((s) => s.archived).length ?? 0)
 async function added(student: Student): Promise<void> {
   adding.value = false
@@ -101,43 +121,64 @@ function detail(student: Student): string {
       title="Nobody is here yet."
       hint="Add a student to begin a lesson, or open a case file from a colleague."
     />
-    <DueList v-if="day && !empty" :due="day.due" />
     <div v-if="day && !(empty && !adding) && !failure" class="columns">
-      <section aria-labelledby="lessons">
-        <h2 id="lessons">Lessons</h2>
-        <LessonList :lessons="day.lessons" with-names />
-      </section>
-      <section aria-labelledby="students">
-        <h2 id="students">Students</h2>
-        <v-text-field
-          v-model="wanted"
-          label="Find a student"
-          type="search"
-          density="comfortable"
-          hide-details
-          clearable
-        />
-        <p v-if="found.length === 0" class="quiet none">Nobody is called that.</p>
-        <ul class="students">
-          <li v-for="student in found" :key="student.id">
-            <AvatarMark :name="student.name" />
-            <router-link class="who" :to="{ name: 'student', params: { id: student.id } }">
-              <span class="strong">{{ student.name }}</span>
-              <span class="quiet">{{ detail(student) }}</span>
-            </router-link>
-            <v-btn
-              :disabled="busy"
-              :aria-label="`New lesson with ${student.name}`"
-              @click="begin(student).then(go)"
-            >
-              New lesson
-            </v-btn>
-          </li>
-        </ul>
-        <v-btn v-if="archived > 0 && !wanted" variant="text" @click="showArchived = !showArchived">
-          {{ showArchived ? 'Hide' : 'Show' }} {{ archived }} archived
-        </v-btn>
-      </section>
+      <div class="side">
+        <section aria-labelledby="today">
+          <h2 id="today">Today, {{ todayWord }}</h2>
+          <p v-if="today.length === 0" class="quiet none">
+            No lesson yet today. Find the student, then begin one.
+          </p>
+          <LessonList v-else :lessons="today" with-names by-time />
+        </section>
+        <section aria-labelledby="before">
+          <h2 id="before">Before today</h2>
+          <LessonList :lessons="before" with-names />
+          <v-btn v-if="earlier.length > FEW" variant="text" @click="all = !all">
+            {{ all ? 'Show the newest' : `Show all ${earlier.length}` }}
+          </v-btn>
+        </section>
+      </div>
+      <div class="side">
+        <DueList v-if="day.due.length" :due="day.due" />
+        <section aria-labelledby="students">
+          <h2 id="students">Students</h2>
+          <v-text-field
+            v-model="wanted"
+            label="Find a student"
+            type="search"
+            density="comfortable"
+            hide-details
+            clearable
+          />
+          <p v-if="found.length === 0" class="quiet none">Nobody is called that.</p>
+          <ul class="students">
+            <li v-for="student in listed" :key="student.id">
+              <AvatarMark :name="student.name" />
+              <router-link class="who" :to="{ name: 'student', params: { id: student.id } }">
+                <span class="strong">{{ student.name }}</span>
+                <span class="quiet">{{ detail(student) }}</span>
+              </router-link>
+              <v-btn
+                :disabled="busy"
+                :aria-label="`New lesson with ${student.name}`"
+                @click="begin(student).then(go)"
+              >
+                New lesson
+              </v-btn>
+            </li>
+          </ul>
+          <v-btn v-if="!wanted && found.length > FEW" variant="text" @click="everyone = !everyone">
+            {{ everyone ? 'Show those seen lately' : `Show all ${found.length}` }}
+          </v-btn>
+          <v-btn
+            v-if="archived > 0 && !wanted"
+            variant="text"
+            @click="showArchived = !showArchived"
+          >
+            {{ showArchived ? 'Hide' : 'Show' }} {{ archived }} archived
+          </v-btn>
+        </section>
+      </div>
     </div>
   </main>
 </template>
@@ -172,6 +213,11 @@ h2 {
   display: grid;
   grid-template-columns: 3fr 2fr;
   gap: 36px;
+}
+.side {
+  display: grid;
+  align-content: start;
+  gap: 28px;
 }
 .students {
   list-style: none;

@@ -34,7 +34,6 @@ const name = ({ cause, handedness }: Shape['DueOut']) => {
 
 <style scoped>
 .due {
-  margin-bottom: 24px;
   padding: 10px 16px;
   border: 2px solid var(--ink);
   border-radius: var(--corner);

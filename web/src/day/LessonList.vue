@@ -3,7 +3,7 @@
 import type { Shape } from '@/api/client'
 import { useKnowledge } from '@/api/knowledge'
 import { stageOf, stageWord } from '@/lesson/stages'
-import { recentWord } from '@/ui/dates'
+import { recentWord, timeWord } from '@/ui/dates'
 import { useSettings } from '@/ui/settings'
 import { count, say } from '@/ui/words'
 
@@ -11,6 +11,8 @@ type Brief = Shape['LessonBrief']
 defineProps<{
   lessons: Brief[]
   withNames?: boolean
+  /** Lessons of one day: told by the hour, with what each needs next. */
+  byTime?: boolean
 }>()
 
 const known = useKnowledge()
@@ -23,6 +25,10 @@ function decided({ decided: cause, handedness: hand }: Brief): string {
 function state(lesson: Brief): string {
   return lesson.finished ? 'finished' : (stageWord(lesson.stage) ?? 'open')
 }
+/** Where a touch leads: today to what it needs next, else to where it was left. */
+function stage({ next, stage: left }: Brief, byTime: boolean | undefined) {
+  return byTime ? next.stage : stageOf(left ?? undefined)
+}
 </script>
 
 <template>
@@ -32,18 +38,22 @@ function state(lesson: Brief): string {
       <router-link
         :to="{
           name: 'lesson',
-          params: { id: lesson.id, stage: stageOf(lesson.stage ?? undefined) },
+          params: { id: lesson.id, stage: stage(lesson, byTime) },
         }"
       >
         <span class="line">
           <span class="strong">{{
             withNames ? lesson.student_name : recentWord(lesson.started_at)
           }}</span>
-          <span class="quiet"
+          <span v-if="byTime" class="number">{{ timeWord(new Date(lesson.started_at)) }}</span>
+          <span v-else class="quiet"
             >{{ withNames ? `${recentWord(lesson.started_at)} · ` : '' }}{{ state(lesson) }}</span
           >
         </span>
         <span v-if="lesson.complaint">“{{ lesson.complaint }}”</span>
+        <span v-if="byTime" :class="{ strong: !lesson.next.done }">
+          {{ lesson.next.done ? '✓' : '→' }} {{ lesson.next.words }}
+        </span>
         <span class="quiet">
           {{ count(lesson.balls, 'ball') }}, {{ count(lesson.answers, 'answer') }}
           <template v-if="lesson.decided"> · {{ decided(lesson) }}</template>

@@ -12,6 +12,8 @@ const known = useKnowledge()
 const props = defineProps<{
   hand: Handedness
   shots: LoggedShot[]
+  /** Strikes of the lesson before, laid under. */
+  under?: readonly LoggedShot[]
   newest: string | null
   kind: string
   seen: 'front' | 'player'
@@ -44,14 +46,16 @@ const held = ref<Point | null>(null)
 const heelRight = computed(() => (props.hand === 'right') === (props.seen === 'front'))
 const mirrored = (x: number) => (heelRight.value ? x : WIDTH - x)
 const isWood = computed(() => props.kind === 'driver' || props.kind === 'wood')
-const marks = computed(() =>
-  props.shots.flatMap((shot) => {
+const marks = computed(() => placed(props.shots))
+const before = computed(() => placed(props.under ?? []))
+function placed(shots: readonly LoggedShot[]) {
+  return shots.flatMap((shot) => {
     const strike = strikeOf(shot, known.all.noting)
     if (strike === null) return []
     const x = mirrored(CENTRE.x - strike.heelToeMm * PX_PER_MM)
     return [{ id: shot.id, x, y: CENTRE.y - strike.lowHighMm * PX_PER_MM }]
-  }),
-)
+  })
+}
 
 function press(event: PointerEvent): void {
   if (svg.value === null || event.button !== 0 || pageMoves()) return
@@ -136,6 +140,14 @@ const spread = computed(() => {
     <path class="cross" :d="`M${CENTRE.x - 9} ${CENTRE.y}h18M${CENTRE.x} ${CENTRE.y - 9}v18`" />
     <ellipse v-if="spread" class="spread" v-bind="spread" data-testid="strike-spread" />
     <circle
+      v-for="mark in before"
+      :key="`before-${mark.id}`"
+      class="before"
+      :cx="mark.x"
+      :cy="mark.y"
+      r="7"
+    />
+    <circle
       v-for="mark in marks"
       :key="mark.id"
       :class="['mark', { newest: mark.id === newest }]"
@@ -218,5 +230,11 @@ const spread = computed(() => {
 text {
   font-size: var(--text-body);
   text-anchor: middle;
+}
+.before {
+  fill: none;
+  stroke: var(--line);
+  stroke-width: 1.5;
+  stroke-dasharray: 2 2;
 }
 </style>

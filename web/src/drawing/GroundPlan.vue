@@ -16,6 +16,8 @@ import { signed } from '@/ui/units'
 const props = defineProps<{
   hand: Handedness
   shots: LoggedShot[]
+  /** Divots of the lesson before, laid under. */
+  under?: readonly LoggedShot[]
   newest: string | null
   changing: string | null
   chain: readonly string[]
@@ -47,6 +49,9 @@ const divots = computed(() =>
     const divot = divotOf(shot, known.all.noting)
     return divot ? [{ id: shot.id, ...divot }] : []
   }),
+)
+const before = computed(() =>
+  (props.under ?? []).flatMap((shot) => divotOf(shot, known.all.noting) ?? []),
 )
 const TICKS = [10, 5, 0, -5, -10]
 
@@ -152,6 +157,13 @@ const draft = computed(() => {
       <clipPath id="turf">
         <rect :x="GROUND.turf.x" y="4" :width="GROUND.turf.width" :height="GROUND.height - 8" />
       </clipPath>
+      <line
+        v-for="(divot, i) in before"
+        :key="`before-${i}`"
+        class="before"
+        v-bind="line(divot)"
+        clip-path="url(#turf)"
+      />
       <line
         v-for="divot in divots"
         :key="divot.id"
@@ -267,5 +279,10 @@ const draft = computed(() => {
 .labels .tick {
   font-weight: 400;
   font-size: var(--text-body);
+}
+.before {
+  stroke: var(--line);
+  stroke-width: 2;
+  stroke-dasharray: 3 3;
 }
 </style>

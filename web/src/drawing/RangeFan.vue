@@ -36,6 +36,8 @@ const props = defineProps<{
   reading: boolean
   /** On a phone: what begins in the upper half scrolls the page; a tap there still lands a ball. */
   scrollsAbove?: boolean
+  /** Balls of the lesson before, laid under. */
+  under?: readonly LoggedShot[]
   tracks: ReadonlyMap<string, Track>
   wild: ReadonlySet<string>
 }>()
@@ -57,6 +59,9 @@ const flights = computed(() =>
     const mark = flightOf(shot, known.all.noting)
     return mark ? [{ id: shot.id, ...mark, track: props.tracks.get(shot.id) ?? null }] : []
   }),
+)
+const before = computed(() =>
+  (props.under ?? []).flatMap((shot) => flightOf(shot, known.all.noting) ?? []),
 )
 /** How far beyond the expected carry the range reaches; farther balls are drawn at its rim. */
 const BEYOND = 1.25
@@ -239,6 +244,15 @@ const draft = computed(() => {
       {{ ZONE_WORDS[i] }}
     </text>
     <path v-if="wayPath" class="way" :d="wayPath" data-testid="ball-way" />
+    <g v-if="before.length" class="before" data-testid="range-before">
+      <circle
+        v-for="(flight, i) in before"
+        :key="i"
+        :cx="end(flight).x"
+        :cy="end(flight).y"
+        r="6"
+      />
+    </g>
     <g
       v-for="flight in flights"
       :key="flight.id"
@@ -376,5 +390,11 @@ const draft = computed(() => {
   fill: var(--surface);
   stroke: var(--ink);
   stroke-width: 2;
+}
+.before circle {
+  fill: none;
+  stroke: var(--line);
+  stroke-width: 1.5;
+  stroke-dasharray: 2 2;
 }
 </style>

@@ -34,7 +34,7 @@ const links = computed(() =>
   causes.value.flatMap((c) =>
     (c.upstream_of ?? []).flatMap((to) => {
       const [a, b] = [places.value.get(c.id), places.value.get(to)]
-      return a && b ? [{ from: c.id, to, path: lineBetween(a, b) }] : []
+      return a && b ? [{ from: c.id, to, path: lineBetween(a, b, places.value.values()) }] : []
     }),
   ),
 )
@@ -51,7 +51,9 @@ const strokes = computed(() => {
   if (!end) return []
   return Object.entries(makers.value).flatMap(([id, share]) => {
     const from = places.value.get(id)
-    return from ? [{ id, path: lineBetween(from, end), width: 1.5 + 8 * share }] : []
+    return from
+      ? [{ id, path: lineBetween(from, end, places.value.values()), width: 1.5 + 8 * share }]
+      : []
   })
 })
 /** Misses that the chosen cause makes, with how much. */
@@ -69,7 +71,9 @@ const fromCause = computed(() => {
   if (!from) return []
   return [...makes.value].flatMap(([id, share]) => {
     const to = misses.value.get(id)
-    return to ? [{ id, path: lineBetween(from, to), width: 1.5 + 8 * share }] : []
+    return to
+      ? [{ id, path: lineBetween(from, to, places.value.values()), width: 1.5 + 8 * share }]
+      : []
   })
 })
 const isLink = (from: string, to: string) => chain.value?.has(from) && chain.value.has(to)

@@ -67,13 +67,40 @@ export function missPlaces(ids: readonly string[]): Map<string, Placed> {
   )
 }
 
-/** A line from the right side of one box to the left side of another; in one column, round it. */
-export function lineBetween(from: Placed, to: Placed): string {
+/** The gaps between the boxes of a column, and the room above and below them: heights that are free. */
+function gapsOf(x: number, places: Iterable<Placed>): number[] {
+  const tops = [...places].filter((p) => p.x === x).map((p) => p.y)
+  if (tops.length === 0) return []
+  const gap = (ROW_PX - BOX.height) / 2
+  return [...tops.map((y) => y - gap), Math.max(...tops) + BOX.height + gap]
+}
+
+/**
+ * A line from the right side of one box to the left side of another; in one column, round it. On its
+ * way it passes the columns between through the gap that is nearest, so that no box is crossed.
+ */
+export function lineBetween(from: Placed, to: Placed, places: Iterable<Placed>): string {
   const [y1, y2] = [from.y + BOX.height / 2, to.y + BOX.height / 2]
   if (to.x > from.x) {
-    const [x1, x2] = [from.x + BOX.width, to.x]
-    const bend = Math.min(70, (x2 - x1) / 2 + 12)
-    return `M${x1} ${y1}C${x1 + bend} ${y1} ${x2 - bend} ${y2} ${x2} ${y2}`
+    let [x, y] = [from.x + BOX.width, y1]
+    let path = `M${x} ${y}`
+    const all = [...places]
+    const onTo = (nextX: number, nextY: number): void => {
+      const bend = Math.max(12, (nextX - x) / 2)
+      path += `C${x + bend} ${y} ${nextX - bend} ${nextY} ${nextX} ${nextY}`
+      ;[x, y] = [nextX, nextY]
+    }
+    for (let column = from.x + COLUMN_PX; column < to.x; column += COLUMN_PX) {
+      const straight = y + ((y2 - y) * (column - x)) / (to.x - x)
+      const away = (g: number) => Math.abs(g - straight)
+      const [gap] = gapsOf(column, all).sort((a, b) => away(a) - away(b))
+      if (gap === undefined) continue
+      onTo(column, gap)
+      path += `L${column + BOX.width} ${gap}`
+      x = column + BOX.width
+    }
+    onTo(to.x, y2)
+    return path
   }
   const x = to.x
   if (to.x === from.x) return `M${x} ${y1}C${x - 24} ${y1} ${x - 24} ${y2} ${x} ${y2}`

@@ -250,11 +250,15 @@ class CoachingNumbers(Entry):
 
 
 class Miss(Entry):
-    """A miss as students name it, and what a ball of it looks like."""
+    """A miss as students name it, and what its balls look like, one for each kind.
+
+    carry_part : of the carry to be expected with the club
+    """
 
     id: str
     name: str
-    ball: dict[str, str | float]
+    balls: tuple[dict[str, str | float], ...] = Field(min_length=1)
+    carry_part: float | None = Field(None, gt=0, lt=2)
     source: str
 
 

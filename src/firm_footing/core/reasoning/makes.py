@@ -5,11 +5,16 @@ For the map, before any student: each cause alone against none, on balls as the 
 
 from functools import lru_cache
 
+import numpy as np
+from numpy.typing import NDArray
+
 from firm_footing.core.case import Case
 from firm_footing.core.knowledge import Knowledge
-from firm_footing.core.reasoning.reported_miss import as_if_hit
+from firm_footing.core.knowledge.coaching import Miss
+from firm_footing.core.reasoning.reported_miss import with_balls
 from firm_footing.core.reasoning.weighing import weigh
 
+FloatArray = NDArray[np.float64]
 LEAST = 0.05
 """A cause that makes a miss hardly likelier than no cause does, makes none of it."""
 
@@ -19,7 +24,8 @@ def makers_of(miss: str, knowledge: Knowledge) -> dict[str, float]:
     """Cause id to how much it makes this miss, above 0 to 1 for the one that makes most.
 
     Measured by the log-likelihood ratio of the balls as the miss is told, the cause alone against
-    none. Causes that do not make it are left out.
+    none; a miss that comes in two kinds is made by what makes both, as much as the lesser one.
+    Causes that do not make it are left out.
 
     Raises
     ------
@@ -29,10 +35,16 @@ def makers_of(miss: str, knowledge: Knowledge) -> dict[str, float]:
     """
     if miss not in {m.id for m in knowledge.misses}:
         raise KeyError(miss)
-    told = as_if_hit(Case(handedness="right"), (miss,), knowledge)
-    points = weigh(told, knowledge).balls.points
+    found = next(m for m in knowledge.misses if m.id == miss)
+    points = np.min([_points(found, kind, knowledge) for kind in found.balls], axis=0)
     most = float(points.max())
     if most <= LEAST:
         return {}
     shares = zip(knowledge.causes, (points / most).tolist(), strict=True)
     return {cause.id: share for cause, share in shares if share * most > LEAST}
+
+
+def _points(miss: Miss, kind: dict[str, str | float], knowledge: Knowledge) -> FloatArray:
+    one_kind = miss.model_copy(update={"balls": (kind,)})
+    told = with_balls(Case(handedness="right"), (one_kind,), knowledge)
+    return weigh(told, knowledge).balls.points

@@ -131,6 +131,8 @@ function choose(word: AnswerWord): void {
 }
 .chip {
   min-width: 68px;
+  height: 44px;
+  min-height: 44px;
   padding: 0 12px;
   font-weight: 400;
 }

@@ -22,8 +22,9 @@ const WORDS = CONTACT_KEYS.map(([key, id]) => ({ id, word: capital(id), hint: ke
 </template>
 
 <style scoped>
-.strip {
+.strip.one-of {
   display: grid;
+  justify-self: stretch;
   grid-template-columns: repeat(6, 1fr);
 }
 .strip :deep(.v-btn) {

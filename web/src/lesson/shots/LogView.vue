@@ -1,7 +1,7 @@
 <script setup lang="ts">
 // What is touched to log a ball: the turf, the face, a word for the contact.
 import { computed, ref } from 'vue'
-import type { Shape } from '@/api/client'
+import type { LoggedShot, Shape } from '@/api/client'
 import ClubFace from '@/drawing/ClubFace.vue'
 import GroundPlan from '@/drawing/GroundPlan.vue'
 import { useOpenLesson } from '@/lesson/openLesson'
@@ -18,6 +18,8 @@ const props = defineProps<{
   chain: readonly string[]
   prediction: Shape['SeenOut'] | null
   readings: ReadBlock | null
+  /** Balls of the lesson before, laid under. */
+  under: readonly LoggedShot[]
   /** On a phone one drawing at a time; null: all of them. */
   only: 'turf' | 'face' | 'word' | null
 }>()
@@ -60,6 +62,7 @@ const seenWords = { front: 'as you look at the face', player: 'as the player see
         :shots="shots"
         :newest="newest"
         :changing="chosenId"
+        :under="under"
         :chain="chain"
         :foot-words="footWords"
         :predicted-low-cm="prediction?.low_point_cm?.value ?? null"
@@ -84,6 +87,7 @@ const seenWords = { front: 'as you look at the face', player: 'as the player see
         :shots="shots"
         :newest="newest"
         :kind="kind"
+        :under="under"
         :seen="settings.faceSeen"
         :lit="strikeLit"
         :predicted-mm="prediction?.heel_toe_mm?.value ?? null"

@@ -7,6 +7,8 @@ import type { Touch } from '@/drawing/marks'
 import RangeFan from '@/drawing/RangeFan.vue'
 import type { WhatIf } from '@/lesson/decide/useWhatIf'
 import { useOpenLesson } from '@/lesson/openLesson'
+import { useLast } from '@/lesson/useLast'
+import { dayWord } from '@/ui/dates'
 import BallDetails from '@/lesson/shots/BallDetails.vue'
 import BallTape from '@/lesson/shots/BallTape.vue'
 import BlockBar from '@/lesson/shots/BlockBar.vue'
@@ -41,6 +43,12 @@ const { shots, newest, currentId, chosenId } = props.entry
 const expectedM = computed(() =>
   expectedCarryM(shown.value?.club ?? '', lesson.value.blocks, known.all),
 )
+const last = useLast(open)
+/** The balls of the lesson before with this club, under a baseline or a retest. */
+const under = computed(() => {
+  if (shown.value === undefined || shown.value.kind === 'trial') return []
+  return last.value?.baselines.find((b) => b.club === shown.value?.club)?.shots ?? []
+})
 const current = computed(() => shots.value.find((s) => s.id === currentId.value) ?? null)
 /** The chosen ball's values stand open beside the drawings. */
 const byNumber = ref(false)
@@ -163,6 +171,8 @@ const views = computed(() => [
         <template v-else>Press where it started,<br />let go where it landed<br /></template>
         The fan is drawn wider than it is<template v-if="predictedFlight"
           ><br />Dashed: as predicted without the cause</template
+        ><template v-else-if="under.length"
+          ><br />Light rings: the baseline of {{ dayWord(last?.started_at ?? '') }}</template
         >
       </p>
       <RangeFan
@@ -175,6 +185,7 @@ const views = computed(() => [
         :way="way"
         :predicted="predictedFlight"
         :reading="reading"
+        :under="under"
         :tracks="tracks"
         :wild="wild"
         :scrolls-above="isPhone"
@@ -217,6 +228,7 @@ const views = computed(() => [
       :chain="chain"
       :prediction="prediction"
       :readings="readings"
+      :under="under"
       @filled="filled"
     />
     <BallTape v-model:by-number="byNumber" :entry="entry" :reading="reading" />

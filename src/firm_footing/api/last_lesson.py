@@ -1,0 +1,76 @@
+"""What is there of the student's lesson before this one?"""
+
+from datetime import datetime
+
+from fastapi import APIRouter
+from pydantic import BaseModel, Field
+
+from firm_footing.api.coaching_shapes import FollowUpOut
+from firm_footing.api.context import RowId, Store
+from firm_footing.api.errors import responses
+from firm_footing.api.shapes import ShotOut
+from firm_footing.store import lessons
+from firm_footing.store.lessons import LessonContent
+
+router = APIRouter(tags=["lessons"])
+
+
+class Hit(BaseModel):
+    """Baseline balls with one club."""
+
+    club: str
+    shots: list[ShotOut]
+
+
+class LastLesson(BaseModel):
+    """The lesson before: what was said, decided and drilled, what came back, the balls."""
+
+    lesson_id: str
+    started_at: datetime
+    complaint: str
+    misses: tuple[str, ...]
+    cause: str | None = Field(description="The cause decided on last; null without a decision")
+    cue: str
+    drill: str | None
+    right: int = Field(description="Repetitions with the drill in the lesson that were right")
+    not_yet: int
+    follow_up: FollowUpOut | None
+    baselines: list[Hit]
+
+
+@router.get(
+    "/lessons/{lesson_id}/last",
+    summary="The student's lesson before this one",
+    responses=responses(404, 422),
+)
+def read_last(session: Store, lesson_id: RowId) -> LastLesson | None:
+    """Null on the first lesson; a lesson without balls and decision is passed over."""
+    lesson = lessons.get_lesson(session, lesson_id)
+    for before in lessons.earlier_lessons(session, lesson):
+        content = lessons.content_of(session, before.id)
+        if content.decisions or any(content.shots.values()):
+            return _last(content)
+    return None
+
+
+def _last(content: LessonContent) -> LastLesson:
+    lesson, follow_up = content.lesson, content.follow_up
+    results = [r.result for r in content.repetitions if r.drill == lesson.drill]
+    by_club: dict[str, list[ShotOut]] = {}
+    for block in content.blocks:
+        if block.kind == "baseline":
+            logged = [ShotOut.model_validate(s) for s in content.shots[block.id]]
+            by_club.setdefault(block.club, []).extend(logged)
+    return LastLesson(
+        lesson_id=lesson.id,
+        started_at=lesson.started_at,
+        complaint=lesson.complaint,
+        misses=lesson.listen.misses,
+        cause=content.decisions[-1].cause if content.decisions else None,
+        cue=lesson.cue.text,
+        drill=lesson.drill,
+        right=results.count("pass"),
+        not_yet=len(results) - results.count("pass"),
+        follow_up=follow_up and FollowUpOut.model_validate(follow_up),
+        baselines=[Hit(club=club, shots=shots) for club, shots in by_club.items() if shots],
+    )
