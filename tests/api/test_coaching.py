@@ -59,10 +59,11 @@ def test_repetitions_move_the_ladder_once_each_and_can_be_undone(
         body = {"drill": "club_under_heel", "result": "pass"}
         client.put(f"{url}/r{i}", json=body).raise_for_status()
     ladder = get(client, lesson, "coaching")["ladder"]
-    assert (ladder["step"], ladder["said"], ladder["passes"]) == ("slow", "up", 5)
+    assert (ladder["at"], ladder["said"], ladder["passes"]) == (1, "up", 5)
+    assert ladder["steps"][2]["say"] == "Balls of 60 to 70 yards"
     client.post(f"/api/lessons/{lesson['id']}/undo")
     ladder = get(client, lesson, "coaching")["ladder"]
-    assert (ladder["step"], ladder["in_a_row"]) == ("no_ball", 4)
+    assert (ladder["at"], ladder["in_a_row"]) == (0, 4)
     assert client.put(f"{url}/x", json={"drill": "juggling", "result": "pass"}).status_code == 409
     refused = client.patch(f"/api/lessons/{lesson['id']}", json={"drill": "juggling"})
     assert "No drill is called" in refused.json()["message"]

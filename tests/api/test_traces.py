@@ -34,7 +34,7 @@ def test_a_trace_is_kept_once_and_counts_at_once(client: TestClient, lesson: Jso
     assert seen["traces"] == 1
     assert seen["undo"] == "trace 1"
     (kept,) = traces(client, lesson)["traces"]
-    assert signs(kept["read"]) == {"retreat"}
+    assert signs(kept["read"]) == {"retreat", "weak"}
     assert kept["counts"]
     told = client.get(f"/api/lessons/{lesson['id']}/diagnosis").json()["ranking"]
     backs_up = next(c for c in told["causes"] if c["id"] == "backs_up")
@@ -53,7 +53,7 @@ def test_a_moved_event_takes_the_sign_away_and_undo_brings_it_back(
     assert kept["read"]["events"]["impact"] == {"t_s": -0.05, "how": "given", "sd_s": 0.005}
     client.post(f"/api/lessons/{lesson['id']}/undo")
     (kept,) = traces(client, lesson)["traces"]
-    assert signs(kept["read"]) == {"retreat"}
+    assert signs(kept["read"]) == {"retreat", "weak"}
     client.patch(url, json={"events": {}})
     (kept,) = traces(client, lesson)["traces"]
     assert kept["named"] == []

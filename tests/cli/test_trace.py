@@ -39,7 +39,11 @@ def test_the_shape_is_the_contract_s(tmp_path: Path) -> None:
     assert {"retreat", "toes"} <= set(found["signs"])
     assert found["style"] == "reverse"
     assert found["within_corridor"]["impact"] is False
-    assert found["checks"] == {"lead_peak_then_retreat": "yes", "toes_both_in_transition": "yes"}
+    assert found["checks"] == {
+        "lead_peak_then_retreat": "yes",
+        "toes_both_in_transition": "yes",
+        "half_or_more_trail_at_impact": "partly",
+    }
     assert found["retreat_pct"] == pytest.approx(
         found["peak_lead_pct"] - found["lead_pct"]["impact"], abs=0.11
     )
@@ -58,6 +62,15 @@ def test_hand_school_and_impact_are_heeded(tmp_path: Path) -> None:
         for s in ("recentre", "steady")
     ]
     assert ["late" in s for s in signs] == [True, False]
+    deep = swing(feet={"lead": (50,) * 8, "trail": (50, 24, 18, 30, 45, 50, 60, 85)})
+    table = tmp_path / "deep.csv"
+    rows = [",".join(deep.columns), *(",".join(map(str, row)) for row in deep.samples)]
+    table.write_text("\n".join(rows))
+    found = [
+        json.loads(run(table, "--json", "--heel-toe-school", s).stdout)["signs"]
+        for s in ("mid_foot", "heels")
+    ]
+    assert ["heel_back" in s for s in found] == [True, False]
     moved = write(tmp_path / "m.csv", shift_s=5.0)
     found = json.loads(run(moved, "--json", "--impact", "5").stdout)
     assert found["events"]["impact"] == {"t": 5.0, "how": "given"}

@@ -53,5 +53,4 @@ def cut_down(causes: set[str], files: dict[str, Any] | None = None) -> Knowledge
         for option in question["options"]:
             for key, known in (("cause_weight", causes), ("check_base", checks)):
                 option[key] = {k: v for k, v in option.get(key, {}).items() if k in known}
-            option["prefers_drills"] = [d for d in option.get("prefers_drills", ()) if d in drills]
     return build_knowledge(f)

@@ -27,7 +27,7 @@ SEEN = {
              "shaft_level_down": 58, "impact": 80},
     "never_left": {"top": 30, "lead_arm_level_down": 45, "shaft_level_down": 47, "impact": 48},
     "rush": {"top": 60, "lead_arm_level_down": 99, "shaft_level_down": 99, "impact": 96},
-    "retreat": {"lead_arm_level_down": 82, "shaft_level_down": 84, "impact": 61},
+    "retreat": {"lead_arm_level_down": 74, "shaft_level_down": 77, "impact": 61},
     "reversed": {"shaft_level_back": 62, "lead_arm_level_back": 70, "top": 76,
                  "lead_arm_level_down": 55, "shaft_level_down": 40, "impact": 34},
 }  # fmt: skip
@@ -45,7 +45,10 @@ def swing(
     changed: Mapping[str, float] | None = None,
     rate_hz: float = 200.0,
     toe: tuple[float, float] | None = None,
+    feet: Mapping[str, Sequence[float]] | None = None,
     jump_s: float | None = None,
+    sideways_s: float | None = None,
+    turning_s: float | None = None,
     noise: float = 0.0,
     named: Sequence[str] = ("address", "top", "impact"),
     seed: int = 1,
@@ -53,7 +56,8 @@ def swing(
     """A trace with these shares at its events.
 
     toe : highest toe shares of the lead and the trail foot, reached between top and delivery
-    jump_s : when the vertical force peaks
+    feet : "lead" and "trail" to the toe share at the eight events
+    jump_s, sideways_s, turning_s : when each force peaks
     """
     t = np.arange(-1.6, 0.8, 1 / rate_hz)
     shares = dict(zip(MOMENTS, SOUND[school], strict=True)) | dict(changed or {})
@@ -65,6 +69,14 @@ def swing(
         columns["trail_toe_pct"] = 50 + (toe[1] - 50) * hill
     if jump_s is not None:
         columns["vertical_pct_bw"] = 100 + 45 * np.exp(-0.5 * ((t - jump_s) / 0.05) ** 2)
+    for foot, toes in (feet or {}).items():
+        columns[f"{foot}_toe_pct"] = curve(toes, t)
+    for name, peak_s, size in (
+        ("lateral_pct_bw", sideways_s, 16),
+        ("torque_nm", turning_s, 55),
+    ):
+        if peak_s is not None:
+            columns[name] = size * np.exp(-0.5 * ((t - peak_s) / 0.05) ** 2)
     for name in columns:
         if name != "t" and noise:
             columns[name] = np.clip(columns[name] + rng.normal(0, noise, len(t)), 0, None)

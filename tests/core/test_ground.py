@@ -50,13 +50,16 @@ def test_every_sign_of_the_share_is_seen_and_answers_its_checks(
     sign: str, rate: float, knowledge: Knowledge
 ) -> None:
     read = read_trace(swing(changed=SEEN[sign], rate_hz=rate), "recentre", knowledge)
-    others = {"retreat"} if sign == "reversed" else set()
-    assert set(read.signs) == {sign} | others
-    said = {check for check, share in read.judged.answers.items() if share >= 0.75}
-    assert said - {"half_or_more_trail_at_impact"} == ANSWERS[sign] - {
-        "half_or_more_trail_at_impact"
+    others = {
+        "never_left": {"weak"},
+        "retreat": {"weak"},
+        "reversed": {"weak", "retreat"},
     }
-    assert ("half_or_more_trail_at_impact" in said) == (sign == "never_left")
+    assert set(read.signs) == {sign} | others.get(sign, set())
+    said = {check for check, share in read.judged.answers.items() if share >= 0.75}
+    half = {"half_or_more_trail_at_impact"}
+    assert said - half == ANSWERS[sign] - half
+    assert (said >= half) == (sign in ("never_left", "reversed"))
 
 
 def test_signs_are_judged_from_the_school_and_from_the_drill(knowledge: Knowledge) -> None:
@@ -113,8 +116,8 @@ def test_measures_are_those_built_in(knowledge: Knowledge) -> None:
     for name, share in zip(MOMENTS, SOUND["recentre"], strict=True):
         wanted = SEEN["retreat"].get(name, share)
         assert m.lead_pct[name] == pytest.approx(wanted, abs=2.2), name  # corners are rounded
-    assert m.lead_peak.value == pytest.approx(84, abs=1.5)
-    assert m.retreat_pct == pytest.approx(23, abs=2.5)
+    assert m.lead_peak.value == pytest.approx(77, abs=1.5)
+    assert m.retreat_pct == pytest.approx(16, abs=2.5)
     assert m.trail_peak.t_s == pytest.approx(-0.49, abs=0.02)
     assert -0.49 < m.shift_start_s < -0.40
     assert m.recentred_pct == pytest.approx(26, abs=2)

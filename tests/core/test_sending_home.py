@@ -8,7 +8,7 @@ from hypothesis import strategies as st
 
 from firm_footing.core.case import Block, Case, Shot
 from firm_footing.core.coaching.cues import cues_for
-from firm_footing.core.coaching.ladder import STEPS, Result, climb
+from firm_footing.core.coaching.ladder import Result, climb
 from firm_footing.core.coaching.practice import near_event, plan_practice
 from firm_footing.core.coaching.sheet import NOTHING_NEW, sheet_of
 from firm_footing.core.knowledge import Knowledge
@@ -21,30 +21,45 @@ P, E, L = "pass", "early", "late"
 
 
 @pytest.mark.parametrize(
-    ("results", "step", "row", "said"),
+    ("results", "at", "row", "said"),
     [
-        ([], "no_ball", 0, "begin"),
-        ([P] * 4, "no_ball", 4, "stay"),
-        ([P] * 5, "slow", 0, "up"),
-        ([P] * 4 + [E] + [P] * 4, "no_ball", 4, "stay"),
-        ([P] * 5 + [E, L], "no_ball", 0, "down"),
-        ([E, E], "no_ball", 0, "reopen"),
-        ([P] * 15, "full", 0, "up"),
-        ([P] * 20, "full", 0, "done"),
-        ([P] * 15 + [E, P, E, P], "full", 1, "stay"),
+        ([], 0, 0, "begin"),
+        ([P] * 4, 0, 4, "stay"),
+        ([P] * 5, 1, 0, "up"),
+        ([P] * 4 + [E] + [P] * 4, 0, 4, "stay"),
+        ([P] * 5 + [E, L], 0, 0, "down"),
+        ([E, E], 0, 0, "reopen"),
+        ([P] * 15, 3, 0, "up"),
+        ([P] * 20, 3, 0, "done"),
+        ([P] * 15 + [E, P, E, P], 3, 1, "stay"),
     ],
 )
 def test_runs_of_passes_and_fails_move_the_ladder(
-    results: list[Result], step: str, row: int, said: str, knowledge: Knowledge
+    results: list[Result], at: int, row: int, said: str, knowledge: Knowledge
 ) -> None:
-    found = climb(results, knowledge.numbers.coaching.ladder)
-    assert (found.step, found.in_a_row, found.said) == (step, row, said)
+    usual = knowledge.drill["hip_stick"]  # without steps of its own
+    found = climb(results, usual, knowledge.numbers.coaching.ladder)
+    assert (found.at, found.in_a_row, found.said) == (at, row, said)
     assert found.passes + found.fails == len(results)
 
 
 def test_a_drill_without_balls_ends_at_slow_swings(knowledge: Knowledge) -> None:
-    found = climb([P] * 10, knowledge.numbers.coaching.ladder, balls=False)
-    assert (found.step, found.said) == ("slow", "done")
+    found = climb([P] * 10, knowledge.drill["hammer_tee"], knowledge.numbers.coaching.ladder)
+    assert (found.at, found.said) == (1, "done")
+    assert not any(step.ball for step in found.steps)
+
+
+def test_a_drill_has_its_own_steps_with_their_speed_and_how_many(knowledge: Knowledge) -> None:
+    """Common practice: a third of full speed, half, 60 to 70 yards, 80 without a ball."""
+    numbers = knowledge.numbers.coaching.ladder
+    cushions = climb([P] * 5, knowledge.drill["cushions"], numbers)
+    assert (cushions.at, cushions.in_a_row) == (0, 5)  # six in a row there
+    assert climb([P] * 6, knowledge.drill["cushions"], numbers).at == 1
+    for drill in knowledge.drills:
+        steps = climb([], drill, numbers).steps
+        assert [s.speed_pct for s in steps] == sorted(s.speed_pct for s in steps) or drill.id == (
+            "sixty_percent"
+        )
 
 
 @given(results=st.lists(st.sampled_from([P, E, L]), max_size=60))
@@ -52,7 +67,8 @@ def test_one_repetition_moves_by_one_step_at_most(
     results: list[Result], knowledge: Knowledge
 ) -> None:
     numbers = knowledge.numbers.coaching.ladder
-    steps = [STEPS.index(climb(results[:n], numbers).step) for n in range(len(results) + 1)]
+    drill = knowledge.drill["hip_stick"]
+    steps = [climb(results[:n], drill, numbers).at for n in range(len(results) + 1)]
     assert all(abs(b - a) <= 1 for a, b in pairwise(steps))
 
 
@@ -124,9 +140,11 @@ def test_the_sheet_has_one_of_each_and_nothing_new_before_an_event(knowledge: Kn
 @pytest.mark.parametrize(
     ("drills", "usual", "near"),
     [
-        (["lead_toes_down"], "the cue", NOTHING_NEW),
-        (["toes_curled"], "toes_curled", NOTHING_NEW),  # it goes on through the swing
-        (["toes_curled", "grip_reset"], "grip_reset", "grip_reset"),
+        (["hip_stick"], "the cue", NOTHING_NEW),
+        (["sixty_percent"], "sixty_percent", NOTHING_NEW),  # it goes on through the swing
+        (["lead_toes_down"], "lead_toes_down", "lead_toes_down"),  # set, then forgotten
+        (["toes_curled"], "toes_curled", "toes_curled"),
+        (["sixty_percent", "grip_reset"], "grip_reset", "grip_reset"),
     ],
 )
 def test_the_thought_is_finished_at_set_up_where_one_is(

@@ -76,7 +76,8 @@ describe('the settings', () => {
     const settings = useSettings()
     settings.school = { ...settings.school, heel_toe: 'heels' }
     await settle()
-    expect(page.text()).toContain('Heel and toe, heels: Back.')
+    const said = 'Heel and toe, heels: Back. Its drills come first: Mirror.'
+    expect(page.text().replace(/\s+/g, ' ')).toContain(said)
     const kept = JSON.parse(localStorage.getItem('firm-footing-settings') ?? '{}')
     expect(kept).toMatchObject({
       distance: 'm',

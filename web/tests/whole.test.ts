@@ -249,7 +249,8 @@ describe('drilling', () => {
       speaker: { hand: 'right', sides: 'lead_trail' },
     })
     expect(page.get('[data-testid="ladder"]').text()).toContain(says)
-    expect(page.findAll('.ladder li')).toHaveLength(2) // no ball, no half and full swings
+    expect(page.findAll('.ladder li')).toHaveLength(2)
+    expect(page.get('.ladder .on').text()).toContain('30 % of full speed, 5 in a row')
     await page.get('.taps .big').trigger('click')
     expect(open.tapRepetition).toHaveBeenCalledWith('mirror', 'pass')
     expect(page.text()).toContain('◁')

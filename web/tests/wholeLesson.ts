@@ -201,7 +201,11 @@ export const coaching: Shape['CoachingOut'] = {
   setup_changes: [{ check: 'grip', drill: 'mirror', balls: 0, wanted: 3, tried: false }],
 }
 export const ladder = (more: object) => ({
-  step: 'slow',
+  steps: [
+    { say: 'Without a ball', speed_pct: 30, times: 5, ball: false },
+    { say: 'Slow', speed_pct: 50, times: 6, ball: false },
+  ],
+  at: 0,
   in_a_row: 2,
   said: 'stay',
   passes: 7,

@@ -1,6 +1,6 @@
 """What is drilled, how is it said, and did it help?"""
 
-from typing import Annotated
+from typing import Annotated, NamedTuple
 
 from fastapi import APIRouter, Query
 
@@ -37,6 +37,8 @@ from firm_footing.core.coaching.setup_gate import setup_changes
 from firm_footing.core.coaching.trace_over_trace import lay_over
 from firm_footing.core.coaching.transfer import targets_for
 from firm_footing.core.knowledge import Knowledge
+from firm_footing.core.knowledge.coaching import Leg
+from firm_footing.core.knowledge.vocabulary import Limit
 from firm_footing.core.pattern import read_pattern
 from firm_footing.core.reasoning import Diagnosis, diagnose
 from firm_footing.core.reasoning.traces import counts, counts_as_retest, read_traces
@@ -61,29 +63,45 @@ def read_coaching(session: Store, known: Known, lesson_id: RowId) -> CoachingOut
     done = [r.result for r in content.repetitions if r.drill == lesson.drill]
     ladder = None
     if lesson.drill is not None:
-        with_ball = known.drill[lesson.drill].ball != "none"
-        climbed = climb(done, known.numbers.coaching.ladder, with_ball)
+        climbed = climb(done, known.drill[lesson.drill], known.numbers.coaching.ladder)
         ladder = LadderOut.model_validate(climbed)
-    cards = cards_of(cause, case, found, lesson.lacking, known)
+    cards = cards_of(cause, case, found, place_of(content), known)
     return CoachingOut(
         cause=cause,
         decided=decided is not None,
         cards=[_card(c, known) for c in cards],
         without_a_drill=without_a_drill([c for c in cards if c.withheld is None], known),
         ladder=ladder,
-        cues=list(cues_for(cause, lesson.cue.felt.values(), case.dominant_leg, known)),
+        cues=list(cues_for(cause, lesson.cue.felt.values(), case.dominant_leg, known, case.school)),
         cautions=list(general_cautions(content.student.age_group == "junior", known)),
         setup_changes=[SetupChangeOut.model_validate(s) for s in setup_changes(case, known)],
     )
 
 
+class Place(NamedTuple):
+    """Equipment that is not here, and of a limit the one leg it is on."""
+
+    lacking: tuple[str, ...]
+    sides: dict[Limit, Leg]
+
+
+def place_of(content: LessonContent) -> Place:
+    """Of a lesson."""
+    student = content.student
+    sides: dict[Limit, Leg] = {}
+    for limit, detail in student.limit_details.items():
+        if detail.side in ("left", "right"):
+            sides[limit] = "trail" if detail.side == student.handedness else "lead"
+    return Place(content.lesson.lacking, sides)
+
+
 def cards_of(
-    cause: str, case: Case, found: Diagnosis, lacking: tuple[str, ...], known: Knowledge
+    cause: str, case: Case, found: Diagnosis, place: Place, known: Knowledge
 ) -> tuple[Card, ...]:
-    """Drills for a cause, given all that was concluded and what is not here."""
+    """Drills for a cause, given all that was concluded, what is not here, and which leg is hurt."""
     present = {c.id: c.probability for c in found.causes}
     path = found.pattern.path_deg.value if found.pattern.path_deg else None
-    return cards_for(cause, known, situation_of(case, present, path, lacking))
+    return cards_for(cause, known, situation_of(case, present, path, *place))
 
 
 def _card(card: Card, known: Knowledge) -> CardOut:

@@ -12,6 +12,7 @@ from firm_footing.core.coaching.ladder import Result, Said
 from firm_footing.core.coaching.practice import What
 from firm_footing.core.coaching.retest import State
 from firm_footing.core.frame import Handedness
+from firm_footing.core.knowledge.coaching import Dose
 from firm_footing.core.knowledge.pressure import SwingEvent
 from firm_footing.store.tables import Outcome
 
@@ -37,7 +38,8 @@ class RepetitionOut(Out):
 class LadderOut(Out):
     """Where the ladder of the chosen drill stands."""
 
-    step: str
+    steps: list[Dose]
+    at: int = Field(description="The step it stands on, from 0")
     in_a_row: int = Field(description="Passes, or fails when negative, on this step")
     said: Said
     passes: int

@@ -80,6 +80,4 @@ def why_withheld(withheld: Withheld, knowledge: Knowledge) -> str:
     if withheld.limits:
         reasons.append(", ".join(names[limit] for limit in withheld.limits) + " flagged")
     reasons += [f"would make “{knowledge.cause[c].name.lower()}” worse" for c in withheld.worse_for]
-    if withheld.path_too_far_in_to_out:
-        reasons.append("the path is in-to-out already")
     return "; ".join(reasons)

@@ -7,6 +7,7 @@ from pydantic import BaseModel, Field
 
 from firm_footing.api.context import Known
 from firm_footing.core.case import Block
+from firm_footing.core.coaching.school_changes import changes_of
 from firm_footing.core.delivery.expected import expected_of
 from firm_footing.core.knowledge import Cause, Check, Club, Drill, Knowledge, Mechanism
 from firm_footing.core.knowledge.coaching import Cautions, Cues, Equipment, Miss, Schools
@@ -78,6 +79,9 @@ class KnowledgeOut(BaseModel):
     drill_figures: list[DrillFigure] = Field(description="Every drill, moment by moment")
     usual_carry_m: dict[str, float] = Field(description="Club to its carry at the usual handicap")
     noting: NotingRules
+    school_changes: dict[str, dict[str, list[str]]] = Field(
+        description="Question to option to what choosing it changes, in sentences"
+    )
 
 
 class MadeBy(BaseModel):
@@ -110,6 +114,11 @@ def read_knowledge(known: Known) -> KnowledgeOut:
     made: dict[str, Any] = {"figures": figures, "drill_figures": drawn, "ends": END_WORDS}
     made["usual_carry_m"] = {
         club.id: expected_of(Block(club=club.id), known).carry_m for club in known.clubs
+    }
+    made["school_changes"] = {
+        question: {o.id: list(changes_of(question, o, known)) for o in asked.options}
+        for question in type(known.schools).model_fields
+        for asked in [getattr(known.schools, question)]
     }
     made["noting"] = _noting(known)
     made["chains"] = {c.id: chain_alone(c, known) for c in known.causes}

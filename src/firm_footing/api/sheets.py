@@ -8,7 +8,7 @@ from fastapi import APIRouter, Depends, Query, Response
 from sqlmodel import Session
 
 from firm_footing.api.attachments import attached_as
-from firm_footing.api.coaching import cards_of
+from firm_footing.api.coaching import cards_of, place_of
 from firm_footing.api.coaching_shapes import DayOut, DueOut, FollowUpIn, SheetOut
 from firm_footing.api.context import Known, RowId, Store
 from firm_footing.api.errors import responses
@@ -184,11 +184,12 @@ def _sheet(content: LessonContent, known: Knowledge, sides: SideWords) -> SheetP
     case, lesson, student = case_of(content), content.lesson, content.student
     found = diagnose(case, known, lesson.at_hand)
     cause = content.decisions[-1].cause
-    cards = cards_of(cause, case, found, lesson.lacking, known)
+    cards = cards_of(cause, case, found, place_of(content), known)
     serving = [c.drill for c in cards if c.withheld is None]
     tried = _tried(content)
     proposed = [d for d in serving if d in tried]
-    cue = lesson.cue.text or cues_for(cause, lesson.cue.felt.values(), case.dominant_leg, known)[0]
+    felt = lesson.cue.felt.values()
+    cue = lesson.cue.text or cues_for(cause, felt, case.dominant_leg, known, case.school)[0]
     sheet = sheet_of(
         cause, found.pattern, proposed, cue, event_in(lesson),
         student.age_group == "junior", known, others_serve=bool(serving),

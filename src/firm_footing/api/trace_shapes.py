@@ -24,12 +24,16 @@ class Samples(In):
     columns: Annotated[
         tuple[ColumnName, ...],
         Field(min_length=2, max_length=12, examples=[("t", "lead_pct")]),
-    ]
+    ] = ("t", "lead_pct")
     samples: Annotated[
         tuple[tuple[Number | None, ...], ...],
         Field(max_length=MOST_SAMPLES, examples=[((-1.1, 52.0), (-1.09, 52.5))]),
-    ]
+    ] = ()
     events: dict[SwingEvent, Number] = Field(default_factory=dict)
+    typed_pct: dict[SwingEvent, Annotated[float, Field(ge=0, le=100)]] = Field(
+        default_factory=dict,
+        description="In place of samples: lead shares read off a mat's own screen, at events",
+    )
 
 
 class TraceIn(In):

@@ -104,7 +104,12 @@ def put_trace(
 ) -> ChangedLesson:
     """The client makes the id, so a repeated request keeps it once. What is no swing is refused."""
     said = sent.recorded
-    trace = Trace(columns=said.columns, samples=said.samples, events=dict(said.events))
+    trace = Trace(
+        columns=said.columns,
+        samples=said.samples,
+        events=dict(said.events),
+        typed_pct=dict(said.typed_pct),
+    )
     if any(len(row) != len(said.columns) for row in said.samples):
         raise refused("A sample has not as many values as there are columns.", "samples", NOTHING)
     _readable(trace, known)

@@ -24,6 +24,10 @@ def trace(
     pressure_school: Annotated[
         Literal["recentre", "steady", "stay_lead"], typer.Option(help="Whose corridor judges")
     ] = "recentre",
+    heel_toe_school: Annotated[
+        Literal["undecided", "mid_foot", "heels", "forefoot"],
+        typer.Option(help="Who judges the feet"),
+    ] = "undecided",
     impact: Annotated[
         float | None, typer.Option(help="Seconds, on the trace's clock; else at 0")
     ] = None,
@@ -32,12 +36,14 @@ def trace(
 
     What could not be read is named on standard error; the exit code is 2 where nothing could.
     """
-    read = _read(file, hand, pressure_school, impact)
+    read = _read(file, hand, (pressure_school, heel_toe_school), impact)
     found = features_of(read)
     typer.echo(json.dumps(found) if as_json else "\n".join(_lines(read)))
 
 
-def _read(file: Path, hand: Handedness, school: str, impact: float | None) -> TraceRead:
+def _read(
+    file: Path, hand: Handedness, schools: tuple[str, str], impact: float | None
+) -> TraceRead:
     try:
         table = read_trace_table(file.read_text(encoding="utf-8-sig"), hand)
         for b in table.bad:
@@ -45,7 +51,7 @@ def _read(file: Path, hand: Handedness, school: str, impact: float | None) -> Tr
         said = table.trace
         if impact is not None:
             said = said.model_copy(update={"events": {**said.events, "impact": impact}})
-        read = read_trace(said, school, load_knowledge())
+        read = read_trace(said, schools[0], load_knowledge(), heel_toe=schools[1])
     except (TableError, TraceError) as error:
         _stop(f"{file}: {error}")
     except UnicodeDecodeError as error:

@@ -34,12 +34,15 @@ RATE_PER_S: Final = math.sqrt(9.81 / 1.0)
 """Of the pendulum: the mass a metre up."""
 FINE_S: Final = 0.002
 BEFORE_S, AFTER_S = 0.5, 0.6
-COLUMNS: Final = ("t", "lead_pct", "lead_toe_pct", "trail_toe_pct", "vertical_pct_bw")
+COLUMNS: Final = (
+    "t", "lead_pct", "lead_toe_pct", "trail_toe_pct", "vertical_pct_bw", "lateral_pct_bw",
+    "torque_nm",
+)  # fmt: skip
 
 # People differ, and no two swings are alike. Estimates of ours.
 BACKSWING_S, BACKSWING_SD_S = 0.82, 0.07
 TEMPO, TEMPO_SD = 3.0, 0.25
-FORWARD_LOST_PER_STROKE, FORWARD_SD = 0.021, 0.15
+FORWARD_LOST_PER_STROKE, FORWARD_SD = 0.003, 0.05
 PERSON_SHARE_SD, PERSON_TOE_SD, PERSON_DELAY_SD_S = 3.0, 7.0, 0.018
 SWING_SHARE_SD, SWING_TOE_SD, SWING_DELAY_SD_S = 1.5, 3.0, 0.01
 JUMP_SD_S = 0.014
@@ -132,8 +135,11 @@ def press(
     sampled = np.arange(t[0], t[-1], 1.0 / rate_hz)
     shares = [_within(c) for c in (lead, *toes)]
     noisy = [np.interp(sampled, t, c) + rng.normal(0, noise_pct, len(sampled)) for c in shares]
-    force = np.interp(sampled, t, vertical) + rng.normal(0, noise_pct / 2, len(sampled))
-    columns = [sampled, *(np.clip(c, 0, 100) for c in noisy), force]
+    forces = [
+        np.interp(sampled, t, force) + rng.normal(0, noise_pct / 2, len(sampled))
+        for force in (vertical, _sideways(t, at), _turning(t, at))
+    ]
+    columns = [sampled, *(np.clip(c, 0, 100) for c in noisy), *forces]
     rows = np.round(np.stack(columns, axis=1), 3).tolist()
     named: tuple[SwingEvent, ...] = ("address", "top", "impact") if name_events else ()
     return Trace(
@@ -212,6 +218,16 @@ def _vertical(
         + 48 * _bump(t, pushed, 0.07)
         - 12 * _bump(t, at["impact"] + 0.1, 0.06)
     )
+
+
+def _sideways(t: FloatArray, at: dict[SwingEvent, float]) -> FloatArray:
+    """(n,) per cent of body weight, + toward the target: the first of the three to peak."""
+    return 16.0 * _bump(t, (at["top"] + at["lead_arm_level_down"]) / 2, 0.06)
+
+
+def _turning(t: FloatArray, at: dict[SwingEvent, float]) -> FloatArray:
+    """(n,) newton metres, + toward the target: peaks with the lead arm level."""
+    return 55.0 * _bump(t, at["lead_arm_level_down"], 0.06)
 
 
 def _pushes(t: FloatArray, at: dict[SwingEvent, float], does: Does, what: str) -> FloatArray:

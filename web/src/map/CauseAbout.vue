@@ -53,7 +53,7 @@ function schools(id: string): SchoolSays[] {
   return Object.values(known.all.schools).flatMap((q) =>
     q.options.flatMap((o) => {
       const weight = o.cause_weight?.[id]
-      const own = serving.filter((d) => o.prefers_drills?.includes(d.id)).map((d) => d.name)
+      const own = serving.filter((d) => d.schools?.includes(o.id)).map((d) => d.name)
       const said = [
         weight === undefined ? '' : `counts it ${String(weight)} times as often`,
         own.length ? `drills it with ${own.join(', ').toLowerCase()}` : '',

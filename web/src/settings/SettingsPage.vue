@@ -15,7 +15,17 @@ const chosen = computed(() => {
   if (!schools) return []
   return SCHOOL_QUESTIONS.flatMap(({ key, title }) => {
     const option = schools[key].options.find((o) => o.id === settings.school[key])
-    return option ? [{ key, title, name: option.name, sentence: option.sentence }] : []
+    return option
+      ? [
+          {
+            key,
+            title,
+            name: option.name,
+            sentence: option.sentence,
+            changes: known.all.school_changes[key]?.[option.id] ?? [],
+          },
+        ]
+      : []
   })
 })
 </script>
@@ -43,12 +53,12 @@ const chosen = computed(() => {
         <StateMessage v-else-if="!known.knowledge" inside kind="loading" title="Opening" />
         <div v-else class="school">
           <SchoolFields
-            :knowledge="known.knowledge"
             :school="settings.school"
             @change="(school) => (settings.school = school)"
           />
           <p v-for="c in chosen" :key="c.key" class="quiet small">
             <strong>{{ c.title }}, {{ c.name.toLowerCase() }}:</strong> {{ c.sentence }}
+            {{ c.changes.join(' ') }}
           </p>
         </div>
       </section>

@@ -37,12 +37,15 @@ const FIRST: Kept = {
     heel_toe: 'undecided',
     lead_foot: 'undecided',
     start: 'ground_up',
+    trail_hip: 'undecided',
+    head: 'undecided',
   },
 }
 
 function kept(): Kept {
   try {
-    return { ...FIRST, ...(JSON.parse(localStorage.getItem(KEPT) ?? '{}') as Partial<Kept>) }
+    const found = JSON.parse(localStorage.getItem(KEPT) ?? '{}') as Partial<Kept>
+    return { ...FIRST, ...found, school: { ...FIRST.school, ...found.school } }
   } catch {
     return FIRST
   }

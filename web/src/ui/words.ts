@@ -81,6 +81,8 @@ export const SCHOOL_QUESTIONS = [
   { key: 'heel_toe', title: 'Heel and toe' },
   { key: 'lead_foot', title: 'Lead foot' },
   { key: 'start', title: 'Start of the downswing' },
+  { key: 'trail_hip', title: 'Trail hip' },
+  { key: 'head', title: 'Head' },
 ] as const
 
 export const CONTACTS = ['clean', 'fat', 'thin', 'top', 'hosel', 'toe'] as const

@@ -18,6 +18,8 @@ PressureSchool = Literal["recentre", "steady", "stay_lead"]
 HeelToeSchool = Literal["undecided", "mid_foot", "heels", "forefoot"]
 LeadFootSchool = Literal["undecided", "lead_heel", "lead_toe"]
 StartSchool = Literal["ground_up", "upper_led", "arms_led"]
+TrailHipSchool = Literal["undecided", "comes_late", "held_back"]
+HeadSchool = Literal["undecided", "stays_behind", "goes_through"]
 
 Number = Annotated[float, Field(strict=True)]
 """A number, and not a truth value that would pass for one."""
@@ -135,18 +137,23 @@ class Trace(Strict):
     """One swing's pressure trace, as recorded.
 
     Feet are lead and trail; `core/ground/recorded.py` says which columns are read.
+
+    typed_pct : in place of samples, the lead share in per cent at some events, as it was read off
+        a mat's own screen
     """
 
     block: Index | None = None
     shot: Index | None = None
-    columns: tuple[str, ...]
-    samples: tuple[tuple[Number | None, ...], ...]
+    columns: tuple[str, ...] = ("t", "lead_pct")
+    samples: tuple[tuple[Number | None, ...], ...] = ()
     events: dict[str, Number] = Field(default_factory=dict)
+    typed_pct: dict[str, Annotated[float, Field(ge=0, le=100)]] = Field(default_factory=dict)
 
     def __hash__(self) -> int:
         """Of its ends only: thousands of samples are compared when they have to be."""
         ends = self.samples[:1] + self.samples[-1:]
-        return hash((self.columns, len(self.samples), ends, tuple(self.events.items())))
+        said = tuple(self.events.items()) + tuple(self.typed_pct.items())
+        return hash((self.columns, len(self.samples), ends, said))
 
 
 class School(Strict):
@@ -156,6 +163,8 @@ class School(Strict):
     heel_toe: HeelToeSchool = "undecided"
     lead_foot: LeadFootSchool = "undecided"
     start: StartSchool = "ground_up"
+    trail_hip: TrailHipSchool = "undecided"
+    head: HeadSchool = "undecided"
 
 
 class Case(Strict):

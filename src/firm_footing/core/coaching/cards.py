@@ -39,4 +39,4 @@ def cards_for(cause: str, knowledge: Knowledge, here: Situation) -> tuple[Card, 
 def _card(drill_id: str, cause: str, knowledge: Knowledge, here: Situation) -> Card:
     drill = knowledge.drill[drill_id]
     fit = fit_of(drill, cause, knowledge, here)
-    return Card(drill_id, fit.pros, fit.cons, cautions_for(drill, knowledge))
+    return Card(drill_id, fit.pros, fit.cons, cautions_for(drill, knowledge, here.present))

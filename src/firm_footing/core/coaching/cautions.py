@@ -1,9 +1,13 @@
 """What has to be said before a drill is done?"""
 
-from collections.abc import Sized
+from collections.abc import Mapping, Sized
 
 from firm_footing.core.knowledge import Drill, Knowledge
 from firm_footing.core.knowledge.coaching import Caution
+
+CARE = "Take care: “{}” is likely here, and this drill can feed it. Watch the finish."
+POSSIBLE = 0.2
+"""A cause this likely is worth a word."""
 
 
 def general_cautions(minor: bool, knowledge: Knowledge) -> tuple[str, ...]:
@@ -16,9 +20,16 @@ def general_cautions(minor: bool, knowledge: Knowledge) -> tuple[str, ...]:
     )
 
 
-def cautions_for(drill: Drill, knowledge: Knowledge) -> tuple[str, ...]:
-    """Sentences that go with this drill beyond the general ones: its limits first, by name."""
-    said = [c.sentence for c in knowledge.cautions.general if _touches(c, drill)]
+def cautions_for(
+    drill: Drill, knowledge: Knowledge, present: Mapping[str, float] | None = None
+) -> tuple[str, ...]:
+    """Sentences that go with this drill beyond the general ones: its limits first, by name.
+
+    present : cause id to P(present): a drill that can feed a likely cause says so
+    """
+    care = [c for c in drill.care_with if (present or {}).get(c, 0.0) >= POSSIBLE]
+    said = [CARE.format(knowledge.cause[c].name.lower()) for c in care]
+    said += [c.sentence for c in knowledge.cautions.general if _touches(c, drill)]
     if drill.limits:
         said.insert(0, leave_out(drill, knowledge))
     return tuple(said)

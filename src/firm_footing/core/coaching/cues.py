@@ -2,8 +2,11 @@
 
 from collections.abc import Iterable
 
+from firm_footing.core.case import School
 from firm_footing.core.knowledge import Knowledge
-from firm_footing.core.knowledge.coaching import Leg, Way
+from firm_footing.core.knowledge.coaching import CueOf, Leg, Way
+
+USUAL_SCHOOL = School()
 
 
 def way_of(felt: Iterable[Way]) -> Way:
@@ -13,9 +16,13 @@ def way_of(felt: Iterable[Way]) -> Way:
 
 
 def cues_for(
-    cause: str, felt: Iterable[Way], dominant: Leg | None, knowledge: Knowledge
+    cause: str,
+    felt: Iterable[Way],
+    dominant: Leg | None,
+    knowledge: Knowledge,
+    school: School = USUAL_SCHOOL,
 ) -> tuple[str, ...]:
-    """Sentences for a cause, the best first.
+    """Sentences for a cause, the best first; a school's own sentence before all others.
 
     The cause's force and leg, or its own words, in the student's language; then the other leg when
     it is the dominant one, which leads the cue; then the other language.
@@ -27,6 +34,14 @@ def cues_for(
 
     """
     cue = knowledge.cues.causes[cause]
+    chosen = knowledge.schools.chosen(school.model_dump())
+    own = [cue.by_school[o.id] for o in chosen if o.id in cue.by_school]
+    return tuple(dict.fromkeys([*own, *_usual(cue, felt, dominant, knowledge)]))
+
+
+def _usual(
+    cue: CueOf, felt: Iterable[Way], dominant: Leg | None, knowledge: Knowledge
+) -> tuple[str, ...]:
     if cue.say is not None:
         return (cue.say,)
     way = way_of(felt)
@@ -38,6 +53,6 @@ def cues_for(
     assert cue.leg is not None
     by_leg = knowledge.cues.sentences[cue.force]
     legs: list[Leg] = [cue.leg]
-    if dominant is not None and dominant != cue.leg:
+    if dominant is not None and dominant != cue.leg and not cue.own_leg_only:
         legs.append(dominant)
     return tuple(dict.fromkeys(by_leg[leg][w] for w in ways for leg in legs))

@@ -5,6 +5,7 @@ from dataclasses import dataclass
 
 from firm_footing.core.case import Case, School
 from firm_footing.core.knowledge import Drill, Knowledge
+from firm_footing.core.knowledge.coaching import Leg
 from firm_footing.core.knowledge.vocabulary import Limit
 
 POSSIBLE = 0.2
@@ -22,6 +23,7 @@ class Situation:
     present : cause id to P(present), to keep back drills that another likely cause forbids
     path_deg : club path, + in-to-out, None when not known
     lacking : ids of equipment that is not here
+    sides : of a limit, the one leg it is on; not known, or both: left out
     """
 
     limits: Collection[Limit] = ()
@@ -30,6 +32,7 @@ class Situation:
     present: Mapping[str, float] | None = None
     path_deg: float | None = None
     lacking: Collection[str] = ()
+    sides: Mapping[Limit, Leg] | None = None
 
     def probability(self, cause: str) -> float:
         """P(present) of a cause, 0 where nothing is known."""
@@ -41,9 +44,10 @@ def situation_of(
     present: Mapping[str, float],
     path_deg: float | None,
     lacking: Collection[str] = (),
+    sides: Mapping[Limit, Leg] | None = None,
 ) -> Situation:
     """The situation of a case's student."""
-    return Situation(case.limits, case.school, case.handicap, present, path_deg, lacking)
+    return Situation(case.limits, case.school, case.handicap, present, path_deg, lacking, sides)
 
 
 @dataclass(frozen=True)
@@ -53,7 +57,6 @@ class Withheld:
     drill: str
     limits: tuple[Limit, ...]
     worse_for: tuple[str, ...]
-    path_too_far_in_to_out: bool
 
 
 @dataclass(frozen=True)
@@ -82,9 +85,11 @@ def fit_of(drill: Drill, cause: str, knowledge: Knowledge, here: Situation) -> F
     beyond = (
         drill.handicap_at_most is not None and _handicap(here, knowledge) > drill.handicap_at_most
     )
+    schools = {o.id for o in knowledge.schools.chosen(here.school.model_dump())}
+    taught = len(schools & set(drill.schools))  # what two of them teach comes before what one does
     at_setup = drill.on_course is not None and drill.on_course.at_setup
     said = [
-        (drill.id in _favourites(knowledge, here.school), worth.school, "your school's choice"),
+        (taught > 0, taught * worth.school, "your school teaches it"),
         (drill.targets[0] == cause, worth.made_for, "made for this cause"),
         (
             at_setup and knowledge.cause[cause].group == "setup",
@@ -95,6 +100,7 @@ def fit_of(drill: Drill, cause: str, knowledge: Knowledge, here: Situation) -> F
         (drill.ball == "none", 0.0, "without a ball"),
         (drill.on_course is not None, 0.0, "a piece may go to the course"),
         (beyond, worth.beyond_skill, "asks much of this player"),
+        *((True, 0.0, spared) for spared in _spared(drill, knowledge, here)),
         *((True, worth.lacking, f"{name} is not here") for name in missing),
     ]
     holding = [(points, words) for holds, points, words in said if holds]
@@ -113,13 +119,11 @@ def withheld_for(cause: str, knowledge: Knowledge, here: Situation) -> list[With
     """The drills for this cause that are kept back, with the reasons."""
     found = []
     for drill in _serving(cause, knowledge):
-        hurt = tuple(limit for limit in drill.limits if limit in here.limits)
+        hurt = tuple(x for x in drill.limits if x in here.limits and not _spares(drill, x, here))
         worse = tuple(c for c in drill.not_for if here.probability(c) >= 0.5)
         worse += _opposed(drill, cause, knowledge, here)
-        beyond = drill.not_for_path_beyond_deg
-        in_to_out = beyond is not None and here.path_deg is not None and here.path_deg > beyond
-        if hurt or worse or in_to_out:
-            found.append(Withheld(drill.id, hurt, worse, in_to_out))
+        if hurt or worse:
+            found.append(Withheld(drill.id, hurt, worse))
     return found
 
 
@@ -144,12 +148,17 @@ def _serving(cause: str, knowledge: Knowledge) -> list[Drill]:
     return [d for d in knowledge.drills if cause in d.targets]
 
 
-def _favourites(knowledge: Knowledge, school: School) -> set[str]:
-    schools = knowledge.schools
-    chosen = (
-        schools.pressure.option(school.pressure),
-        schools.heel_toe.option(school.heel_toe),
-        schools.lead_foot.option(school.lead_foot),
-        schools.start.option(school.start),
-    )
-    return {drill for option in chosen for drill in option.prefers_drills}
+def _spares(drill: Drill, limit: Limit, here: Situation) -> bool:
+    """Whether the drill loads only the other leg."""
+    side = (here.sides or {}).get(limit)
+    return side is not None and drill.loads not in ("both", side)
+
+
+def _spared(drill: Drill, knowledge: Knowledge, here: Situation) -> list[str]:
+    """What is said where a flagged limit does not keep the drill back: it loads the other leg."""
+    names = {limit.id: limit.name.lower() for limit in knowledge.cautions.limits}
+    return [
+        f"does not load the {(here.sides or {})[limit]} {names[limit]}"
+        for limit in drill.limits
+        if limit in here.limits and _spares(drill, limit, here)
+    ]

@@ -17,6 +17,7 @@ from firm_footing.core.knowledge.pressure import Plane, SwingEvent, TraceNumbers
 Style = Literal["front_foot", "reverse"]
 
 PHASES: Final[dict[str, tuple[SwingEvent, SwingEvent]]] = {
+    "going_back": ("address", "lead_arm_level_back"),
     "backswing": ("address", "top"),
     "transition": ("top", "shaft_level_down"),
     "strike": ("shaft_level_down", "impact"),
@@ -63,9 +64,13 @@ class Measures:
     recentred_pct : how far the share had risen from its least by the top
     lead_peak : highest lead share between the top and impact
     retreat_pct : fall from that peak to impact
+    lead_peak_early : highest lead share between the top and the lead arm level coming down
     toe_most : (foot, phase) to the highest toe share in it while the foot carried its load
+    toe_least : the same, the lowest
+    toe_at_address : foot to its toe share as the club starts; feet that were not recorded left out
     heel_up_s : foot to the seconds all its load was on the toes, address to impact
     vertical_peak : highest vertical force between the lead arm level going back and impact
+    lateral_peak, torque_peak : highest sideways force and turning moment in the same time
     path_ratio : way of the centre of pressure from the top to impact over its straight distance
     loop : the first crossing of that way with itself, address to impact
     style : 'reverse' where the share falls back before impact to less than half way between styles
@@ -79,9 +84,14 @@ class Measures:
     recentred_pct: float
     lead_peak: Moment
     retreat_pct: float
+    lead_peak_early: Moment
     toe_most: dict[tuple[str, str], Moment]
+    toe_least: dict[tuple[str, str], Moment]
+    toe_at_address: dict[str, float]
     heel_up_s: dict[str, float]
     vertical_peak: Moment | None
+    lateral_peak: Moment | None
+    torque_peak: Moment | None
     path_ratio: float | None
     loop: Loop | None
     style: Style
@@ -107,11 +117,14 @@ def measures_of(recorded: Recorded, events: Events, numbers: TraceNumbers) -> Me
         recentred_pct=max(0.0, lead["top"] - trail_peak.value),
         lead_peak=lead_peak,
         retreat_pct=retreat,
+        lead_peak_early=_peak_early(recorded, at),
         toe_most=_toes(recorded, at, signs.toe_load_pct),
+        toe_least=_toes(recorded, at, signs.toe_load_pct, least=True),
+        toe_at_address=_at_address(recorded, at["address"]),
         heel_up_s=_heels_up(recorded, at),
-        vertical_peak=_extreme(
-            recorded, at["lead_arm_level_back"], at["impact"], recorded.vertical_pct_bw
-        ),
+        vertical_peak=_peak_of(recorded, at, recorded.vertical_pct_bw),
+        lateral_peak=_peak_of(recorded, at, recorded.lateral_pct_bw),
+        torque_peak=_peak_of(recorded, at, recorded.torque_nm),
         path_ratio=_path_ratio(recorded, at["top"], at["impact"], numbers.plane),
         loop=_loop(recorded, at["address"], at["impact"]),
         style="reverse" if falls_back else "front_foot",
@@ -167,8 +180,30 @@ def _toe_share(recorded: Recorded, foot: str) -> FloatArray | None:
     return recorded.lead_toe_pct if foot == "lead" else recorded.trail_toe_pct
 
 
+def _peak_of(
+    recorded: Recorded, at: dict[SwingEvent, float], force: FloatArray | None
+) -> Moment | None:
+    return _extreme(recorded, at["lead_arm_level_back"], at["impact"], force)
+
+
+def _peak_early(recorded: Recorded, at: dict[SwingEvent, float]) -> Moment:
+    found = _extreme(recorded, at["top"], at["lead_arm_level_down"], recorded.lead_pct)
+    assert found is not None
+    return found
+
+
+def _at_address(recorded: Recorded, address_s: float) -> dict[str, float]:
+    found = {}
+    for foot in ("lead", "trail"):
+        toe = _toe_share(recorded, foot)
+        share = None if toe is None else float(np.interp(address_s, recorded.t_s, toe))
+        if share is not None and np.isfinite(share):
+            found[foot] = share
+    return found
+
+
 def _toes(
-    recorded: Recorded, at: dict[SwingEvent, float], load_pct: float
+    recorded: Recorded, at: dict[SwingEvent, float], load_pct: float, least: bool = False
 ) -> dict[tuple[str, str], Moment]:
     found = {}
     for foot in ("lead", "trail"):
@@ -177,9 +212,9 @@ def _toes(
             continue
         loaded = np.where(foot_load(recorded, foot) >= load_pct, toe, np.nan)
         for phase, (start, end) in PHASES.items():
-            most = _extreme(recorded, at[start], at[end], loaded)
-            if most is not None:
-                found[foot, phase] = most
+            extreme = _extreme(recorded, at[start], at[end], loaded, least)
+            if extreme is not None:
+                found[foot, phase] = extreme
     return found
 
 

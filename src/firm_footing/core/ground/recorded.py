@@ -26,7 +26,9 @@ TIME_COLUMNS: Final = {"t": 1.0, "time_ms": 0.001}
 TOE_COLUMNS: Final = ("lead_toe_pct", "trail_toe_pct")
 SHARES: Final = ("lead_pct", "trail_pct")
 LOADS: Final = ("lead_kg", "trail_kg")
-COLUMNS: Final = (*TIME_COLUMNS, *SHARES, *LOADS, *TOE_COLUMNS, "vertical_pct_bw")
+FORCES: Final = ("vertical_pct_bw", "lateral_pct_bw", "torque_nm")
+"""Of both feet together: up; toward the target; turning toward the target."""
+COLUMNS: Final = (*TIME_COLUMNS, *SHARES, *LOADS, *TOE_COLUMNS, *FORCES)
 """Every column that is read; left and right feet have become lead and trail before."""
 
 TOTAL_PCT: Final = (97.0, 103.0)
@@ -58,6 +60,8 @@ class Recorded:
     lead_pct : (n,) share of both feet, 0 to 100
     lead_toe_pct, trail_toe_pct : (n,) within each foot, 0 heel to 100 toe; None when not recorded
     vertical_pct_bw : (n,) per cent of body weight; None when not recorded
+    lateral_pct_bw : (n,) sideways force on the body, + toward the target; None when not recorded
+    torque_nm : (n,) turning moment of the ground, + toward the target; None when not recorded
     noise_pct : standard deviation of the lead share's noise that is left in a step
     rate_hz : samples a second, their median
     gaps : (start, end) in seconds, where nothing was recorded for long
@@ -68,6 +72,8 @@ class Recorded:
     lead_toe_pct: FloatArray | None
     trail_toe_pct: FloatArray | None
     vertical_pct_bw: FloatArray | None
+    lateral_pct_bw: FloatArray | None
+    torque_nm: FloatArray | None
     noise_pct: float
     rate_hz: float
     gaps: tuple[tuple[float, float], ...]
@@ -127,6 +133,8 @@ def recorded_of(trace: Trace, numbers: Recording) -> Recorded:
         lead_toe_pct=mean("lead_toe_pct"),
         trail_toe_pct=mean("trail_toe_pct"),
         vertical_pct_bw=mean("vertical_pct_bw"),
+        lateral_pct_bw=mean("lateral_pct_bw"),
+        torque_nm=mean("torque_nm"),
         noise_pct=max(numbers.least_noise_pct, noise / left),
         rate_hz=rate,
         gaps=gaps,

@@ -6,43 +6,37 @@ clear as the least clear of them.
 """
 
 from dataclasses import dataclass
-from math import erf, hypot, sqrt
-from typing import Final
+from itertools import pairwise
+from math import hypot
+from typing import Final, NamedTuple
 
 from firm_footing.core.ground.events import Events
+from firm_footing.core.ground.feet_signs import FeetSigns
 from firm_footing.core.ground.measures import Measures
 from firm_footing.core.ground.recorded import Recorded
+from firm_footing.core.ground.sign_seen import THERE, SignSeen, sure
 from firm_footing.core.knowledge.pressure import Limen, Ranges, SignLimits, SwingEvent
 
 SIGNS: Final = (
-    "late", "never_left", "rush", "retreat", "reversed", "toes", "early_jump", "messy"
+    "late", "weak", "never_left", "rush", "retreat", "reversed", "toes_back", "heel_back",
+    "heels_address", "figure_eight", "toes", "early_jump", "out_of_order", "messy",
 )  # fmt: skip
-THERE: Final = 0.5
-"""A sign at least this clear is named."""
 ONE_FOOT: Final = 0.7
 """What toes of one foot alone say of both: 'partly'."""
+WEAK: Final = 0.6
+"""What 'well under the corridor' alone says of 'too much on the trail foot': partly."""
+ALONE: Final = {
+    "toes_back": "toes_going_back",
+    "heel_back": "trail_heel_deep_going_back",
+    "heels_address": "sitting_in_heels",
+}
+"""Signs that are the very fact a check asks for."""
+STAYS: Final = "stay_lead"
+"""The pressure school in which most of the load is on the lead foot from the start."""
+ORDER: Final = Limen(at=-0.01, doubt=0.012)
+"""Seconds by which a peak may come before the one it should follow; estimate."""
 GAP_DOUBT_PCT: Final = 8.0
 """About a share within a gap of the recording."""
-
-
-@dataclass(frozen=True)
-class SignSeen:
-    """One sign.
-
-    clear : probability that it is there, 0 to 1
-    t_s : where it happens, for the drawing
-    words : what happens, with the values
-    """
-
-    id: str
-    clear: float
-    t_s: float
-    words: str
-
-    @property
-    def there(self) -> bool:
-        """Whether it is named."""
-        return self.clear >= THERE
 
 
 @dataclass(frozen=True)
@@ -59,18 +53,24 @@ class Judged:
     deviation_pct: dict[SwingEvent, float]
 
 
-def judge(
-    recorded: Recorded,
-    events: Events,
-    measures: Measures,
-    corridor: tuple[str, Ranges],
-    limits: SignLimits,
-) -> Judged:
-    """The signs by a corridor.
+class ByWhom(NamedTuple):
+    """Who judges.
 
-    corridor : the school that says when the shift may start, and the ranges in force
+    school : the pressure school that says when the shift may start, and how early is too early
+    ranges : the corridor in force
+    heel_toe : the heel-and-toe school
     """
-    judging = _Judging(recorded, events, measures, corridor, limits)
+
+    school: str
+    ranges: Ranges
+    heel_toe: str
+
+
+def judge(
+    recorded: Recorded, events: Events, measures: Measures, by: ByWhom, limits: SignLimits
+) -> Judged:
+    """The signs by a corridor and a heel-and-toe school."""
+    judging = _Judging(recorded, events, measures, by, limits)
     signs = [s for s in (getattr(judging, name)() for name in SIGNS) if s is not None]
     return Judged(
         signs=tuple(signs),
@@ -79,18 +79,17 @@ def judge(
     )
 
 
-class _Judging:
+class _Judging(FeetSigns):
     def __init__(
         self,
         recorded: Recorded,
         events: Events,
         measures: Measures,
-        corridor: tuple[str, Ranges],
+        by: ByWhom,
         limits: SignLimits,
     ) -> None:
-        self.recorded, self.events, self.m = recorded, events, measures
-        self.school, self.ranges = corridor
-        self.limits = limits
+        super().__init__(recorded, events, measures, by.heel_toe, limits)
+        self.school, self.ranges = by.school, by.ranges
 
     def late(self) -> SignSeen:
         """Starts rising only after the top and is still under the corridor at delivery.
@@ -108,6 +107,13 @@ class _Judging:
         )
         return SignSeen("late", min(starts, under, rises), self.m.shift_start_s, words)
 
+    def weak(self) -> SignSeen:
+        """Well under the corridor at impact."""
+        share, low = self.m.lead_pct["impact"], self.ranges["impact"][0]
+        clear = self._above(low - share, self.limits.weak_under_pct, "impact")
+        words = f"{share:.0f} % at impact, not {low:.0f}"
+        return SignSeen("weak", clear, self.events["impact"].t_s, words)
+
     def never_left(self) -> SignSeen:
         """At most 55 at impact and never above 65 from the top on."""
         at, peak = self.m.lead_pct["impact"], self.m.lead_peak
@@ -117,12 +123,21 @@ class _Judging:
         return SignSeen("never_left", min(low, never), self.events["impact"].t_s, words)
 
     def rush(self) -> SignSeen:
-        """Far above the corridor with the lead arm level coming down."""
+        """Above the corridor with the lead arm level coming down, or nearly all of it before."""
         event: SwingEvent = "lead_arm_level_down"
         high, share = self.ranges[event][1], self.m.lead_pct[event]
-        clear = self._above(share - high, self.limits.rush_above_pct, event)
-        words = f"{share:.0f} % with the lead arm level, not up to {high:.0f}"
-        return SignSeen("rush", clear, self.events[event].t_s, words)
+        above = self._above(share - high, self.limits.rush_above_pct, event)
+        early = self.m.lead_peak_early
+        rose = early.value - self.m.lead_pct["top"]  # who stands there at the top did not rush
+        before = min(
+            self._above(early.value, self.limits.rush_before_pct, event),
+            self._above(rose, self.limits.reversed_rise_pct, "top"),
+        )
+        if self.school == STAYS or before <= above:
+            words = f"{share:.0f} % with the lead arm level, not up to {high:.0f}"
+            return SignSeen("rush", above, self.events[event].t_s, words)
+        words = f"{early.value:.0f} % before the lead arm is level"
+        return SignSeen("rush", before, early.t_s, words)
 
     def retreat(self) -> SignSeen:
         """Falls from its peak before impact."""
@@ -139,19 +154,6 @@ class _Judging:
         words = f"rises from {start:.0f} to {top:.0f} % going back, then falls to {end:.0f} %"
         return SignSeen("reversed", min(rises, falls), self.events["top"].t_s, words)
 
-    def toes(self) -> SignSeen | None:
-        """Most of a loaded foot's share on the toes between the top and delivery."""
-        feet = self._toes()
-        carried = [foot for foot in feet if (foot, "transition") in self.m.toe_most]
-        if not carried:
-            return None
-        foot = max(carried, key=lambda f: feet[f])
-        most = self.m.toe_most[foot, "transition"]
-        both = len(feet) == 2 and min(feet.values()) >= THERE
-        which = "both feet" if both else f"the {foot} foot"
-        words = f"{which} up to {most.value:.0f} % on the toes starting down"
-        return SignSeen("toes", feet[foot], most.t_s, words)
-
     def early_jump(self) -> SignSeen | None:
         """The vertical peak clearly before the lead arm is level coming down."""
         peak = self.m.vertical_peak
@@ -159,16 +161,35 @@ class _Judging:
             return None
         event = self.events["lead_arm_level_down"]
         early = event.t_s - peak.t_s
-        clear = _sure(early, self.limits.early_jump_s, hypot(event.sd_s, 0.005))
+        clear = sure(early, self.limits.early_jump_s, hypot(event.sd_s, 0.005))
         words = f"peak of {peak.value:.0f} % {early:.2f} s before the lead arm is level"
         return SignSeen("early_jump", clear, peak.t_s, words)
+
+    def out_of_order(self) -> SignSeen | None:
+        """Sideways, then turning, then up: the peaks come in another order."""
+        peaks = [
+            (name, peak)
+            for name, peak in (
+                ("sideways", self.m.lateral_peak),
+                ("turning", self.m.torque_peak),
+                ("up", self.m.vertical_peak),
+            )
+            if peak is not None
+        ]
+        if len(peaks) < 2:
+            return None
+        gaps = [later.t_s - sooner.t_s for (_, sooner), (_, later) in pairwise(peaks)]
+        clear = max(1 - sure(gap, ORDER, 0.005) for gap in gaps)
+        came = sorted(peaks, key=lambda p: p[1].t_s)
+        words = "peaks come " + ", then ".join(name for name, _ in came)
+        return SignSeen("out_of_order", clear, came[0][1].t_s, words)
 
     def messy(self) -> SignSeen | None:
         """The centre of pressure wanders."""
         ratio = self.m.path_ratio
         if ratio is None:
             return None
-        clear = _sure(ratio, self.limits.messy_ratio, 0.05)
+        clear = sure(ratio, self.limits.messy_ratio, 0.05)
         words = f"wanders {ratio:.1f} times the straight way from the top to impact"
         return SignSeen("messy", clear, self.events["shaft_level_down"].t_s, words)
 
@@ -188,9 +209,11 @@ class _Judging:
         if clear["late"] >= THERE or loaded_late < THERE:
             found["loads_late"] = min(clear["late"], loaded_late)
         half = self._below(self.m.lead_pct["impact"], self.limits.half_at_impact_pct, "impact")
-        if clear["never_left"] >= THERE or half < THERE:
-            found["half_or_more_trail_at_impact"] = min(half, max(clear["never_left"], half * 0.5))
-        feet = self._toes()
+        found["half_or_more_trail_at_impact"] = clear["weak"] * (WEAK + (1 - WEAK) * half)
+        for sign, check in ALONE.items():
+            if sign in clear:
+                found[check] = clear[sign]
+        feet = self.toe_clearness()
         if len(feet) == 2:
             both, one = min(feet.values()), max(feet.values())
             found["toes_both_in_transition"] = both + ONE_FOOT * (one - both)
@@ -209,28 +232,17 @@ class _Judging:
     def _starts_late(self) -> float:
         top = self.events["top"]
         after = self.m.shift_start_s - top.t_s
-        return _sure(after, self.limits.shift_after_top_s[self.school], hypot(top.sd_s, 0.01))
+        return sure(after, self.limits.shift_after_top_s[self.school], hypot(top.sd_s, 0.01))
 
     def _under(self, event: SwingEvent) -> float:
         low = Limen(at=self.ranges[event][0], doubt=self.limits.corridor_doubt_pct)
         return self._below(self.m.lead_pct[event], low, event)
 
-    def _toes(self) -> dict[str, float]:
-        """How clearly each foot that can be judged is on its toes."""
-        recorded, limit = self.recorded, self.limits.toe_pct
-        if recorded.lead_toe_pct is None or recorded.trail_toe_pct is None:
-            return {}
-        most = {foot: self.m.toe_most.get((foot, "transition")) for foot in ("lead", "trail")}
-        return {
-            foot: 0.0 if m is None else _sure(m.value, limit, recorded.noise_pct)
-            for foot, m in most.items()
-        }
-
     def _above(self, value: float, limit: Limen, event: SwingEvent | None = None) -> float:
-        return _sure(value, limit, self._doubt(event))
+        return sure(value, limit, self._doubt(event))
 
     def _below(self, value: float, limit: Limen, event: SwingEvent | None = None) -> float:
-        return 1 - _sure(value, limit, self._doubt(event))
+        return 1 - sure(value, limit, self._doubt(event))
 
     def _doubt(self, event: SwingEvent | None) -> float:
         """Of a share at this event: noise, and what it changes by within the event's doubt."""
@@ -242,8 +254,3 @@ class _Judging:
         moves = abs(r.lead_at(t + sd) - r.lead_at(t - sd)) / 2
         hole = any(a < t < b for a, b in r.gaps)
         return hypot(noise, moves, GAP_DOUBT_PCT if hole else 0.0)
-
-
-def _sure(value: float, limit: Limen, sd: float) -> float:
-    """P(the value lies beyond the limit)."""
-    return 0.5 * (1 + erf((value - limit.at) / (sqrt(2) * hypot(limit.doubt, sd))))

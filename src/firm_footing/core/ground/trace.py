@@ -15,9 +15,9 @@ from firm_footing.core.ground.recorded import (
     recorded_of,
     with_feet_swapped,
 )
-from firm_footing.core.ground.signs import Judged, judge
+from firm_footing.core.ground.signs import ByWhom, Judged, judge
+from firm_footing.core.ground.typed import TOLD_BY, as_swing
 from firm_footing.core.knowledge import Knowledge
-from firm_footing.core.knowledge.pressure import Ranges
 from firm_footing.core.knowledge.vocabulary import Answer
 from firm_footing.core.pattern import Pattern
 
@@ -53,9 +53,15 @@ class TraceRead:
 
 @lru_cache(maxsize=64)
 def read_trace(
-    trace: Trace, school: str, knowledge: Knowledge, drill: str | None = None
+    trace: Trace,
+    school: str,
+    knowledge: Knowledge,
+    drill: str | None = None,
+    heel_toe: str = "undecided",
 ) -> TraceRead:
     """Read a trace by a pressure school's corridor, or by the corridor of the drill in force.
+
+    heel_toe : the heel-and-toe school that judges the feet
 
     Raises
     ------
@@ -64,11 +70,15 @@ def read_trace(
 
     """
     numbers = knowledge.traces
-    recorded = recorded_of(trace, numbers.recording)
-    events = events_of(recorded, trace.events, numbers.timing)
+    swing = as_swing(trace) if trace.typed_pct else trace
+    recorded = recorded_of(swing, numbers.recording)
+    events = events_of(recorded, swing.events, numbers.timing)
     measures = measures_of(recorded, events, numbers)
     corridor = knowledge.corridors.ranges(school, drill)
-    judged = judge(recorded, events, measures, corridor, numbers.signs)
+    by = ByWhom(*corridor, heel_toe)
+    judged = judge(recorded, events, measures, by, numbers.signs)
+    if trace.typed_pct:
+        judged = _as_typed(judged)
     return TraceRead(
         recorded=recorded,
         events=events,
@@ -76,14 +86,22 @@ def read_trace(
         judged=judged,
         corridor=corridor[0],
         drill=drill if drill in knowledge.corridors.drills else None,
-        maybe_swapped=_maybe_swapped(trace, judged, corridor, knowledge),
+        maybe_swapped=not trace.typed_pct and _maybe_swapped(trace, judged, by, knowledge),
     )
+
+
+def _as_typed(judged: Judged) -> Judged:
+    """Only what shares at a few events can tell."""
+    signs = tuple(s for s in judged.signs if s.id in TOLD_BY)
+    untold = ("shift_starts_after_top", "loads_late")
+    answers = {check: share for check, share in judged.answers.items() if check not in untold}
+    return replace(judged, signs=signs, answers=answers)
 
 
 def _maybe_swapped(
     trace: Trace,
     judged: Judged,
-    corridor: tuple[str, Ranges],
+    by: ByWhom,
     knowledge: Knowledge,
 ) -> bool:
     """Whether the feet may have been exchanged: far outside as it is, well inside the other way."""
@@ -96,7 +114,7 @@ def _maybe_swapped(
         events = events_of(recorded, trace.events, numbers.timing)
     except TraceError:
         return False
-    other = judge(recorded, events, measures_of(recorded, events, numbers), corridor, numbers.signs)
+    other = judge(recorded, events, measures_of(recorded, events, numbers), by, numbers.signs)
     return float(np.mean(np.abs(list(other.deviation_pct.values())))) < 0.4 * as_is
 
 

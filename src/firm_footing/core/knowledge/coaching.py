@@ -1,5 +1,6 @@
 """Which drills, cautions and schools are there?"""
 
+from collections.abc import Mapping
 from typing import Literal
 
 from pydantic import Field, model_validator
@@ -41,10 +42,27 @@ class OnCourse(Entry):
     at_setup: bool
 
 
+class Dose(Entry):
+    """One step of a drill: what is done, how fast, and how often it has to be right in a row.
+
+    speed_pct : of full speed
+    ball : whether it is hit with a ball
+    """
+
+    say: str
+    speed_pct: int = Field(gt=0, le=100)
+    times: int = Field(ge=1, le=20)
+    ball: bool
+
+
 class Drill(Entry):
     """One drill with a pass sign that does not depend on the ball.
 
+    pass_sign, feel : what should be seen in the real swing; what a rehearsal may exaggerate it to
+    dose : its own steps; without, those that every drill has
     equipment : ids of what it wants
+    schools : ids of the schools that teach it
+    loads : the leg it loads
     handicap_at_most : for players beyond it the drill asks for much
     """
 
@@ -54,12 +72,15 @@ class Drill(Entry):
     steps: tuple[str, ...] = Field(min_length=2)
     mistake: str
     pass_sign: str
+    feel: str | None = None
+    dose: tuple[Dose, ...] = ()
     fail_signs: tuple[str, ...] = Field(min_length=1)
     equipment: tuple[str, ...] = ()
     targets: tuple[str, ...] = Field(min_length=1)
     not_for: tuple[str, ...] = ()
-    not_for_path_beyond_deg: float | None = None
     care_with: tuple[str, ...] = ()
+    schools: tuple[str, ...] = ()
+    loads: Literal["lead", "trail", "both"]
     limits: tuple[Limit, ...] = ()
     handicap_at_most: float | None = None
     ball: Literal["none", "some", "all"]
@@ -71,6 +92,8 @@ class Drill(Entry):
     def _a_constraint_is_hit_with_balls(self) -> "Drill":
         if self.constraint and self.ball == "none":
             raise ValueError("a constraint wants balls, and this drill has none")
+        if any(step.ball for step in self.dose) and self.ball == "none":
+            raise ValueError("a step is hit with a ball, and this drill has none")
         return self
 
 
@@ -125,14 +148,13 @@ class Cautions(Entry):
 
 
 class SchoolOption(Entry):
-    """One school's view, and what choosing it changes."""
+    """One school's view, and what choosing it changes; which drills it teaches, the drills say."""
 
     id: str
     name: str
     sentence: str
     cause_weight: dict[str, float] = Field(default_factory=dict)
     check_base: dict[str, float] = Field(default_factory=dict)
-    prefers_drills: tuple[str, ...] = ()
     source: str
 
 
@@ -157,12 +179,18 @@ class SchoolQuestion(Entry):
 
 
 class Schools(Entry):
-    """All of `schools.yaml`: the four questions."""
+    """All of `schools.yaml`: the questions."""
 
     pressure: SchoolQuestion
     heel_toe: SchoolQuestion
     lead_foot: SchoolQuestion
     start: SchoolQuestion
+    trail_hip: SchoolQuestion
+    head: SchoolQuestion
+
+    def chosen(self, school: Mapping[str, str]) -> tuple[SchoolOption, ...]:
+        """The option of each question that was chosen, in their order."""
+        return tuple(getattr(self, q).option(school[q]) for q in type(self).model_fields)
 
 
 class RetestNumbers(Entry):
@@ -181,10 +209,10 @@ class RetestNumbers(Entry):
 
 
 class LadderNumbers(Entry):
-    """When a drill's ladder moves: after so many passes, or fails, in a row."""
+    """The steps of a drill that has none of its own; down after so many fails in a row."""
 
-    up_after: int = Field(ge=1)
     down_after: int = Field(ge=1)
+    steps: tuple[Dose, ...] = Field(min_length=2)
 
 
 class PracticeNumbers(Entry):
@@ -269,13 +297,19 @@ Way = Literal["pushing", "moved"]
 
 
 class CueOf(Entry):
-    """How a cause is cued: by a force and a leg, by words for each way of feeling, or for both."""
+    """How a cause is cued: by a force and a leg, by words for each way of feeling, or for both.
+
+    by_school : school to the sentence that comes first when it is chosen
+    own_leg_only : the other leg is never offered, however much steadier the student is on it
+    """
 
     force: Force | None = None
     leg: Leg | None = None
     pushing: str | None = None
     moved: str | None = None
     say: str | None = None
+    by_school: dict[str, str] = Field(default_factory=dict)
+    own_leg_only: bool = False
 
     @model_validator(mode="after")
     def _one_of_three(self) -> "CueOf":

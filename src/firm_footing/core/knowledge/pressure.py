@@ -89,6 +89,12 @@ class SignLimits(Entry):
     """From where on a sign is one; shares in per cent of both feet, times in seconds.
 
     shift_after_top_s : by pressure school, how long after the top the shift may start
+    weak_under_pct : below the corridor's low end at impact
+    rush_above_pct : above its high end with the lead arm level coming down
+    rush_before_pct : lead share before that, whatever the corridor, unless a school stays there
+    toe_back_pct, heel_back_pct, heel_address_pct : toe share within a foot; the last two at most
+    eight_heel_pct, eight_toe_pct : toe share of the trail foot, first at most, then at least
+    heel_back_counts : by heel-and-toe school, whether a deep trail heel is a fault
     sound_path_deg, sound_low_point_cm : beyond both, contact is sound and falling back a style
     """
 
@@ -97,12 +103,20 @@ class SignLimits(Entry):
     never_left_impact_pct: Limen
     never_left_peak_pct: Limen
     half_at_impact_pct: Limen
+    weak_under_pct: Limen
     rush_above_pct: Limen
+    rush_before_pct: Limen
     retreat_pct: Limen
     reversed_rise_pct: Limen
     reversed_fall_pct: Limen
     toe_pct: Limen
     toe_load_pct: float = Field(gt=0, lt=100)
+    toe_back_pct: Limen
+    heel_back_pct: Limen
+    heel_address_pct: Limen
+    eight_heel_pct: Limen
+    eight_toe_pct: Limen
+    heel_back_counts: dict[str, Literal["always", "with_toes_down", "never"]]
     early_jump_s: Limen
     messy_ratio: Limen
     reverse_style_below_pct: float = Field(gt=0, lt=100)

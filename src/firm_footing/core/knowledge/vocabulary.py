@@ -30,7 +30,17 @@ View = Literal["setup", "down_the_line", "face_on", "pressure", "finish", "feel"
 StandingPlace = Literal["down_the_line", "face_on"]
 
 Limit = Literal[
-    "knee", "hip", "ankle", "back", "shoulder", "wrist", "balance", "pregnancy", "heart"
+    "knee",
+    "hip",
+    "ankle",
+    "back",
+    "shoulder",
+    "wrist",
+    "balance",
+    "pregnancy",
+    "heart",
+    "stiff_hips",
+    "stiff_ankles",
 ]
 
 PlanPart = Literal[

@@ -8,6 +8,7 @@ from typing import NamedTuple
 import numpy as np
 from numpy.typing import NDArray
 
+from firm_footing.core.case import School as CaseSchool
 from firm_footing.core.reasoning.looks import Asked, changed, groups_asked
 from firm_footing.core.reasoning.stories import Stories
 from firm_footing.core.reasoning.weighing import Weighing, school_bases, school_prior
@@ -19,13 +20,15 @@ School = tuple[str, str]
 
 
 def first_by_school(weighing: Weighing) -> dict[School, str]:
-    """The cause every combination of schools would start with: the ranking redone under each.
+    """The cause every heel-and-toe and lead-foot school would start with: the ranking redone.
+
+    What was chosen in the other matters stays.
 
     A school changes the prior of the causes; the likelihood is weighed anew only where it also
     changes how common an answered sign is.
     """
     stories, causes = weighing.stories, weighing.knowledge.causes
-    table = _school_table(stories, weighing.handicap)
+    table = _school_table(stories, weighing.handicap, weighing.case.school)
     here = groups_asked(weighing.ratios, weighing.bases)
     by_groups: dict[tuple[tuple[Asked, ...], ...], FloatArray] = {}
     weights = np.empty_like(table.priors)
@@ -48,11 +51,13 @@ class _SchoolTable(NamedTuple):
 
 
 @lru_cache(maxsize=64)
-def _school_table(stories: Stories, handicap: float) -> _SchoolTable:
+def _school_table(stories: Stories, handicap: float, school: CaseSchool) -> _SchoolTable:
     schools = stories.knowledge.schools
-    combined = list(product(schools.heel_toe.options, schools.lead_foot.options))
+    pairs = [(a.id, b.id) for a, b in product(schools.heel_toe.options, schools.lead_foot.options)]
+    said = school.model_dump()
+    combined = [schools.chosen({**said, "heel_toe": a, "lead_foot": b}) for a, b in pairs]
     return _SchoolTable(
-        schools=[(heel_toe.id, lead_foot.id) for heel_toe, lead_foot in combined],
+        schools=pairs,
         bases=[school_bases(stories.knowledge, handicap, options) for options in combined],
         priors=np.array([school_prior(stories, options) for options in combined]),
     )

@@ -21,7 +21,13 @@ def read_traces(
     """Every trace that can be read, with its index, seen beside the baseline's balls."""
     for i, trace in enumerate(case.traces):
         try:
-            read = read_trace(trace, case.school.pressure, knowledge, drill_in_force(case, i))
+            read = read_trace(
+                trace,
+                case.school.pressure,
+                knowledge,
+                drill_in_force(case, i),
+                case.school.heel_toe,
+            )
         except TraceError:
             continue
         yield i, with_contact(read, pattern, knowledge)

@@ -232,10 +232,9 @@ def log_in_set(stories: Stories, handicap: float) -> FloatArray:
     return out
 
 
-def school_options(school: School, knowledge: Knowledge) -> tuple[SchoolOption, SchoolOption]:
-    """The two matters of dispute that change how common causes and signs are."""
-    schools = knowledge.schools
-    return schools.heel_toe.option(school.heel_toe), schools.lead_foot.option(school.lead_foot)
+def school_options(school: School, knowledge: Knowledge) -> tuple[SchoolOption, ...]:
+    """What was chosen in each matter of dispute."""
+    return knowledge.schools.chosen(school.model_dump())
 
 
 def school_bases(

@@ -18,13 +18,6 @@ const known = useKnowledge()
 const { open, lesson } = useOpenLesson()
 defineEmits<{ hit: [] }>()
 
-const STEPS = [
-  { id: 'no_ball', word: 'Without a ball' },
-  { id: 'slow', word: 'Slow, waist high' },
-  { id: 'half', word: 'Half swings' },
-  { id: 'full', word: 'Full' },
-] as const
-const steps = computed(() => (props.drill?.ball === 'none' ? STEPS.slice(0, 2) : STEPS))
 const said = computed(() => {
   const ladder = props.ladder
   if (!ladder) return ''
@@ -36,7 +29,7 @@ const said = computed(() => {
     stay: run ? `${run}.` : 'Stay on this step.',
     up: 'Up a step.',
     down: 'Down a step.',
-    done: 'Right at full speed: on to the retest.',
+    done: 'Right on the last step: on to the retest.',
     reopen: 'It fails without a ball: swap the drill, or reopen the cause.',
   }[ladder.said]
 })
@@ -77,27 +70,31 @@ const MARKS = { pass: '●', early: '◁', late: '▷' } as const
           <ol class="steps">
             <li v-for="step in drill.steps" :key="step">{{ say(step, speaker) }}</li>
           </ol>
-          <p class="quiet">Common mistake: {{ say(drill.mistake, speaker) }}.</p>
+          <p class="quiet">A common mistake: {{ say(drill.mistake, speaker) }}</p>
           <p v-if="drill.on_course" class="quiet">
             On the course: {{ say(drill.on_course.say, speaker) }}
           </p>
         </div>
         <DrillFigures large :drill="drill.id" :name="drill.name" />
       </div>
-      <p class="pass"><strong>Right when:</strong> {{ say(drill.pass_sign, speaker) }}.</p>
+      <p class="pass"><strong>Right when:</strong> {{ say(drill.pass_sign, speaker) }}</p>
+      <p v-if="drill.feel" class="quiet">
+        The feel may be larger than the real swing: {{ say(drill.feel, speaker) }}
+      </p>
       <p class="quiet">
-        Not yet when: {{ drill.fail_signs.map((f) => say(f, speaker)).join('; ') }}.
+        Not yet when: {{ drill.fail_signs.map((f) => say(f, speaker)).join(' ') }}
       </p>
       <p class="quiet">Where the ball goes does not count here.</p>
       <p class="quiet">{{ facts }}</p>
       <ol class="ladder" aria-label="Steps">
         <li
-          v-for="s in steps"
-          :key="s.id"
-          :class="{ on: s.id === ladder.step }"
-          :aria-current="s.id === ladder.step ? 'step' : undefined"
+          v-for="(s, i) in ladder.steps"
+          :key="s.say"
+          :class="{ on: i === ladder.at }"
+          :aria-current="i === ladder.at ? 'step' : undefined"
         >
-          {{ s.word }}
+          {{ s.say }}
+          <small>{{ s.speed_pct }} % of full speed, {{ s.times }} in a row</small>
         </li>
       </ol>
       <p class="said" role="status" data-testid="ladder">{{ said }}</p>
@@ -164,6 +161,11 @@ h2 {
   flex-wrap: wrap;
   gap: 6px;
   margin-top: 12px;
+}
+.ladder small {
+  display: block;
+  font-size: var(--text-tiny);
+  font-weight: 400;
 }
 .ladder li {
   padding: 8px 12px;

@@ -11,6 +11,7 @@ import FeelTests from '@/lesson/pressure/FeelTests.vue'
 import TraceCover from '@/lesson/pressure/TraceCover.vue'
 import TraceImport from '@/lesson/pressure/TraceImport.vue'
 import TraceSays from '@/lesson/pressure/TraceSays.vue'
+import TypedMat from '@/lesson/pressure/TypedMat.vue'
 import TraceTape from '@/lesson/pressure/TraceTape.vue'
 import { SPEEDS, usePlayer } from '@/lesson/pressure/usePlayer'
 import { underCurve, useTraces } from '@/lesson/pressure/useTraces'
@@ -96,6 +97,7 @@ const speedWords = SPEEDS.map((s) => ({ id: String(s), word: SPEED_WORDS[s] }))
         <input v-model="settings.feelFirst" type="checkbox" /> Ask the feel first
       </label>
       <TraceImport v-if="means === 'mat' && ready" :lesson-id="lesson.id" />
+      <TypedMat v-if="means === 'mat' && ready" />
     </div>
     <FeelTests v-if="means === 'feel'" :limits="lesson.student.limits" />
     <template v-else>

@@ -1,0 +1,144 @@
+"""Does every reference in the knowledge lead somewhere, and is nothing left out?"""
+
+from __future__ import annotations
+
+from collections.abc import Iterable, Iterator
+from graphlib import CycleError, TopologicalSorter
+from typing import TYPE_CHECKING
+
+from firm_footing.core.knowledge.vocabulary import DIMENSIONS
+
+if TYPE_CHECKING:
+    from firm_footing.core.knowledge.library import Knowledge
+
+
+def problems_of(k: Knowledge) -> Iterator[str]:
+    """Every reference that leads nowhere and every gap, in words."""
+    for name in (
+        "causes",
+        "mechanisms",
+        "checks",
+        "drills",
+        "equipment",
+        "signs",
+        "feel_tests",
+        "misses",
+        "clubs",
+    ):
+        yield from _twice(name, (entry.id for entry in getattr(k, name)))
+    yield from _cause_problems(k)
+    yield from _look_problems(k)
+    yield from _coaching_problems(k)
+    yield from _coverage_problems(k)
+
+
+def _twice(name: str, ids: Iterable[str]) -> Iterator[str]:
+    seen: set[str] = set()
+    for entry_id in ids:
+        if entry_id in seen:
+            yield f"knowledge/{name}.yaml: entry '{entry_id}': the id stands twice"
+        seen.add(entry_id)
+
+
+def _unknown(where: str, known: Iterable[str], used: Iterable[str], kind: str) -> Iterator[str]:
+    for wanted in sorted(set(used) - set(known)):
+        yield f"knowledge/{where}: no {kind} is called '{wanted}'"
+
+
+def _cause_problems(k: Knowledge) -> Iterator[str]:
+    for c in k.causes:
+        where = f"causes.yaml: entry '{c.id}'"
+        yield from _unknown(where, k.cause, c.upstream_of, "cause")
+        yield from _unknown(where, k.cause, [c.opposite_of] if c.opposite_of else [], "cause")
+        yield from _unknown(where, k.mechanism, (w.mechanism for w in c.workings), "mechanism")
+        yield from _unknown(where, DIMENSIONS, c.effect_stuck, "dimension of the delivery")
+        sides = {s.id for s in c.sides}
+        yield from _unknown(where, sides, (w.side for w in c.workings if w.side), "side")
+        if c.effect_stuck and not c.skill:
+            yield f"knowledge/{where}: effect_stuck needs 'skill: true'"
+    try:
+        graph = {c.id: c.upstream_of for c in k.causes}
+        tuple(TopologicalSorter(graph).static_order())
+    except CycleError as error:
+        circle = " → ".join(reversed(error.args[1]))
+        yield f"knowledge/causes.yaml: upstream links run in a circle: {circle}"
+
+
+def _look_problems(k: Knowledge) -> Iterator[str]:
+    for check in k.checks:
+        where = f"checks.yaml: entry '{check.id}'"
+        yield from _unknown(where, k.cause, check.all_pointers(), "cause")
+        yield from _unknown(where, k.cause, [check.shows] if check.shows else [], "cause")
+        two_modes = {c.id for c in k.causes if c.skill}
+        for cause in {**check.points_thrown, **check.points_stuck}:
+            if cause not in two_modes:
+                yield f"knowledge/{where}: '{cause}' has no two modes"
+    for sign in k.signs:
+        where = f"signs.yaml: entry '{sign.id}'"
+        yield from _unknown(where, k.check, [*sign.answers, *sign.only_if], "check")
+    two_way = [k.numbers.two_way.mechanism]
+    yield from _unknown("numbers.yaml: two_way", k.mechanism, two_way, "mechanism")
+    for group in k.numbers.dependent_looks.groups:
+        where = f"numbers.yaml: dependent_looks › entry '{group.id}'"
+        yield from _unknown(where, k.check, group.checks, "check")
+
+
+def _coaching_problems(k: Knowledge) -> Iterator[str]:
+    things = {e.id for e in k.equipment}
+    for caution in k.cautions.general:
+        where = f"cautions.yaml: entry '{caution.id}'"
+        yield from _unknown(where, things, caution.equipment, "equipment")
+    for d in k.drills:
+        where = f"drills.yaml: entry '{d.id}'"
+        removed = d.constraint.removes if d.constraint else ()
+        named = [*d.targets, *d.not_for, *d.care_with, *removed]
+        yield from _unknown(where, k.cause, named, "cause")
+        yield from _unknown(where, things, d.equipment, "equipment")
+        yield from _unknown(where, _school_ids(k), d.schools, "school")
+    for question in type(k.schools).model_fields:
+        for option in getattr(k.schools, question).options:
+            where = f"schools.yaml: {question} › entry '{option.id}'"
+            yield from _unknown(where, k.cause, option.cause_weight, "cause")
+            yield from _unknown(where, k.check, option.check_base, "check")
+    schools = {o.id for o in k.schools.pressure.options}
+    yield from _unknown("corridors.yaml", schools, k.corridors.lead_pct, "pressure school")
+    yield from _unknown("corridors.yaml: drills", k.drill, k.corridors.drills, "drill")
+    starts = k.traces.signs.shift_after_top_s
+    yield from _unknown("traces.yaml: shift_after_top_s", schools, starts, "pressure school")
+    for school in sorted(schools - set(starts)):
+        yield f"knowledge/traces.yaml: shift_after_top_s: pressure school '{school}' is missing"
+    yield from _unknown("cues.yaml: causes", k.cause, k.cues.causes, "cause")
+    for cause, cue in k.cues.causes.items():
+        yield from _unknown(
+            f"cues.yaml: causes › '{cause}'", _school_ids(k), cue.by_school, "school"
+        )
+    feet = {o.id for o in k.schools.heel_toe.options}
+    counts = k.traces.signs.heel_back_counts
+    yield from _unknown("traces.yaml: heel_back_counts", feet, counts, "heel-and-toe school")
+    for school in sorted(feet - set(counts)):
+        yield f"knowledge/traces.yaml: heel_back_counts: heel-and-toe school '{school}' is missing"
+    yield from _unknown("poses.yaml: checks", k.check, k.poses.checks, "check")
+    yield from _unknown("poses.yaml: drills", k.drill, k.poses.drills, "drill")
+    for test in k.feel_tests:
+        where = f"feel_tests.yaml: entry '{test.id}'"
+        yield from _unknown(where, k.check, (ask.check for ask in test.asks), "check")
+
+
+def _school_ids(k: Knowledge) -> set[str]:
+    questions = (getattr(k.schools, q) for q in type(k.schools).model_fields)
+    return {option.id for question in questions for option in question.options}
+
+
+def _coverage_problems(k: Knowledge) -> Iterator[str]:
+    for d in k.drills:
+        if not k.poses.drills.get(d.id):
+            yield f"knowledge/poses.yaml: drills: '{d.id}' has no drawing"
+    shown = {check.shows for check in k.checks}
+    drilled = {cause for drill in k.drills for cause in drill.targets}
+    for c in k.causes:
+        if c.id not in shown:
+            yield f"knowledge/causes.yaml: entry '{c.id}': no check shows it"
+        if c.id not in drilled:
+            yield f"knowledge/causes.yaml: entry '{c.id}': no drill serves it"
+        if c.id not in k.cues.causes:
+            yield f"knowledge/cues.yaml: causes: '{c.id}' has no cue"
