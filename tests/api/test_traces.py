@@ -166,3 +166,21 @@ def test_a_lesson_with_traces_goes_out_as_a_case_and_comes_back(
     again = client.post("/api/cases", json=file).json()
     assert signs(traces(client, again)["traces"][0]["read"]) == {"rush"}
     assert client.get(f"/api/lessons/{again['id']}/case").json()["traces"] == file["traces"]
+
+
+def test_five_numbers_typed_are_kept_judged_and_exchanged(client: TestClient, lesson: Json) -> None:
+    url = f"/api/lessons/{lesson['id']}/traces/typed"
+    said = {"address": 50, "top": 46, "lead_arm_level_down": 60, "impact": 52}
+    body = {"recorded": {"typed_pct": said}, "name": "Typed"}
+    client.put(url, json=body).raise_for_status()
+    (kept,) = traces(client, lesson)["traces"]
+    assert signs(kept["read"]) >= {"weak"}
+    assert kept["read"]["lead_pct"]["impact"] == pytest.approx(52, abs=1.5)
+    client.patch(url, json={"swapped": True}).raise_for_status()
+    (other,) = traces(client, lesson)["traces"]
+    assert other["read"]["lead_pct"]["impact"] == pytest.approx(48, abs=1.5)
+    few = {"recorded": {"typed_pct": {"impact": 52}}}
+    refused = client.put(f"{url}2", json=few)
+    assert refused.status_code == 409
+    assert "two more" in refused.json()["message"]
+    assert client.put(f"{url}3", json={"recorded": {"typed_pct": {"impact": 152}}}).status_code == 422

@@ -46,7 +46,8 @@ class Samples(TypeDecorator[Trace]):
         """Trace to text."""
         if value is None:
             return None
-        return json.dumps({"columns": value.columns, "samples": value.samples})
+        kept = {"columns": value.columns, "samples": value.samples}
+        return json.dumps(kept | ({"typed_pct": value.typed_pct} if value.typed_pct else {}))
 
     def process_result_value(self, value: str | None, dialect: Dialect) -> Trace | None:
         """Text to trace; the same text gives the same trace, so that it is read but once."""
@@ -59,7 +60,12 @@ def _trace(text: str) -> Trace:
     raw = json.loads(text)
     samples = tuple(tuple(row) for row in raw["samples"])
     return Trace.model_construct(
-        block=None, shot=None, columns=tuple(raw["columns"]), samples=samples, events={}
+        block=None,
+        shot=None,
+        columns=tuple(raw["columns"]),
+        samples=samples,
+        events={},
+        typed_pct=raw.get("typed_pct", {}),
     )
 
 

@@ -112,9 +112,9 @@ const keyLine = computed(() => {
   const { lead, trail } = props.footWords
   const fine = [
     toes && `fine: ${lead.toLowerCase()} toe, dotted: ${trail.toLowerCase()} toe`,
-    force && 'dash-dot: vertical',
+    force && 'dash-dot: upward',
   ].filter(Boolean)
-  return [`${lead} foot %`, ...fine, 'downswing wider'].join(' · ')
+  return [`${lead} foot %`, ...fine].join(' · ')
 })
 const ticks = [0, 25, 50, 75, 100]
 

@@ -256,4 +256,5 @@ def with_feet_swapped(trace: Trace) -> Trace:
     for name in trace.columns:
         foot, _, rest = name.partition("_")
         renamed.append(f"{other[foot]}_{rest}" if foot in other else name)
-    return trace.model_copy(update={"columns": tuple(renamed)})
+    typed = {event: 100.0 - share for event, share in trace.typed_pct.items()}
+    return trace.model_copy(update={"columns": tuple(renamed), "typed_pct": typed})

@@ -23,7 +23,7 @@ SIGNS: Final = (
 )  # fmt: skip
 ONE_FOOT: Final = 0.7
 """What toes of one foot alone say of both: 'partly'."""
-WEAK: Final = 0.6
+WEAK: Final = 0.7
 """What 'well under the corridor' alone says of 'too much on the trail foot': partly."""
 ALONE: Final = {
     "toes_back": "toes_going_back",
