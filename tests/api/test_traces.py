@@ -175,12 +175,14 @@ def test_five_numbers_typed_are_kept_judged_and_exchanged(client: TestClient, le
     client.put(url, json=body).raise_for_status()
     (kept,) = traces(client, lesson)["traces"]
     assert signs(kept["read"]) >= {"weak"}
-    assert kept["read"]["lead_pct"]["impact"] == pytest.approx(52, abs=1.5)
+    assert kept["read"]["measures"]["lead_pct"]["impact"] == pytest.approx(52, abs=1.5)
     client.patch(url, json={"swapped": True}).raise_for_status()
     (other,) = traces(client, lesson)["traces"]
-    assert other["read"]["lead_pct"]["impact"] == pytest.approx(48, abs=1.5)
+    assert other["read"]["measures"]["lead_pct"]["impact"] == pytest.approx(48, abs=1.5)
     few = {"recorded": {"typed_pct": {"impact": 52}}}
     refused = client.put(f"{url}2", json=few)
     assert refused.status_code == 409
     assert "two more" in refused.json()["message"]
-    assert client.put(f"{url}3", json={"recorded": {"typed_pct": {"impact": 152}}}).status_code == 422
+    assert (
+        client.put(f"{url}3", json={"recorded": {"typed_pct": {"impact": 152}}}).status_code == 422
+    )

@@ -20,7 +20,7 @@ def entry(files: dict[str, Any], name: str, entry_id: str) -> dict[str, Any]:
 
 def test_all_of_the_trade_is_there(knowledge: Knowledge) -> None:
     sizes = [len(x) for x in (knowledge.causes, knowledge.checks, knowledge.drills)]
-    assert sizes == [29, 52, 37]
+    assert sizes == [29, 60, 37]
     assert len(knowledge.mechanisms) == 9
     assert len(knowledge.signs) == 14
     assert len(knowledge.clubs) == 17
@@ -28,6 +28,8 @@ def test_all_of_the_trade_is_there(knowledge: Knowledge) -> None:
 
 def test_every_look_is_drawn_sound_and_unsound(knowledge: Knowledge) -> None:
     for check in knowledge.checks:
+        if check.view == "belief":  # what somebody tries to do is no sight
+            continue
         pair = knowledge.poses.pair(check.id)
         assert pair is not None, check.id
         assert pair[0] != pair[1], check.id

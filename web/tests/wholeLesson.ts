@@ -196,6 +196,7 @@ export const coaching: Shape['CoachingOut'] = {
   ],
   without_a_drill: '',
   ladder: null,
+  next_in_line: null,
   cues: ['Press early.', 'Let it catch you.'],
   cautions: ['Stop at pain.'],
   setup_changes: [{ check: 'grip', drill: 'mirror', balls: 0, wanted: 3, tried: false }],

@@ -32,6 +32,7 @@ from firm_footing.core.coaching.cautions import general_cautions, without_a_dril
 from firm_footing.core.coaching.cues import cues_for
 from firm_footing.core.coaching.drills import situation_of
 from firm_footing.core.coaching.ladder import climb
+from firm_footing.core.coaching.next_in_line import next_in_line
 from firm_footing.core.coaching.practice import near_event
 from firm_footing.core.coaching.setup_gate import setup_changes
 from firm_footing.core.coaching.trace_over_trace import lay_over
@@ -73,6 +74,7 @@ def read_coaching(session: Store, known: Known, lesson_id: RowId) -> CoachingOut
         without_a_drill=without_a_drill([c for c in cards if c.withheld is None], known),
         ladder=ladder,
         cues=list(cues_for(cause, lesson.cue.felt.values(), case.dominant_leg, known, case.school)),
+        next_in_line=next_in_line(cause, {c.id: c.probability for c in found.causes}, known),
         cautions=list(general_cautions(content.student.age_group == "junior", known)),
         setup_changes=[SetupChangeOut.model_validate(s) for s in setup_changes(case, known)],
     )

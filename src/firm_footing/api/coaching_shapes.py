@@ -76,6 +76,7 @@ class CoachingOut(BaseModel):
     without_a_drill: str = Field(description="What is left to do where no card serves; else empty")
     ladder: LadderOut | None = Field(description="Of the chosen drill")
     cues: list[str]
+    next_in_line: str | None = Field(description="The cause that comes after this one is held")
     cautions: list[str]
     setup_changes: list[SetupChangeOut] = Field(
         description="Set-up looks that were answered yes: change that before any foot drill"
@@ -179,6 +180,7 @@ class SheetOut(BaseModel):
     miss: str
     cause: str
     cue: str
+    corrections: list[str]
     thought: str
     rehearsal: str | None
     ball_drill: str | None

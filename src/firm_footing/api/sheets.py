@@ -51,6 +51,7 @@ def read_sheet(
         miss=sheet.miss,
         cause=sheet.cause,
         cue=sheet.cue,
+        corrections=list(sheet.corrections),
         thought=sheet.thought,
         rehearsal=sheet.rehearsal,
         ball_drill=sheet.ball_drill,
@@ -193,6 +194,7 @@ def _sheet(content: LessonContent, known: Knowledge, sides: SideWords) -> SheetP
     sheet = sheet_of(
         cause, found.pattern, proposed, cue, event_in(lesson),
         student.age_group == "junior", known, others_serve=bool(serving),
+        corrected=lesson.listen.corrected,
     )  # fmt: skip
     said = {
         name: in_words(getattr(sheet, name), student.handedness, sides)

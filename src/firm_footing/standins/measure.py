@@ -89,7 +89,8 @@ def at_random(student: SimulatedStudent, case: Case, knowledge: Knowledge, rng: 
 
 def looks_at_random(knowledge: Knowledge, rng: Generator) -> list[str]:
     """As many different checks as there are looks."""
-    names = rng.choice([c.id for c in knowledge.checks], size=LOOKS, replace=False)
+    looks = [c.id for c in knowledge.checks if c.view != "belief"]
+    names = rng.choice(looks, size=LOOKS, replace=False)
     return [str(name) for name in names]
 
 

@@ -73,6 +73,7 @@ export const VIEW_WORDS = {
   pressure: 'Pressure',
   finish: 'Finish',
   feel: 'Feel',
+  belief: 'What they try',
 } as const
 
 /** Matters on which practitioners disagree. */

@@ -26,6 +26,7 @@ class Listen(Strict):
     background : other sports, and what they leave behind
     health : pain, injury, balance, pregnancy; private, never on the sheet
     health_asked : whether it was asked at all
+    corrected : ids of beliefs that were put right in the lesson
     minutes : of this lesson
     """
 
@@ -37,6 +38,7 @@ class Listen(Strict):
     background: Words = ""
     health: Words = ""
     health_asked: Annotated[bool, Field(strict=True)] = False
+    corrected: tuple[str, ...] = ()
     minutes: Annotated[int, Field(ge=10, le=180), Whole] = 45
 
 

@@ -25,6 +25,7 @@ class Sheet:
     miss, cause, thought : in plain words; `thought` may be empty
     cause_id : of the cause decided on
     cue : the one kept
+    corrections : what puts the beliefs right that were corrected in the lesson
     rehearsal, ball_drill : ids of drills, None where none serves or none was tried
     without_a_drill : what to rehearse instead where none serves, else ''
     days : until the check-in
@@ -35,6 +36,7 @@ class Sheet:
     miss: str
     cause: str
     cue: str
+    corrections: tuple[str, ...]
     rehearsal: str | None
     ball_drill: str | None
     without_a_drill: str
@@ -52,6 +54,7 @@ def sheet_of(
     minor: bool,
     knowledge: Knowledge,
     others_serve: bool = False,
+    corrected: Sequence[str] = (),
 ) -> Sheet:
     """The page as it is proposed; every word of it may be changed.
 
@@ -61,6 +64,7 @@ def sheet_of(
     others_serve : whether some serve that nobody tried
     event_in : days until the next event, None without one
     minor : whether a guardian has to agree
+    corrected : ids of beliefs that were put right in the lesson
 
     """
     serving = [knowledge.drill[d] for d in drills]
@@ -75,6 +79,9 @@ def sheet_of(
         miss=miss_words(pattern),
         cause=cause.sentence,
         cue=cue,
+        corrections=tuple(
+            c.correction for c in knowledge.checks if c.id in corrected and c.correction
+        ),
         rehearsal=rehearsal.id if rehearsal else None,
         ball_drill=ball.id if ball else None,
         without_a_drill="" if others_serve else without_a_drill(serving, knowledge),

@@ -42,10 +42,13 @@ class Check(Entry):
     points: dict[str, Strength] = Field(min_length=1)
     points_thrown: dict[str, Strength] = Field(default_factory=dict)
     points_stuck: dict[str, Strength] = Field(default_factory=dict)
+    correction: str | None = Field(default=None, description="What puts a belief right")
     source: str
 
     @model_validator(mode="after")
     def _says_how_common_it_is(self) -> "Check":
+        if (self.correction is None) != (self.view != "belief"):
+            raise ValueError("a belief, and nothing else, has a correction")
         if (self.base is None) == (self.harmless is None):
             raise ValueError("give base, or harmless where the look shows a cause; not both")
         if (self.shows is None) != (self.harmless is None):

@@ -5,6 +5,7 @@ import math
 from pydantic import Field, field_validator
 
 from firm_footing.core.knowledge.coaching import CoachingNumbers
+from firm_footing.core.knowledge.pressure import Limen
 from firm_footing.core.knowledge.reading_numbers import (
     Chance,
     Reading,
@@ -241,6 +242,21 @@ class LostDistance(Entry):
     left_over_part: float = Field(gt=0)
 
 
+class StanceNumbers(Entry):
+    """From where on a number of the stance is a fault.
+
+    hands_cm : from the thigh to the hands, above
+    flare_deg : the lead foot turned out, below
+    ball_from_lead_heel_cm : inside the lead heel, of an iron; a club's `ball_forward_cm` is off it
+    ball_off_cm : away from that place, above
+    """
+
+    hands_cm: Limen
+    flare_deg: Limen
+    ball_from_lead_heel_cm: float
+    ball_off_cm: Limen
+
+
 class Numbers(Entry):
     """All of `numbers.yaml`."""
 
@@ -269,6 +285,7 @@ class Numbers(Entry):
     trial: Trial
     shape: Shape
     decision: Decision
+    stance: StanceNumbers
     coaching: CoachingNumbers
     words_for_probability: dict[str, float]
 

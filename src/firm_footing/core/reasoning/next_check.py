@@ -89,6 +89,7 @@ def best_checks(
         (check, source)
         for check in knowledge.checks
         if check.id not in weighing.answered
+        and check.view != "belief"  # asked while listening, not looked at
         and (source := _first_at_hand(check, at_hand)) is not None
     ]
     if not open_checks:

@@ -30,6 +30,7 @@ from firm_footing.core.reasoning.looks import (
 )
 from firm_footing.core.reasoning.posterior import Posterior, normalised, posterior
 from firm_footing.core.reasoning.prior import base_weights, set_prior
+from firm_footing.core.reasoning.stance import with_answers_of_stance
 from firm_footing.core.reasoning.start import (
     first_of,
     setup_seen,
@@ -156,7 +157,7 @@ def weigh(case: Case, knowledge: Knowledge) -> Weighing:
     handicap = knowledge.numbers.handicap_left_out if case.handicap is None else case.handicap
     trials = tuple(trials_of(case, knowledge))
     balls = weigh_balls(case.baselines, trials, stories, handicap)
-    by_hand = counted_readings(case)
+    by_hand = with_answers_of_stance(counted_readings(case), case, knowledge)
     counted = with_answers_of_traces(by_hand, case, balls.pattern, knowledge)
     options = school_options(case.school, knowledge)
     bases = school_bases(knowledge, handicap, options)

@@ -62,6 +62,10 @@ const firstThen = computed(() => {
             “{{ nameOf(firstThen) }}” stood first then.
           </span>
         </p>
+        <p v-if="decided && coaching.found.value?.next_in_line" data-testid="next-in-line">
+          When that holds, next in line is “{{ nameOf(coaching.found.value.next_in_line) }}”; not
+          today.
+        </p>
         <h1 data-testid="verdict-headline">{{ words(diagnosis.standing.headline) }}</h1>
         <p class="quiet">{{ words(diagnosis.standing.detail) }}</p>
         <p v-if="ranking.unexplained" class="quiet">{{ words(ranking.unexplained) }}</p>

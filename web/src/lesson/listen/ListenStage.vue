@@ -8,9 +8,9 @@ import { useOpenLesson } from '@/lesson/openLesson'
 import FeelRow from '@/lesson/pressure/FeelRow.vue'
 import SomeOf from '@/ui/SomeOf.vue'
 import OneOf from '@/ui/OneOf.vue'
-import { AGES, say } from '@/ui/words'
+import { AGES, capital, say } from '@/ui/words'
 const known = useKnowledge()
-const { open, lesson, speaker } = useOpenLesson()
+const { open, lesson, speaker, words } = useOpenLesson()
 
 type Listen = Shape['Listen']
 const listen = computed(() => lesson.value.listen)
@@ -21,9 +21,23 @@ const LEGS = [
 ] as const
 const legWords = computed(() => LEGS.map((l) => ({ ...l, word: say(l.word, speaker.value) })))
 const feels = computed(() => known.all.checks.filter((c) => c.view === 'feel'))
-const word = (check: string): AnswerWord | null =>
+const asked = computed(() => known.all.checks.filter((c) => c.view === 'belief'))
+const beliefs = computed(() =>
+  asked.value.map((c) => ({ id: c.id, name: capital(words(c.label)) })),
+)
+const answerTo = (check: string) =>
   lesson.value.answers.find((a) => a.check_id === check && a.source === 'feel' && !a.block_id)
-    ?.answer ?? null
+const held = computed(() => asked.value.filter((c) => answerTo(c.id)?.answer === 'yes'))
+function toggleBelief(id: string): void {
+  const said = answerTo(id)
+  if (said?.answer === 'yes') open.deleteAnswer(said.id)
+  else open.putAnswer(id, 'yes', 'feel')
+}
+function toggleCorrected(id: string): void {
+  const on = listen.value.corrected ?? []
+  change({ corrected: on.includes(id) ? on.filter((c) => c !== id) : [...on, id] })
+}
+const word = (check: string): AnswerWord | null => answerTo(check)?.answer ?? null
 
 function change(part: Partial<Listen>): void {
   open.changeLesson({ listen: { ...listen.value, ...part } })
@@ -153,6 +167,32 @@ const typed = (event: Event) => (event.target as HTMLInputElement).value
       </label>
     </div>
     <div>
+      <h2>
+        What are they trying to do?
+        <span class="quiet small">weak evidence, and often the way in</span>
+      </h2>
+      <SomeOf
+        name="What are they trying to do?"
+        :words="beliefs"
+        :on="held.map((b) => b.id)"
+        @toggled="toggleBelief"
+      />
+      <ul class="held">
+        <li v-for="b in held" :key="b.id">
+          <span>{{ words(b.correction ?? '') }}</span>
+          <v-btn
+            size="small"
+            :aria-pressed="listen.corrected?.includes(b.id)"
+            :variant="listen.corrected?.includes(b.id) ? 'flat' : 'outlined'"
+            color="primary"
+            @click="toggleCorrected(b.id)"
+          >
+            {{ listen.corrected?.includes(b.id) ? 'Put right: on the sheet' : 'I put that right' }}
+          </v-btn>
+        </li>
+      </ul>
+    </div>
+    <div>
       <h2>What do they feel in the swing? <span class="quiet small">weak evidence</span></h2>
       <FeelRow
         v-for="c in feels"
@@ -216,5 +256,18 @@ h2 {
   .three {
     grid-template-columns: 1fr;
   }
+}
+.held {
+  display: grid;
+  gap: 6px;
+  margin-top: 8px;
+  padding: 0;
+  list-style: none;
+}
+.held li {
+  display: flex;
+  align-items: center;
+  justify-content: space-between;
+  gap: 12px;
 }
 </style>

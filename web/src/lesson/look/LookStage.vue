@@ -31,11 +31,13 @@ const suggested = computed(
   () => new Set(diagnosis.value?.ranking.next_checks.slice(0, SUGGESTED).map((c) => c.id)),
 )
 const views = computed(() =>
-  (Object.keys(VIEW_WORDS) as View[]).map((view) => {
-    const checks = known.all.checks.filter((c) => c.view === view)
-    const answered = checks.filter((c) => lesson.value.answers.some((a) => a.check_id === c.id))
-    return { view, title: VIEW_WORDS[view], checks, answered: answered.length }
-  }),
+  (Object.keys(VIEW_WORDS) as View[])
+    .filter((view) => view !== 'belief')
+    .map((view) => {
+      const checks = known.all.checks.filter((c) => c.view === view)
+      const answered = checks.filter((c) => lesson.value.answers.some((a) => a.check_id === c.id))
+      return { view, title: VIEW_WORDS[view], checks, answered: answered.length }
+    }),
 )
 const first = computed(() =>
   (diagnosis.value?.ranking.next_checks ?? [])

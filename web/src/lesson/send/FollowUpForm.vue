@@ -95,6 +95,7 @@ function count(name: keyof typeof MOST, event: Event): void {
         @change="(e) => emit('change', { course: (e.target as HTMLTextAreaElement).value })"
       />
     </label>
+    <p v-if="next" class="quiet">When that holds, next in line is “{{ next }}”.</p>
     <p class="quiet">Was it the cause?</p>
     <OneOf
       name="Was it the cause?"
