@@ -191,3 +191,27 @@ def test_students_can_be_changed(client: TestClient, lesson: dict[str, Any]) -> 
     changed = client.patch(url, json={"handicap": None}).json()
     assert changed["handicap"] is None
     assert changed["limits"] == ["knee"]
+
+
+def test_an_answer_told_finer_than_by_a_word_is_kept_and_weighed(
+    client: TestClient, lesson: dict[str, Any]
+) -> None:
+    """A heel that lifts straight up just before the ball is the same fault, weaker."""
+    url = f"/api/lessons/{lesson['id']}"
+    said = {"check_id": "trail_heel_up_early", "source": "film"}
+    finer = client.get("/api/knowledge").json()["checks"]
+    choices = next(c for c in finer if c["id"] == "trail_heel_up_early")["finer"]
+    roots = []
+    for choice in choices:
+        body = said | {"answer": choice["answer"], "share": choice["share"]}
+        answered = (
+            client.put(f"{url}/answers/a?diagnosis=true", json=body).raise_for_status().json()
+        )
+        assert answered["answers"][0]["share"] == choice["share"]
+        causes = answered["diagnosis"]["ranking"]["causes"]
+        roots.append(next(c["root"] for c in causes if c["id"] == "trail_heel_pops"))
+    assert roots == sorted(roots, reverse=True)
+    assert roots[0] > roots[1] > roots[2] > roots[3]
+    case = client.get(f"{url}/case").json()
+    assert case["checks"]["trail_heel_up_early"]["share"] == choices[-1]["share"]
+    assert client.put(f"{url}/answers/b", json=body | {"share": 1.5}).status_code == 422

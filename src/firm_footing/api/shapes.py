@@ -165,6 +165,9 @@ class AnswerIn(In):
     check_id: str = Field(examples=["trail_heel_up_early"])
     answer: Answer
     source: Source | None = Field(None, description="Left out: the first source of the check")
+    share: Annotated[float, Field(ge=0, le=1)] | None = Field(
+        None, description="How clearly the fact shows, where it was told finer than by the word"
+    )
     block_id: str | None = None
 
 
@@ -215,6 +218,7 @@ class AnswerOut(Out):
     check_id: str
     answer: Answer
     source: Source
+    share: float | None
     block_id: str | None
     answered_at: datetime
 

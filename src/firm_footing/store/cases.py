@@ -46,6 +46,7 @@ def case_of(content: LessonContent) -> Case:
                 check=a.check_id,
                 answer=a.answer,
                 source=a.source,
+                share=a.share,
                 block=None if a.block_id is None else index[a.block_id],
             )
             for a in content.answers
@@ -97,6 +98,7 @@ def store_case(
                 lesson_id=lesson.id,
                 check_id=reading.check,
                 answer=reading.answer,
+                share=reading.share,
                 source=reading.source or knowledge.check[reading.check].sources[0],
                 block_id=None if reading.block is None else blocks[reading.block].id,
             )

@@ -130,7 +130,10 @@ class LoggedShot(SQLModel, table=True):
 
 
 class CheckAnswer(SQLModel, table=True):
-    """One answer to one check from one source; its id is made by the client."""
+    """One answer to one check from one source; its id is made by the client.
+
+    share : how clearly the fact shows, where that was told more finely than by the word
+    """
 
     __tablename__ = "check_answer"
     __table_args__ = (
@@ -143,6 +146,7 @@ class CheckAnswer(SQLModel, table=True):
     check_id: str
     answer: Answer = Field(sa_type=String)
     source: Source = Field(sa_type=String)
+    share: float | None = None
     block_id: str | None = Field(default=None, sa_column=_belongs_to("block", nullable=True))
     answered_at: datetime = Field(default_factory=now, sa_type=Instant)
 

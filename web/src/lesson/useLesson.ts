@@ -141,6 +141,7 @@ export function useLesson(id: string) {
 
   /**
    * Answer a look; an earlier answer from the same source, seen with the same block, is replaced.
+   * `share`: how clearly the fact shows, where it was told finer than by the word.
    * `blockId`: the trial or retest it was seen with; null: before anything was changed.
    */
   function putAnswer(
@@ -148,6 +149,7 @@ export function useLesson(id: string) {
     answer: AnswerWord,
     source: Source,
     blockId: string | null = null,
+    share: number | null = null,
   ): void {
     const answers = lesson.value?.answers
     if (!answers) return
@@ -155,7 +157,7 @@ export function useLesson(id: string) {
       a.check_id === checkId && a.source === source && a.block_id === blockId
     const known = answers.find(same)
     const answerId = known?.id ?? crypto.randomUUID()
-    if (known) known.answer = answer
+    if (known) Object.assign(known, { answer, share })
     else {
       const answered_at = new Date().toISOString()
       answers.push({
@@ -163,11 +165,12 @@ export function useLesson(id: string) {
         check_id: checkId,
         answer,
         source,
+        share,
         block_id: blockId,
         answered_at,
       })
     }
-    const body = { check_id: checkId, answer, source, block_id: blockId }
+    const body = { check_id: checkId, answer, source, share, block_id: blockId }
     put({ kind: 'answer', lesson: id, id: answerId, body })
     lastAnswer.value = { check: checkId }
   }

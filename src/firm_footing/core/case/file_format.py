@@ -79,6 +79,9 @@ class FileReading(Strict):
     answer: Answer
     source: Source | None = None
     block: Index | None = None
+    share: Annotated[float, Field(ge=0, le=1)] | None = Field(
+        None, description="How clearly the fact shows, where it was told finer than by the word"
+    )
 
 
 ANSWER_SHAPES = ("word", "reading", "several")

@@ -55,7 +55,7 @@ def from_file(file: CaseFile) -> Case:
         for block in file.blocks
     )
     readings = tuple(
-        Reading(check=name, answer=r.answer, source=r.source, block=r.block)
+        Reading(check=name, answer=r.answer, source=r.source, block=r.block, share=r.share)
         for name, answer in file.checks.items()
         for r in readings_of(answer)
     )
@@ -77,7 +77,7 @@ def to_file(case: Case, with_limits: bool = False) -> CaseFile:
     """The case file of a case, in metres; bodily limits stay out unless asked for."""
     checks: dict[str, tuple[FileReading, ...]] = {}
     for r in case.readings:
-        reading = FileReading(answer=r.answer, source=r.source, block=r.block)
+        reading = FileReading(answer=r.answer, source=r.source, block=r.block, share=r.share)
         checks[r.check] = (*checks.get(r.check, ()), reading)
     return CaseFile(
         format="firm-footing-case",

@@ -3,6 +3,7 @@
 from pydantic import Field, model_validator
 
 from firm_footing.core.knowledge.vocabulary import (
+    Answer,
     Entry,
     Mode,
     Probability,
@@ -19,6 +20,17 @@ class BaseBySkill(Entry):
 
     good_player: Probability
     handicap_25: Probability
+
+
+class Finer(Entry):
+    """An answer that tells more than yes or no: when, and how.
+
+    share : how clearly it says that the fact is so, 0 to 1
+    """
+
+    say: str
+    answer: Answer
+    share: float = Field(ge=0, le=1)
 
 
 class Check(Entry):
@@ -42,6 +54,7 @@ class Check(Entry):
     points: dict[str, Strength] = Field(min_length=1)
     points_thrown: dict[str, Strength] = Field(default_factory=dict)
     points_stuck: dict[str, Strength] = Field(default_factory=dict)
+    finer: tuple[Finer, ...] = ()
     correction: str | None = Field(default=None, description="What puts a belief right")
     source: str
 

@@ -41,6 +41,20 @@ const othersSay = computed(() =>
   }),
 )
 
+/** A look that tells more than yes or no: when, and how. */
+const finer = computed(() =>
+  (props.check.finer ?? []).map((f, i) => ({ ...f, id: String(i), word: f.say })),
+)
+const told = computed(
+  () =>
+    finer.value.find((f) => f.answer === mine.value?.answer && f.share === mine.value.share)?.id ??
+    null,
+)
+function tell(id: string): void {
+  const said = finer.value.find((f) => f.id === id)
+  if (!said) return
+  open.putAnswer(props.check.id, said.answer, source.value, props.blockId ?? null, said.share)
+}
 function choose(word: AnswerWord): void {
   if (mine.value?.answer === word) open.deleteAnswer(mine.value.id)
   else open.putAnswer(props.check.id, word, source.value, props.blockId ?? null)
@@ -102,6 +116,14 @@ function choose(word: AnswerWord): void {
         {{ source }}
       </v-btn>
     </div>
+    <ChooseOne
+      v-if="finer.length"
+      class="finer"
+      name="When, and how?"
+      :options="finer"
+      :on="told"
+      @chosen="tell"
+    />
     <OneOf
       class="answers"
       :name="check.question"
@@ -143,6 +165,9 @@ function choose(word: AnswerWord): void {
 .suggested {
   background: var(--panel);
   border-radius: var(--corner);
+}
+.finer {
+  grid-column: 1;
 }
 .figures {
   display: flex;

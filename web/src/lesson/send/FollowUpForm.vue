@@ -3,12 +3,15 @@
 import { computed, ref, shallowRef } from 'vue'
 import { useRouter } from 'vue-router'
 import { ApiError, ask, client, type Shape } from '@/api/client'
+import { useKnowledge } from '@/api/knowledge'
+import { useCoaching } from '@/lesson/useCoaching'
 import { useOpenLesson } from '@/lesson/openLesson'
 import { dayWord } from '@/ui/dates'
 import OneOf from '@/ui/OneOf.vue'
 import { vTyped } from '@/ui/typed'
 import { keepOld, typedNumber } from '@/ui/units'
-const { lesson } = useOpenLesson()
+const known = useKnowledge()
+const { open, lesson, words } = useOpenLesson()
 
 const emit = defineEmits<{ change: [body: Shape['FollowUpIn']] }>()
 
@@ -19,6 +22,11 @@ const VERDICTS: readonly { id: Outcome; word: string }[] = [
   { id: 'rejected', word: 'Rejected' },
 ]
 const kept = computed(() => lesson.value.follow_up)
+const coaching = useCoaching(open)
+const next = computed(() => {
+  const id = coaching.found.value?.next_in_line
+  return id ? words(known.cause(id)?.name ?? id) : null
+})
 const router = useRouter()
 const busy = ref(false)
 const problem = shallowRef<ApiError | null>(null)
