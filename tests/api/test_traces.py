@@ -186,3 +186,23 @@ def test_five_numbers_typed_are_kept_judged_and_exchanged(client: TestClient, le
     assert (
         client.put(f"{url}3", json={"recorded": {"typed_pct": {"impact": 152}}}).status_code == 422
     )
+
+
+def test_columns_that_are_not_understood_are_asked_and_remembered(
+    client: TestClient, lesson: Json
+) -> None:
+    url = f"/api/lessons/{lesson['id']}/traces/preview"
+    sound = swing()
+    rows = [f"{row[0]},{row[1]}" for row in sound.samples]
+    text = "\n".join(["Clock,Plate A", *rows])
+    asked = client.post(url, json={"text": text}).raise_for_status().json()
+    assert (asked["columns"], asked["recorded"]) == ([None, None], None)
+    assert "no column of time" in asked["problem"]
+    assert asked["fields"]["lead_pct"] == "Lead foot, share of both"
+    assert asked["rows"][0] == rows[0].split(",")
+    said = {"text": text, "columns": ["t", "lead_pct"]}
+    read = client.post(url, json=said).raise_for_status().json()
+    assert read["problem"] is None
+    assert read["recorded"]["columns"] == ["t", "lead_pct"]
+    again = client.post(url, json={"text": text}).raise_for_status().json()
+    assert again["columns"] == ["t", "lead_pct"]  # remembered by the headings

@@ -7,6 +7,8 @@ from typing import Any
 import pytest
 from playwright.sync_api import Page, expect
 
+from tests.browser.test_journeys import open_lesson_of
+
 pytestmark = pytest.mark.browser
 AXE = Path(__file__).parents[2] / "web" / "node_modules" / "axe-core" / "axe.min.js"
 
@@ -26,8 +28,7 @@ def lit(page: Page, request: pytest.FixtureRequest) -> Page:
 
 
 def open_lesson(page: Page, name: str) -> None:
-    page.goto("/")
-    page.get_by_role("region", name="Lessons").get_by_role("link", name=name).first.click()
+    open_lesson_of(page, name)
     expect(page.get_by_test_id("causes")).to_be_visible()
 
 
@@ -42,7 +43,8 @@ def test_the_day_and_a_new_student(lit: Page) -> None:
 
 def test_a_student(lit: Page) -> None:
     lit.goto("/")
-    lit.get_by_role("link", name="Wendel Carrow right-handed").click()
+    lit.get_by_label("Find a student").fill("wend")
+    lit.get_by_role("region", name="Students").get_by_role("link", name="Wendel Carrow").click()
     expect(lit.get_by_role("heading", name="Wendel Carrow")).to_be_visible()
     assert violations(lit) == []
 
@@ -132,8 +134,7 @@ def test_pressure_with_a_mat_and_without(lit: Page) -> None:
     ],
 )
 def test_the_stages_around_the_shots(lit: Page, name: str, stage: str) -> None:
-    lit.goto("/")
-    lit.get_by_role("region", name="Lessons").get_by_role("link", name=name).first.click()
+    open_lesson_of(lit, name)
     lit.get_by_role("navigation", name="Stages").get_by_role("link", name=stage).click()
     expect(lit.get_by_role("region", name=stage)).to_be_visible()
     assert violations(lit) == []

@@ -29,6 +29,7 @@ import {
   furnish,
   keepsDrags,
   using,
+  listOf,
   knowledge,
   lesson,
   problem,
@@ -398,8 +399,30 @@ describe('the feel', () => {
 })
 
 describe('a trace from a table', () => {
+  it('asks what columns hold that it does not understand', async () => {
+    const asked = serve({
+      'POST /api/lessons/L/traces/preview': (sent) => {
+        const { columns } = sent as { columns: (string | null)[] | null }
+        const known = columns ?? [null, null]
+        const recorded = columns ? preview.recorded : null
+        const problem = columns ? null : 'There is no column of time.'
+        return { body: { ...preview, headings: ['Clock', 'A'], columns: known, recorded, problem } }
+      },
+    })
+    const { page } = await show(TraceImport, { lessonId: 'L' })
+    await choose(page)
+    expect(page.text()).toContain('There is no column of time. Say what the columns hold.')
+    expect(page.get('[data-testid="keep-trace"]').attributes('disabled')).toBeDefined()
+    await listOf(page, 'Clock holds').choose('t')
+    expect(asked.at(-1)?.sent).toMatchObject({ columns: ['t', null] })
+    expect(page.text()).not.toContain('There is no column of time.')
+  })
   const preview: Shape['TracePreview'] = {
-    recorded: { columns: ['t', 'lead_pct'], samples: [[0, 50]], events: {} },
+    recorded: { columns: ['t', 'lead_pct'], samples: [[0, 50]], events: {}, typed_pct: {} },
+    headings: ['t', 'lead_pct'],
+    columns: ['t', 'lead_pct'],
+    fields: { t: 'Time, seconds', lead_pct: 'Lead foot, share of both' },
+    rows: [['0', '50']],
     count: 1,
     rate_hz: 100,
     seconds: 2.4,

@@ -56,9 +56,10 @@ class TraceChange(In):
 
 
 class TraceText(In):
-    """A table of samples as text."""
+    """A table of samples as text; `columns`: what each holds, where that was chosen."""
 
     text: TableText
+    columns: Annotated[tuple[str | None, ...], Field(max_length=200)] | None = None
 
 
 class RemarkOut(Out):
@@ -71,7 +72,11 @@ class RemarkOut(Out):
 class TracePreview(BaseModel):
     """What is in a table of samples; nothing is kept yet."""
 
-    recorded: Samples
+    recorded: Samples | None = Field(description="Null while it is not said what columns hold")
+    headings: list[str]
+    columns: list[str | None] = Field(description="What each column holds; null: not read")
+    fields: dict[str, str] = Field(description="All that a column may hold, in words")
+    rows: list[list[str]] = Field(description="The first rows, as they are written")
     count: int
     rate_hz: float | None
     seconds: float | None

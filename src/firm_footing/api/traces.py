@@ -28,8 +28,14 @@ from firm_footing.core.pattern import read_pattern
 from firm_footing.core.reasoning.answers import counted_readings
 from firm_footing.core.reasoning.traces import counts, drill_in_force
 from firm_footing.files.text_tables import TableError
-from firm_footing.files.trace_tables import read_trace_table
-from firm_footing.store import lessons, traces
+from firm_footing.files.trace_columns import FIELDS
+from firm_footing.files.trace_tables import (
+    ColumnsNeededError,
+    TraceHeadings,
+    read_trace_table,
+    trace_headings,
+)
+from firm_footing.store import imports, lessons, traces
 from firm_footing.store.cases import case_of
 from firm_footing.store.errors import refused
 from firm_footing.store.tables import PressureTrace
@@ -65,36 +71,57 @@ def read_traces(session: Store, known: Known, lesson_id: RowId) -> TracesOut:
     "/lessons/{lesson_id}/traces/preview", summary="What is in a table of samples", responses=ERRORS
 )
 def preview_trace(session: Store, known: Known, lesson_id: RowId, sent: TraceText) -> TracePreview:
-    """Rows that cannot be read are said; nothing is kept."""
+    """Rows that cannot be read are said; no trace is kept, but what was chosen is remembered."""
     content = lessons.content_of(session, lesson_id)
     try:
-        table = read_trace_table(sent.text, content.student.handedness)
+        columns = trace_headings(sent.text, sent.columns)
+        print_of = "trace " + "\n".join(columns.headings)
+        kept = imports.remembered(session, print_of) if sent.columns is None else None
+        if kept is not None:
+            columns = trace_headings(sent.text, [c["field"] for c in kept])
+        table = read_trace_table(sent.text, content.student.handedness, columns.fields)
+    except ColumnsNeededError as error:
+        return _preview(columns, problem=str(error))
     except TableError as error:
         hint = f"{NOTHING} A trace has a row of headings, a column of time and the feet's shares."
         raise refused(str(error), "text", hint) from error
-    found: dict[str, Any] = {"rate_hz": None, "seconds": None, "problem": None, "remarks": []}
-    swapped = False
+    if sent.columns is not None:
+        imports.remember(session, print_of, [{"field": f} for f in columns.fields])
+    found: dict[str, Any] = {"problem": None, "remarks": []}
     try:
         recorded = recorded_of(table.trace, known.traces.recording)
         found["rate_hz"] = round(recorded.rate_hz, 1)
         found["seconds"] = round(float(recorded.t_s[-1] - recorded.t_s[0]), 2)
         found["remarks"] = [RemarkOut.model_validate(r) for r in recorded.remarks]
-        swapped = read_trace(table.trace, content.lesson.school.pressure, known).maybe_swapped
+        school = content.lesson.school.pressure
+        found["maybe_swapped"] = read_trace(table.trace, school, known).maybe_swapped
     except TraceError as error:
         found["problem"] = str(error)
-    return TracePreview(
-        recorded=Samples.model_validate(
-            {
-                "columns": table.trace.columns,
-                "samples": table.trace.samples,
-                "events": table.trace.events,
-            }
+    return _preview(
+        columns,
+        recorded=Samples(
+            columns=table.trace.columns,
+            samples=table.trace.samples,
+            events=dict(table.trace.events.items()),
         ),
         count=len(table.trace.samples),
         bad=[BadRowOut.model_validate(b) for b in table.bad],
         ignored=list(table.ignored),
-        maybe_swapped=swapped,
         **found,
+    )
+
+
+def _preview(columns: TraceHeadings, **found: Any) -> TracePreview:
+    usual: dict[str, Any] = {
+        "recorded": None, "count": 0, "rate_hz": None, "seconds": None, "bad": [], "ignored": [],
+        "remarks": [], "maybe_swapped": False,
+    }  # fmt: skip
+    return TracePreview(
+        headings=list(columns.headings),
+        columns=list(columns.fields),
+        fields=FIELDS,
+        rows=[list(row) for row in columns.rows],
+        **usual | found,
     )
 
 

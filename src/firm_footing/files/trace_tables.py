@@ -6,6 +6,7 @@ Cells that hold no number are said with row and reason; the others are kept.
 
 import math
 import re
+from collections.abc import Sequence
 from typing import Final, NamedTuple
 
 from firm_footing.core.case import Trace
@@ -14,14 +15,12 @@ from firm_footing.core.ground.recorded import COLUMNS
 from firm_footing.core.knowledge.pressure import SWING_EVENTS
 from firm_footing.files.text_tables import TableError, read_table
 from firm_footing.files.text_tables.cells import is_empty
+from firm_footing.files.trace_columns import guess
 
 MOST_SAMPLES: Final = 60_000
 """Half a minute at the fastest rate."""
+SHOWN_ROWS: Final = 3
 
-_TIME: Final = {
-    "t": "t", "time": "t", "time_s": "t", "t_s": "t", "seconds": "t",
-    "time_ms": "time_ms", "t_ms": "time_ms", "milliseconds": "time_ms",
-}  # fmt: skip
 _EVENT: Final = "event"
 
 
@@ -45,22 +44,50 @@ class TraceTable(NamedTuple):
     ignored: tuple[str, ...]
 
 
-def read_trace_table(text: str, hand: Handedness) -> TraceTable:
+class ColumnsNeededError(TableError):
+    """The table has samples, but nobody has said what its columns hold."""
+
+
+class TraceHeadings(NamedTuple):
+    """The columns of a table: what they are called, what they hold (None: not read), some rows."""
+
+    headings: tuple[str, ...]
+    fields: tuple[str | None, ...]
+    rows: tuple[tuple[str, ...], ...]
+
+
+def trace_headings(text: str, fields: Sequence[str | None] | None = None) -> TraceHeadings:
+    """The columns as they are understood, or as they were said to be; TableError without any."""
+    table = read_table(text, "samples", MOST_SAMPLES)
+    rows = tuple(tuple(cells) for _, cells in table.rows[:SHOWN_ROWS])
+    return TraceHeadings(table.headings, _fields(table.headings, table.units, fields), rows)
+
+
+def read_trace_table(
+    text: str, hand: Handedness, fields: Sequence[str | None] | None = None
+) -> TraceTable:
     """The trace in a text; left and right become lead and trail by the student's hand.
+
+    fields : what each column holds, where that was said; see `trace_columns.FIELDS`
 
     Raises
     ------
+    ColumnsNeededError
+        There is no column of time or of the feet's shares.
     TableError
-        There are no headings, no samples, or no column that a trace can be made of.
+        There are no headings or no samples.
 
     """
     table = read_table(text, "samples", MOST_SAMPLES)
-    names = _names(table.headings, table.units, hand)
+    said = _fields(table.headings, table.units, fields)
+    plain = [field or f"column {i}" for i, field in enumerate(said)]  # not read
+    feet = neutral_feet(plain, hand)
+    names = tuple(n if n not in feet[:i] else f"{n} again" for i, n in enumerate(feet))
     kept = [i for i, name in enumerate(names) if name in COLUMNS]
     if not {names[i] for i in kept} & {"t", "time_ms"}:
-        raise TableError("There is no column of time: 't' in seconds or 'time_ms'.")
+        raise ColumnsNeededError("There is no column of time: 't' in seconds or 'time_ms'.")
     if not any(names[i].endswith(("_pct", "_kg")) and "toe" not in names[i] for i in kept):
-        raise TableError(
+        raise ColumnsNeededError(
             "There is no column of the feet's shares: 'lead_pct', 'left_pct' or 'right_pct', "
             "or both 'left_kg' and 'right_kg'."
         )
@@ -86,21 +113,12 @@ def read_trace_table(text: str, hand: Handedness) -> TraceTable:
     return TraceTable(trace, tuple(bad), ignored)
 
 
-def _names(headings: tuple[str, ...], units: tuple[str, ...], hand: Handedness) -> tuple[str, ...]:
-    """Headings as the core calls the columns; the first of two alike counts."""
-    plain = []
-    for heading, unit in zip(headings, units, strict=True):
-        name = re.sub(r"[\s-]+", "_", heading.strip().casefold())
-        name = _TIME.get(name, name)
-        if name == "t" and unit.casefold() == "ms":
-            name = "time_ms"
-        if unit == "%" and not name.endswith("_pct"):
-            name += "_pct"
-        if unit.casefold() == "kg" and not name.endswith("_kg"):
-            name += "_kg"
-        plain.append(name)
-    names = neutral_feet(plain, hand)
-    return tuple(n if n not in names[:i] else f"{n} again" for i, n in enumerate(names))
+def _fields(
+    headings: tuple[str, ...], units: tuple[str, ...], said: Sequence[str | None] | None
+) -> tuple[str | None, ...]:
+    if said is not None and len(said) == len(headings):
+        return tuple(said)
+    return tuple(guess(h, u) for h, u in zip(headings, units, strict=True))
 
 
 def _event(

@@ -4,6 +4,7 @@ import { computed, ref } from 'vue'
 import { ApiError, ask, client, type Shape } from '@/api/client'
 import { useOpenLesson } from '@/lesson/openLesson'
 import { textOf } from '@/lesson/shots/tableText'
+import ChooseOne from '@/ui/ChooseOne.vue'
 import { count } from '@/ui/words'
 
 const props = defineProps<{ lessonId: string }>()
@@ -24,24 +25,42 @@ const said = computed(() => {
   return parts.join(' · ')
 })
 
+const text = ref('')
+/** What may be chosen for a column; the first is nothing. */
+const fields = computed(() => [
+  { id: '', word: 'not read' },
+  ...Object.entries(preview.value?.fields ?? {}).map(([id, word]) => ({ id, word })),
+])
+const byHand = ref(false)
+const asking = computed(() => byHand.value || preview.value?.recorded === null)
 async function choose(event: Event): Promise<void> {
   const file = (event.target as HTMLInputElement).files?.[0]
   if (!file) return
   failure.value = null
   preview.value = null
   fileName.value = file.name
-  const text = textOf(new Uint8Array(await file.arrayBuffer()))
+  text.value = textOf(new Uint8Array(await file.arrayBuffer()))
+  byHand.value = false
+  await look(null)
+}
+async function look(columns: (string | null)[] | null): Promise<void> {
   const params = { path: { lesson_id: props.lessonId } }
+  const body = { text: text.value, columns }
   try {
     preview.value = await ask(
-      client.POST('/api/lessons/{lesson_id}/traces/preview', { params, body: { text } }),
+      client.POST('/api/lessons/{lesson_id}/traces/preview', { params, body }),
     )
   } catch (error) {
     failure.value = error as ApiError
   }
 }
+function hold(at: number, field: string): void {
+  byHand.value = true
+  const columns = preview.value?.columns ?? []
+  void look(columns.map((c, i) => (i === at ? field || null : c)))
+}
 function keep(): void {
-  if (!preview.value) return
+  if (!preview.value?.recorded) return
   open.putTrace(crypto.randomUUID(), {
     recorded: preview.value.recorded,
     block_id: null,
@@ -75,7 +94,28 @@ function done(): void {
       <p>
         <strong>{{ fileName }}</strong>: {{ said }}
       </p>
-      <p v-if="preview.problem" role="alert">{{ preview.problem }} It is not kept.</p>
+      <p v-if="preview.problem" role="alert">
+        {{ preview.problem }}
+        {{ preview.recorded ? 'It is not kept.' : 'Say what the columns hold.' }}
+      </p>
+      <table v-if="asking" class="columns" data-testid="trace-columns">
+        <tbody>
+          <tr v-for="(heading, i) in preview.headings" :key="i">
+            <th scope="row">{{ heading }}</th>
+            <td class="quiet">{{ preview.rows.map((r) => r[i]).join(' · ') }}</td>
+            <td>
+              <ChooseOne
+                unlabelled
+                :name="`${heading} holds`"
+                :options="fields"
+                :on="preview.columns[i] ?? ''"
+                @chosen="(f) => hold(i, f)"
+              />
+            </td>
+          </tr>
+        </tbody>
+      </table>
+      <v-btn v-else variant="text" @click="byHand = true">The columns hold something else</v-btn>
       <ul v-if="preview.bad.length">
         <li v-for="b in preview.bad.slice(0, MOST_SAID)" :key="`${b.line} ${b.heading}`">
           Line {{ b.line }}, {{ b.heading }} “{{ b.cell }}”: {{ b.reason }}
@@ -89,7 +129,11 @@ function done(): void {
         The feet may have been recorded the wrong way round; they can be exchanged once it is kept.
       </p>
       <div class="row">
-        <v-btn :disabled="preview.problem !== null" data-testid="keep-trace" @click="keep">
+        <v-btn
+          :disabled="preview.problem !== null || preview.recorded === null"
+          data-testid="keep-trace"
+          @click="keep"
+        >
           Keep the trace
         </v-btn>
         <v-btn variant="text" @click="done">Leave it</v-btn>
@@ -118,5 +162,13 @@ ul {
   display: flex;
   gap: 8px;
   margin-top: 8px;
+}
+.columns {
+  border-collapse: collapse;
+}
+.columns th,
+.columns td {
+  padding: 4px 12px 4px 0;
+  text-align: left;
 }
 </style>
