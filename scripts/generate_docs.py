@@ -1,4 +1,4 @@
-"""Write what is generated from the code into a folder: the case file's schema and the API's.
+"""Write what is generated into a folder: the schemas of case file and API, and the schools.
 
 Run by `make generate`; `make lint` fails when the committed files differ from these.
 """
@@ -9,6 +9,8 @@ from pathlib import Path
 
 from firm_footing.api.app import create_app
 from firm_footing.core.case import CaseFile
+from firm_footing.core.coaching.school_changes import changes_of
+from firm_footing.core.knowledge import Knowledge
 from firm_footing.files.knowledge_files import load_knowledge
 from firm_footing.store.database import open_database
 
@@ -26,3 +28,29 @@ schema = {
 } | CaseFile.model_json_schema()
 write("case.schema.json", schema)
 write("openapi.json", create_app(open_database(), load_knowledge(), None).openapi())
+
+
+def schools(known: Knowledge) -> str:
+    """What is disputed, and what choosing a school changes, as a page."""
+    lines = [
+        "# Where practitioners disagree",
+        "",
+        "Every matter of dispute has its schools; a lesson keeps the one it was started with. This "
+        "page is made from `knowledge/` by `make generate`.",
+    ]
+    for name in type(known.schools).model_fields:
+        question = getattr(known.schools, name)
+        lines += ["", f"## {question.title}"]
+        for option in question.options:
+            usual = ", the usual one" if option.id == question.default else ""
+            lines += [
+                "",
+                f"**{option.name}** (`{option.id}`{usual}). {option.sentence}",
+                "",
+                *(f"- {change}" for change in changes_of(name, option, known)),
+                f"- Source: {option.source}.",
+            ]
+    return "\n".join(lines) + "\n"
+
+
+(FOLDER / "SCHOOLS.md").write_text(schools(load_knowledge()), encoding="utf-8")

@@ -43,7 +43,7 @@ def test_the_day_and_a_new_student(lit: Page) -> None:
 
 def test_a_student(lit: Page) -> None:
     lit.goto("/")
-    lit.get_by_label("Find a student").fill("wend")
+    lit.get_by_role("searchbox", name="Find a student").fill("wend")
     lit.get_by_role("region", name="Students").get_by_role("link", name="Wendel Carrow").click()
     expect(lit.get_by_role("heading", name="Wendel Carrow")).to_be_visible()
     assert violations(lit) == []

@@ -21,7 +21,7 @@ HEEL_X = [0.62, 0.66, 0.70, 0.64, 0.68, 0.61, 0.72, 0.66]
 def new_lesson(page: Page, name: str, words: str = "New lesson") -> None:
     """Begin one; it starts with listening, and these journeys go on to the shots."""
     if words != "New lesson":
-        page.get_by_label("Find a student").fill(name)
+        page.get_by_role("searchbox", name="Find a student").fill(name)
     page.get_by_role("button", name=words, exact=True).tap()
     expect(page.get_by_role("region", name="Listen")).to_be_visible()
     expect(page.get_by_role("link", name=name)).to_be_visible()

@@ -226,7 +226,8 @@ const check = (id: string, label: string, view: string) => ({
   sources: ['film', 'look'],
   seconds: 20,
 })
-const school = (id: string) => ({
+const school = (id: string, title = id) => ({
+  title,
   id,
   name: id,
   options: [
@@ -255,7 +256,7 @@ export const knowledge = {
   ],
   schools: {
     pressure: school('p'),
-    heel_toe: school('h'),
+    heel_toe: school('h', 'Heel and toe'),
     lead_foot: school('l'),
     start: school('s'),
     trail_hip: school('t'),

@@ -120,6 +120,7 @@ const trace = (id: string, more: Partial<Trace> = {}) =>
     counts: true,
     recorded_at: '2026-11-26T10:00:00Z',
     swapped: false,
+    typed: false,
     named: ['top'],
     read: readOf(),
     problem: null,

@@ -94,6 +94,7 @@ const trace = (id: string, more: object = {}) => ({
   counts: true,
   recorded_at: '2026-11-26T10:00:00Z',
   swapped: false,
+  typed: false,
   named: ['top'],
   problem: null,
   read: {

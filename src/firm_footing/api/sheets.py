@@ -215,4 +215,5 @@ def _sheet(content: LessonContent, known: Knowledge, sides: SideWords) -> SheetP
         chain=next(c.chain for c in found.causes if c.id == cause),
         stance=next((b.stance for b in case.baselines if b.stance), None),
         sides=sides,
+        complaint=lesson.complaint,
     )

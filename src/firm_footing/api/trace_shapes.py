@@ -212,6 +212,7 @@ class TraceOut(BaseModel):
     block_id: str | None
     name: str
     counts: bool = Field(description="Made without a drill: counts toward the diagnosis")
+    typed: bool = Field(description="A few shares read off a mat's screen, no samples")
     recorded_at: datetime
     swapped: bool
     named: list[SwingEvent] = Field(description="Events that were named, not estimated")

@@ -58,7 +58,7 @@ def read_traces(session: Store, known: Known, lesson_id: RowId) -> TracesOut:
     counted = [
         (row.id, r)
         for i, (row, r) in enumerate(zip(content.traces, read, strict=True))
-        if isinstance(r, TraceRead) and counts(case, i)
+        if isinstance(r, TraceRead) and counts(case, i) and not case.traces[i].typed_pct
     ]
     several = together([r for _, r in counted])
     ids = [name for name, _ in counted]
@@ -201,6 +201,7 @@ def _shown(
         block_id=row.block_id,
         name=row.name,
         counts=counts(case, index),
+        typed=bool(case.traces[index].typed_pct),
         recorded_at=row.recorded_at,
         swapped=row.swapped,
         named=list(row.events),

@@ -5,7 +5,6 @@ import { computed } from 'vue'
 import SchoolFields from '@/ui/SchoolFields.vue'
 import SettingsFields from '@/ui/SettingsFields.vue'
 import { useSettings } from '@/ui/settings'
-import { SCHOOL_QUESTIONS } from '@/ui/words'
 import StateMessage from '@/ui/StateMessage.vue'
 
 const known = useKnowledge()
@@ -13,8 +12,9 @@ const settings = useSettings()
 const chosen = computed(() => {
   const schools = known.knowledge?.schools
   if (!schools) return []
-  return SCHOOL_QUESTIONS.flatMap(({ key, title }) => {
-    const option = schools[key].options.find((o) => o.id === settings.school[key])
+  return Object.entries(schools).flatMap(([key, { title, options }]) => {
+    const chosen = settings.school[key as keyof typeof settings.school]
+    const option = options.find((o) => o.id === chosen)
     return option
       ? [
           {

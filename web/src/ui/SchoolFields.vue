@@ -2,7 +2,6 @@
 // Where practitioners disagree: one choice for each question, each school named with its sentence.
 import type { Lesson } from '@/api/client'
 import { useKnowledge } from '@/api/knowledge'
-import { SCHOOL_QUESTIONS } from '@/ui/words'
 
 type School = Lesson['school']
 const props = defineProps<{ school: School }>()
@@ -22,11 +21,11 @@ function choose(key: keyof School, value: string): void {
 
 <template>
   <v-select
-    v-for="q in SCHOOL_QUESTIONS"
-    :key="q.key"
+    v-for="(q, key) in known.all.schools"
+    :key="key"
     :label="q.title"
-    :items="items(q.key)"
-    :model-value="school[q.key]"
-    @update:model-value="(v: string) => choose(q.key, v)"
+    :items="items(key)"
+    :model-value="school[key]"
+    @update:model-value="(v: string) => choose(key, v)"
   />
 </template>

@@ -76,16 +76,6 @@ export const VIEW_WORDS = {
   belief: 'What they try',
 } as const
 
-/** Matters on which practitioners disagree. */
-export const SCHOOL_QUESTIONS = [
-  { key: 'pressure', title: 'Pressure school' },
-  { key: 'heel_toe', title: 'Heel and toe' },
-  { key: 'lead_foot', title: 'Lead foot' },
-  { key: 'start', title: 'Start of the downswing' },
-  { key: 'trail_hip', title: 'Trail hip' },
-  { key: 'head', title: 'Head' },
-] as const
-
 export const CONTACTS = ['clean', 'fat', 'thin', 'top', 'hosel', 'toe'] as const
 
 export function sureWord(id: string): string {

@@ -161,6 +161,7 @@ class SchoolOption(Entry):
 class SchoolQuestion(Entry):
     """A matter on which practitioners disagree."""
 
+    title: str
     default: str
     options: tuple[SchoolOption, ...] = Field(min_length=2)
 

@@ -42,7 +42,8 @@ PLACES: Final[dict[str, tuple[float, float]]] = {
     "hands": (212, 96), "grip": (212, 96), "club": (214, 150), "ball": BALL, "aim": (258, 34),
     "path_minus": (352, 204), "path_plus": (320, 204), "face_open": (366, 92),
     "face_shut": (366, 92), "heel_strike": (308, 118), "toe_strike": (366, 134),
-    "turf_behind": (304, 168), "turf_ahead": (304, 70),
+    "turf_behind": (304, 168), "turf_ahead": (304, 70), "loft_lost": (590, 120),
+    "loft_added": (590, 120), "speed_lost": (590, 60), "speed_gained": (590, 60),
 }  # fmt: skip
 """Where a link of the chain has its number; links without a place have none."""
 MOVES: Final[dict[str, tuple[float, float]]] = {
@@ -52,6 +53,8 @@ MOVES: Final[dict[str, tuple[float, float]]] = {
 INK, LINE, CLAY = "#1b2624", "#8d8672", "#a8431d"
 OPEN: Final = f'fill="#fff" stroke="{INK}" stroke-width="2.5"'
 """Colours stand in the drawing itself: the maker of PDF heeds no styles of the page in it."""
+RANGE: Final = (524.0, 226.0)
+"""Where the ball lies on the range."""
 WIDER: Final = 2.2
 """Angles on the range are drawn wider, so that they show."""
 
@@ -82,14 +85,38 @@ def plan_svg(
     stance: Stance | None,
     start_deg: float | None,
     curve_deg: float | None,
+    feet: tuple[str, str] = ("lead foot", "trail foot"),
 ) -> str:
-    """The drawing; bearings + to the push side, None where no ball was seen."""
+    """The drawing; bearings + to the push side, None where no ball was seen.
+
+    feet : what the lead and the trail foot are called
+    """
     left = hand == "left"
     return (
         f'<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 {WIDTH} {HEIGHT}" class="plan" '
         f'role="img" aria-label="The miss from above, and how its cause leads to it">'
         f"{_feet(links, stance or Stance(), left)}{_club(links, left)}{_marks(links, left)}"
-        f"{_range(start_deg, curve_deg, left)}</svg>"
+        f"{_names(feet, left)}{_range(start_deg, curve_deg, left)}</svg>"
+    )
+
+
+def _names(feet: tuple[str, str], left: bool) -> str:
+    """What is what: both feet, the ball, the target."""
+    lead, trail = feet
+    return "".join(
+        (
+            _word(lead, _x(LEAD[0], left), LEAD[1] - 42),
+            _word(trail, _x(TRAIL[0], left), TRAIL[1] + 50),
+            _word("ball", _x(BALL[0] + 30, left), BALL[1] + 5),
+            _word("target", RANGE[0] + 34, 24),
+        )
+    )
+
+
+def _word(word: str, x: float, y: float) -> str:
+    return (
+        f'<text x="{x}" y="{y}" text-anchor="middle" font-family="Sheet, sans-serif" '
+        f'font-size="13" fill="{INK}">{word}</text>'
     )
 
 
@@ -152,7 +179,8 @@ def _marks(links: Sequence[Link], left: bool) -> str:
             continue
         before = taken.get(at, 0)
         taken[at] = before + 1
-        x, y = _x(at[0] - 26 * before, left), at[1]
+        # what the ball does stands beside the range, which is the same for both hands
+        x, y = at[0] if at[0] > PLAN else _x(at[0] - 26 * before, left), at[1]
         dx, dy = MOVES.get(link.moves, (0.0, 0.0))
         if dx or dy:
             dx = -dx if left else dx
@@ -175,7 +203,7 @@ def _arrow(x1: float, y1: float, x2: float, y2: float) -> str:
 
 
 def _range(start_deg: float | None, curve_deg: float | None, left: bool) -> str:
-    foot, far = (524.0, 226.0), 204.0
+    foot, far = RANGE, 204.0
     drawn = [
         f'<line stroke="{LINE}" stroke-width="1.5" stroke-dasharray="5 5" '
         f'x1="{foot[0]}" y1="{foot[1]}" x2="{foot[0]}" y2="14"/>',

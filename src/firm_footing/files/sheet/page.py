@@ -36,6 +36,7 @@ class SheetPage:
     chain : from the cause to the ball, as the ranking has it
     stance : as measured with the baseline
     sides : whether feet are lead and trail or left and right
+    complaint : what the student said, in their own words
     by, place : who gave the lesson and where; '' where it is not said
     """
 
@@ -49,6 +50,7 @@ class SheetPage:
     sides: SideWords = "lead_trail"
     by: str = ""
     place: str = ""
+    complaint: str = ""
 
 
 def as_html(page: SheetPage, knowledge: Knowledge) -> str:
@@ -61,6 +63,10 @@ def as_html(page: SheetPage, knowledge: Knowledge) -> str:
         page.stance,
         pattern.start_deg.value if pattern.start_deg else None,
         pattern.curve_deg.value if pattern.curve_deg else None,
+        (
+            in_words("lead foot", page.hand, page.sides),
+            in_words("trail foot", page.hand, page.sides),
+        ),
     )
     return (
         _environment()

@@ -25,10 +25,13 @@ const signs = computed(() =>
     .filter((s) => s.there)
     .map((s) => ({ ...s, name: known.sign(s.id)?.name ?? s.id })),
 )
+const shiftWord = (s: number) =>
+  `shift starts ${Math.abs(s).toFixed(2)} s ${s > 0 ? 'after' : 'before'} the top`
 const numbers = computed(() => {
   const m = props.read.measures
   const said = [
-    `shift starts ${Math.abs(m.shift_from_top_s).toFixed(2)} s ${m.shift_from_top_s > 0 ? 'after' : 'before'} the top`,
+    // shares at a few moments cannot tell when something starts
+    ...(props.trace.typed ? [] : [shiftWord(m.shift_from_top_s)]),
     `least ${m.trail_peak.value.toFixed(0)} %`,
     `peak ${m.lead_peak.value.toFixed(0)} %`,
     `${m.lead_pct.impact?.toFixed(0) ?? '?'} % at impact`,
