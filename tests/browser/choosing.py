@@ -2,9 +2,21 @@
 
 from playwright.sync_api import Locator, Page
 
+MOST_SCROLLS = 30
+
 
 def choose(within: Page | Locator, name: str, word: str) -> None:
-    """Open the list of that name and take the entry that says `word`."""
+    """Open the list of that name, scroll it from its top, and take the entry that says `word`."""
     page = within if isinstance(within, Page) else within.page
     within.get_by_label(name, exact=True).first.click(force=True)
-    page.get_by_role("option", name=word, exact=True).click()
+    entries = page.get_by_role("listbox").last
+    entries.wait_for()
+    wanted = page.get_by_role("option", name=word, exact=True)
+    page.wait_for_timeout(300)  # it opens where the chosen one is
+    entries.evaluate("list => (list.scrollTop = 0)")
+    for _ in range(MOST_SCROLLS):  # entries out of sight are not drawn
+        page.wait_for_timeout(60)
+        if wanted.count() > 0:
+            break
+        entries.evaluate("list => (list.scrollTop += 180)")
+    wanted.first.click()

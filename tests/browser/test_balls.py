@@ -89,7 +89,7 @@ def test_balls_of_the_simulated_monitor_appear_as_they_are_hit(page: Page, base_
     tape = page.get_by_role("list", name="Balls").get_by_role("button")
     expect(tape).to_have_count(before + 3)
     expect(page.locator(".flight")).to_have_count(before + 3)
-    expect(page.get_by_test_id("pattern")).to_contain_text("path")
+    expect(page.get_by_test_id("pattern")).to_contain_text("mm to the heel")
 
 
 def test_a_monitor_without_an_application_says_what_to_do() -> None:

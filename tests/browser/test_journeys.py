@@ -325,7 +325,7 @@ def test_separating_balls_are_predicted_hit_and_judged(page: Page, finger: Finge
     expect(box.locator("dd")).to_have_count(2)  # what each of the two would show
     expect(page.get_by_test_id("verdict")).to_have_count(0)
     box.get_by_role("button", name="Hit these 5 balls").tap()
-    expect(block(page).locator("option:checked")).to_have_text(re.compile("Trial · [a-z]"))
+    expect(block(page)).to_contain_text(re.compile("Trial · [a-z]"))
     for x in (0.46, 0.48, 0.45):
         finger.drag("range", (0.51, 0.5), (0.52, 0.3))
         finger.tap("face", (x, 0.55))

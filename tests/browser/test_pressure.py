@@ -44,7 +44,7 @@ def test_an_event_is_dragged_and_the_sign_goes(page: Page, finger: Finger, tmp_p
     bring_in(page, table("retreat", tmp_path))
     signs = page.get_by_test_id("signs")
     expect(signs).to_contain_text(
-        re.compile(r"Backs up before impact: falls from 8\d to 6\d % before impact")
+        re.compile(r"Backs up before impact: falls from 7\d to 6\d % before impact")
     )
     expect(page.get_by_test_id("causes").locator("li").first).not_to_be_empty()
     curve, handle = (
@@ -122,7 +122,7 @@ def test_the_feel_comes_first_and_the_trace_shows_where_it_differs(
     expect(cover).to_be_visible()
     expect(page.get_by_test_id("pressure-curve")).to_have_count(0)
     expect(page.get_by_test_id("uncover")).to_have_text("Show it unasked")
-    half = cover.get_by_role("group", name=re.compile("half or more", re.IGNORECASE))
+    half = cover.get_by_role("group", name=re.compile("too much still on", re.IGNORECASE))
     half.get_by_role("button", name="No").tap()
     expect(page.get_by_test_id("uncover")).to_have_text("Show the trace")
     page.get_by_test_id("uncover").tap()

@@ -130,7 +130,7 @@ def test_a_whole_lesson_by_touch_from_listening_to_the_sheet(page: Page, finger:
     page.goto("/")
     expect(page.get_by_test_id("due")).to_contain_text("Enno Barrow")
     # found again where it was left
-    page.get_by_role("region", name="Lessons").get_by_role("link", name="Enno Barrow").tap()
+    page.get_by_role("region", name="Today").get_by_role("link", name="Enno Barrow").tap()
     expect(page.get_by_test_id("follow-up")).to_be_visible()
 
 

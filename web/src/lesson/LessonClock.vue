@@ -73,6 +73,7 @@ function setLength(id: string): void {
 
 <style scoped>
 .whole {
+  padding: 0 4px;
   font-weight: 400;
   text-decoration: underline;
   text-underline-offset: 3px;

@@ -172,7 +172,7 @@ nav a.here {
 }
 /* kept free until the clock arrives: a stage must not move from under a finger */
 .clock-room {
-  min-width: 148px;
+  width: 176px;
   min-height: 48px;
   text-align: right;
 }
