@@ -6,6 +6,7 @@ import numpy as np
 import pytest
 from scipy.stats import kendalltau
 
+from firm_footing.core.ball.flight import fly
 from firm_footing.core.ball.forward import LOW_POINT, STRIKE, play
 from firm_footing.core.case import Block, Shot
 from firm_footing.core.delivery.expected import setting_of
@@ -15,7 +16,7 @@ from firm_footing.core.pattern.block import read_block
 from firm_footing.core.pattern.chance import NOTED
 from firm_footing.core.pattern.compare import moved_since
 from firm_footing.core.pattern.drift import drifts_of, trend_chance
-from firm_footing.core.pattern.lost import ITEMS, lost_of, together
+from firm_footing.core.pattern.lost import ITEMS, lost_of, together, would_be
 from firm_footing.standins.student import hit_block, make_student
 
 STUDENTS = 150
@@ -75,7 +76,8 @@ def test_the_items_add_up_and_name_what_was_wrong(knowledge: Knowledge, club: st
     square[1, STRIKE] = -18.0
     square[2, LOW_POINT] = -8.0
     limits = knowledge.numbers.lost_distance
-    found = lost_of(square, [120.0, None, 90.0], 120.0, setting, limits)
+    carried = fly(would_be(square, setting)).carry_m.reshape(-1, 3)
+    found = lost_of(carried, [120.0, None, 90.0], 120.0, limits)
     for account in found:
         total = sum(account.items.values()) + account.remainder_m
         assert total == pytest.approx(account.expected_m - account.actual_m, abs=1e-9)

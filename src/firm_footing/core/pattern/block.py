@@ -8,7 +8,7 @@ from statistics import NormalDist
 import numpy as np
 from numpy.typing import NDArray
 
-from firm_footing.core.ball.flight import fly
+from firm_footing.core.ball.flight import Flight, Launch, fly
 from firm_footing.core.ball.forward import (
     FACE_TO_PATH,
     LOW_POINT,
@@ -30,7 +30,7 @@ from firm_footing.core.knowledge import Knowledge
 from firm_footing.core.knowledge.numbers import Numbers
 from firm_footing.core.pattern.drift import Drift, drifts_of
 from firm_footing.core.pattern.groups import Group, groups_of
-from firm_footing.core.pattern.lost import Lost, lost_of, together
+from firm_footing.core.pattern.lost import Lost, lost_of, together, would_be
 from firm_footing.core.pattern.pattern import Estimate, Pattern, read_pattern
 from firm_footing.core.pattern.tracks import drawn_tracks
 
@@ -87,8 +87,7 @@ class BlockRead:
     lost: Lost
 
 
-@lru_cache(maxsize=128)
-@lru_cache(maxsize=64)  # the other blocks of a lesson stay as they are when a ball is added
+@lru_cache(maxsize=128)  # the other blocks of a lesson stay as they are when a ball is added
 def read_block(block: Block, knowledge: Knowledge, handicap: float | None = None) -> BlockRead:
     """Everything the balls of one block show.
 
@@ -109,9 +108,13 @@ def read_block(block: Block, knowledge: Knowledge, handicap: float | None = None
     parts = delivered.balls
     delivery = deliver(parts, setting)
     launch = strike(delivery, setting.club)
-    flight = fly(launch)
+    # one integration for the balls as they flew and as they would have flown
+    would = would_be(parts, setting)
+    both = fly(Launch(*(np.concatenate(pair) for pair in zip(launch, would, strict=True))))
+    flight = Flight(*(column[: len(parts)] for column in both))
+    flown_m = both.carry_m[len(parts) :].reshape(-1, len(parts))
     carries, limits = [s.carry_m for s in block.shots], numbers.lost_distance
-    accounts = lost_of(parts, carries, expected.carry_m, setting, limits)
+    accounts = lost_of(flown_m, carries, expected.carry_m, limits)
     mean = together(accounts, limits)
     assert mean is not None  # there are balls
     wild = _wild(delivered, numbers)

@@ -13,7 +13,7 @@ from typing import Final
 import numpy as np
 from numpy.typing import NDArray
 
-from firm_footing.core.ball.flight import fly
+from firm_footing.core.ball.flight import Launch
 from firm_footing.core.ball.forward import (
     FACE_TO_PATH,
     HEIGHT,
@@ -58,22 +58,20 @@ class Lost:
 
 
 def lost_of(
-    parts: FloatArray,
+    flown: FloatArray,
     carries: list[float | None],
     expected_m: float,
-    setting: Setting,
     limits: LostDistance,
 ) -> tuple[Lost, ...]:
     """The account of every ball.
 
     Parameters
     ----------
-    parts : (n, 7) deliveries, order of `PARTS`
+    flown : (32, n) carry of every ball under every choice, of what `would_be` launches
     carries : (n,) noted, in metres, None where not
     expected_m : carry of a square blow at the setting's club speed
 
     """
-    flown = _carries(parts, setting)
     shares = _shares(flown)
     found = []
     for ball, carry in enumerate(carries):
@@ -112,8 +110,14 @@ def _account(
     return Lost(expected_m, actual_m, items, rest, measured, adds_up)
 
 
-def _carries(parts: FloatArray, setting: Setting) -> FloatArray:
-    """(32, n) carry of every ball under every choice."""
+def would_be(parts: FloatArray, setting: Setting) -> Launch:
+    """(32 n,) how every ball would leave under every choice of what is as it was and what is right.
+
+    Parameters
+    ----------
+    parts : (n, 7) deliveries, order of `PARTS`
+
+    """
     right = np.zeros(len(PARTS))
     right[LOW_POINT] = GROUND_COVER_CM
     speed, place, loft, glancing, ground = (
@@ -133,8 +137,7 @@ def _carries(parts: FloatArray, setting: Setting) -> FloatArray:
     mixed[:, :, SPEED] -= lost
     flat = mixed.reshape(-1, len(PARTS))
     delivery = deliver(flat, setting._replace(teed=True))
-    out: FloatArray = fly(strike(delivery, setting.club)).carry_m.reshape(speed.shape)
-    return out
+    return strike(delivery, setting.club)
 
 
 def _shares(flown: FloatArray) -> FloatArray:

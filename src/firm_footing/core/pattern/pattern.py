@@ -112,7 +112,8 @@ def read_pattern(
     balls = [(shot, block) for block in blocks for shot in block.shots]
     if not balls:
         return Pattern(balls=0)
-    delivered = read_delivery(tuple(blocks), knowledge, handicap)
+    stroke = numbers.handicap_left_out if handicap is None else handicap  # kept once, not twice
+    delivered = read_delivery(tuple(blocks), knowledge, stroke)
     flown = [shot if shot.contact != "hosel" else Shot() for shot, _ in balls]
     starts = [start_deg(shot, numbers) for shot in flown]
     curves = [curve_deg(shot, numbers, begun) for shot, begun in zip(flown, starts, strict=True)]
