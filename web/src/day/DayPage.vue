@@ -121,7 +121,7 @@ function detail(student: Student): string {
       title="Nobody is here yet."
       hint="Add a student to begin a lesson, or open a case file from a colleague."
     />
-    <div v-if="day && !(empty && !adding) && !failure" class="columns">
+    <div v-if="day && !empty && !failure" class="columns">
       <div class="side">
         <section aria-labelledby="today">
           <h2 id="today">Today, {{ todayWord }}</h2>
@@ -150,7 +150,9 @@ function detail(student: Student): string {
             hide-details
             clearable
           />
-          <p v-if="found.length === 0" class="quiet none">Nobody is called that.</p>
+          <p v-if="found.length === 0" class="quiet none">
+            {{ wanted?.trim() ? 'Nobody is called that.' : 'All students are archived.' }}
+          </p>
           <ul class="students">
             <li v-for="student in listed" :key="student.id">
               <AvatarMark :name="student.name" />

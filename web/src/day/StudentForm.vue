@@ -26,7 +26,7 @@ const problem = ref<ApiError | null>(null)
 const handicapRule = (value: string) =>
   typedHandicap(value) !== undefined ||
   'Write it as at the club, from +10 to 54, or leave it empty.'
-const nameRule = (value: string) => value.trim() !== '' || 'A name, so that you find them again'
+const nameRule = (value: string) => value.trim() !== '' || 'Give a name, so that you find them again.'
 
 async function save(): Promise<void> {
   if (nameRule(name.value) !== true || handicapRule(handicap.value) !== true) return
@@ -72,7 +72,7 @@ async function save(): Promise<void> {
       label="Name"
       autofocus
       :rules="[nameRule]"
-      validate-on="blur"
+      validate-on="invalid-input"
       maxlength="80"
     />
     <div>
@@ -83,6 +83,7 @@ async function save(): Promise<void> {
       v-model="handicap"
       label="Handicap, as at the club: 12.4 or +2"
       :rules="[handicapRule]"
+      validate-on="invalid-input"
     />
     <div>
       <p class="quiet">Age</p>
