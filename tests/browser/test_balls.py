@@ -272,6 +272,7 @@ def test_on_a_phone_a_swipe_scrolls_and_a_ball_is_a_ball(page: Page, finger: Fin
     page.wait_for_timeout(300)
     expect(tape).to_have_count(before)
     page.evaluate("scrollTo(0, 0)")
+    page.wait_for_timeout(400)  # a finger that stops a moving page means the page
     box = page.get_by_test_id("range").bounding_box()
     for i in range(100):
         page.get_by_role("button", name="Range", exact=True).tap()
