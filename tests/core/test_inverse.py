@@ -183,6 +183,12 @@ def test_what_to_expect_and_where_it_comes_from(knowledge: Knowledge) -> None:
     carries = tuple(Shot(carry_m=c) for c in (100.0, 120.0, 130.0, 132.0, 80.0, 90.0))
     own = expected_of(Block(shots=carries), knowledge, 10)
     assert (own.source, own.carry_m) == ("own_best", pytest.approx(131.0))
+    # the longest of seven fat balls says nothing of how far a square blow goes
+    fat = tuple(s.model_copy(update={"contact": "fat"}) for s in (*carries, carries[0]))
+    assert expected_of(Block(shots=fat), knowledge, 10).source == "handicap"
+    clean = tuple(Shot(carry_m=c, contact="clean") for c in (140.0, 142.0))
+    mixed = expected_of(Block(shots=(*fat[:4], *clean)), knowledge, 10)
+    assert (mixed.source, mixed.carry_m) == ("own_best", pytest.approx(141.0))
     good, poor = (expected_of(Block(), knowledge, h) for h in (0.0, 24.0))
     assert good.source == poor.source == "handicap"
     assert good.carry_m > poor.carry_m + 20

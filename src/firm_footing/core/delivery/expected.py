@@ -23,6 +23,8 @@ FloatArray = NDArray[np.float64]
 
 Source = Literal["named", "club_speed", "own_best", "handicap"]
 SLOWEST_MPS, FASTEST_MPS = 8.0, 75.0
+GOOD = ("clean", None)
+"""Contacts that tell a full carry: where no word was noted, nothing spoke against it."""
 GROUND_COVER_CM = 3.0
 """Low point of the square blow: enough that no ground comes before the ball."""
 
@@ -60,12 +62,16 @@ def setting_of(block: Block, knowledge: Knowledge, handicap: float | None = None
 
 
 def _own_best(block: Block, numbers: Numbers) -> float | None:
-    """Mean carry of a block's longer balls, None where too few were noted."""
-    carries = sorted((s.carry_m for s in block.shots if s.carry_m), reverse=True)
-    if len(carries) < numbers.expected.own_least_balls:
+    """Mean carry of a block's longer good balls; None where there are too few to tell.
+
+    A fat or thin ball says nothing of how far a square blow goes, however long it is for one.
+    """
+    flown = [s for s in block.shots if s.carry_m]
+    if len(flown) < numbers.expected.own_least_balls:
         return None
-    best = max(2, round(numbers.expected.own_best_share * len(carries)))
-    return float(np.mean(carries[:best]))
+    best = max(2, round(numbers.expected.own_best_share * len(flown)))
+    good = sorted((s.carry_m for s in flown if s.contact in GOOD and s.carry_m), reverse=True)
+    return float(np.mean(good[:best])) if len(good) >= best else None
 
 
 def _of_carry(carry_m: float, club: Club, turf: Turf, source: Source) -> Expected:
