@@ -182,7 +182,9 @@ def test_the_calendar_has_a_day_for_every_day(knowledge: Knowledge) -> None:
     [
         ({"start": "pull", "curve": "push", "heel_toe_mm": -14}, "struck toward the heel"),
         ({"start": "straight", "curve": "straight", "heel_toe_mm": 15}, "struck toward the toe"),
-        ({"start": "pull", "contact": "fat", "divot_start_cm": -14}, "the ground before the ball"),
+        ({"start": "pull", "contact": "fat", "divot_start_cm": -14}, "8 of 8 fat"),
+        ({"start": "pull", "divot_start_cm": -14}, "the ground before the ball"),
+        ({"contact": "hosel"}, "8 of 8 off the hosel"),
     ],
 )
 def test_a_miss_is_said_as_the_student_would(

@@ -154,6 +154,7 @@ class DiagnosisOut(BaseModel):
     standing: StandingOut
     outside_word: str = Field(description="How likely it is that no cause lies in the feet")
     spreads: dict[str, Spread] = Field(description="Known numbers of the pattern")
+    missed: list[str] = Field(description='Contact in words, the clean ones aside: "4 of 7 fat"')
     ball_ways: dict[str, BallWay] = Field(description="Cause id to what it does to the ball")
     schools_say: list[SchoolSays] = Field(description="Schools that would start elsewhere")
     withheld: list[WithheldDrill]

@@ -15,6 +15,7 @@ from firm_footing.core.case import Case
 from firm_footing.core.coaching import Withheld, situation_of, withheld_for
 from firm_footing.core.knowledge import Knowledge
 from firm_footing.core.pattern import Estimate
+from firm_footing.core.pattern.missed import missed_words
 from firm_footing.core.reasoning import Between, Diagnosis, ranking_of
 from firm_footing.core.reasoning.words import probability_word
 
@@ -36,6 +37,7 @@ def diagnosis_view(diagnosis: Diagnosis, case: Case, knowledge: Knowledge) -> Di
             for name, e in known.items()
             if isinstance(e, Estimate)
         },
+        missed=list(missed_words(pattern)),
         ball_ways={
             c.id: BallWay(start_deg=c.ball_way_deg[0], curve_deg=c.ball_way_deg[1])
             for c in diagnosis.causes

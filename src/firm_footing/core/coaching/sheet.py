@@ -12,6 +12,7 @@ from firm_footing.core.coaching.cautions import (
 from firm_footing.core.coaching.practice import PracticeDay, near_event, plan_practice
 from firm_footing.core.knowledge import Drill, Knowledge
 from firm_footing.core.pattern import Pattern
+from firm_footing.core.pattern.missed import missed_words
 
 NOTHING_NEW = "Nothing new before the event: aim, ball place and stance, then play."
 STRIKE_NAMED_MM, LOST_NAMED_PCT, LOW_NAMED_CM = 6.0, 4.0, -1.0
@@ -118,7 +119,10 @@ def miss_words(pattern: Pattern) -> str:
     strike, low, lost = pattern.heel_toe_mm, pattern.low_point_cm, pattern.carry_lost_pct
     if strike is not None and abs(strike.value) >= STRIKE_NAMED_MM:
         said.append(f"struck toward the {'heel' if strike.value < 0 else 'toe'}")
-    if low is not None and low.value <= LOW_NAMED_CM:
+    missed = missed_words(pattern)
+    if missed:
+        said.extend(missed)
+    elif low is not None and low.value <= LOW_NAMED_CM:
         said.append("the ground before the ball")
     if lost is not None and lost.value >= LOST_NAMED_PCT:
         said.append(f"{lost.value:.0f} % short")

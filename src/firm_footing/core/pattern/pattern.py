@@ -5,6 +5,7 @@
 Each with its standard error; what was not seen is None. Every number is golfer-neutral.
 """
 
+from collections import Counter
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field
 from typing import Final
@@ -70,6 +71,7 @@ class Pattern:
     values : measure to what each ball that shows it was noted with; see `chance.NOTED`
     low_point_cm : None where no divot, brush mark or attack angle was noted
     two_way : None with fewer balls than could show it
+    contacts : each word of contact and how many balls it was noted of, the most frequent first
     contact_says : whether words of contact say something of the low point
     no_miss : probability that there is no miss to explain; None where flight or strike is unknown
     """
@@ -89,6 +91,7 @@ class Pattern:
     values: Mapping[str, tuple[float, ...]] = field(default_factory=dict)
     shape: str | None = None
     two_way: bool | None = None
+    contacts: Mapping[str, int] = field(default_factory=dict)
     contact_says: bool = False
     no_miss: float | None = None
 
@@ -133,6 +136,7 @@ def read_pattern(
         shape=_shape(start, curve, numbers),
         two_way=_two_way(starts, curves, numbers),
         no_miss=no_miss(balls, numbers),
+        contacts=dict(Counter(s.contact for s, _ in balls if s.contact).most_common()),
         contact_says=_noted_any(balls, knowledge, {"contact_low_point"}),
         **_known(delivered, knowledge)
         | ({} if _noted_any(balls, knowledge, {"low_point", "attack"}) else {"low_point_cm": None}),

@@ -52,9 +52,7 @@ def _of_pattern(weighing: Weighing, name: str) -> str:
 
 def _contacts(weighing: Weighing) -> str:
     """Contact as it was noted: "4 fat, 2 clean"."""
-    shots = [s for b in weighing.case.baselines for s in b.shots]
-    found = Counter(s.contact for s in shots if s.contact is not None)
-    return ", ".join(f"{n} {word}" for word, n in found.most_common())
+    return ", ".join(f"{n} {word}" for word, n in weighing.pattern.contacts.items())
 
 
 def _carry(weighing: Weighing) -> str:

@@ -15,6 +15,7 @@ const sentence = computed(() => {
   const parts = []
   if (pattern.shape !== null) parts.push(pattern.shape)
   if (pattern.heel_toe_mm !== null) parts.push(strikeWord(pattern.heel_toe_mm))
+  parts.push(...(diagnosis.value?.missed ?? []))
   if (pattern.carry_lost_pct !== null && Math.abs(pattern.carry_lost_pct) >= 2) {
     const lost = pattern.carry_lost_pct
     parts.push(`${Math.abs(lost).toFixed(0)} % ${lost > 0 ? 'short' : 'long'}`)
