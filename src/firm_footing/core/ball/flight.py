@@ -133,36 +133,38 @@ def fly(launch: Launch, air: Air | None = None) -> Flight:
     return Flight(*(np.concatenate(column) for column in zip(*parts, strict=True)))
 
 
-def track(launch: Launch, flight: Flight, points: int, air: Air | None = None) -> FloatArray:
-    """(n, points, 3) places of balls on their way, for drawing: along, up, to the right; metres.
+def fly_drawn(launch: Launch, drawn: int, points: int) -> tuple[Flight, FloatArray]:
+    """As `fly` in still air, with the ways of the first balls for drawing.
 
     Parameters
     ----------
-    launch : arrays (n,)
-    flight : what `fly` made of them, in the same air
-    points : evenly spaced in time, from the club to the ground
+    launch : arrays (n,), n at most `BATCH`
+    drawn : how many of the balls are drawn
+    points : places of each, evenly spaced in time from the club to the ground
+
+    Returns
+    -------
+    flight : of all n balls
+    tracks : (drawn, points, 3) places along, up, to the right; metres
 
     """
-    state, axis = _start(launch)
-    air = air or Air()
-    wind = np.array([[air.wind[0]], [0.0], [air.wind[1]]])
-    share = 0.5 * air.density * AREA_M2 / MASS_KG
-    places = [state[:3]]
-    for _ in range(math.ceil(float(flight.time_s.max()) / STEP_S)):
-        state = _step(state, _slope(state, axis, wind, share), axis, wind, share)
-        places.append(state[:3])
-    times = np.linspace(0.0, 1.0, points)[:, None] * flight.time_s / STEP_S
+    places: list[FloatArray] = []
+    flight = _fly_batch(launch, Air(), places)
+    steps = np.stack([place[:, :drawn] for place in places], axis=1)
+    times = np.linspace(0.0, 1.0, points)[:, None] * flight.time_s[:drawn] / STEP_S
     below = np.minimum(times.astype(int), len(places) - 2)
     part = (times - below)[None]
-    steps, ball = np.stack(places, axis=1), np.arange(state.shape[1])
+    ball = np.arange(drawn)
     found = steps[:, below, ball] * (1 - part) + steps[:, below + 1, ball] * part
     out: FloatArray = found.transpose(2, 1, 0)
-    return out
+    return flight, out
 
 
-def _fly_batch(launch: Launch, air: Air) -> Flight:
-    """One batch, step by step."""
+def _fly_batch(launch: Launch, air: Air, places: list[FloatArray] | None = None) -> Flight:
+    """One batch, step by step; `places` is given the balls' places (3, n) at every step."""
     state, axis = _start(launch)
+    if places is not None:
+        places.append(state[:3])
     wind = np.array([[air.wind[0]], [0.0], [air.wind[1]]])
     share = 0.5 * air.density * AREA_M2 / MASS_KG
     count = state.shape[1]
@@ -172,6 +174,8 @@ def _fly_batch(launch: Launch, air: Air) -> Flight:
     for number in range(int(LONGEST_S / STEP_S)):
         after = _step(state, slope, axis, wind, share)
         slope_after = _slope(after, axis, wind, share)
+        if places is not None:
+            places.append(after[:3])
         top = np.flatnonzero((state[4] > 0) & (after[4] <= 0))
         apex[top] = _apex(state[:, top], slope[:, top])
         down = np.flatnonzero((step_down < 0) & (after[1] <= 0))
@@ -205,13 +209,13 @@ def _slope(state: FloatArray, axis: FloatArray, wind: FloatArray, share: float) 
     share : half the air's density × area / mass, 1/m
     """
     stream = state[3:6] - wind
-    speed = np.sqrt((stream * stream).sum(axis=0))
+    x, y, z = stream
+    speed = np.sqrt(x * x + y * y + z * z)
     spin_parameter = RADIUS_M * state[6] / speed
     drag = share * (DRAG_SMOOTH + DRAG_SPIN * spin_parameter) * speed
     lift = share * LIFT * spin_parameter**LIFT_POWER * speed
     out = np.empty_like(state)
     out[0:3] = state[3:6]
-    x, y, z = stream
     a, b, c = axis
     out[3] = -drag * x + lift * (b * z - c * y)
     out[4] = -drag * y + lift * (c * x - a * z) - GRAVITY_MPS2

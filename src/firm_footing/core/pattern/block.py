@@ -8,7 +8,7 @@ from statistics import NormalDist
 import numpy as np
 from numpy.typing import NDArray
 
-from firm_footing.core.ball.flight import Flight, Launch, fly
+from firm_footing.core.ball.flight import Flight, Launch, fly_drawn
 from firm_footing.core.ball.forward import (
     FACE_TO_PATH,
     LOW_POINT,
@@ -32,7 +32,7 @@ from firm_footing.core.pattern.drift import Drift, drifts_of
 from firm_footing.core.pattern.groups import Group, groups_of
 from firm_footing.core.pattern.lost import Lost, lost_of, together, would_be
 from firm_footing.core.pattern.pattern import Estimate, Pattern, read_pattern
-from firm_footing.core.pattern.tracks import drawn_tracks
+from firm_footing.core.pattern.tracks import TRACK_POINTS, drawn_tracks
 
 FloatArray = NDArray[np.float64]
 
@@ -110,7 +110,8 @@ def read_block(block: Block, knowledge: Knowledge, handicap: float | None = None
     launch = strike(delivery, setting.club)
     # one integration for the balls as they flew and as they would have flown
     would = would_be(parts, setting)
-    both = fly(Launch(*(np.concatenate(pair) for pair in zip(launch, would, strict=True))))
+    whole = Launch(*(np.concatenate(pair) for pair in zip(launch, would, strict=True)))
+    both, computed = fly_drawn(whole, len(parts), TRACK_POINTS)
     flight = Flight(*(column[: len(parts)] for column in both))
     flown_m = both.carry_m[len(parts) :].reshape(-1, len(parts))
     carries, limits = [s.carry_m for s in block.shots], numbers.lost_distance
@@ -118,7 +119,7 @@ def read_block(block: Block, knowledge: Knowledge, handicap: float | None = None
     mean = together(accounts, limits)
     assert mean is not None  # there are balls
     wild = _wild(delivered, numbers)
-    tracks, ends = drawn_tracks(block, flown, launch, flight)
+    tracks, ends = drawn_tracks(block, flown, launch, flight, computed)
     sds = np.sqrt(np.diagonal(delivered.ball_covariance, axis1=1, axis2=2))
     balls = tuple(
         BallRead(

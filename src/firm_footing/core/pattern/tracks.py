@@ -6,7 +6,7 @@ from typing import Final
 import numpy as np
 from numpy.typing import NDArray
 
-from firm_footing.core.ball.flight import Flight, Launch, track
+from firm_footing.core.ball.flight import Flight, Launch
 from firm_footing.core.ball.forward import curve_deg
 from firm_footing.core.case import Block
 
@@ -16,7 +16,7 @@ TRACK_POINTS: Final = 25
 
 
 def drawn_tracks(
-    block: Block, flown: FloatArray, launch: Launch, flight: Flight
+    block: Block, flown: FloatArray, launch: Launch, flight: Flight, tracks: FloatArray
 ) -> tuple[FloatArray, FloatArray]:
     """Tracks (n, points, 3), and start, curve, carry (n, 3) of them.
 
@@ -26,14 +26,13 @@ def drawn_tracks(
     Parameters
     ----------
     flown : (n, 2) start and curve as noted, degrees, NaN where not
-    launch, flight : as computed from the deliveries
+    launch, flight, tracks : as computed from the deliveries
 
     """
     computed = np.stack([launch.direction_deg, curve_deg(launch, flight), flight.carry_m], axis=1)
     carries = [s.carry_m for s in block.shots]
     noted = np.column_stack([flown, [math.nan if c is None else c for c in carries]])
     ends = np.where(np.isfinite(noted), noted, computed)
-    tracks = track(launch, flight, TRACK_POINTS)
     along = np.hypot(tracks[:, :, 0], tracks[:, :, 2])
     bearing = np.arctan2(tracks[:, :, 2], np.maximum(tracks[:, :, 0], 1e-9))
     share = along / np.maximum(along[:, -1:], 1e-9)

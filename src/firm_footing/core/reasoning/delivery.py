@@ -251,7 +251,8 @@ def _no_miss(probability: float, stories: Stories) -> FloatArray:
 
 def _scatter(scatter: Scatter, stories: Stories) -> FloatArray:
     spread = stories.knowledge.numbers.delivery.scatter_spread
-    return scatter_says(scatter, stories.scatter_factor, spread)
+    factors, of = stories.scatter_factors
+    return scatter_says(scatter, factors, spread)[of]
 
 
 def _piece(name: str, adds: FloatArray, lost: FloatArray | None = None) -> Piece:
@@ -260,23 +261,21 @@ def _piece(name: str, adds: FloatArray, lost: FloatArray | None = None) -> Piece
 
 
 def scatter_says(scatter: Scatter, factor: FloatArray, spread: float) -> FloatArray:
-    """(stories,) wider scatter than usual speaks for causes that widen it.
+    """(factors,) wider scatter than usual speaks for causes that widen it.
 
     sum2 is chi-square distributed times the factor squared (its own-scatter share of it); the
     factor differs between people log-normally, which is integrated out.
 
     Parameters
     ----------
-    factor : (stories,) how much wider the balls scatter under each story
+    factor : (factors,) how much wider the balls scatter
     spread : of the factor between people, log
 
     """
-    factors, which = np.unique(factor, return_inverse=True)
-    size2 = (factors[:, None] * np.exp(spread * SCATTER_NODES)) ** 2
+    size2 = (factor[:, None] * np.exp(spread * SCATTER_NODES)) ** 2
     wide = scatter.own_share * size2 + 1 - scatter.own_share
     log_normal = -0.5 * (scatter.freedom * np.log(wide) + scatter.sum2 / wide)
-    by_factor = np.logaddexp.reduce(log_normal + LOG_NODE_WEIGHTS, axis=1)
-    out: FloatArray = by_factor[which]
+    out: FloatArray = np.logaddexp.reduce(log_normal + LOG_NODE_WEIGHTS, axis=1)
     return out
 
 

@@ -93,16 +93,14 @@ def judge(
 
     """
     solved = _solve(off, spreads, listed, form_of, base)
-    as_read = np.ascontiguousarray(solved.as_read.T)
-    severity = _backward([[e[form_of] for e in row] for row in solved.factor], solved.toward)
+    severity = _backward(solved.by_story, solved.toward)
     precision = np.empty((len(off), listed.shape[1]))
-    for i, each in enumerate(as_read):
+    for i, each in enumerate(solved.as_read):
         ways = _forward(solved.factor, [each[row] for row in listed])
         precision[i] = solved.inverse[i, i] - sum(way * way for way in ways)
-    graver = np.zeros((len(spreads), len(form_of)))
-    for row, z in zip(listed, severity, strict=True):
-        graver[row[form_of], np.arange(len(form_of))] = z
-    pulled = solved.weighted - as_read @ graver
+    pulled = solved.weighted
+    for each, z in zip(solved.of_story, severity, strict=True):
+        pulled = pulled - each * z
     return Joint(
         size=len(off),
         tail_df=tail_df,
@@ -131,16 +129,19 @@ def log_density(
 class _Solved(NamedTuple):
     """What `judge` and `log_density` share.
 
-    inverse, as_read : of `base`, and (variants, n) the spreads times it
+    inverse, as_read : of `base`, and (n, variants) the spreads times it
+    of_story : (n, stories) `as_read` of each cause a story holds, in the order of `listed`
     weighted : (n, stories) inverse times off
-    factor : Cholesky factor of each form
+    factor, by_story : Cholesky factor of each form, and the same for each story
     toward : the severities' part of each story solved by it
     """
 
     inverse: FloatArray
     as_read: FloatArray
+    of_story: list[FloatArray]
     weighted: FloatArray
     factor: list[list[FloatArray]]
+    by_story: list[list[FloatArray]]
     toward: list[FloatArray]
     distance2: FloatArray
     log_det: FloatArray
@@ -150,19 +151,22 @@ def _solve(
     off: FloatArray, spreads: FloatArray, listed: IntArray, form_of: IntArray, base: FloatArray
 ) -> _Solved:
     inverse = np.linalg.inv(base).astype(np.float64, copy=False)
-    as_read = spreads @ inverse
-    factor = _cholesky(as_read @ spreads.T, listed)
+    as_read = np.ascontiguousarray(inverse @ spreads.T)
+    factor = _cholesky(spreads @ as_read, listed)
     weighted = inverse @ off
-    by_variant, stories = as_read @ off, np.arange(len(form_of))
-    toward = [by_variant[row[form_of], stories] for row in listed]
-    solved = _forward([[e[form_of] for e in row] for row in factor], toward)
+    of_story = [as_read.take(row[form_of], axis=1) for row in listed]
+    toward = [np.einsum("is,is->s", each, off) for each in of_story]
+    by_story = [[e[form_of] for e in row] for row in factor]
+    solved = _forward(by_story, toward)
     distance2 = np.einsum("is,is->s", off, weighted)
     for y in solved:
         distance2 -= y * y
     log_det = np.full(listed.shape[1], np.linalg.slogdet(base)[1])
     for j, row in enumerate(factor):
         log_det += 2 * np.log(row[j])
-    return _Solved(inverse, as_read, weighted, factor, solved, distance2, log_det[form_of])
+    return _Solved(
+        inverse, as_read, of_story, weighted, factor, by_story, solved, distance2, log_det[form_of]
+    )
 
 
 def _cholesky(overlap: FloatArray, listed: IntArray) -> list[list[FloatArray]]:

@@ -80,6 +80,11 @@ class Stories:
         return Forms(self.unit_effects[::levels], variant_of, first, of.reshape(-1))
 
     @cached_property
+    def scatter_factors(self) -> tuple[FloatArray, IntArray]:
+        """The few factors by which balls scatter wider, and (stories,) which is each story's."""
+        return np.unique(self.scatter_factor, return_inverse=True)
+
+    @cached_property
     def shift(self) -> FloatArray:
         """(6, stories) summed mean effect on the delivery, order of DIMENSIONS."""
         return np.ascontiguousarray(self.effects[self.variant_of].sum(axis=0).T)
