@@ -104,7 +104,7 @@ def test_the_push_off_the_ground_may_come_too_early(
 ) -> None:
     read = read_trace(swing(jump_s=jump_s, named=tuple(MOMENTS)), "recentre", knowledge)
     assert ("early_jump" in read.signs) == early
-    peak = read.measures.vertical_peak
+    peak = read.measures.peaks["up"]
     assert peak is not None
     assert peak.t_s == pytest.approx(jump_s, abs=0.005)
     assert peak.value == pytest.approx(145, abs=1.5)
@@ -223,7 +223,7 @@ def test_peaks_and_windows_are_scipys(knowledge: Knowledge) -> None:
     r = read.recorded
     assert r.vertical_pct_bw is not None
     peaks, _ = find_peaks(r.vertical_pct_bw, prominence=20)
-    peak = read.measures.vertical_peak
+    peak = read.measures.peaks["up"]
     assert peak is not None
     assert peak.t_s in r.t_s[peaks].tolist()
     # a window's mean against the trapezoidal rule on a grid a hundred times finer

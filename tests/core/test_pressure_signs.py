@@ -184,8 +184,7 @@ def test_forces_have_an_order(
     trace = swing(sideways_s=sideways, turning_s=turning, jump_s=up)
     read = read_trace(trace, "recentre", knowledge)
     assert ("out_of_order" in read.signs) == there
-    assert read.measures.lateral_peak is not None
-    assert read.measures.lateral_peak.t_s == pytest.approx(sideways, abs=0.01)
+    assert read.measures.peaks["sideways"].t_s == pytest.approx(sideways, abs=0.01)
     assert "out_of_order" not in read_trace(swing(), "recentre", knowledge).signs  # not recorded
 
 

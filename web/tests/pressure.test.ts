@@ -4,6 +4,7 @@ import type { VueWrapper } from '@vue/test-utils'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import { effectScope, nextTick, ref, shallowRef } from 'vue'
 import type { Diagnosis, Shape } from '@/api/client'
+import ForceStrip from '@/drawing/ForceStrip.vue'
 import FootPrints from '@/drawing/FootPrints.vue'
 import {
   axisOf,
@@ -75,6 +76,8 @@ function readOf(more: Partial<Read> = {}): Read {
       lead_toe_pct: t_s.map(() => 60),
       trail_toe_pct: t_s.map(() => 40),
       vertical_pct_bw: null,
+      lateral_pct_bw: null,
+      torque_nm: null,
     },
     rate_hz: 150,
     events,
@@ -93,7 +96,10 @@ function readOf(more: Partial<Read> = {}): Read {
       retreat_pct: 23,
       toes: [],
       heel_up_s: { lead: 0, trail: 0.12 },
-      vertical_peak: { t_s: -0.1, value: 140 },
+      peaks: [
+        { force: 'sideways', t_s: -0.22, value: 16 },
+        { force: 'up', t_s: -0.1, value: 140 },
+      ],
       path_ratio: 1.3,
       loop: { first_s: -0.5, again_s: -0.2, lead_pct: 40, toe_pct: 50 },
       style: 'reverse',
@@ -298,6 +304,26 @@ describe('the curve', () => {
   })
 })
 
+describe('the forces', () => {
+  const bump = (at: number, size: number) =>
+    t_s.map((t) => size * Math.exp(-(((t - at) / 0.05) ** 2)))
+  const read = readOf()
+  read.curve.lateral_pct_bw = bump(-0.22, 16)
+  read.curve.vertical_pct_bw = bump(-0.1, 140)
+  it('name their peaks from left to right, each on its own scale', async () => {
+    const { page } = await show(ForceStrip, { read, now: 0 })
+    const names = page.findAll('text').map((t) => t.text())
+    expect(names).toEqual(['sideways 16 %', 'up 140 %'])
+    const peaks = page.findAll('.peak').map((c) => c.attributes())
+    expect(Number(peaks[0]?.cx)).toBeLessThan(Number(peaks[1]?.cx))
+    expect(peaks[0]?.cy).toBe(peaks[1]?.cy)
+  })
+  it('are not drawn where none was recorded', async () => {
+    const { page } = await show(ForceStrip, { read: readOf(), now: 0 })
+    expect(page.find('svg').exists()).toBe(false)
+  })
+})
+
 describe('the shoes', () => {
   const props = { read: readOf(), now: -0.5, hand: 'right', footWords: { lead: 'L', trail: 'T' } }
   it('say the load of each foot, mirrored for a left-hander', async () => {
@@ -322,7 +348,8 @@ describe('what a trace says', () => {
     expect(page.get('[data-testid="signs"]').text()).toBe('Retreat: falls from 84 to 61 %')
     const numbers = page.get('[data-testid="numbers"]').text()
     for (const words of [
-      'shift starts 0.15 s before the top',
+      'Shift starts 0.15 s before the top',
+      'the forces peak sideways, then upward',
       'presses 4 points forward',
       'trail heel in the air for 0.12 s',
       'crosses itself',

@@ -124,7 +124,7 @@ const trace = (id: string, more: object = {}) => ({
       retreat_pct: 0,
       toes: [],
       heel_up_s: {},
-      vertical_peak: null,
+      peaks: [],
       path_ratio: null,
       loop: null,
       style: 'front_foot',

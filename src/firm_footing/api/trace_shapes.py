@@ -9,7 +9,7 @@ from firm_footing.api.table_shapes import BadRowOut, TableText
 from firm_footing.api.wire import In, Out, Truth
 from firm_footing.core.case.evidence import Number
 from firm_footing.core.ground.events import How
-from firm_footing.core.ground.measures import Style
+from firm_footing.core.ground.measures import Force, Style
 from firm_footing.core.knowledge.pressure import SwingEvent
 from firm_footing.core.knowledge.vocabulary import Answer, Source
 from firm_footing.files.trace_tables import MOST_SAMPLES
@@ -141,6 +141,14 @@ class MomentOut(Out):
     value: float
 
 
+class PeakOut(BaseModel):
+    """The peak of a force: sideways and up in per cent of body weight, turning in N m."""
+
+    force: Force
+    t_s: float
+    value: float
+
+
 class ToeOut(BaseModel):
     """The highest toe share of a foot in a phase, while it carried its load."""
 
@@ -172,7 +180,7 @@ class MeasuresOut(BaseModel):
     retreat_pct: float
     toes: list[ToeOut]
     heel_up_s: dict[str, float]
-    vertical_peak: MomentOut | None
+    peaks: list[PeakOut] = Field(description="Of the forces that were recorded, as they came")
     path_ratio: float | None
     loop: LoopOut | None
     style: Style
@@ -186,6 +194,8 @@ class CurveOut(BaseModel):
     lead_toe_pct: list[float | None] | None
     trail_toe_pct: list[float | None] | None
     vertical_pct_bw: list[float | None] | None
+    lateral_pct_bw: list[float | None] | None
+    torque_nm: list[float | None] | None
 
 
 class TraceRead(BaseModel):

@@ -13,6 +13,7 @@ from firm_footing.api.trace_shapes import (
     LoopOut,
     MeasuresOut,
     MomentOut,
+    PeakOut,
     RangeOut,
     RemarkOut,
     SignOut,
@@ -100,6 +101,8 @@ def _curve(recorded: Recorded) -> CurveOut:
         lead_toe_pct=_maybe(recorded.lead_toe_pct),
         trail_toe_pct=_maybe(recorded.trail_toe_pct),
         vertical_pct_bw=_maybe(recorded.vertical_pct_bw),
+        lateral_pct_bw=_maybe(recorded.lateral_pct_bw),
+        torque_nm=_maybe(recorded.torque_nm),
     )
 
 
@@ -116,7 +119,7 @@ def _maybe(values: FloatArray | None) -> list[float | None] | None:
 
 def _measures(read: ground.TraceRead) -> MeasuresOut:
     m = read.measures
-    peak, loop = m.vertical_peak, m.loop
+    loop = m.loop
     return MeasuresOut(
         lead_pct=m.lead_pct,
         deviation_pct=read.judged.deviation_pct,
@@ -132,7 +135,10 @@ def _measures(read: ground.TraceRead) -> MeasuresOut:
             for (foot, phase), most in m.toe_most.items()
         ],
         heel_up_s=m.heel_up_s,
-        vertical_peak=None if peak is None else MomentOut.model_validate(peak),
+        peaks=[
+            PeakOut(force=force, t_s=peak.t_s, value=peak.value)
+            for force, peak in sorted(m.peaks.items(), key=lambda p: p[1].t_s)
+        ],
         path_ratio=m.path_ratio,
         loop=None if loop is None else LoopOut.model_validate(loop),
         style=m.style,

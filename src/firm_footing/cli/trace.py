@@ -79,7 +79,7 @@ def features_of(read: TraceRead) -> dict[str, Any]:
         most = m.toe_most.get((foot, "transition"))
         return None if most is None else round(most.value, 1)
 
-    peak = m.vertical_peak
+    peak = m.peaks.get("up")
     return {
         "events": {
             name: {"t": round(read.events[name].t_s, 3), "how": read.events[name].how}

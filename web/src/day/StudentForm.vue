@@ -26,7 +26,8 @@ const problem = ref<ApiError | null>(null)
 const handicapRule = (value: string) =>
   typedHandicap(value) !== undefined ||
   'Write it as at the club, from +10 to 54, or leave it empty.'
-const nameRule = (value: string) => value.trim() !== '' || 'Give a name, so that you find them again.'
+const nameRule = (value: string) =>
+  value.trim() !== '' || 'Give a name, so that you find them again.'
 
 async function save(): Promise<void> {
   if (nameRule(name.value) !== true || handicapRule(handicap.value) !== true) return

@@ -90,10 +90,6 @@ const spread = computed(() => {
   ).replace(/^M/, 'L')
   return up === '' ? '' : `${up}${back}Z`
 })
-/** Vertical force on the same scale, 100 % of body weight at the middle. */
-const vertical = computed(
-  () => props.read.curve.vertical_pct_bw?.map((v) => (v ?? 100) / 2) ?? null,
-)
 const signs = computed(() => {
   const there = props.read.signs.filter((s) => s.there && s.id !== 'messy')
   return there.map((sign, i) => {
@@ -108,13 +104,10 @@ const signs = computed(() => {
   })
 })
 const keyLine = computed(() => {
-  const { lead_toe_pct: toes, vertical_pct_bw: force } = props.read.curve
+  const toes = props.read.curve.lead_toe_pct
   const { lead, trail } = props.footWords
-  const fine = [
-    toes && `fine: ${lead.toLowerCase()} toe, dotted: ${trail.toLowerCase()} toe`,
-    force && 'dash-dot: upward',
-  ].filter(Boolean)
-  return [`${lead} foot %`, ...fine].join(' · ')
+  const fine = `fine: ${lead.toLowerCase()} toe, dotted: ${trail.toLowerCase()} toe`
+  return [`${lead} foot %`, ...(toes ? [fine] : [])].join(' · ')
 })
 const ticks = [0, 25, 50, 75, 100]
 
@@ -192,7 +185,6 @@ function scrub(event: PointerEvent, begin = false): void {
     </g>
     <path class="corridor" :d="corridor" data-testid="corridor" />
     <path v-if="spread" class="spread" :d="spread" />
-    <path v-if="vertical" class="fine vertical" :d="drawn(vertical)" />
     <path
       v-if="read.curve.lead_toe_pct"
       class="fine lead-toe"
@@ -300,9 +292,6 @@ function scrub(event: PointerEvent, begin = false): void {
 }
 .trail-toe {
   stroke-dasharray: 2 3;
-}
-.vertical {
-  stroke-dasharray: 9 3 2 3;
 }
 .event text {
   font-size: var(--text-small);

@@ -15,6 +15,8 @@ from firm_footing.core.ground.recorded import FloatArray, Recorded
 from firm_footing.core.knowledge.pressure import Plane, SwingEvent, TraceNumbers
 
 Style = Literal["front_foot", "reverse"]
+Force = Literal["sideways", "turning", "up"]
+"""Of both feet together, in the order in which a sound swing has their peaks."""
 
 PHASES: Final[dict[str, tuple[SwingEvent, SwingEvent]]] = {
     "going_back": ("address", "lead_arm_level_back"),
@@ -69,8 +71,8 @@ class Measures:
     toe_least : the same, the lowest
     toe_at_address : foot to its toe share as the club starts; feet that were not recorded left out
     heel_up_s : foot to the seconds all its load was on the toes, address to impact
-    vertical_peak : highest vertical force between the lead arm level going back and impact
-    lateral_peak, torque_peak : highest sideways force and turning moment in the same time
+    peaks : force ('sideways', 'turning', 'up') to its highest between the lead arm level going back
+        and impact; those that were not recorded left out
     path_ratio : way of the centre of pressure from the top to impact over its straight distance
     loop : the first crossing of that way with itself, address to impact
     style : 'reverse' where the share falls back before impact to less than half way between styles
@@ -89,9 +91,7 @@ class Measures:
     toe_least: dict[tuple[str, str], Moment]
     toe_at_address: dict[str, float]
     heel_up_s: dict[str, float]
-    vertical_peak: Moment | None
-    lateral_peak: Moment | None
-    torque_peak: Moment | None
+    peaks: dict[Force, Moment]
     path_ratio: float | None
     loop: Loop | None
     style: Style
@@ -122,9 +122,7 @@ def measures_of(recorded: Recorded, events: Events, numbers: TraceNumbers) -> Me
         toe_least=_toes(recorded, at, signs.toe_load_pct, least=True),
         toe_at_address=_at_address(recorded, at["address"]),
         heel_up_s=_heels_up(recorded, at),
-        vertical_peak=_peak_of(recorded, at, recorded.vertical_pct_bw),
-        lateral_peak=_peak_of(recorded, at, recorded.lateral_pct_bw),
-        torque_peak=_peak_of(recorded, at, recorded.torque_nm),
+        peaks=_peaks(recorded, at),
         path_ratio=_path_ratio(recorded, at["top"], at["impact"], numbers.plane),
         loop=_loop(recorded, at["address"], at["impact"]),
         style="reverse" if falls_back else "front_foot",
@@ -180,10 +178,18 @@ def _toe_share(recorded: Recorded, foot: str) -> FloatArray | None:
     return recorded.lead_toe_pct if foot == "lead" else recorded.trail_toe_pct
 
 
-def _peak_of(
-    recorded: Recorded, at: dict[SwingEvent, float], force: FloatArray | None
-) -> Moment | None:
-    return _extreme(recorded, at["lead_arm_level_back"], at["impact"], force)
+def _peaks(recorded: Recorded, at: dict[SwingEvent, float]) -> dict[Force, Moment]:
+    forces: dict[Force, FloatArray | None] = {
+        "sideways": recorded.lateral_pct_bw,
+        "turning": recorded.torque_nm,
+        "up": recorded.vertical_pct_bw,
+    }
+    found: dict[Force, Moment] = {}
+    for name, force in forces.items():
+        peak = _extreme(recorded, at["lead_arm_level_back"], at["impact"], force)
+        if peak is not None:
+            found[name] = peak
+    return found
 
 
 def _peak_early(recorded: Recorded, at: dict[SwingEvent, float]) -> Moment:

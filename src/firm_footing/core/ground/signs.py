@@ -156,7 +156,7 @@ class _Judging(FeetSigns):
 
     def early_jump(self) -> SignSeen | None:
         """The vertical peak clearly before the lead arm is level coming down."""
-        peak = self.m.vertical_peak
+        peak = self.m.peaks.get("up")
         if peak is None:
             return None
         event = self.events["lead_arm_level_down"]
@@ -167,15 +167,7 @@ class _Judging(FeetSigns):
 
     def out_of_order(self) -> SignSeen | None:
         """Sideways, then turning, then up: the peaks come in another order."""
-        peaks = [
-            (name, peak)
-            for name, peak in (
-                ("sideways", self.m.lateral_peak),
-                ("turning", self.m.torque_peak),
-                ("up", self.m.vertical_peak),
-            )
-            if peak is not None
-        ]
+        peaks = list(self.m.peaks.items())
         if len(peaks) < 2:
             return None
         gaps = [later.t_s - sooner.t_s for (_, sooner), (_, later) in pairwise(peaks)]

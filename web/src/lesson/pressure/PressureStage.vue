@@ -4,6 +4,7 @@ import { useOpenLesson } from '@/lesson/openLesson'
 import ChooseOne from '@/ui/ChooseOne.vue'
 import { mdiPause, mdiPlay } from '@mdi/js'
 import { computed, ref } from 'vue'
+import ForceStrip from '@/drawing/ForceStrip.vue'
 import FootPrints from '@/drawing/FootPrints.vue'
 import PressureCurve from '@/drawing/PressureCurve.vue'
 import type { EventName } from '@/drawing/pressure'
@@ -118,14 +119,17 @@ const speedWords = SPEEDS.map((s) => ({ id: String(s), word: SPEED_WORDS[s] }))
       </p>
       <template v-else-if="shown && read">
         <div class="drawings">
-          <PressureCurve
-            :read="read"
-            :now="player.now.value"
-            :under="underlaid"
-            :foot-words="footWords"
-            @moved="move"
-            @scrubbed="player.seek"
-          />
+          <div class="curves">
+            <PressureCurve
+              :read="read"
+              :now="player.now.value"
+              :under="underlaid"
+              :foot-words="footWords"
+              @moved="move"
+              @scrubbed="player.seek"
+            />
+            <ForceStrip :read="read" :now="player.now.value" />
+          </div>
           <FootPrints
             :read="read"
             :now="player.now.value"
@@ -195,13 +199,21 @@ const speedWords = SPEEDS.map((s) => ({ id: String(s), word: SPEED_WORDS[s] }))
   height: 22px;
 }
 .drawings {
-  flex: 1 0 300px;
-  max-height: 430px;
+  flex: 1 0 380px;
+  max-height: 480px;
   display: grid;
   grid-template-columns: minmax(0, 1fr) 232px;
   gap: 12px;
 }
 .drawings > * {
+  min-height: 0;
+}
+.curves {
+  display: flex;
+  flex-direction: column;
+}
+.curves > :first-child {
+  flex: 1;
   min-height: 0;
 }
 .player {
@@ -229,7 +241,7 @@ const speedWords = SPEEDS.map((s) => ({ id: String(s), word: SPEED_WORDS[s] }))
     height: auto;
   }
   .drawings > :first-child {
-    height: 300px;
+    height: 390px;
   }
 }
 </style>

@@ -5,7 +5,7 @@ import { useKnowledge } from '@/api/knowledge'
 import type { Read } from '@/drawing/pressure'
 import { useOpenLesson } from '@/lesson/openLesson'
 import type { Trace } from '@/lesson/pressure/useTraces'
-import { ANSWER_WORDS, say } from '@/ui/words'
+import { ANSWER_WORDS, capital, say } from '@/ui/words'
 
 const props = defineProps<{
   read: Read
@@ -25,6 +25,7 @@ const signs = computed(() =>
     .filter((s) => s.there)
     .map((s) => ({ ...s, name: known.sign(s.id)?.name ?? s.id })),
 )
+const FORCE_WORDS = { sideways: 'sideways', turning: 'turning', up: 'upward' } as const
 const shiftWord = (s: number) =>
   `shift starts ${Math.abs(s).toFixed(2)} s ${s > 0 ? 'after' : 'before'} the top`
 const numbers = computed(() => {
@@ -32,18 +33,17 @@ const numbers = computed(() => {
   const said = [
     // shares at a few moments cannot tell when something starts
     ...(props.trace.typed ? [] : [shiftWord(m.shift_from_top_s)]),
-    `least ${m.trail_peak.value.toFixed(0)} %`,
-    `peak ${m.lead_peak.value.toFixed(0)} %`,
-    `${m.lead_pct.impact?.toFixed(0) ?? '?'} % at impact`,
+    `lead foot ${m.trail_peak.value.toFixed(0)} % at the least, ${m.lead_peak.value.toFixed(0)} % at most, ${m.lead_pct.impact?.toFixed(0) ?? '?'} % at impact`,
   ]
   if (m.press_before_start_pct !== null && m.press_before_start_pct >= 2)
     said.push(`presses ${m.press_before_start_pct.toFixed(0)} points forward before the start`)
-  if (m.vertical_peak) said.push(`vertical peak ${m.vertical_peak.value.toFixed(0)} %`)
-  if (m.path_ratio !== null) said.push(`way ${m.path_ratio.toFixed(1)} × straight`)
-  if (m.loop) said.push('the trace crosses itself')
+  if (m.peaks.length > 1)
+    said.push(`the forces peak ${m.peaks.map((p) => FORCE_WORDS[p.force]).join(', then ')}`)
+  if (m.path_ratio !== null)
+    said.push(`the trace runs ${m.path_ratio.toFixed(1)} times the straight way`)
+  if (m.loop) said.push('it crosses itself')
   for (const [foot, seconds] of Object.entries(m.heel_up_s)) {
-    if (seconds >= 0.03)
-      said.push(say(`${foot} heel in the air for ${seconds.toFixed(2)} s`, speaker.value))
+    if (seconds >= 0.03) said.push(`${foot} heel in the air for ${seconds.toFixed(2)} s`)
   }
   return said
 })
@@ -75,7 +75,9 @@ const differ = computed(() => answers.value.filter((a) => a.otherwise.length > 0
           players, not a fault.
         </span>
       </p>
-      <p class="quiet" data-testid="numbers">{{ numbers.join(' · ') }}</p>
+      <p class="quiet" data-testid="numbers">
+        {{ capital(numbers.map((n) => say(n, speaker)).join('; ')) }}.
+      </p>
       <p class="quiet small">
         Judged by: {{ school }}.
         <template v-if="!trace.counts"

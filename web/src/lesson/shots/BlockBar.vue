@@ -88,7 +88,7 @@ function hitFrom(value: string): void {
         class="native"
         inputmode="numeric"
         aria-label="Expected carry"
-        title="The carry you expect with this club; it makes lost distance"
+        title="The carry you expect with this club; lost distance is counted from it"
         placeholder="expected"
         @change="setExpected"
       />
