@@ -125,5 +125,29 @@ def test_a_missing_file_and_words_for_people(tmp_path: Path) -> None:
     assert result.exit_code == 2
     assert "no such file" in result.stderr
     assert "Trail heel leaves the ground early (" in result.stdout
-    assert "seen: yes" in result.stdout
+    assert "(seen, " in result.stdout
     assert "look next" in result.stdout
+
+
+EXAMPLE = Path(__file__).parents[2] / "docs/examples/early-then-back.case.json"
+
+
+@pytest.mark.parametrize("hand", ["right", "left"])
+def test_the_example_of_eighty_early_and_fifty_seven_at_the_ball(hand: str, tmp_path: Path) -> None:
+    """Early onto the lead foot, then back off it: backs up, with the rush that brings it about."""
+    case = json.loads(EXAMPLE.read_text(encoding="utf-8"))
+    case["student"]["handedness"] = hand
+    if hand == "left":
+        pulls = {"left": "right", "right": "left"}
+        for shot in case["blocks"][0]["shots"]:
+            shot["start"] = pulls.get(shot["start"], shot["start"])
+    path = write(tmp_path, f"{hand}.case.json", case)
+    row = json.loads(run(path, "--json").stdout)
+    causes = {c["id"]: c for c in row["causes"]}
+    assert "backs_up" in [c["id"] for c in row["causes"][:2]]
+    assert row["pattern"]["shape"] == "pull"
+    for name in ("backs_up", "early_lead_rush"):
+        assert causes[name]["seen"] == "yes"
+        assert causes[name]["for"][0]["evidence"] == "trace:0"
+    said = run(path).stdout
+    assert "Gets forward early, then backs up (seen, may come from another)" in said

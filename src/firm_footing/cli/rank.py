@@ -10,6 +10,7 @@ import typer
 
 from firm_footing.core.knowledge import Knowledge, KnowledgeError
 from firm_footing.core.reasoning import Ranking, diagnose, ranking_of
+from firm_footing.core.reasoning.words import CAUSE_WORDS
 from firm_footing.files.case_files import BadCaseError, read_case_file
 from firm_footing.files.knowledge_files import load_knowledge
 
@@ -60,6 +61,9 @@ def _rank(path: Path) -> Ranking | str:
     return ranking_of(diagnose(case, knowledge), knowledge)
 
 
+SEEN_WORDS = {"yes": "seen, ", "partly": "partly seen, ", "no": "looked, not seen, "}
+
+
 def _in_words(path: Path, ranking: Ranking, knowledge: Knowledge) -> str:
     """A few lines for people."""
     known = knowledge.cause
@@ -70,8 +74,8 @@ def _in_words(path: Path, ranking: Ranking, knowledge: Knowledge) -> str:
     if ranking["ball_next"]:
         lines.append(f"  once it is mended: {ranking['ball_next']}")
     for cause in ranking["causes"][:SHOWN]:
-        seen = f", seen: {cause['seen']}" if cause["seen"] else ""
-        word = f"{cause['word'].replace('_', ' ')}{seen}"
+        seen = SEEN_WORDS.get(cause["seen"] or "", "")
+        word = seen + CAUSE_WORDS.get(cause["word"], cause["word"].replace("_", " "))
         lines.append(f"  {100 * cause['root']:3.0f} %  {known[cause['id']].name} ({word})")
     for check in ranking["next_checks"][:1]:
         found = knowledge.check[check["id"]]

@@ -71,6 +71,7 @@ function schools(id: string): SchoolSays[] {
       <strong>{{ words(cause.name) }}.</strong> {{ words(cause.sentence) }}
       <span class="quiet">{{ effects(cause) }}</span>
     </p>
+    <p v-if="cause.disputed">{{ words(cause.disputed) }}</p>
     <ChainLine :chain="known.all.chains[cause.id] ?? []" :words="words" />
     <p v-if="cause.upstream_of?.length">Can bring about: {{ names(cause.upstream_of) }}.</p>
     <p v-if="upstream(cause.id).length">Can come from: {{ names(upstream(cause.id)) }}.</p>

@@ -9,7 +9,6 @@ from firm_footing.core.knowledge.vocabulary import (
     Probability,
     ReadAs,
     Source,
-    StandingPlace,
     Strength,
     View,
 )
@@ -41,7 +40,6 @@ class Check(Entry):
     question: str
     look_for: str
     view: View
-    seen_from: StandingPlace
     sources: tuple[Source, ...] = Field(min_length=1)
     seconds: int = Field(gt=0)
     base: Probability | BaseBySkill | None = None

@@ -131,7 +131,6 @@ class Partly(Entry):
     """'Partly' as a mixture of the likelihoods of yes and no."""
 
     yes_share: float = Field(ge=0, le=1)
-    no_share: float = Field(ge=0, le=1)
 
 
 class Trial(Entry):
@@ -175,14 +174,12 @@ class Expected(Entry):
     """What carry a player can expect where none was named.
 
     driver_mps : club speed of a driver at handicap 0, and what each stroke of handicap takes
-    spread_pct : how much players of one handicap differ, in club speed
     own_best_share : of a student's own balls that make their own expectation
     own_least_balls : so many are needed for it
     """
 
     driver_mps: float = Field(gt=0)
     lost_per_stroke_mps: float = Field(ge=0)
-    spread_pct: float = Field(gt=0)
     own_best_share: float = Field(gt=0, le=1)
     own_least_balls: int = Field(ge=1)
 

@@ -27,7 +27,6 @@ Seen = Literal["yes", "partly", "no"]
 Probability = Annotated[float, Field(gt=0, lt=1)]
 
 View = Literal["setup", "down_the_line", "face_on", "pressure", "finish", "feel", "belief"]
-StandingPlace = Literal["down_the_line", "face_on"]
 
 Limit = Literal[
     "knee",

@@ -4,6 +4,8 @@ Plain words for numbers of the pattern, with real sides for the student's hand; 
 trail, which a screen may turn into left and right (`core/frame/words.py`).
 """
 
+from typing import Final
+
 from firm_footing.core.frame import Handedness
 from firm_footing.core.knowledge import Knowledge
 from firm_footing.core.knowledge.numbers import Numbers
@@ -17,6 +19,14 @@ def probability_word(probability: float, numbers: Numbers) -> str:
     """How sure we are, in words: the id of the band in `numbers.yaml`."""
     bands = sorted(numbers.words_for_probability.items(), key=lambda band: -band[1])
     return next(word for word, least in bands if probability >= least)
+
+
+CAUSE_WORDS: Final = {
+    "follows": "may come from another",
+    "seen": "not settled yet",
+    "seen_hardly_behind": "hardly behind these balls",
+}
+"""How those of `cause_word` are said that are not said as they are written."""
 
 
 def cause_word(root: float, probability: float, seen: Seen | None, balls: int, n: Numbers) -> str:
