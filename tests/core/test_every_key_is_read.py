@@ -21,7 +21,7 @@ READ_BY_NAME = {
     "CarryError": "getattr(self.carry_pct, carry_source)",
     "Timing": "getattr(timing, name)",
 }
-"""Models whose keys are asked for by a name that the program holds in a variable: the words for it."""
+"""Models whose keys are asked for by a name held in a variable, and the words that do so."""
 
 
 def models() -> dict[str, type[BaseModel]]:

@@ -319,6 +319,7 @@ export function readings(more: Partial<ReadBlock> = {}): ReadBlock {
     balls: [ball('a', -3), ball('b', 2)],
     groups: [],
     drifts: [],
+    wanted: [],
     lost: lost(14),
     ...more,
   }

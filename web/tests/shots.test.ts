@@ -242,6 +242,10 @@ describe('what else a block shows', () => {
     const found = readings({
       groups: [group([0, 2, 3], 'pull-fade'), group([1, 4], 'push-hook')],
       balls: readings().balls.map((b, i) => ({ ...b, wild: i === 1 })),
+      wanted: [
+        { name: 'launch_deg', value: 18.2, least: null, most: 15 },
+        { name: 'lean_deg', value: 6.1, least: 12, most: 15 },
+      ],
       drifts: [
         { what: 'carry_m', change: -18.3, chance: 0.001 },
         { what: 'start_deg', change: 3.2, chance: 0.002 },
@@ -252,6 +256,8 @@ describe('what else a block shows', () => {
     expect(page.findAll('li').map((l) => l.text())).toEqual([
       'Two swings, not one: 3 × pull-fade (1, 3, 4), 2 × push-hook (2, 5).',
       'Ball 2 far from the others.',
+      'Launch 18°; under 15° is wanted.',
+      'The shaft leans 6° at the ball; 12 to 15° is wanted.',
       'From the first ball to the last carry falls by 20 yd: tiring?',
       'From the first ball to the last: start 3° further right.',
       'From the first ball to the last they scatter wider: tiring?',

@@ -306,6 +306,24 @@ describe('the stance', () => {
       stance: { ...kept, lead_flare_deg: null },
     })
   })
+  it('is measured again with a change, and both are said', async () => {
+    const open = acts()
+    const trial = { ...block([]), id: 'T', kind: 'trial' as const }
+    const measured = [
+      { check: 'feet', answer: 'yes', text: 'hands 19 cm from the thigh', after: false },
+      { check: 'feet', answer: 'no', text: 'hands 11 cm from the thigh', after: true },
+    ]
+    const { page } = await show(StanceCard, {
+      open,
+      lesson: lesson([block([]), trial]),
+      diagnosis: { measured },
+    })
+    expect(page.get('[data-testid="stance-change"]').text()).toBe(
+      'Before: hands 19 cm from the thigh. After: hands 11 cm from the thigh, sound now.',
+    )
+    await page.get('[aria-label="Hands from the body, newest balls"]').setValue('12')
+    expect(open.putBlock).toHaveBeenLastCalledWith('T', { stance: { hands_to_body_cm: 12 } })
+  })
 })
 
 describe('the line of stages', () => {

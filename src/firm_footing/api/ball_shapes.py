@@ -53,6 +53,15 @@ class ReadBall(BaseModel):
     lost: LostOut
 
 
+class WantedOut(Out):
+    """A measured number that the club has a target for, degrees; `least` null: any less will do."""
+
+    name: Literal["launch_deg", "lean_deg"]
+    value: float
+    least: float | None
+    most: float
+
+
 class ReadBlock(BaseModel):
     """A block as it was worked out."""
 
@@ -66,6 +75,7 @@ class ReadBlock(BaseModel):
     groups: list[GroupOut] = Field(description="Two where one swing does not explain the balls")
     drifts: list[DriftOut]
     lost: LostOut
+    wanted: list[WantedOut]
 
 
 class MovedOut(Out):

@@ -1,6 +1,6 @@
 """How is what the balls show given to the outside?"""
 
-from firm_footing.api.ball_shapes import DriftOut, GroupOut, LostOut, ReadBall, ReadBlock
+from firm_footing.api.ball_shapes import DriftOut, GroupOut, LostOut, ReadBall, ReadBlock, WantedOut
 from firm_footing.api.conclusion_shapes import Spread
 from firm_footing.core.ball.forward import PARTS
 from firm_footing.core.knowledge import DIMENSIONS, Knowledge
@@ -45,6 +45,7 @@ def block_view(block_id: str, shot_ids: list[str], read: BlockRead) -> ReadBlock
         groups=[GroupOut.model_validate(g) for g in read.groups],
         drifts=[DriftOut.model_validate(d) for d in read.drifts],
         lost=LostOut.model_validate(read.lost),
+        wanted=[WantedOut.model_validate(w) for w in read.wanted],
     )
 
 

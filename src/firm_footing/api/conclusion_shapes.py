@@ -5,7 +5,7 @@ from typing import Literal
 from pydantic import BaseModel, Field
 
 from firm_footing.api.wire import Out
-from firm_footing.core.knowledge.vocabulary import Source
+from firm_footing.core.knowledge.vocabulary import Answer, Source
 from firm_footing.core.reasoning import Ranking
 from firm_footing.core.reasoning.ranking import EvidenceBits
 from firm_footing.core.reasoning.standing import StandingKind
@@ -147,6 +147,15 @@ class WithheldDrill(BaseModel):
     reason: str
 
 
+class MeasuredOut(Out):
+    """A look that a number answers by itself; an answer given by hand replaces it."""
+
+    check: str
+    answer: Answer
+    text: str
+    after: bool = Field(description="Measured after a change")
+
+
 class DiagnosisOut(BaseModel):
     """The diagnosis of a lesson, for a screen."""
 
@@ -159,5 +168,6 @@ class DiagnosisOut(BaseModel):
     schools_say: list[SchoolSays] = Field(description="Schools that would start elsewhere")
     withheld: list[WithheldDrill]
     contradictions: list[str] = Field(description="Checks answered both yes and no")
+    measured: list[MeasuredOut]
     verdicts: list[VerdictOut]
     knowledge_version: str

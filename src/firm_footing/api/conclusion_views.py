@@ -5,6 +5,7 @@ from firm_footing.api.conclusion_shapes import (
     BetweenOut,
     DiagnosisOut,
     LookOut,
+    MeasuredOut,
     SchoolSays,
     Spread,
     StandingOut,
@@ -45,6 +46,7 @@ def diagnosis_view(diagnosis: Diagnosis, case: Case, knowledge: Knowledge) -> Di
         schools_say=_schools_say(diagnosis, case),
         withheld=[WithheldDrill(id=w.drill, reason=why_withheld(w, knowledge)) for w in kept_back],
         contradictions=list(diagnosis.contradictions),
+        measured=[MeasuredOut.model_validate(m) for m in diagnosis.measured],
         verdicts=[VerdictOut.model_validate(v) for v in diagnosis.verdicts],
         knowledge_version=knowledge.version,
     )

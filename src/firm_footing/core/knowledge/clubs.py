@@ -4,6 +4,7 @@ from typing import Literal
 
 from pydantic import Field, model_validator
 
+from firm_footing.core.knowledge.pressure import Limen
 from firm_footing.core.knowledge.vocabulary import Entry
 
 HeadKind = Literal["driver", "wood", "hybrid", "iron", "wedge"]
@@ -25,6 +26,21 @@ class Head(Entry):
     teed: bool = Field(False, description="Hit from a tee unless it is said otherwise")
 
 
+class ClubTarget(Entry):
+    """What one wants of a club where a monitor measures it; degrees.
+
+    loft_deg : of the club as it is made; the shaft leans by what the loft at the ball is less
+    lean_least_deg, lean_most_deg : of the shaft toward the target at the ball
+    flip_below_deg : less lean than this is a flip
+    """
+
+    loft_deg: float = Field(gt=0)
+    launch_below_deg: float = Field(gt=0)
+    lean_least_deg: float
+    lean_most_deg: float
+    flip_below_deg: Limen
+
+
 class ClubEntry(Entry):
     """One club as `clubs.yaml` has it; units in the names.
 
@@ -43,6 +59,7 @@ class ClubEntry(Entry):
     dynamic_loft_deg: float = Field(gt=0)
     speed_share: float = Field(gt=0, le=1)
     ball_forward_cm: float
+    target: ClubTarget | None = None
 
 
 class Club(ClubEntry):

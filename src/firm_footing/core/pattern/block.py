@@ -32,6 +32,7 @@ from firm_footing.core.pattern.drift import Drift, drifts_of
 from firm_footing.core.pattern.groups import Group, groups_of
 from firm_footing.core.pattern.lost import Lost, lost_of, together, would_be
 from firm_footing.core.pattern.pattern import Estimate, Pattern, read_pattern
+from firm_footing.core.pattern.targets import Wanted, wanted_of
 from firm_footing.core.pattern.tracks import TRACK_POINTS, drawn_tracks
 
 FloatArray = NDArray[np.float64]
@@ -74,6 +75,7 @@ class BlockRead:
     groups : two, where one swing does not explain the balls
     drifts : what changed while it was hit
     lost : the mean account
+    wanted : measured numbers that the club has a target for
     """
 
     expected: Expected
@@ -85,6 +87,7 @@ class BlockRead:
     groups: tuple[Group, ...]
     drifts: tuple[Drift, ...]
     lost: Lost
+    wanted: tuple[Wanted, ...]
 
 
 @lru_cache(maxsize=128)  # the other blocks of a lesson stay as they are when a ball is added
@@ -151,6 +154,7 @@ def read_block(block: Block, knowledge: Knowledge, handicap: float | None = None
         ),
         drifts=drifts_of(_series(block, flown, delivered), numbers.block),
         lost=mean,
+        wanted=wanted_of(block, knowledge),
     )
 
 

@@ -21,6 +21,7 @@ from firm_footing.core.reasoning.ball_next import BallNext, ball_next
 from firm_footing.core.reasoning.evidence_words import against, explains_better, noted
 from firm_footing.core.reasoning.explain import ball_way, chain_of
 from firm_footing.core.reasoning.explained import Explained, explained_by, unexplained
+from firm_footing.core.reasoning.measured import Measured
 from firm_footing.core.reasoning.next_check import NextCheck, next_checks, turns_of
 from firm_footing.core.reasoning.schools import first_by_school
 from firm_footing.core.reasoning.separating import Verdict, verdicts
@@ -88,6 +89,7 @@ class Diagnosis:
     explained : what explains the deviation of the delivery
     first_by_school : (heel and toe school, lead foot school) to the cause first in the order
     contradictions : checks answered with a clear yes and a clear no
+    measured : looks that numbers answer by themselves
     verdicts : what the blocks hit with a constraint said
     ball_next : what the ball should do once the start is mended; None without a start or balls
     unexplained : what no cause seen so far accounts for, in a sentence; None where nothing is
@@ -104,6 +106,7 @@ class Diagnosis:
     schools_agree: bool
     first_by_school: Mapping[tuple[str, str], str]
     contradictions: tuple[str, ...]
+    measured: tuple[Measured, ...]
     verdicts: tuple[Verdict, ...]
     ball_next: BallNext | None
     unexplained: str | None
@@ -151,6 +154,7 @@ def diagnose(
         schools_agree=set(firsts.values()) == {first},
         first_by_school=firsts,
         contradictions=contradictions(weighing.counted),
+        measured=weighing.measured,
         verdicts=verdicts(weighing),
         ball_next=ball_next(weighing, start, explained) if start else None,
         unexplained=unexplained_words(weighing, explained),

@@ -28,9 +28,9 @@ from firm_footing.core.reasoning.looks import (
     ratios_of_check,
     traces_owner,
 )
+from firm_footing.core.reasoning.measured import Measured, measured_of, with_answers_measured
 from firm_footing.core.reasoning.posterior import Posterior, normalised, posterior
 from firm_footing.core.reasoning.prior import base_weights, set_prior
-from firm_footing.core.reasoning.stance import with_answers_of_stance
 from firm_footing.core.reasoning.start import (
     first_of,
     setup_seen,
@@ -49,6 +49,7 @@ class Weighing:
     """A case with its evidence weighed.
 
     counted : check id to the answers that count
+    measured : what numbers answer by themselves
     ratios : check id to what they come to
     seen : cause id to whether it was seen, of every cause whose own looks were answered
     bases : check id to its base rate for this player and school
@@ -63,6 +64,7 @@ class Weighing:
     handicap: float
     pattern: Pattern
     counted: Mapping[str, list[Reading]]
+    measured: tuple[Measured, ...]
     ratios: Mapping[str, LogRatios]
     seen: Mapping[str, Seen]
     bases: Mapping[str, float]
@@ -148,7 +150,8 @@ class Weighing:
     @cached_property
     def answered(self) -> frozenset[str]:
         """Checks that need no more looking at."""
-        return frozenset(name for name, said in self.counted.items() if is_clear(said))
+        clear = {name for name, said in self.counted.items() if is_clear(said)}
+        return frozenset(clear | {m.check for m in self.measured if not m.after})
 
 
 def weigh(case: Case, knowledge: Knowledge) -> Weighing:
@@ -157,7 +160,8 @@ def weigh(case: Case, knowledge: Knowledge) -> Weighing:
     handicap = knowledge.numbers.handicap_left_out if case.handicap is None else case.handicap
     trials = tuple(trials_of(case, knowledge))
     balls = weigh_balls(case.baselines, trials, stories, handicap)
-    by_hand = with_answers_of_stance(counted_readings(case), case, knowledge)
+    measured = measured_of(case, knowledge)
+    by_hand = with_answers_measured(counted_readings(case), measured)
     counted = with_answers_of_traces(by_hand, case, balls.pattern, knowledge)
     options = school_options(case.school, knowledge)
     bases = school_bases(knowledge, handicap, options)
@@ -171,6 +175,7 @@ def weigh(case: Case, knowledge: Knowledge) -> Weighing:
         handicap=handicap,
         pattern=balls.pattern,
         counted=counted,
+        measured=measured,
         ratios=ratios,
         seen=seen_of(counted, knowledge),
         bases=bases,

@@ -16,7 +16,7 @@ const props = defineProps<{
   suggested: boolean
   blockId?: string | null
 }>()
-const { open, hand, speaker } = useOpenLesson()
+const { open, hand, speaker, diagnosis } = useOpenLesson()
 
 const ALL_SOURCES: Source[] = ['look', 'film', 'mat', 'plate', 'monitor', 'feel']
 const ANSWERS = (Object.keys(ANSWER_WORDS) as AnswerWord[]).map((id) =>
@@ -39,6 +39,13 @@ const othersSay = computed(() =>
     const when = a.block_id ? 'after, ' : props.blockId ? 'before, ' : ''
     return `${when}${a.source}: ${ANSWER_WORDS[a.answer].toLowerCase()}`
   }),
+)
+
+/** What a number says of it, before or after a change; an answer by hand replaces it. */
+const measured = computed(() =>
+  (diagnosis.value?.measured ?? [])
+    .filter((m) => m.check === props.check.id && m.after === (props.blockId != null))
+    .map((m) => `Measured: ${m.text}, so ${ANSWER_WORDS[m.answer].toLowerCase()}.`),
 )
 
 /** A look that tells more than yes or no: when, and how. */
@@ -79,6 +86,9 @@ function choose(word: AnswerWord): void {
         <span v-if="suggested" class="tells">would tell most now · </span
         >{{ say(check.look_for, speaker) }}
         <span v-for="said in othersSay" :key="said"> · {{ said }}</span>
+      </p>
+      <p v-for="said in measured" :key="said" class="small strong" data-testid="measured">
+        {{ say(said, speaker) }}
       </p>
     </div>
     <div v-if="figure" class="figures">

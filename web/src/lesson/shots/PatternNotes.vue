@@ -27,6 +27,14 @@ const notes = computed(() => {
   if (wild.length > 0) {
     said.push(`${wild.length === 1 ? 'Ball' : 'Balls'} ${numbers(wild)} far from the others.`)
   }
+  for (const w of props.block.wanted) {
+    const value = `${w.value.toFixed(0)}°`
+    said.push(
+      w.name === 'launch_deg'
+        ? `Launch ${value}; under ${String(w.most)}° is wanted.`
+        : `The shaft leans ${value} at the ball; ${String(w.least)} to ${String(w.most)}° is wanted.`,
+    )
+  }
   for (const drift of props.block.drifts) said.push(driftWord(drift, hand.value, props.unit))
   return said
 })

@@ -1,0 +1,99 @@
+"""What do measured numbers answer by themselves?
+
+Feet, ball and hands as measured at address, and the lean of the shaft where a monitor gives the
+loft at the ball. An answer given by hand replaces what they say of it. The lean says what the loft
+of the balls says: it answers its look, and is no evidence beside them.
+"""
+
+from collections.abc import Iterator, Mapping
+from dataclasses import dataclass
+from math import erf, sqrt
+from typing import Final
+
+from firm_footing.core.case import Block, Case, Reading
+from firm_footing.core.ground.trace import in_a_word
+from firm_footing.core.knowledge import Knowledge
+from firm_footing.core.knowledge.pressure import Limen
+from firm_footing.core.knowledge.vocabulary import Answer
+from firm_footing.core.pattern.targets import flip_share, wanted_of
+
+FLIP: Final = "hands_flip"
+
+
+@dataclass(frozen=True)
+class Measured:
+    """A look that a number answers.
+
+    share : how clearly its fact shows, 0 to 1
+    text : the number in words
+    after : whether it was measured after a change, and so is no evidence of what was there before
+    counts : whether it is evidence of its own
+    """
+
+    check: str
+    share: float
+    text: str
+    after: bool = False
+    counts: bool = True
+
+    @property
+    def answer(self) -> Answer:
+        """In a word."""
+        return in_a_word(self.share) or "partly"
+
+
+def measured_of(case: Case, knowledge: Knowledge) -> tuple[Measured, ...]:
+    """What the numbers of a lesson answer; of several of one kind, the last before and after."""
+    found: dict[tuple[str, bool], Measured] = {}
+    for block in case.blocks:
+        after = block.kind != "baseline"
+        for check, share, text in _of_stance(block, knowledge):
+            found[check, after] = Measured(check, share, text, after)
+    flip = flip_share(case.baselines, knowledge)
+    if flip is not None:
+        found[FLIP, False] = Measured(FLIP, flip, _lean(case, knowledge), counts=False)
+    return tuple(found.values())
+
+
+def with_answers_measured(
+    counted: Mapping[str, list[Reading]], measured: tuple[Measured, ...]
+) -> dict[str, list[Reading]]:
+    """The answers that count, those of the numbers added where nobody answered by hand."""
+    found = {name: list(readings) for name, readings in counted.items()}
+    for m in measured:
+        if m.counts and not m.after and m.check not in counted:
+            said = Reading(check=m.check, answer=m.answer, source="look", share=m.share)
+            found[m.check] = [said]
+    return found
+
+
+def _of_stance(block: Block, knowledge: Knowledge) -> Iterator[tuple[str, float, str]]:
+    """Check, how clearly its fact shows, and the number in words, of every number taken."""
+    stance, limits = block.stance, knowledge.numbers.stance
+    if stance is None:
+        return
+    hands, flare, ball = (
+        stance.hands_to_body_cm,
+        stance.lead_flare_deg,
+        stance.ball_from_lead_heel_cm,
+    )
+    if hands is not None:
+        words = f"hands {hands:.0f} cm from the thigh"
+        yield "hands_far_from_body", _above(hands, limits.hands_cm), words
+    if flare is not None:
+        words = f"lead foot turned out {flare:.0f}°"
+        yield "lead_foot_square", 1 - _above(flare, limits.flare_deg), words
+    if ball is not None:
+        wanted = limits.ball_from_lead_heel_cm - knowledge.club[block.club].ball_forward_cm
+        words = f"ball {ball:.0f} cm inside the lead heel, {wanted:.0f} cm is usual for this club"
+        yield "ball_out_of_place", _above(abs(ball - wanted), limits.ball_off_cm), words
+
+
+def _lean(case: Case, knowledge: Knowledge) -> str:
+    lean = next(w for b in case.baselines for w in wanted_of(b, knowledge) if w.name == "lean_deg")
+    wanted = f"{lean.least:.0f} to {lean.most:.0f}° is wanted"
+    return f"the shaft leans {lean.value:.0f}° at the ball, {wanted}"
+
+
+def _above(value: float, limit: Limen) -> float:
+    return 0.5 * (1 + erf((value - limit.at) / (sqrt(2) * limit.doubt)))
