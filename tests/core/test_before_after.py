@@ -5,6 +5,8 @@ import pytest
 
 from firm_footing.core.case import Block, Case, Shot
 from firm_footing.core.coaching.before_after import MEASURES, compare
+from firm_footing.core.coaching.retest_words import retest_said
+from firm_footing.core.frame import Handedness
 from firm_footing.core.knowledge import Knowledge
 from firm_footing.core.pattern.chance import values_of
 
@@ -58,3 +60,20 @@ def test_words_count_by_their_middle_and_shanks_by_their_strike_alone(
     found = values_of([Block(shots=shots)], knowledge.numbers)
     assert found["start_deg"] == (-4.0,)
     assert found["curve_deg"] == (4.0,)
+
+
+@pytest.mark.parametrize(("hand", "side"), [("right", "right"), ("left", "left")])
+def test_what_became_of_it_is_one_line(hand: Handedness, side: str, knowledge: Knowledge) -> None:
+    def said(primary: str, after: Block) -> str:
+        blocks = (block("baseline", BEFORE, -14), after)
+        found = compare(Case(handedness=hand, blocks=blocks), primary, {}, knowledge)
+        return retest_said(found, hand)
+
+    mended = block("retest", [0.0, 1, -1, 0.5, 0], -2)
+    assert said("start_deg", mended) == f"Real: the start 5° further {side}."
+    assert said("heel_toe_mm", mended).startswith("Real: the strike 1")
+    assert said("heel_toe_mm", mended).endswith("mm nearer the toe.")
+    same = block("retest", [-6.0, -4, -5.5], -14)
+    assert said("start_deg", same).startswith("Not yet more than chance: the start 0° further")
+    assert said("start_deg", block("retest", [0.0, 1], -2)) == ""
+    assert retest_said(None, hand) == ""

@@ -12,7 +12,7 @@ from firm_footing.core.coaching.ladder import Result, climb
 from firm_footing.core.coaching.practice import near_event, plan_practice
 from firm_footing.core.coaching.sheet import NOTHING_NEW, sheet_of
 from firm_footing.core.knowledge import Knowledge
-from firm_footing.core.knowledge.coaching import Leg
+from firm_footing.core.knowledge.coaching import Leg, Way
 from firm_footing.core.pattern import read_pattern
 from firm_footing.core.reasoning import diagnose
 from firm_footing.core.reasoning.reported_miss import as_if_hit
@@ -123,7 +123,7 @@ def test_the_sheet_has_one_of_each_and_nothing_new_before_an_event(knowledge: Kn
         15,
     )
     drills = ["club_under_heel", "trail_foot_back"]
-    cue = cues_for("trail_heel_pops", ["moved"], None, knowledge)[0]
+    cue = cues_for("trail_heel_pops", {"jump": "moved"}, None, knowledge)[0]
     sheet = sheet_of("trail_heel_pops", pattern, drills, cue, None, True, knowledge)
     assert (sheet.rehearsal, sheet.ball_drill) == ("club_under_heel", "trail_foot_back")
     assert "struck toward the heel" in sheet.miss
@@ -132,6 +132,11 @@ def test_the_sheet_has_one_of_each_and_nothing_new_before_an_event(knowledge: Kn
     assert "balance" in sheet.cautions[0]
     near = sheet_of("trail_heel_pops", pattern, drills, cue, 1, False, knowledge)
     assert near.thought == NOTHING_NEW
+    told = sheet_of(
+        "trail_heel_pops", pattern, drills, cue, None, False, knowledge, misses=["shank", "slice"]
+    )
+    shank = next(m for m in knowledge.misses if m.id == "shank")
+    assert (told.rescue, sheet.rescue, near.rescue) == (shank.rescue, "", "")
     assert not any("guardian" in c for c in near.cautions)
     grip = sheet_of("reach_to_ball", pattern, ["distance_reset"], "x", 1, False, knowledge)
     assert grip.thought == knowledge.cues.causes["reach_to_ball"].say
@@ -159,11 +164,17 @@ def test_the_thought_is_finished_at_set_up_where_one_is(
 
 def test_cues_speak_the_student_s_language(knowledge: Knowledge) -> None:
     said = knowledge.cues.sentences["lateral"]
-    pushing = cues_for("late_shift", ["pushing", "pushing", "moved"], None, knowledge)
+    felt: dict[str, Way] = {"jump": "pushing", "one_leg_hop": "pushing", "hop_to_target": "moved"}
+    # what was felt in the test of this very force goes first, else what was said more often
+    assert cues_for("late_shift", felt, None, knowledge)[0] == said["trail"]["moved"]
+    del felt["hop_to_target"]
+    pushing = cues_for("late_shift", felt, None, knowledge)
     assert pushing[0] == said["trail"]["pushing"]
-    moved = cues_for("late_shift", ["moved"], "lead", knowledge)
+    moved = cues_for("late_shift", {"hop_to_target": "moved"}, "lead", knowledge)
     assert moved[:2] == (said["trail"]["moved"], said["lead"]["moved"])
-    assert all(cues_for(c.id, [], None, knowledge) for c in knowledge.causes)
+    assert moved[-1] == knowledge.cues.images["lateral"][-1]  # a picture of it comes last
+    assert all(cues_for(c.id, {}, None, knowledge) for c in knowledge.causes)
+    assert knowledge.cautions.force_tests[0].component == "dominance"  # asked first
 
 
 @pytest.mark.parametrize("dominant", [None, "lead", "trail"])
@@ -171,12 +182,15 @@ def test_no_cue_feeds_its_own_fault(dominant: Leg | None, knowledge: Knowledge) 
     """Common practice, no source: who rushes forward waits, whose foot slides does not push."""
     said = knowledge.cues.sentences
     forward = {s for by_way in said["lateral"].values() for s in by_way.values()}
-    assert not forward & set(cues_for("early_lead_rush", [], dominant, knowledge))
+    assert not forward & set(cues_for("early_lead_rush", {}, dominant, knowledge))
     heel_away = set(said["rotational"]["trail"].values())
-    assert not heel_away & set(cues_for("trail_side_shove", [], dominant, knowledge))
-    assert not heel_away & set(cues_for("deep_trail_heel", [], dominant, knowledge))
+    assert not heel_away & set(cues_for("trail_side_shove", {}, dominant, knowledge))
+    assert not heel_away & set(cues_for("deep_trail_heel", {}, dominant, knowledge))
     own = knowledge.cues.causes["early_lead_rush"]
-    assert cues_for("early_lead_rush", ["moved"], dominant, knowledge) == (own.moved, own.pushing)
+    assert cues_for("early_lead_rush", {"jump": "moved"}, dominant, knowledge) == (
+        own.moved,
+        own.pushing,
+    )
 
 
 def test_a_miss_that_is_told_orders_the_looks_until_a_ball_is_hit(knowledge: Knowledge) -> None:

@@ -17,13 +17,17 @@ from firm_footing.core.coaching.cues import cues_for
 from firm_footing.core.coaching.practice import plan_practice
 from firm_footing.core.coaching.setup_gate import setup_changes
 from firm_footing.core.coaching.sheet import Sheet, miss_words, sheet_of
+from firm_footing.core.coaching.trace_over_trace import TracesCompared, lay_over
 from firm_footing.core.frame import Handedness, in_words
+from firm_footing.core.ground.trace import read_trace
 from firm_footing.core.knowledge import Knowledge
 from firm_footing.core.pattern import Pattern, read_pattern
 from firm_footing.core.reasoning.explain import EFFECT_WORDS, END_WORDS, chain_alone, link_words
 from firm_footing.files.calendar_files import practice_calendar
 from firm_footing.files.sheet.drawing import PARTS, PX_PER_CM, TRAIL, links_of, plan_svg
 from firm_footing.files.sheet.page import SheetPage, as_html, as_pdf
+from firm_footing.files.sheet.traces import _x, _y
+from tests.core.swings import swing
 
 ON = date(2026, 11, 26)
 BEFORE_LESSON = Case(
@@ -147,6 +151,39 @@ def test_where_no_drill_serves_the_cue_is_rehearsed(pattern: Pattern, knowledge:
     assert a_sheet(pattern, knowledge).without_a_drill == ""
 
 
+def compared(knowledge: Knowledge) -> TracesCompared:
+    before, after = (
+        [read_trace(swing(changed=changed), "recentre", knowledge)]
+        for changed in ({"impact": 57}, {})
+    )
+    found = lay_over(before, after, knowledge.numbers)
+    assert found is not None
+    return found
+
+
+def test_before_and_after_are_on_it(pattern: Pattern, knowledge: Knowledge) -> None:
+    sheet = a_sheet(pattern, knowledge, misses=["heel"])
+    said = "Real: the strike 9 mm nearer the toe."
+    page = SheetPage(
+        "Oda", "left", ON, sheet, pattern, sides="left_right", retest=said,
+        traces=compared(knowledge),
+    )  # fmt: skip
+    html = as_html(page, knowledge)
+    assert f"<strong>The retest:</strong> {said}" in html
+    assert "% on the right foot" in html
+    assert sheet.rescue
+    assert sheet.rescue in html
+    lines = re.findall(r'd="M(.*?)"', html[html.index('class="traces"') :])[:2]
+    at_ball = [
+        min(line.split("L"), key=lambda p: abs(float(p.split()[0]) - _x(0))) for line in lines
+    ]
+    before, after = (float(point.split()[1]) for point in at_ball)
+    assert before - after == pytest.approx(_y(57) - _y(88), abs=2)  # 31 points higher
+    bare = as_html(SheetPage("Oda", "right", ON, a_sheet(pattern, knowledge), pattern), knowledge)
+    assert 'class="traces"' not in bare
+    assert "The retest" not in bare
+
+
 def test_the_longest_sheets_fit_one_page(knowledge: Knowledge) -> None:
     """The longest plan, every caution, and the three causes with most to say."""
     sheets = []
@@ -154,10 +191,15 @@ def test_the_longest_sheets_fit_one_page(knowledge: Knowledge) -> None:
     pattern = read_pattern([Block(shots=(shot,) * 8)], knowledge, 15)
     for cause in knowledge.causes:
         drills = [d.id for d in knowledge.drills if cause.id in d.targets]
-        cue = cues_for(cause.id, [], None, knowledge)[0]
-        sheet = sheet_of(cause.id, pattern, drills, cue, 9, True, knowledge)
+        cue = cues_for(cause.id, {}, None, knowledge)[0]
+        sheet = sheet_of(cause.id, pattern, drills, cue, 9, True, knowledge, misses=["fat"])
         chain = chain_alone(cause, knowledge)
-        page = SheetPage("Aurelia Featherstone-Holloway", "left", ON, sheet, pattern, chain)
+        page = SheetPage(
+            "Aurelia Featherstone-Holloway", "left", ON, sheet, pattern, chain,
+            complaint="Everything goes short and fat since the spring, and I have no idea why.",
+            retest="Not yet more than chance: the low point 5 cm further forward.",
+            traces=compared(knowledge),
+        )  # fmt: skip
         sheets.append(as_html(page, knowledge))
     for html in sorted(sheets, key=len)[-3:]:
         assert len(HTML(string=html).render().pages) == 1

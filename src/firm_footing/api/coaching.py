@@ -16,7 +16,6 @@ from firm_footing.api.coaching_shapes import (
     RetestOut,
     SetupChangeOut,
     TargetOut,
-    TracesComparedOut,
     VerdictOnRetest,
 )
 from firm_footing.api.conclusion_views import why_withheld
@@ -26,7 +25,7 @@ from firm_footing.api.event_days import event_in
 from firm_footing.api.outcome import ChangedLesson, Outcome
 from firm_footing.api.trace_views import compared_view
 from firm_footing.core.case import Case
-from firm_footing.core.coaching.before_after import Compared, compare
+from firm_footing.core.coaching.before_after import Compared, Comparison, compare
 from firm_footing.core.coaching.cards import Card, cards_for
 from firm_footing.core.coaching.cautions import general_cautions, without_a_drill
 from firm_footing.core.coaching.cues import cues_for
@@ -35,7 +34,7 @@ from firm_footing.core.coaching.ladder import climb
 from firm_footing.core.coaching.next_in_line import next_in_line
 from firm_footing.core.coaching.practice import near_event
 from firm_footing.core.coaching.setup_gate import setup_changes
-from firm_footing.core.coaching.trace_over_trace import lay_over
+from firm_footing.core.coaching.trace_over_trace import TracesCompared, lay_over
 from firm_footing.core.coaching.transfer import targets_for
 from firm_footing.core.knowledge import Knowledge
 from firm_footing.core.knowledge.coaching import Leg
@@ -73,7 +72,7 @@ def read_coaching(session: Store, known: Known, lesson_id: RowId) -> CoachingOut
         cards=[_card(c, known) for c in cards],
         without_a_drill=without_a_drill([c for c in cards if c.withheld is None], known),
         ladder=ladder,
-        cues=list(cues_for(cause, lesson.cue.felt.values(), case.dominant_leg, known, case.school)),
+        cues=list(cues_for(cause, lesson.cue.felt, case.dominant_leg, known, case.school)),
         next_in_line=next_in_line(cause, {c.id: c.probability for c in found.causes}, known),
         cautions=list(general_cautions(content.student.age_group == "junior", known)),
         setup_changes=[SetupChangeOut.model_validate(s) for s in setup_changes(case, known)],
@@ -140,8 +139,7 @@ def read_retest(session: Store, known: Known, lesson_id: RowId) -> RetestOut | N
     """The newest retest beside the baseline of the same club; null without a baseline."""
     content = lessons.content_of(session, lesson_id)
     case = case_of(content)
-    elsewhere = {i for i, block in enumerate(content.blocks) if block.own_targets}
-    found = compare(case, content.lesson.primary, _predicted(content), known, elsewhere)
+    found = retest_of(content, case, known)
     if found is None:
         return None
     return RetestOut(
@@ -153,19 +151,25 @@ def read_retest(session: Store, known: Known, lesson_id: RowId) -> RetestOut | N
         level=known.numbers.coaching.retest.level,
         partial=[m.name for m in found.measures if m.sure and m.as_predicted],
         still=[m.name for m in found.measures if m.should_move and not m.sure],
-        traces=_traces(case, known),
+        traces=compared_view(traces_compared(case, known)),
         setup_only=near_event(event_in(content.lesson), known.numbers.coaching.practice),
     )
 
 
-def _traces(case: Case, known: Knowledge) -> TracesComparedOut | None:
+def retest_of(content: LessonContent, case: Case, known: Knowledge) -> Comparison | None:
+    """The newest retest beside its baseline, balls with targets of their own left out."""
+    elsewhere = {i for i, block in enumerate(content.blocks) if block.own_targets}
+    return compare(case, content.lesson.primary, _predicted(content), known, elsewhere)
+
+
+def traces_compared(case: Case, known: Knowledge) -> TracesCompared | None:
     """Swings of the baseline beside those of the retest."""
     if not case.traces:
         return None
     pattern = read_pattern(case.baselines, known, case.handicap)
     read = list(read_traces(case, pattern, known))
     retested = [r for i, r in read if counts_as_retest(case, i)]
-    return compared_view(lay_over([r for i, r in read if counts(case, i)], retested, known.numbers))
+    return lay_over([r for i, r in read if counts(case, i)], retested, known.numbers)
 
 
 @router.get("/targets", summary="A target for every ball", responses=responses(422))

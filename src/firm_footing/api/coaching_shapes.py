@@ -182,6 +182,7 @@ class SheetOut(BaseModel):
     cue: str
     corrections: list[str]
     thought: str
+    rescue: str = Field(description="For one ball, when the miss comes back; may be empty")
     rehearsal: str | None
     ball_drill: str | None
     days: list[DayOut]

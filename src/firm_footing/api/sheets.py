@@ -8,13 +8,14 @@ from fastapi import APIRouter, Depends, Query, Response
 from sqlmodel import Session
 
 from firm_footing.api.attachments import attached_as
-from firm_footing.api.coaching import cards_of, place_of
+from firm_footing.api.coaching import cards_of, place_of, retest_of, traces_compared
 from firm_footing.api.coaching_shapes import DayOut, DueOut, FollowUpIn, SheetOut
 from firm_footing.api.context import Known, RowId, Store
 from firm_footing.api.errors import responses
 from firm_footing.api.event_days import event_in
 from firm_footing.api.outcome import ChangedLesson, Outcome
 from firm_footing.core.coaching.cues import cues_for
+from firm_footing.core.coaching.retest_words import retest_said
 from firm_footing.core.coaching.sheet import sheet_of
 from firm_footing.core.frame import SideWords, in_words
 from firm_footing.core.knowledge import Knowledge
@@ -53,6 +54,7 @@ def read_sheet(
         cue=sheet.cue,
         corrections=list(sheet.corrections),
         thought=sheet.thought,
+        rescue=sheet.rescue,
         rehearsal=sheet.rehearsal,
         ball_drill=sheet.ball_drill,
         days=days,
@@ -189,16 +191,16 @@ def _sheet(content: LessonContent, known: Knowledge, sides: SideWords) -> SheetP
     serving = [c.drill for c in cards if c.withheld is None]
     tried = _tried(content)
     proposed = [d for d in serving if d in tried]
-    felt = lesson.cue.felt.values()
+    felt = lesson.cue.felt
     cue = lesson.cue.text or cues_for(cause, felt, case.dominant_leg, known, case.school)[0]
     sheet = sheet_of(
         cause, found.pattern, proposed, cue, event_in(lesson),
         student.age_group == "junior", known, others_serve=bool(serving),
-        corrected=lesson.listen.corrected,
+        corrected=lesson.listen.corrected, misses=lesson.listen.misses,
     )  # fmt: skip
     said = {
         name: in_words(getattr(sheet, name), student.handedness, sides)
-        for name in ("miss", "cause", "thought", *(() if lesson.cue.text else ("cue",)))
+        for name in ("miss", "cause", "thought", "rescue", *(() if lesson.cue.text else ("cue",)))
     }
     own = {k: v for k, v in lesson.sheet.model_dump().items() if v is not None}
     for drill in ("rehearsal", "ball_drill"):
@@ -216,4 +218,6 @@ def _sheet(content: LessonContent, known: Knowledge, sides: SideWords) -> SheetP
         stance=next((b.stance for b in case.baselines if b.stance), None),
         sides=sides,
         complaint=lesson.complaint,
+        retest=retest_said(retest_of(content, case, known), case.handedness),
+        traces=traces_compared(case, known),
     )

@@ -1,23 +1,33 @@
 """In which words is a cause cued to this student?"""
 
-from collections.abc import Iterable
+from collections.abc import Mapping
 
 from firm_footing.core.case import School
 from firm_footing.core.knowledge import Knowledge
-from firm_footing.core.knowledge.coaching import CueOf, Leg, Way
+from firm_footing.core.knowledge.coaching import CueOf, Force, Leg, Way
 
 USUAL_SCHOOL = School()
 
 
-def way_of(felt: Iterable[Way]) -> Way:
-    """Pushing or being moved: what the student said more often; pushing when they are even."""
-    said = list(felt)
+def way_of(felt: Mapping[str, Way], force: Force | None, knowledge: Knowledge) -> Way:
+    """Pushing or being moved: what the student said of this force, else what they said more often.
+
+    Pushing where both were said as often.
+
+    Parameters
+    ----------
+    felt : id of a force test to what was answered
+
+    """
+    component = {t.id: t.component for t in knowledge.cautions.force_tests}
+    own = [way for test, way in felt.items() if force is not None and component[test] == force]
+    said = own or list(felt.values())
     return "moved" if said.count("moved") > said.count("pushing") else "pushing"
 
 
 def cues_for(
     cause: str,
-    felt: Iterable[Way],
+    felt: Mapping[str, Way],
     dominant: Leg | None,
     knowledge: Knowledge,
     school: School = USUAL_SCHOOL,
@@ -25,26 +35,25 @@ def cues_for(
     """Sentences for a cause, the best first; a school's own sentence before all others.
 
     The cause's force and leg, or its own words, in the student's language; then the other leg when
-    it is the dominant one, which leads the cue; then the other language.
+    it is the dominant one, which leads the cue; then the other language; then images.
 
     Parameters
     ----------
-    felt : what they answered to the force tests
+    felt : id of a force test to what they answered
     dominant : the leg they are steadier on, None when not known
 
     """
     cue = knowledge.cues.causes[cause]
     chosen = knowledge.schools.chosen(school.model_dump())
     own = [cue.by_school[o.id] for o in chosen if o.id in cue.by_school]
-    return tuple(dict.fromkeys([*own, *_usual(cue, felt, dominant, knowledge)]))
+    images = [*cue.images, *(knowledge.cues.images[cue.force] if cue.force else ())]
+    way = way_of(felt, cue.force, knowledge)
+    return tuple(dict.fromkeys([*own, *_usual(cue, way, dominant, knowledge), *images]))
 
 
-def _usual(
-    cue: CueOf, felt: Iterable[Way], dominant: Leg | None, knowledge: Knowledge
-) -> tuple[str, ...]:
+def _usual(cue: CueOf, way: Way, dominant: Leg | None, knowledge: Knowledge) -> tuple[str, ...]:
     if cue.say is not None:
         return (cue.say,)
-    way = way_of(felt)
     ways: tuple[Way, Way] = ("moved", "pushing") if way == "moved" else ("pushing", "moved")
     if cue.pushing is not None and cue.moved is not None:
         own = {"pushing": cue.pushing, "moved": cue.moved}

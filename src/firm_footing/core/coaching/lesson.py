@@ -59,5 +59,6 @@ class SheetWords(Strict):
     cause: Words | None = None
     cue: Words | None = None
     thought: Words | None = None
+    rescue: Words | None = None
     rehearsal: str | None = None
     ball_drill: str | None = None

@@ -24,6 +24,7 @@ class Sheet:
     """One page.
 
     miss, cause, thought : in plain words; `thought` may be empty
+    rescue : for one ball, when the miss comes back on the course; may be empty
     cause_id : of the cause decided on
     cue : the one kept
     corrections : what puts the beliefs right that were corrected in the lesson
@@ -42,6 +43,7 @@ class Sheet:
     ball_drill: str | None
     without_a_drill: str
     thought: str
+    rescue: str
     days: tuple[PracticeDay, ...]
     cautions: tuple[str, ...]
 
@@ -56,6 +58,7 @@ def sheet_of(
     knowledge: Knowledge,
     others_serve: bool = False,
     corrected: Sequence[str] = (),
+    misses: Sequence[str] = (),
 ) -> Sheet:
     """The page as it is proposed; every word of it may be changed.
 
@@ -66,6 +69,7 @@ def sheet_of(
     event_in : days until the next event, None without one
     minor : whether a guardian has to agree
     corrected : ids of beliefs that were put right in the lesson
+    misses : ids of those the student told, the usual one first
 
     """
     serving = [knowledge.drill[d] for d in drills]
@@ -75,6 +79,7 @@ def sheet_of(
     ball = next((d for d in with_ball if d is not rehearsal), with_ball[0] if with_ball else None)
     numbers = knowledge.numbers.coaching.practice
     cause = knowledge.cause[cause_id]
+    near = near_event(event_in, numbers)
     return Sheet(
         cause_id=cause_id,
         miss=miss_words(pattern),
@@ -86,7 +91,8 @@ def sheet_of(
         rehearsal=rehearsal.id if rehearsal else None,
         ball_drill=ball.id if ball else None,
         without_a_drill="" if others_serve else without_a_drill(serving, knowledge),
-        thought=_thought(cause_id, cue, serving, near_event(event_in, numbers), knowledge),
+        thought=_thought(cause_id, cue, serving, near, knowledge),
+        rescue="" if near else _rescue(misses, knowledge),
         days=plan_practice(event_in, ball is not None, numbers),
         cautions=_cautions([rehearsal, ball], minor, knowledge),
     )
@@ -105,6 +111,12 @@ def _thought(
         return chosen.say if chosen else NOTHING_NEW
     chosen = chosen or next(iter(may_go), None)
     return chosen.say if chosen else cue
+
+
+def _rescue(misses: Sequence[str], knowledge: Knowledge) -> str:
+    """Of the first miss that was told."""
+    rescues = {m.id: m.rescue for m in knowledge.misses}
+    return rescues[misses[0]] if misses else ""
 
 
 def _cautions(drills: Sequence[Drill | None], minor: bool, knowledge: Knowledge) -> tuple[str, ...]:

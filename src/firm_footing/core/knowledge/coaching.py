@@ -282,12 +282,14 @@ class Miss(Entry):
     """A miss as students name it, and what its balls look like, one for each kind.
 
     carry_part : of the carry to be expected with the club
+    rescue : one thought that gets a player round when it comes back on the course
     """
 
     id: str
     name: str
     balls: tuple[dict[str, str | float], ...] = Field(min_length=1)
     carry_part: float | None = Field(None, gt=0, lt=2)
+    rescue: str
     source: str
 
 
@@ -301,6 +303,7 @@ class CueOf(Entry):
     """How a cause is cued: by a force and a leg, by words for each way of feeling, or for both.
 
     by_school : school to the sentence that comes first when it is chosen
+    images : pictures of what it should feel like, offered after the sentences
     own_leg_only : the other leg is never offered, however much steadier the student is on it
     """
 
@@ -310,6 +313,7 @@ class CueOf(Entry):
     moved: str | None = None
     say: str | None = None
     by_school: dict[str, str] = Field(default_factory=dict)
+    images: tuple[str, ...] = ()
     own_leg_only: bool = False
 
     @model_validator(mode="after")
@@ -326,4 +330,5 @@ class Cues(Entry):
 
     source: str
     sentences: dict[Force, dict[Leg, dict[Way, str]]]
+    images: dict[Force, tuple[str, ...]]
     causes: dict[str, CueOf]

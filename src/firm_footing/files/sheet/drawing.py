@@ -105,8 +105,8 @@ def _names(feet: tuple[str, str], left: bool) -> str:
     lead, trail = feet
     return "".join(
         (
-            _word(lead, _x(LEAD[0], left), LEAD[1] - 42),
-            _word(trail, _x(TRAIL[0], left), TRAIL[1] + 50),
+            _word(lead, _x(LEAD[0] - 42, left), LEAD[1] - 42),
+            _word(trail, _x(TRAIL[0] - 42, left), TRAIL[1] + 50),
             _word("ball", _x(BALL[0] + 30, left), BALL[1] + 5),
             _word("target", RANGE[0] + 34, 24),
         )

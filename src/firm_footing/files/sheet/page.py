@@ -11,11 +11,13 @@ from markupsafe import Markup
 
 from firm_footing.core.case import Stance
 from firm_footing.core.coaching.sheet import Sheet
+from firm_footing.core.coaching.trace_over_trace import TracesCompared
 from firm_footing.core.frame import Handedness, SideWords, in_words
 from firm_footing.core.knowledge import Drill, Knowledge
 from firm_footing.core.pattern import Pattern
 from firm_footing.core.reasoning.explain import link_words
 from firm_footing.files.sheet.drawing import links_of, plan_svg
+from firm_footing.files.sheet.traces import traces_svg
 
 FONTS = Path(__file__).parent / "fonts"
 WHAT = {
@@ -37,6 +39,8 @@ class SheetPage:
     stance : as measured with the baseline
     sides : whether feet are lead and trail or left and right
     complaint : what the student said, in their own words
+    retest : what became of it in the lesson; '' where there is nothing to say
+    traces : swings before and after; None where they were not taken
     by, place : who gave the lesson and where; '' where it is not said
     """
 
@@ -51,22 +55,22 @@ class SheetPage:
     by: str = ""
     place: str = ""
     complaint: str = ""
+    retest: str = ""
+    traces: TracesCompared | None = None
 
 
 def as_html(page: SheetPage, knowledge: Knowledge) -> str:
     """One self-contained page: styles, fonts and drawing are in it."""
     sheet, pattern = page.sheet, page.pattern
     cause = knowledge.cause[sheet.cause_id]
+    lead_foot = in_words("lead foot", page.hand, page.sides)
     drawing = plan_svg(
         page.hand,
         links_of(page.chain or (cause.id,), knowledge),
         page.stance,
         pattern.start_deg.value if pattern.start_deg else None,
         pattern.curve_deg.value if pattern.curve_deg else None,
-        (
-            in_words("lead foot", page.hand, page.sides),
-            in_words("trail foot", page.hand, page.sides),
-        ),
+        (lead_foot, in_words("trail foot", page.hand, page.sides)),
     )
     return (
         _environment()
@@ -78,6 +82,7 @@ def as_html(page: SheetPage, knowledge: Knowledge) -> str:
             sheet=sheet,
             cause=cause,
             drawing=Markup(drawing),
+            traces=Markup(traces_svg(page.traces, lead_foot) if page.traces else ""),
             rehearsal=_drill(sheet.rehearsal, knowledge),
             ball_drill=_drill(sheet.ball_drill, knowledge),
             days=[

@@ -17,7 +17,7 @@ defineEmits<{ print: [] }>()
 const base = computed(() => `/api/lessons/${lesson.value.id}`)
 const title = computed(() => `Your lesson of ${dayWord(lesson.value.started_at)}`)
 const text = computed(() => {
-  const { miss, cause, cue, rehearsal, ball_drill, thought, days } = props.sheet
+  const { miss, cause, cue, rehearsal, ball_drill, thought, rescue, days } = props.sheet
   const lines = [
     miss && `The miss: ${miss}.`,
     `The one cause: ${cause}`,
@@ -25,6 +25,7 @@ const text = computed(() => {
     rehearsal && `Without a ball: ${props.drillName(rehearsal) ?? ''}.`,
     ball_drill && `With a ball: ${props.drillName(ball_drill) ?? ''}.`,
     thought && `On the course, one thought at most: ${thought}`,
+    rescue && `When the miss comes back, for one ball: ${rescue}`,
     `I ask how it went on ${dayWord(days.at(-1)?.on ?? props.sheet.check_in)}.`,
   ]
   return lines.filter(Boolean).join('\n\n')

@@ -40,6 +40,7 @@ const WORDS = [
   { id: 'cause', label: 'The one cause' },
   { id: 'cue', label: 'Cue' },
   { id: 'thought', label: 'One thought on the course' },
+  { id: 'rescue', label: 'For one ball, when the miss comes back' },
 ] as const
 const drills = computed(() =>
   (coaching.found.value?.cards ?? [])
