@@ -206,3 +206,41 @@ def test_progress_is_along_time_and_all_lessons_can_be_taken_away(
     assert client.delete(f"/api/students/{student}").status_code == 204
     for what in ("coaching", "sheet", "clock"):
         assert client.get(f"/api/lessons/{baseline['id']}/{what}").status_code == 404
+
+
+def test_feel_and_real_are_logged_apart_and_a_second_aid_stands_there_too(
+    client: TestClient, lesson: Json
+) -> None:
+    base = f"/api/lessons/{lesson['id']}"
+    change(client, lesson, drill="club_under_heel", aid="trail_foot_back")
+    for name, real in (("a", False), ("b", True)):
+        tap = {"drill": "club_under_heel", "result": "pass", "real": real}
+        client.put(f"{base}/repetitions/{name}", json=tap).raise_for_status()
+    now = client.get(base).json()
+    assert [r["real"] for r in now["repetitions"]] == [False, True]
+    assert now["aid"] == "trail_foot_back"
+    change(client, lesson, aid=None)
+    assert client.get(base).json()["aid"] is None
+    unknown = client.patch(base, json={"aid": "no_such_drill"})
+    assert unknown.status_code == 409
+    assert "no_such_drill" in unknown.text
+
+
+def test_the_sheet_has_the_retest_s_word_and_a_thought_for_when_the_miss_comes_back(
+    client: TestClient, baseline: Json
+) -> None:
+    decide(client, baseline, "trail_heel_pops")
+    change(client, baseline, listen={"misses": ["slice"]})
+    said = get(client, baseline, "sheet")["rescue"]
+    assert "club more" in said
+    url = f"/api/lessons/{baseline['id']}/sheet.html"
+    assert "The retest:" not in client.get(url).text
+    retest = f"{baseline['id']}-again"
+    block = {"kind": "retest", "club": "7i"}
+    client.put(f"/api/lessons/{baseline['id']}/blocks/{retest}", json=block).raise_for_status()
+    for i in range(5):
+        ball = {"block_id": retest, "observed": {"start": "straight", "heel_toe_mm": 1.0 + i}}
+        client.put(f"/api/lessons/{baseline['id']}/shots/again-{i}", json=ball).raise_for_status()
+    page = client.get(url).text
+    assert said in page
+    assert "<strong>The retest:</strong> " in page

@@ -161,6 +161,7 @@ export function block(shots: LoggedShot[] = [], more: Partial<Block> = {}): Bloc
     kind: 'baseline',
     club: '7i',
     drill: null,
+    aid: null,
     expected_carry_m: 137.16,
     effort_pct: null,
     surface: 'turf',

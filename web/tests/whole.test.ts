@@ -168,7 +168,7 @@ describe('drilling', () => {
     await page.get('[data-testid="ask-health"] button').trigger('click')
     expect(open.changeLesson.mock.calls[0]?.[0].listen.health_asked).toBe(true)
     await page.get('[data-testid="card-mirror"] button').trigger('click')
-    expect(open.changeLesson).toHaveBeenLastCalledWith({ drill: 'mirror' })
+    expect(open.changeLesson).toHaveBeenLastCalledWith({ drill: 'mirror', aid: null })
   })
   it('what is not here is said at the card, one by one or all that wants the open', async () => {
     const cards = [
@@ -237,7 +237,8 @@ describe('drilling', () => {
     [{ said: 'done' }, 'on to the retest'],
   ])('the bench says where it stands: %o', async (more, says) => {
     const open = acts()
-    const repetitions = [{ id: '1', drill: 'mirror', result: 'early', done_at: '' }]
+    const rep = (result: string, real: boolean) => ({ drill: 'mirror', result, real, done_at: '' })
+    const repetitions = [rep('early', false), rep('pass', false), rep('pass', true)]
     const { page } = await show(DrillBench, {
       open,
       lesson: filled({ repetitions }),
@@ -245,6 +246,7 @@ describe('drilling', () => {
       ladder: ladder(more),
       cautions: coaching.cautions,
       tried: '',
+      aids: [known.drills[0]],
       knowledge: known,
       speaker: { hand: 'right', sides: 'lead_trail' },
     })
@@ -254,11 +256,31 @@ describe('drilling', () => {
     await page.get('.taps .big').trigger('click')
     expect(open.tapRepetition).toHaveBeenCalledWith('mirror', 'pass')
     expect(page.text()).toContain('◁')
+    expect(page.get('[data-testid="counted"]').text()).toBe(
+      'in the feel 1 of 2 right, in the real swing 1 of 1 right',
+    )
+    expect(open.judgedReal.value).toBe(false) // the step is without a ball
+    await page.findAll('.judged button')[1]?.trigger('click')
+    expect(open.judgedReal.value).toBe(true)
     expect(page.text()).toContain(
       'For: heel early · needs nothing · without a ball · indoors or out',
     )
     const swap = page.findAll('button').map((b) => b.text())
     expect(swap.includes('Choose another drill')).toBe(more.said === 'reopen')
+  })
+  it('lets a second aid stand there, with its own sign', async () => {
+    const { page } = await show(DrillBench, {
+      open: acts(),
+      lesson: filled({ drill: 'mirror', aid: known.drills[0]?.id }),
+      drill: known.drills[1],
+      ladder: ladder({}),
+      cautions: [],
+      tried: '',
+      aids: [known.drills[0]],
+      knowledge: known,
+      speaker: { hand: 'right', sides: 'lead_trail' },
+    })
+    expect(page.get('[data-testid="second-aid"]').text()).toContain('Right when, too:')
   })
   it.each([
     [[{ evidence: 'trial:1', bits: 2 }], '2 balls with it: 4 times likelier with this cause.'],

@@ -1,5 +1,6 @@
 // A lesson with a decision in reach, and what the server would say of it.
 import { vi } from 'vitest'
+import { ref } from 'vue'
 import type { Shape } from '@/api/client'
 import { block, knowledge, lesson, shot } from './mounting'
 
@@ -130,6 +131,7 @@ export const filled = (more: object = {}) =>
     cue: { text: '', felt: {} },
     sheet: {},
     drill: null,
+    aid: null,
     primary: null,
     repetitions: [],
     follow_up: null,
@@ -140,6 +142,8 @@ export const acts = () => ({
   putAnswer: vi.fn(),
   decide: vi.fn(),
   tapRepetition: vi.fn(),
+  judgedReal: ref(false),
+  sourceOf: () => 'look',
   putBlock: vi.fn(),
   followUp: vi.fn(),
   changeStudent: vi.fn(),

@@ -130,7 +130,7 @@ def put_repetition(
     """The client makes the id, so a repeated request counts it once."""
     if sent.drill not in known.drill:
         raise refused(f"No drill is called '{sent.drill}'.", "drill", "Nothing was changed.")
-    coaching.put_repetition(session, lesson_id, repetition_id, sent.drill, sent.result)
+    coaching.put_repetition(session, lesson_id, repetition_id, sent.drill, sent.result, sent.real)
     return outcome(lesson_id)
 
 

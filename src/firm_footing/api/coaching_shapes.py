@@ -6,7 +6,7 @@ from typing import Annotated, Literal
 from pydantic import BaseModel, Field
 
 from firm_footing.api.ball_shapes import MovedOut
-from firm_footing.api.wire import In, Out
+from firm_footing.api.wire import In, Out, Truth
 from firm_footing.core.case.evidence import Whole
 from firm_footing.core.coaching.ladder import Result, Said
 from firm_footing.core.coaching.practice import What
@@ -24,6 +24,7 @@ class RepetitionIn(In):
 
     drill: str = Field(examples=["club_under_heel"])
     result: Result
+    real: Truth = Field(False, description="Judged in the real swing, not in a rehearsal")
 
 
 class RepetitionOut(Out):
@@ -32,6 +33,7 @@ class RepetitionOut(Out):
     id: str
     drill: str
     result: Result
+    real: bool
     done_at: datetime
 
 

@@ -67,12 +67,13 @@ def read_revision(session: Store, lesson_id: RowId) -> Revision:
 def change_lesson(
     session: Store, known: Known, outcome: Outcome, lesson_id: RowId, change: LessonChange
 ) -> ChangedLesson:
-    """What is left out stays; `at_hand` null means all is at hand, `drill` null no drill."""
+    """What is left out stays; `at_hand` null: all is at hand; `drill` and `aid` null: none."""
     sent = change.model_dump(exclude_unset=True)
-    empties = ("at_hand", "drill", "primary")
+    empties = ("at_hand", "drill", "aid", "primary")
     values = {k: v for k, v in sent.items() if v is not None or k in empties}
-    if change.drill is not None and change.drill not in known.drill:
-        raise refused(f"No drill is called '{change.drill}'.", "drill", "Nothing was changed.")
+    for field, drill in (("drill", change.drill), ("aid", change.aid)):
+        if drill is not None and drill not in known.drill:
+            raise refused(f"No drill is called '{drill}'.", field, "Nothing was changed.")
     unknown = set(change.lacking or ()) - {e.id for e in known.equipment}
     if unknown:
         named = ", ".join(sorted(unknown))

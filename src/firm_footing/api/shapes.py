@@ -130,6 +130,7 @@ class LessonChange(In):
     listen: Listen | None = None
     cue: Cue | None = None
     drill: str | None = Field(None, description="The drill on the bench; null puts it away")
+    aid: str | None = Field(None, description="A second drill's aid on the bench; null for none")
     lacking: tuple[str, ...] | None = Field(None, description="Equipment that is not here")
     primary: Primary | None = Field(None, description="The retest's measure, fixed beforehand")
     sheet: SheetWords | None = None
@@ -279,6 +280,7 @@ class LessonOut(BaseModel):
     listen: Listen
     cue: Cue
     drill: str | None
+    aid: str | None
     lacking: tuple[str, ...]
     reopens: str | None
     earlier: list[DecidedBefore] = Field(description="Earlier decisions, the newest first")

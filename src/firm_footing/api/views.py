@@ -53,6 +53,7 @@ def shown(session: Session, content: LessonContent, revision: str) -> LessonOut:
         listen=lesson.listen,
         cue=lesson.cue,
         drill=lesson.drill,
+        aid=lesson.aid,
         lacking=lesson.lacking,
         reopens=lesson.reopens,
         earlier=_earlier(session, lesson),

@@ -14,7 +14,12 @@ from firm_footing.store.tables import Clock, FollowUp, Lesson, Repetition, Stude
 
 
 def put_repetition(
-    session: Session, lesson_id: str, repetition_id: str, drill: str, result: Result
+    session: Session,
+    lesson_id: str,
+    repetition_id: str,
+    drill: str,
+    result: Result,
+    real: bool = False,
 ) -> None:
     """Keep a repetition under the client's id; the same id again changes nothing."""
     get_lesson(session, lesson_id)
@@ -24,7 +29,10 @@ def put_repetition(
             raise refused("This belongs to another lesson.", "id", "Nothing was changed.")
         return
     with Step(session, lesson_id, f"repetition: {result}") as step:
-        step.add(Repetition(id=repetition_id, lesson_id=lesson_id, drill=drill, result=result))
+        row = Repetition(
+            id=repetition_id, lesson_id=lesson_id, drill=drill, result=result, real=real
+        )
+        step.add(row)
 
 
 def add_time(

@@ -66,6 +66,7 @@ class Student(SQLModel, table=True):
 class Lesson(SQLModel, table=True):
     """One lesson of one student.
 
+    aid : drill whose aid stands there too while `drill` is worked on
     lacking : ids of equipment that is not here
     reopens : id of the lesson whose cause is taken up again; it may be gone since
     """
@@ -82,6 +83,7 @@ class Lesson(SQLModel, table=True):
     listen: Listen = Field(default=Listen(), sa_column=Column(AsJson(Listen), nullable=False))
     cue: Cue = Field(default=Cue(), sa_column=Column(AsJson(Cue), nullable=False))
     drill: str | None = None
+    aid: str | None = None
     lacking: tuple[str, ...] = Field(
         default=(), sa_column=Column(AsJson(tuple[str, ...]), nullable=False)
     )
@@ -182,12 +184,16 @@ class PressureTrace(SQLModel, table=True):
 
 
 class Repetition(SQLModel, table=True):
-    """One repetition of a drill, judged by its pass sign; its id is made by the client."""
+    """One repetition of a drill, judged by its pass sign; its id is made by the client.
+
+    real : judged in the real swing, not in a rehearsal that may be exaggerated
+    """
 
     id: str = Field(primary_key=True)
     lesson_id: str = Field(sa_column=_belongs_to("lesson"))
     drill: str
     result: Result = Field(sa_type=String)
+    real: bool = False
     done_at: datetime = Field(default_factory=now, sa_type=Instant)
 
 

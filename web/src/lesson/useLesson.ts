@@ -210,10 +210,13 @@ export function useLesson(id: string) {
     put({ kind: 'trace-gone', lesson: id, id: traceId })
   }
 
+  /** Whether repetitions are judged in the real swing, not in a rehearsal that may be larger. */
+  const judgedReal = ref(false)
   function tapRepetition(drill: string, result: Shape['RepetitionIn']['result']): void {
-    const repetition = { id: crypto.randomUUID(), drill, result }
+    const real = judgedReal.value
+    const repetition = { id: crypto.randomUUID(), drill, result, real }
     lesson.value?.repetitions.push({ ...repetition, done_at: new Date().toISOString() })
-    put({ kind: 'repetition', lesson: id, id: repetition.id, body: { drill, result } })
+    put({ kind: 'repetition', lesson: id, id: repetition.id, body: { drill, result, real } })
   }
   function followUp(body: Shape['FollowUpIn']): void {
     put({ kind: 'follow-up', lesson: id, id, body })
@@ -246,7 +249,7 @@ export function useLesson(id: string) {
   }
 
   const acts = { putShot, deleteShot, putAnswer, deleteAnswer, putBlock, changeLesson }
-  const later = { tapRepetition, followUp, changeStudent }
+  const later = { tapRepetition, judgedReal, followUp, changeStudent }
   const onTheMat = { putTrace, changeTrace, deleteTrace }
   const looks = { lastAnswer, asking, askLook, answerAsked, sourceOf }
   const more = { putNote, deleteNote, decide, undo, redo, load }

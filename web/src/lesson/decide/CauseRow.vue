@@ -21,7 +21,7 @@ const props = defineProps<{
   whatIf: WhatIf | null
 }>()
 const known = useKnowledge()
-const { words } = useOpenLesson()
+const { open, words, lesson } = useOpenLesson()
 defineEmits<{ choose: [id: string]; decide: [reason: string] }>()
 
 const cause = computed(() => props.row.cause)
@@ -39,6 +39,11 @@ const withheld = computed(() =>
     return `${drill?.name ?? w.id} (${w.reason})`
   }),
 )
+/** The look that shows this cause, while nobody has answered it: one touch rules it out. */
+const showing = computed(() => {
+  const look = known.all.checks.find((c) => c.shows === cause.value.id)
+  return look && !lesson.value.answers.some((a) => a.check_id === look.id) ? look : null
+})
 const seen = (c: CauseRank) => (c.seen ? `, ${SEEN_WORDS[c.seen].toLowerCase()}` : '')
 </script>
 
@@ -68,6 +73,16 @@ const seen = (c: CauseRank) => (c.seen ? `, ${SEEN_WORDS[c.seen].toLowerCase()}`
       </p>
       <p v-if="start && withheld.length" class="quiet">
         Not for this student: {{ words(withheld.join(', ')) }}
+      </p>
+      <p v-if="showing" class="rule-out">
+        {{ words(showing.question) }}
+        <v-btn
+          size="small"
+          data-testid="rule-out"
+          @click="open.putAnswer(showing.id, 'no', open.sourceOf(showing.id))"
+        >
+          Looked: it is not this
+        </v-btn>
       </p>
       <WhyNot :cause="cause.id" :diagnosis="diagnosis" />
       <DecideButton
@@ -106,6 +121,13 @@ const seen = (c: CauseRank) => (c.seen ? `, ${SEEN_WORDS[c.seen].toLowerCase()}`
   padding-left: 12px;
   border-left: 2px solid var(--line);
   font-size: var(--text-small);
+}
+.rule-out {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  justify-content: space-between;
+  gap: 4px 12px;
 }
 .why {
   display: grid;

@@ -1,10 +1,12 @@
 <script setup lang="ts">
 // The bench: repetitions are tapped by the pass sign, not by the ball; the ladder moves by itself.
-import { computed } from 'vue'
+import { computed, watch } from 'vue'
 import type { Knowledge, Shape } from '@/api/client'
 import { useKnowledge } from '@/api/knowledge'
 import DrillFigures from '@/lesson/drill/DrillFigures.vue'
 import { useOpenLesson } from '@/lesson/openLesson'
+import ChooseOne from '@/ui/ChooseOne.vue'
+import OneOf from '@/ui/OneOf.vue'
 import { say, type Speaker } from '@/ui/words'
 
 const props = defineProps<{
@@ -13,6 +15,8 @@ const props = defineProps<{
   cautions: string[]
   tried: string
   speaker: Speaker
+  /** Other drills of the cause whose aid may stand there too. */
+  aids: Knowledge['drills']
 }>()
 const known = useKnowledge()
 const { open, lesson } = useOpenLesson()
@@ -53,6 +57,32 @@ const facts = computed(() => {
 const results = computed(() =>
   lesson.value.repetitions.filter((r) => r.drill === props.drill?.id).slice(-24),
 )
+const JUDGED = [
+  { id: 'feel', word: 'In the feel' },
+  { id: 'real', word: 'In the real swing' },
+] as const
+/** Without a ball it is a rehearsal, with one the real swing, unless it is said otherwise. */
+watch(
+  () => props.ladder?.steps[props.ladder.at]?.ball ?? false,
+  (ball) => {
+    open.judgedReal.value = ball
+  },
+  { immediate: true },
+)
+const counted = computed(() => {
+  const all = lesson.value.repetitions.filter((r) => r.drill === props.drill?.id)
+  const said = (real: boolean, where: string) => {
+    const some = all.filter((r) => r.real === real)
+    const right = some.filter((r) => r.result === 'pass').length
+    return some.length ? [`${where} ${String(right)} of ${String(some.length)} right`] : []
+  }
+  return [...said(false, 'in the feel'), ...said(true, 'in the real swing')].join(', ')
+})
+const aid = computed(() => known.drill(lesson.value.aid) ?? null)
+const aidWords = computed(() => [
+  { id: '', word: 'none' },
+  ...props.aids.map((d) => ({ id: d.id, word: d.name })),
+])
 const TAPS = [
   { result: 'early', word: 'Not yet: early', key: 'E' },
   { result: 'pass', word: 'Right', key: 'R' },
@@ -77,15 +107,31 @@ const MARKS = { pass: '●', early: '◁', late: '▷' } as const
         </div>
         <DrillFigures large :drill="drill.id" :name="drill.name" />
       </div>
-      <p class="pass"><strong>Right when:</strong> {{ say(drill.pass_sign, speaker) }}</p>
-      <p v-if="drill.feel" class="quiet">
-        The feel may be larger than the real swing: {{ say(drill.feel, speaker) }}
-      </p>
+      <template v-if="drill.feel">
+        <p class="pass"><strong>In the feel, right when:</strong> {{ say(drill.feel, speaker) }}</p>
+        <p class="quiet">It may be larger than the real swing.</p>
+        <p class="pass">
+          <strong>In the real swing, right when:</strong> {{ say(drill.pass_sign, speaker) }}
+        </p>
+      </template>
+      <p v-else class="pass"><strong>Right when:</strong> {{ say(drill.pass_sign, speaker) }}</p>
       <p class="quiet">
         Not yet when: {{ drill.fail_signs.map((f) => say(f, speaker)).join(' ') }}
       </p>
       <p class="quiet">Where the ball goes does not count here.</p>
       <p class="quiet">{{ facts }}</p>
+      <div v-if="aids.length" class="aid">
+        <ChooseOne
+          name="A second aid beside it"
+          :options="aidWords"
+          :on="aid?.id ?? ''"
+          @chosen="(id) => open.changeLesson({ aid: id || null })"
+        />
+        <p v-if="aid" data-testid="second-aid">
+          {{ say(aid.essence, speaker) }}
+          <strong>Right when, too:</strong> {{ say(aid.pass_sign, speaker) }}
+        </p>
+      </div>
       <ol class="ladder" aria-label="Steps">
         <li
           v-for="(s, i) in ladder.steps"
@@ -98,6 +144,13 @@ const MARKS = { pass: '●', early: '◁', late: '▷' } as const
         </li>
       </ol>
       <p class="said" role="status" data-testid="ladder">{{ said }}</p>
+      <OneOf
+        class="judged"
+        name="Judged"
+        :words="JUDGED"
+        :on="open.judgedReal.value ? 'real' : 'feel'"
+        @chosen="(id) => (open.judgedReal.value = id === 'real')"
+      />
       <div class="taps" role="group" aria-label="Repetition">
         <v-btn
           v-for="tap in TAPS"
@@ -112,7 +165,7 @@ const MARKS = { pass: '●', early: '◁', late: '▷' } as const
       </div>
       <p class="marks" :aria-label="`${ladder.passes} right, ${ladder.fails} not yet`">
         <span v-for="r in results" :key="r.id" :title="r.result">{{ MARKS[r.result] }}</span>
-        <span class="quiet"> {{ ladder.passes }} right, {{ ladder.fails }} not yet</span>
+        <span class="quiet" data-testid="counted"> {{ counted }}</span>
       </p>
       <p v-if="tried" data-testid="tried">{{ tried }}</p>
       <div class="acts">
@@ -182,6 +235,15 @@ h2 {
   font-weight: var(--strong);
   min-height: 30px;
   margin: 10px 0;
+}
+.judged {
+  margin-bottom: 8px;
+}
+.aid {
+  display: grid;
+  gap: 6px;
+  margin-top: 10px;
+  max-width: 460px;
 }
 .taps {
   display: grid;

@@ -26,8 +26,18 @@ const blocks = useBlocks(
 )
 const cause = computed(() => say(known.cause(found.value?.cause)?.name ?? '', speaker.value))
 const chosen = computed(() => known.drill(lesson.value.drill) ?? null)
+/** What else suits and wants something to be laid down or held: two aids may stand there at once. */
+const aids = computed(() =>
+  (found.value?.cards ?? [])
+    .filter((c) => !c.withheld && c.drill !== lesson.value.drill)
+    .flatMap((c) => known.drill(c.drill) ?? [])
+    .filter((d) => d.equipment?.length),
+)
+const onBench = computed(() => [lesson.value.drill, lesson.value.aid])
 const cautions = computed(() => [
-  ...(found.value?.cards.find((c) => c.drill === lesson.value.drill)?.cautions ?? []),
+  ...(found.value?.cards ?? [])
+    .filter((c) => onBench.value.includes(c.drill))
+    .flatMap((c) => c.cautions),
   ...(found.value?.cautions ?? []),
 ])
 /** What the balls hit with the chosen drill say of the cause. */
@@ -93,7 +103,7 @@ function lacks(ids: readonly string[], gone: boolean): void {
             :card="card"
             :lacking="lesson.lacking"
             :chosen="card.drill === lesson.drill"
-            @bench="open.changeLesson({ drill: card.drill })"
+            @bench="open.changeLesson({ drill: card.drill, aid: null })"
             @lacks="(id) => lacks([id], !lesson.lacking.includes(id))"
           />
         </ul>
@@ -104,6 +114,7 @@ function lacks(ids: readonly string[], gone: boolean): void {
         :ladder="found.ladder"
         :cautions="cautions"
         :tried="tried"
+        :aids="aids"
         :speaker="speaker"
         @hit="chosen && blocks.hitWith(chosen.id)"
       />
