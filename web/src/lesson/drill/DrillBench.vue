@@ -118,20 +118,6 @@ const MARKS = { pass: '●', early: '◁', late: '▷' } as const
       <p class="quiet">
         Not yet when: {{ drill.fail_signs.map((f) => say(f, speaker)).join(' ') }}
       </p>
-      <p class="quiet">Where the ball goes does not count here.</p>
-      <p class="quiet">{{ facts }}</p>
-      <div v-if="aids.length" class="aid">
-        <ChooseOne
-          name="A second aid beside it"
-          :options="aidWords"
-          :on="aid?.id ?? ''"
-          @chosen="(id) => open.changeLesson({ aid: id || null })"
-        />
-        <p v-if="aid" data-testid="second-aid">
-          {{ say(aid.essence, speaker) }}
-          <strong>Right when, too:</strong> {{ say(aid.pass_sign, speaker) }}
-        </p>
-      </div>
       <ol class="ladder" aria-label="Steps">
         <li
           v-for="(s, i) in ladder.steps"
@@ -143,14 +129,16 @@ const MARKS = { pass: '●', early: '◁', late: '▷' } as const
           <small>{{ s.speed_pct }} % of full speed, {{ s.times }} in a row</small>
         </li>
       </ol>
-      <p class="said" role="status" data-testid="ladder">{{ said }}</p>
-      <OneOf
-        class="judged"
-        name="Judged"
-        :words="JUDGED"
-        :on="open.judgedReal.value ? 'real' : 'feel'"
-        @chosen="(id) => (open.judgedReal.value = id === 'real')"
-      />
+      <div class="now">
+        <p class="said" role="status" data-testid="ladder">{{ said }}</p>
+        <OneOf
+          class="judged"
+          name="Judged"
+          :words="JUDGED"
+          :on="open.judgedReal.value ? 'real' : 'feel'"
+          @chosen="(id) => (open.judgedReal.value = id === 'real')"
+        />
+      </div>
       <div class="taps" role="group" aria-label="Repetition">
         <v-btn
           v-for="tap in TAPS"
@@ -168,6 +156,20 @@ const MARKS = { pass: '●', early: '◁', late: '▷' } as const
         <span class="quiet" data-testid="counted"> {{ counted }}</span>
       </p>
       <p v-if="tried" data-testid="tried">{{ tried }}</p>
+      <p class="quiet">Where the ball goes does not count here.</p>
+      <p class="quiet">{{ facts }}</p>
+      <div v-if="aids.length" class="aid">
+        <ChooseOne
+          name="A second aid beside it"
+          :options="aidWords"
+          :on="aid?.id ?? ''"
+          @chosen="(id) => open.changeLesson({ aid: id || null })"
+        />
+        <p v-if="aid" data-testid="second-aid">
+          {{ say(aid.essence, speaker) }}
+          <strong>Right when, too:</strong> {{ say(aid.pass_sign, speaker) }}
+        </p>
+      </div>
       <div class="acts">
         <v-btn v-if="drill.ball !== 'none'" @click="$emit('hit')">Hit balls with it</v-btn>
         <v-btn variant="text" @click="open.changeLesson({ drill: null })">{{
@@ -233,11 +235,14 @@ h2 {
 .said {
   font-size: var(--text-title);
   font-weight: var(--strong);
-  min-height: 30px;
-  margin: 10px 0;
+  min-height: 2.7em; /* two lines, so that what is tapped below never moves */
+  line-height: 1.3;
 }
-.judged {
-  margin-bottom: 8px;
+.now {
+  display: grid;
+  justify-items: start;
+  gap: 4px;
+  margin: 8px 0;
 }
 .aid {
   display: grid;
