@@ -36,14 +36,20 @@ class FeetSigns:
         return SignSeen("toes_back", clear, most.t_s, words)
 
     def heel_back(self) -> SignSeen | None:
-        """Deep in the trail heel going back, where the school calls that a fault."""
+        """Deep in the trail heel going back, where the school calls that a fault.
+
+        None where it is deep but what would make it one does not follow: that answers neither way.
+        """
         least = self.m.toe_least.get(("trail", "going_back"))
         counts = self.limits.heel_back_counts[self.heel_toe]
         if least is None or counts == "never":
             return None
         clear = self._at_most(least.value, self.limits.heel_back_pct)
         if counts == "with_toes_down":
-            clear = min(clear, max(self.toe_clearness().values(), default=0.0))
+            follows = max(self.toe_clearness().values(), default=0.0)
+            if clear >= THERE > follows:
+                return None
+            clear = min(clear, follows)
         words = f"{100 - least.value:.0f} % on the trail heel going back"
         return SignSeen("heel_back", clear, least.t_s, words)
 

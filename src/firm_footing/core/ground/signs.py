@@ -126,13 +126,13 @@ class _Judging(FeetSigns):
         """Above the corridor with the lead arm level coming down, or nearly all of it before."""
         event: SwingEvent = "lead_arm_level_down"
         high, share = self.ranges[event][1], self.m.lead_pct[event]
-        above = self._above(share - high, self.limits.rush_above_pct, event)
         early = self.m.lead_peak_early
-        rose = early.value - self.m.lead_pct["top"]  # who stands there at the top did not rush
-        before = min(
-            self._above(early.value, self.limits.rush_before_pct, event),
-            self._above(rose, self.limits.reversed_rise_pct, "top"),
+        # who stands there at the top did not rush
+        rose = self._above(
+            early.value - self.m.lead_pct["top"], self.limits.reversed_rise_pct, "top"
         )
+        above = min(rose, self._above(share - high, self.limits.rush_above_pct, event))
+        before = min(rose, self._above(early.value, self.limits.rush_before_pct, event))
         if self.school == STAYS or before <= above:
             words = f"{share:.0f} % with the lead arm level, not up to {high:.0f}"
             return SignSeen("rush", above, self.events[event].t_s, words)
