@@ -92,7 +92,12 @@ const loop = computed(() => {
         <tspan v-if="f.toe !== null" class="quiet">· toe {{ f.toe.toFixed(0) }} %</tspan>
       </text>
     </g>
-    <text v-if="here.toe === null" class="quiet small" x="4" :y="HEIGHT / 2">
+    <text
+      v-if="here.toe === null"
+      :class="['quiet', 'small', left ? 'end' : 'start']"
+      :x="mirrored(4)"
+      :y="HEIGHT - 28"
+    >
       heel and toe not recorded
     </text>
   </svg>

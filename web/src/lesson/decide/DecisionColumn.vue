@@ -126,6 +126,7 @@ h2 {
 }
 .foot {
   display: flex;
+  flex-wrap: wrap;
   justify-content: space-between;
   align-items: center;
 }
@@ -134,6 +135,7 @@ h2 {
   gap: 10px;
   align-items: baseline;
   padding-left: 10px;
+  white-space: nowrap;
 }
 .next {
   flex: none;

@@ -105,20 +105,24 @@ const typed = (event: Event) => (event.target as HTMLInputElement).value
       />
     </div>
     <div class="line">
-      <span>Steadier leg</span>
-      <OneOf
-        name="Steadier leg"
-        :words="legWords"
-        :on="student.dominant_leg"
-        @chosen="(leg) => changeStudent({ dominant_leg: leg })"
-      />
-      <span>Age</span>
-      <OneOf
-        name="Age"
-        :words="AGES"
-        :on="student.age_group"
-        @chosen="(age) => changeStudent({ age_group: age })"
-      />
+      <div class="pair">
+        <span>Steadier leg</span>
+        <OneOf
+          name="Steadier leg"
+          :words="legWords"
+          :on="student.dominant_leg"
+          @chosen="(leg) => changeStudent({ dominant_leg: leg })"
+        />
+      </div>
+      <div class="pair">
+        <span>Age</span>
+        <OneOf
+          name="Age"
+          :words="AGES"
+          :on="student.age_group"
+          @chosen="(age) => changeStudent({ age_group: age })"
+        />
+      </div>
       <label v-if="student.age_group === 'junior'" class="tick">
         <input
           type="checkbox"
@@ -230,6 +234,11 @@ h2 {
   display: grid;
   grid-template-columns: 2fr 2fr 1.2fr;
   gap: 14px;
+}
+.pair {
+  display: flex;
+  align-items: center;
+  gap: 12px;
 }
 .line {
   display: flex;

@@ -207,10 +207,9 @@ function choose(word: AnswerWord): void {
   .check {
     grid-template-columns: 1fr auto;
   }
-  .words {
-    grid-column: 1 / -1;
-  }
-  .figures {
+  .words,
+  .figures,
+  .finer {
     grid-column: 1 / -1;
   }
   .by {

@@ -8,6 +8,7 @@ import SetupGate from '@/lesson/drill/SetupGate.vue'
 import { useOpenLesson } from '@/lesson/openLesson'
 import { useBlocks } from '@/lesson/useBlocks'
 import { useCoaching } from '@/lesson/useCoaching'
+import ChooseOne from '@/ui/ChooseOne.vue'
 import OneOf from '@/ui/OneOf.vue'
 import { usePhone } from '@/ui/usePhone'
 import { VIEW_WORDS } from '@/ui/words'
@@ -89,7 +90,16 @@ const visible = computed(() =>
         :on="when"
         @chosen="(w) => (when = w)"
       />
+      <ChooseOne
+        v-if="isPhone"
+        class="places"
+        name="Standing place"
+        :options="places"
+        :on="shown"
+        @chosen="(p) => (shown = p)"
+      />
       <OneOf
+        v-else
         class="places"
         name="Standing place"
         :words="places"
@@ -206,5 +216,10 @@ ul {
 }
 .places {
   flex-wrap: wrap;
+}
+@media (max-width: 600px) {
+  .places {
+    flex: 1;
+  }
 }
 </style>
