@@ -203,6 +203,9 @@ def test_five_typed_numbers_are_judged_like_the_trace_they_were_read_from(
     assert set(read.signs) == {s for s in whole.signs if s != "late"}
     for check, share in read.judged.answers.items():
         assert share == pytest.approx(whole.judged.answers[check], abs=0.2)
+    assert {name: read.measures.lead_pct[name] for name in typed.typed_pct} == pytest.approx(
+        dict(typed.typed_pct), abs=0.05
+    )  # what was typed is what is said
     assert "shift_starts_after_top" not in read.judged.answers  # five numbers cannot tell
     assert not read.maybe_swapped
 

@@ -51,6 +51,10 @@ class TraceRead:
         return tuple(s.id for s in self.judged.signs if s.there)
 
 
+AT_ONCE_S = 1e-4
+"""A window that is none."""
+
+
 @lru_cache(maxsize=64)
 def read_trace(
     trace: Trace,
@@ -70,8 +74,10 @@ def read_trace(
 
     """
     numbers = knowledge.traces
-    swing = as_swing(trace) if trace.typed_pct else trace
-    recorded = recorded_of(swing, numbers.recording)
+    swing, recording = trace, numbers.recording
+    if trace.typed_pct:  # exact at its events: there is no noise to take a mean of
+        swing, recording = as_swing(trace), recording.model_copy(update={"window_s": AT_ONCE_S})
+    recorded = recorded_of(swing, recording)
     events = events_of(recorded, swing.events, numbers.timing)
     measures = measures_of(recorded, events, numbers)
     corridor = knowledge.corridors.ranges(school, drill)

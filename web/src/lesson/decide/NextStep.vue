@@ -59,15 +59,13 @@ watch(
   border-radius: var(--corner);
   background: var(--surface);
 }
-@media (max-width: 600px) {
-  .ways {
-    display: flex;
-    justify-self: stretch;
-  }
-  .ways :deep(.v-btn.v-btn) {
-    flex: 1 1 auto;
-    padding: 0 6px;
-    font-size: var(--text-small);
-  }
+.ways {
+  display: flex;
+  justify-self: stretch;
+}
+.ways :deep(.v-btn.v-btn) {
+  flex: 1 1 auto;
+  padding: 0 6px;
+  font-size: var(--text-small);
 }
 </style>
