@@ -40,7 +40,13 @@ const done = computed(() =>
     <template v-else>
       <p class="quiet">A second club first, then a target for every ball, then the course.</p>
       <div class="acts">
-        <ChooseOne name="Second club" :options="clubs" :on="club" @chosen="(id) => (club = id)" />
+        <ChooseOne
+          class="club"
+          name="Second club"
+          :options="clubs"
+          :on="club"
+          @chosen="(id) => (club = id)"
+        />
         <v-btn :disabled="!club" @click="club && $emit('begin', club, false)">Hit balls</v-btn>
         <v-btn data-testid="own-targets" @click="$emit('begin', club || baselineClub, true)">
           A target for every ball
@@ -52,6 +58,9 @@ const done = computed(() =>
 </template>
 
 <style scoped>
+.club {
+  min-width: 170px;
+}
 .transfer {
   display: grid;
   gap: 6px;
