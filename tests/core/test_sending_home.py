@@ -12,7 +12,7 @@ from firm_footing.core.coaching.ladder import Result, climb
 from firm_footing.core.coaching.practice import near_event, plan_practice
 from firm_footing.core.coaching.sheet import NOTHING_NEW, sheet_of
 from firm_footing.core.knowledge import Knowledge
-from firm_footing.core.knowledge.coaching import Leg, Way
+from firm_footing.core.knowledge.cues import Leg, Way
 from firm_footing.core.pattern import read_pattern
 from firm_footing.core.reasoning import diagnose
 from firm_footing.core.reasoning.reported_miss import as_if_hit

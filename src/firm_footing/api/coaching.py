@@ -37,7 +37,7 @@ from firm_footing.core.coaching.setup_gate import setup_changes
 from firm_footing.core.coaching.trace_over_trace import TracesCompared, lay_over
 from firm_footing.core.coaching.transfer import targets_for
 from firm_footing.core.knowledge import Knowledge
-from firm_footing.core.knowledge.coaching import Leg
+from firm_footing.core.knowledge.cues import Leg
 from firm_footing.core.knowledge.vocabulary import Limit
 from firm_footing.core.pattern import read_pattern
 from firm_footing.core.reasoning import Diagnosis, diagnose

@@ -10,7 +10,8 @@ from firm_footing.core.case import Block
 from firm_footing.core.coaching.school_changes import changes_of
 from firm_footing.core.delivery.expected import expected_of
 from firm_footing.core.knowledge import Cause, Check, Club, Drill, Knowledge, Mechanism
-from firm_footing.core.knowledge.coaching import Cautions, Cues, Equipment, Miss, Schools
+from firm_footing.core.knowledge.coaching import Cautions, Equipment, Miss, Schools
+from firm_footing.core.knowledge.cues import Cues
 from firm_footing.core.knowledge.poses import PoseView, Thing
 from firm_footing.core.knowledge.pressure import FeelTest, Sign
 from firm_footing.core.reasoning.explain import END_WORDS, chain_alone

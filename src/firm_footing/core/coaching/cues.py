@@ -4,7 +4,7 @@ from collections.abc import Mapping
 
 from firm_footing.core.case import School
 from firm_footing.core.knowledge import Knowledge
-from firm_footing.core.knowledge.coaching import CueOf, Force, Leg, Way
+from firm_footing.core.knowledge.cues import CueOf, Force, Leg, Way
 
 USUAL_SCHOOL = School()
 

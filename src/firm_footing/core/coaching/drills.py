@@ -5,7 +5,7 @@ from dataclasses import dataclass
 
 from firm_footing.core.case import Case, School
 from firm_footing.core.knowledge import Drill, Knowledge
-from firm_footing.core.knowledge.coaching import Leg
+from firm_footing.core.knowledge.cues import Leg
 from firm_footing.core.knowledge.vocabulary import Limit
 
 POSSIBLE = 0.2

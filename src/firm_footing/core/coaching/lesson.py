@@ -5,7 +5,7 @@ from typing import Annotated, Literal
 from pydantic import Field
 
 from firm_footing.core.case.evidence import Strict, Whole
-from firm_footing.core.knowledge.coaching import Way
+from firm_footing.core.knowledge.cues import Way
 
 Words = Annotated[str, Field(max_length=2000)]
 Day = Annotated[str, Field(pattern=r"^\d{4}-\d{2}-\d{2}$", description="Year, month, day")]

@@ -1,8 +1,7 @@
 """How is what became of the retest said on one line of the sheet?"""
 
 from firm_footing.core.coaching.before_after import Compared, Comparison
-from firm_footing.core.frame import Handedness
-from firm_footing.core.reasoning.words import side
+from firm_footing.core.frame import Handedness, side
 
 
 def retest_said(found: Comparison | None, hand: Handedness) -> str:

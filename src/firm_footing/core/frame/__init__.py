@@ -22,7 +22,7 @@ from firm_footing.core.frame.units import (
     to_metres,
     to_metres_a_second,
 )
-from firm_footing.core.frame.words import SideWords, in_words
+from firm_footing.core.frame.words import SideWords, in_words, side
 
 __all__ = [
     "DistanceUnit",
@@ -36,6 +36,7 @@ __all__ = [
     "in_words",
     "mirror_deg",
     "neutral_feet",
+    "side",
     "to_metres",
     "to_metres_a_second",
     "to_neutral_word",

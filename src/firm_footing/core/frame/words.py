@@ -8,6 +8,11 @@ from firm_footing.core.frame.handedness import Handedness
 SideWords = Literal["lead_trail", "left_right"]
 
 
+def side(value: float, hand: Handedness) -> str:
+    """The real side of a golfer-neutral direction, - pull side."""
+    return "left" if (value < 0) == (hand == "right") else "right"
+
+
 def in_words(text: str, hand: Handedness, sides: SideWords) -> str:
     """The text with feet as was chosen, and pull and push side as real sides.
 

@@ -15,8 +15,9 @@ from pydantic import TypeAdapter, ValidationError
 
 from firm_footing.core.knowledge.causes import Cause, Mechanism
 from firm_footing.core.knowledge.clubs import Club, ClubsFile
-from firm_footing.core.knowledge.coaching import Cautions, Cues, Drill, Equipment, Miss, Schools
+from firm_footing.core.knowledge.coaching import Cautions, Drill, Equipment, Miss, Schools
 from firm_footing.core.knowledge.cross_check import problems_of
+from firm_footing.core.knowledge.cues import Cues
 from firm_footing.core.knowledge.looks import Check
 from firm_footing.core.knowledge.numbers import Numbers
 from firm_footing.core.knowledge.plausible import Plausible

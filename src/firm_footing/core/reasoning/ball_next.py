@@ -7,7 +7,7 @@ rest.
 
 from dataclasses import dataclass
 
-from firm_footing.core.frame import Handedness
+from firm_footing.core.frame import Handedness, side
 from firm_footing.core.pattern import Estimate
 from firm_footing.core.reasoning import words
 from firm_footing.core.reasoning.explained import Explained
@@ -96,13 +96,13 @@ def _flight(found: WhatIf, hand: Handedness) -> str:
     bends = (
         "fly straight"
         if abs(curve.value) < STRAIGHT_DEG
-        else f"{still}curve {words.side(curve.value, hand)}"
+        else f"{still}curve {side(curve.value, hand)}"
     )
     return f"expect it to start {begins} and {bends}"
 
 
 def _direction(value: float, hand: Handedness) -> str:
-    return "straight" if abs(value) < STRAIGHT_DEG else words.side(value, hand)
+    return "straight" if abs(value) < STRAIGHT_DEG else side(value, hand)
 
 
 def _struck(found: WhatIf) -> str:

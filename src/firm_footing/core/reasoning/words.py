@@ -6,7 +6,7 @@ trail, which a screen may turn into left and right (`core/frame/words.py`).
 
 from typing import Final
 
-from firm_footing.core.frame import Handedness
+from firm_footing.core.frame import Handedness, side
 from firm_footing.core.knowledge import Knowledge
 from firm_footing.core.knowledge.numbers import Numbers
 from firm_footing.core.knowledge.vocabulary import Seen
@@ -40,11 +40,6 @@ def cause_word(root: float, probability: float, seen: Seen | None, balls: int, n
     if seen in ("yes", "partly"):
         return "seen_hardly_behind" if balls else "seen"
     return word
-
-
-def side(value: float, hand: Handedness) -> str:
-    """The real side of a golfer-neutral direction."""
-    return "left" if (value < 0) == (hand == "right") else "right"
 
 
 def degrees(value: float, hand: Handedness) -> str:
