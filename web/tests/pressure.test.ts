@@ -279,6 +279,21 @@ describe('the curve', () => {
     expect(page.text()).toContain('≈ Address')
     expect(page.findAll('.spread')).toHaveLength(1)
   })
+  it('writes no sign over another', async () => {
+    const sign = (id: string, t_s: number) => ({
+      id,
+      clear: 1,
+      there: true,
+      t_s,
+      words: `${id}: the trail foot up to 92 % on the toes starting down`,
+    })
+    const signs = [sign('a', -0.2), sign('b', -0.19), sign('c', -0.18)]
+    const { page } = await show(PressureCurve, { ...props, read: readOf({ signs } as never) })
+    const rows = page.findAll('.sign text').map((t) => Number(t.attributes('y')))
+    const apart = rows.flatMap((y, i) => rows.slice(i + 1).map((other) => Math.abs(y - other)))
+    expect(rows).toHaveLength(3)
+    expect(Math.min(...apart)).toBeGreaterThanOrEqual(19)
+  })
   it('keeps a drag to itself', async () => {
     expect(keepsDrags((await show(PressureCurve, props)).page)).toBe(true)
   })

@@ -28,6 +28,7 @@ const RIGHT = 12
 const TOP = 46
 const BELOW = 22
 const LETTER_WIDTH = 7.4
+const ROW = 19
 const NUDGE_S = 0.005
 const LEAST_APART_S = 0.005
 const NAMES: Record<EventName, string> = {
@@ -92,15 +93,23 @@ const spread = computed(() => {
 })
 const signs = computed(() => {
   const there = props.read.signs.filter((s) => s.there && s.id !== 'messy')
-  return there.map((sign, i) => {
+  const taken: { left: number; right: number; y: number }[] = []
+  return there.map((sign) => {
     const at = x(sign.t_s)
-    const share = valueAt(props.read.curve, props.read.curve.lead_pct, sign.t_s) ?? 50
-    const above = y(share) - 14 - 19 * i
-    const labelY = above > TOP + 16 ? above : y(share) + 26 + 19 * i
+    const share = y(valueAt(props.read.curve, props.read.curve.lead_pct, sign.t_s) ?? 50)
     const wide = LETTER_WIDTH * sign.words.length
     const most = size.value.width - RIGHT - wide
-    const labelX = Math.max(LEFT + 4, Math.min(at > most ? at - wide - 10 : at + 10, most))
-    return { ...sign, x: at, y: y(share), labelX, labelY }
+    const left = Math.max(LEFT + 4, Math.min(at > most ? at - wide - 10 : at + 10, most))
+    const right = left + wide
+    // the nearest row above or below its place where no other sign's words stand
+    const free = (row: number) =>
+      row > TOP + 16 &&
+      row < floor.value - 6 &&
+      taken.every((t) => t.right < left || right < t.left || Math.abs(t.y - row) >= ROW)
+    const rows = Array.from({ length: 20 }, (_, i) => [share - 14 - ROW * i, share + 26 + ROW * i])
+    const labelY = rows.flat().find(free) ?? share - 14
+    taken.push({ left, right, y: labelY })
+    return { ...sign, x: at, y: share, labelX: left, labelY }
   })
 })
 const keyLine = computed(() => {
