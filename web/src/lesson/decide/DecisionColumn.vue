@@ -41,7 +41,8 @@ const disputed = computed(() =>
   (diagnosis.value?.contradictions ?? []).map((id) => known.check(id)?.label ?? id),
 )
 const nothingYet = computed(
-  () => ranking.value?.pattern.balls === 0 && lesson.value.answers.length === 0,
+  () =>
+    ranking.value?.pattern.balls === 0 && lesson.value.answers.length === 0 && !lesson.value.traces,
 )
 </script>
 
