@@ -111,6 +111,19 @@ describe('deciding', () => {
     await page.get('[data-testid="row-late"]').trigger('click')
     expect(page.find('[data-testid="compare-late"]').exists()).toBe(false)
   })
+  it('takes no touch before all that was entered is weighed', async () => {
+    serve({ 'GET /api/lessons/L/coaching': { body: coaching } })
+    const open = acts()
+    open.saving.value = { state: 'saving', waiting: 1 }
+    const lesson = filled({ decisions: [] })
+    const { page } = await show(DecideStage, { open, lesson, diagnosis, knowledge: known })
+    await settle()
+    const cards = page.get('[data-testid="cards"]')
+    expect(cards.attributes('inert')).toBeDefined()
+    open.saving.value = { state: 'saved', waiting: 0 }
+    await settle()
+    expect(cards.attributes('inert')).toBeUndefined()
+  })
   it('urges nothing while deciding would be a guess, and still lets one decide', async () => {
     serve({ 'GET /api/lessons/L/coaching': { body: coaching } })
     const open = acts()

@@ -143,6 +143,7 @@ export const acts = () => ({
   decide: vi.fn(),
   tapRepetition: vi.fn(),
   judgedReal: ref(false),
+  saving: ref({ state: 'saved', waiting: 0 }),
   sourceOf: () => 'look',
   putBlock: vi.fn(),
   followUp: vi.fn(),

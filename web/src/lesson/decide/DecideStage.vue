@@ -18,7 +18,7 @@ const { open, lesson, diagnosis, words } = useOpenLesson()
 
 const LISTED = 7
 const coaching = useCoaching(open)
-const { compared, without, toggle } = useCompared(open)
+const { compared, without, toggle, still } = useCompared(open)
 const decided = computed(() => lesson.value.decisions.at(-1) ?? null)
 const ranking = computed(() => diagnosis.value?.ranking ?? null)
 const nameOf = (id: string) => words(known.cause(id)?.name ?? id)
@@ -36,8 +36,9 @@ function fateOf(id: string): string {
     ? `In the lesson of ${dayWord(earlier.started_at)} it was ${verdict}.`
     : ''
 }
+/** In the order in which they were put side by side, whatever the ranking does meanwhile. */
 const cards = computed(() =>
-  (ranking.value?.causes ?? []).filter((c) => compared.value.includes(c.id)),
+  compared.value.flatMap((id) => ranking.value?.causes.find((c) => c.id === id) ?? []),
 )
 const firstThen = computed(() => {
   const kept = decided.value?.ranking as { causes?: { id: string }[] } | undefined
@@ -103,7 +104,12 @@ const firstThen = computed(() => {
             </li>
           </ol>
         </nav>
-        <div class="cards" :style="{ '--cards': Math.max(1, cards.length) }">
+        <div
+          class="cards"
+          :style="{ '--cards': Math.max(1, cards.length) }"
+          :inert="still ? undefined : true"
+          data-testid="cards"
+        >
           <CompareCard
             v-for="cause in cards"
             :key="cause.id"

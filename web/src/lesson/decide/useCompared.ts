@@ -1,5 +1,5 @@
 // The two or three causes that are held side by side, and what the ball would do without each.
-import { computed, ref } from 'vue'
+import { computed, ref, watch } from 'vue'
 import { ask, client, type Shape } from '@/api/client'
 import { rowsOf } from '@/lesson/decide/rows'
 import { useOfLesson } from '@/lesson/ofLesson'
@@ -19,7 +19,17 @@ export function useCompared(open: OpenLesson) {
     const rows = rowsOf(ranking).slice(0, SIDE_BY_SIDE)
     return rows.filter((r, i) => i < 2 || r.cause.root >= LEAST_ROOT).map((r) => r.cause.id)
   })
-  const compared = computed(() => chosen.value ?? proposed.value)
+  /** The first proposal after all that was entered has been weighed: nothing changes places then. */
+  const settled = ref<string[] | null>(null)
+  watch(
+    [proposed, () => open.saving.value.state],
+    ([now, state]) => {
+      if (settled.value === null && now.length > 0 && state === 'saved') settled.value = now
+    },
+    { immediate: true },
+  )
+  const compared = computed(() => chosen.value ?? settled.value ?? proposed.value)
+  const still = computed(() => settled.value !== null || open.saving.value.state !== 'saving')
 
   /** Take a cause in, or out; the first chosen leaves when a fourth comes. */
   function toggle(id: string): void {
@@ -45,5 +55,5 @@ export function useCompared(open: OpenLesson) {
   const without = computed(
     () => new Map((found.value ?? []).flatMap((f) => (f ? [[f.cause, f] as const] : []))),
   )
-  return { compared, without, toggle }
+  return { compared, without, toggle, still }
 }
