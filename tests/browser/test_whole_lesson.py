@@ -116,8 +116,8 @@ def test_a_whole_lesson_by_touch_from_listening_to_the_sheet(page: Page, finger:
     sheet = page.frame_locator("iframe")
     expect(sheet.get_by_role("heading", name="Enno Barrow")).to_be_visible()
     expect(sheet.get_by_text(words).first).to_be_visible()
-    page.get_by_label("The miss").fill("low and left")
-    page.get_by_label("The miss").blur()
+    page.get_by_label("The miss", exact=True).fill("low and left")
+    page.get_by_label("The miss", exact=True).blur()
     expect(sheet.get_by_text("low and left.")).to_be_visible()
     for name, kind in (("PDF", b"%PDF"), ("Calendar", b"BEGIN:VCALENDAR")):
         with page.expect_download() as download:

@@ -12,6 +12,7 @@ const RIGHT = 12
 const TOP = 20
 const BELOW = 6
 const LETTER_WIDTH = 7.4
+const APART = 14
 const FORCES = [
   { id: 'sideways', column: 'lateral_pct_bw', word: 'sideways', unit: '%' },
   { id: 'turning', column: 'torque_nm', word: 'turning', unit: 'N m' },
@@ -38,18 +39,20 @@ const drawn = computed(() => {
     return [{ ...force, path, at: { x: x(peak.t_s), y: y(peak.value) }, peak }]
   })
 })
-/** Names over the peaks, from left to right, none upon another. */
+/** Names over the peaks, from left to right, none upon another or beyond the strip. */
 const names = computed(() => {
   let free = LEFT
-  return [...drawn.value]
+  const placed = [...drawn.value]
     .sort((a, b) => a.at.x - b.at.x)
     .map((force) => {
       const word = `${force.word} ${force.peak.value.toFixed(0)} ${force.unit}`
       const wide = LETTER_WIDTH * word.length
       const left = Math.max(free, force.at.x - wide / 2)
-      free = left + wide + 14
+      free = left + wide + APART
       return { id: force.id, word, left }
     })
+  const over = Math.max(0, free - APART - size.value.width)
+  return placed.map((name) => ({ ...name, left: Math.max(LEFT, name.left - over) }))
 })
 </script>
 

@@ -70,6 +70,7 @@ function hitFrom(value: string): void {
   <div class="bar">
     <ChooseOne
       v-if="blocks.length > 1"
+      class="which"
       name="Block"
       :options="blocks"
       :on="chosen"
@@ -110,14 +111,26 @@ label {
   grid-template-columns: 66px auto;
   align-items: center;
 }
-select,
-input {
-  font-weight: var(--strong);
-}
-select {
-  max-width: 150px;
-}
 input {
   width: 112px;
+  font-weight: var(--strong);
+}
+/* two beside each other where the range is wide and low, no wider than what lies left of its fan */
+@media (min-width: 1001px) {
+  .bar {
+    grid-template-columns: 128px 108px;
+    align-items: center;
+    justify-items: stretch;
+    column-gap: 8px;
+  }
+  .which {
+    grid-column: 1 / -1;
+  }
+  .bar label {
+    grid-template-columns: auto 66px;
+  }
+  input {
+    width: 66px;
+  }
 }
 </style>
