@@ -11,7 +11,7 @@ const LEFT = 46
 const RIGHT = 12
 const TOP = 20
 const BELOW = 6
-const LETTER_WIDTH = 7.4
+const LETTER_WIDTH = 8.4
 const APART = 14
 const FORCES = [
   { id: 'sideways', column: 'lateral_pct_bw', word: 'sideways', unit: '%' },
