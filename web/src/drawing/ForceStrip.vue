@@ -2,8 +2,9 @@
 // The forces of both feet through the swing, under the curve of the shares and on its time: toward
 // the target, turning, up. Each on its own scale, from nothing to its peak.
 import { computed, useTemplateRef } from 'vue'
-import { axisOf, pathOf, placeOf, type Read } from '@/drawing/pressure'
+import { pathOf, type Read } from '@/drawing/pressure'
 import { useSize } from '@/drawing/size'
+import { useSwingTime } from '@/drawing/swingTime'
 
 const props = defineProps<{ read: Read; now: number }>()
 
@@ -21,13 +22,11 @@ const FORCES = [
 
 const svg = useTemplateRef<SVGSVGElement>('svg')
 const size = useSize(svg, { width: 560, height: 96 })
-const axis = computed(() => axisOf(props.read.events))
-const x = (t: number) => LEFT + placeOf(axis.value, t) * (size.value.width - LEFT - RIGHT)
+const { x, from, to } = useSwingTime(() => props.read.events, size, LEFT, RIGHT)
 const floor = computed(() => size.value.height - BELOW)
 
-const drawn = computed(() => {
-  const [from, to] = [axis.value.times[0] ?? -1, axis.value.times.at(-1) ?? 1]
-  return FORCES.flatMap((force) => {
+const drawn = computed(() =>
+  FORCES.flatMap((force) => {
     const values = props.read.curve[force.column]
     const peak = props.read.measures.peaks.find((p) => p.force === force.id)
     if (!values || !peak) return []
@@ -35,10 +34,10 @@ const drawn = computed(() => {
     const [least, most] = [Math.min(0, ...known), Math.max(peak.value, ...known)]
     const y = (value: number) =>
       floor.value - ((value - least) / (most - least || 1)) * (floor.value - TOP)
-    const path = pathOf(props.read.curve.t_s, values, x, y, from, to)
+    const path = pathOf(props.read.curve.t_s, values, x, y, from.value, to.value)
     return [{ ...force, path, at: { x: x(peak.t_s), y: y(peak.value) }, peak }]
-  })
-})
+  }),
+)
 /** Names over the peaks, from left to right, none upon another or beyond the strip. */
 const names = computed(() => {
   let free = LEFT

@@ -2,18 +2,10 @@
 // The lead foot's share through the swing: the school's corridor, events that can be dragged, signs
 // where they happen. The downswing is drawn wider than the rest.
 import { computed, ref, useTemplateRef } from 'vue'
-import {
-  axisOf,
-  EVENTS,
-  pathOf,
-  placeOf,
-  timeAt,
-  valueAt,
-  type EventName,
-  type Read,
-} from '@/drawing/pressure'
+import { EVENTS, pathOf, valueAt, type EventName, type Read } from '@/drawing/pressure'
 import { inDrawing, keepDrag } from '@/drawing/pointer'
 import { useSize } from '@/drawing/size'
+import { useSwingTime } from '@/drawing/swingTime'
 
 const props = defineProps<{
   read: Read
@@ -48,13 +40,9 @@ const size = useSize(svg, { width: 560, height: 320 })
 const dragged = ref<{ name: EventName; t: number } | null>(null)
 const scrubbing = ref(false)
 
-const axis = computed(() => axisOf(props.read.events))
-const x = (t: number) => LEFT + placeOf(axis.value, t) * (size.value.width - LEFT - RIGHT)
-const tAt = (px: number) => timeAt(axis.value, (px - LEFT) / (size.value.width - LEFT - RIGHT))
+const { x, tAt, from: start, to: end } = useSwingTime(() => props.read.events, size, LEFT, RIGHT)
 const floor = computed(() => size.value.height - BELOW)
 const y = (pct: number) => floor.value - (pct / 100) * (floor.value - TOP)
-const start = computed(() => axis.value.times[0] ?? -1)
-const end = computed(() => axis.value.times.at(-1) ?? 1)
 const drawn = (values: (number | null)[], t = props.read.curve.t_s) =>
   pathOf(t, values, x, y, start.value, end.value)
 

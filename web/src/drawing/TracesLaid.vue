@@ -2,8 +2,9 @@
 // Swings on the mat before and after, laid over each other at impact, each with its spread.
 import { computed, useTemplateRef } from 'vue'
 import type { Shape } from '@/api/client'
-import { axisOf, pathOf, placeOf, type EventName } from '@/drawing/pressure'
+import { pathOf, type EventName } from '@/drawing/pressure'
 import { useSize } from '@/drawing/size'
+import { useSwingTime } from '@/drawing/swingTime'
 
 const props = defineProps<{
   compared: Shape['TracesComparedOut']
@@ -18,20 +19,13 @@ const NAMED: readonly [EventName, string][] = [
 ]
 const svg = useTemplateRef<SVGSVGElement>('svg')
 const size = useSize(svg, { width: 480, height: 220 })
-const axis = computed(() => {
-  const at = (name: EventName) => ({ t_s: props.compared.events[name] ?? 0 })
-  const names = Object.keys(props.compared.events) as EventName[]
-  return axisOf(
-    Object.fromEntries(names.map((n) => [n, at(n)])) as Record<EventName, { t_s: number }>,
-  )
+const events = computed(() => {
+  const named = Object.entries(props.compared.events).map(([name, t]) => [name, { t_s: t }])
+  return Object.fromEntries(named) as Record<EventName, { t_s: number }>
 })
-const x = (t: number) => LEFT + placeOf(axis.value, t) * (size.value.width - LEFT - RIGHT)
+const { x, from, to } = useSwingTime(() => events.value, size, LEFT, RIGHT)
 const floor = computed(() => size.value.height - BELOW)
 const y = (pct: number) => floor.value - (pct / 100) * (floor.value - TOP)
-const [from, to] = [
-  computed(() => axis.value.times[0] ?? -1),
-  computed(() => axis.value.times.at(-1) ?? 1),
-]
 const times = computed(() =>
   (['before', 'after'] as const).map((id) => {
     const laid = props.compared[id]
