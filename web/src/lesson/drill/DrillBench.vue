@@ -1,12 +1,12 @@
 <script setup lang="ts">
 // The bench: repetitions are tapped by the pass sign, not by the ball; the ladder moves by itself.
-import { computed, watch } from 'vue'
+import { computed } from 'vue'
 import type { Knowledge, Shape } from '@/api/client'
 import { useKnowledge } from '@/api/knowledge'
 import DrillFigures from '@/lesson/drill/DrillFigures.vue'
+import RepetitionTaps from '@/lesson/drill/RepetitionTaps.vue'
 import { useOpenLesson } from '@/lesson/openLesson'
 import ChooseOne from '@/ui/ChooseOne.vue'
-import OneOf from '@/ui/OneOf.vue'
 import { say, type Speaker } from '@/ui/words'
 
 const props = defineProps<{
@@ -54,41 +54,11 @@ const facts = computed(() => {
     .map((words) => say(words, props.speaker))
     .join(' · ')
 })
-const results = computed(() =>
-  lesson.value.repetitions.filter((r) => r.drill === props.drill?.id).slice(-24),
-)
-const JUDGED = [
-  { id: 'feel', word: 'In the feel' },
-  { id: 'real', word: 'In the real swing' },
-] as const
-/** Without a ball it is a rehearsal, with one the real swing, unless it is said otherwise. */
-watch(
-  () => props.ladder?.steps[props.ladder.at]?.ball ?? false,
-  (ball) => {
-    open.judgedReal.value = ball
-  },
-  { immediate: true },
-)
-const counted = computed(() => {
-  const all = lesson.value.repetitions.filter((r) => r.drill === props.drill?.id)
-  const said = (real: boolean, where: string) => {
-    const some = all.filter((r) => r.real === real)
-    const right = some.filter((r) => r.result === 'pass').length
-    return some.length ? [`${where} ${String(right)} of ${String(some.length)} right`] : []
-  }
-  return [...said(false, 'in the feel'), ...said(true, 'in the real swing')].join(', ')
-})
 const aid = computed(() => known.drill(lesson.value.aid) ?? null)
 const aidWords = computed(() => [
   { id: '', word: 'none' },
   ...props.aids.map((d) => ({ id: d.id, word: d.name })),
 ])
-const TAPS = [
-  { result: 'early', word: 'Not yet: early', key: 'E' },
-  { result: 'pass', word: 'Right', key: 'R' },
-  { result: 'late', word: 'Not yet: late', key: 'L' },
-] as const
-const MARKS = { pass: '●', early: '◁', late: '▷' } as const
 </script>
 
 <template>
@@ -129,32 +99,8 @@ const MARKS = { pass: '●', early: '◁', late: '▷' } as const
           <small>{{ s.speed_pct }} % of full speed, {{ s.times }} in a row</small>
         </li>
       </ol>
-      <div class="now">
-        <p class="said" role="status" data-testid="ladder">{{ said }}</p>
-        <OneOf
-          class="judged"
-          name="Judged"
-          :words="JUDGED"
-          :on="open.judgedReal.value ? 'real' : 'feel'"
-          @chosen="(id) => (open.judgedReal.value = id === 'real')"
-        />
-      </div>
-      <div class="taps" role="group" aria-label="Repetition">
-        <v-btn
-          v-for="tap in TAPS"
-          :key="tap.result"
-          stacked
-          :class="{ big: tap.result === 'pass' }"
-          :aria-label="tap.word"
-          @click="open.tapRepetition(drill.id, tap.result)"
-        >
-          {{ tap.word }} <span class="key">{{ tap.key }}</span>
-        </v-btn>
-      </div>
-      <p class="marks" :aria-label="`${ladder.passes} right, ${ladder.fails} not yet`">
-        <span v-for="r in results" :key="r.id" :title="r.result">{{ MARKS[r.result] }}</span>
-        <span class="quiet" data-testid="counted"> {{ counted }}</span>
-      </p>
+      <p class="said" role="status" data-testid="ladder">{{ said }}</p>
+      <RepetitionTaps :drill="drill.id" :ladder="ladder" />
       <p v-if="tried" data-testid="tried">{{ tried }}</p>
       <p class="quiet">Where the ball goes does not count here.</p>
       <p class="quiet">{{ facts }}</p>
@@ -235,44 +181,15 @@ h2 {
 .said {
   font-size: var(--text-title);
   font-weight: var(--strong);
+  margin-top: 8px;
   min-height: 2.7em; /* two lines, so that what is tapped below never moves */
   line-height: 1.3;
-}
-.now {
-  display: grid;
-  justify-items: start;
-  gap: 4px;
-  margin: 8px 0;
 }
 .aid {
   display: grid;
   gap: 6px;
   margin-top: 10px;
   max-width: 460px;
-}
-.taps {
-  display: grid;
-  grid-template-columns: 1fr 1.4fr 1fr;
-  gap: 8px;
-}
-.taps .v-btn {
-  height: 88px;
-  border-width: 2px;
-  font-size: var(--text-lead);
-  font-weight: 400;
-}
-.taps .v-btn.big {
-  font-size: var(--text-head);
-  font-weight: var(--strong);
-}
-.marks {
-  margin-top: 8px;
-  font-size: var(--text-lead);
-  letter-spacing: 3px;
-}
-.marks .quiet {
-  font-size: var(--text-small);
-  letter-spacing: 0;
 }
 .acts {
   display: flex;
