@@ -11,7 +11,7 @@ from scipy.integrate import solve_ivp
 from scipy.optimize import least_squares
 
 from firm_footing.core.ball import flight
-from firm_footing.core.ball.flight import Air, Launch, air_density, fly
+from firm_footing.core.ball.flight import Air, Launch, air_density, fly, fly_drawn
 from tests.core.trade_flights import APEX_M, CARRY_M, FITTED, LAUNCHES, MPH_MPS, TESTED, YARD_M
 
 
@@ -195,3 +195,21 @@ def test_a_batch_is_many_single_balls() -> None:
 def test_what_cannot_fly_is_refused(values: Any) -> None:
     with pytest.raises(ValueError, match="above the horizon"):
         fly(one(*values))
+
+
+def test_drawn_balls_fly_as_the_others_do_and_end_where_they_land() -> None:
+    launch = Launch(
+        *(np.array(column) for column in zip((60, 15, -3, 4000, 5), (45, 22, 2, 7000, -8),
+                                             (30, 30, 0, 9000, 0), strict=True))
+    )  # fmt: skip
+    flight, tracks = fly_drawn(launch, drawn=2, points=40)
+    for column, alone in zip(flight, fly(launch), strict=True):
+        np.testing.assert_allclose(column, alone)
+    assert tracks.shape == (2, 40, 3)
+    np.testing.assert_allclose(tracks[:, 0], 0.0)
+    np.testing.assert_allclose(
+        np.hypot(tracks[:, -1, 0], tracks[:, -1, 2]), flight.carry_m[:2], atol=0.05
+    )
+    np.testing.assert_allclose(tracks[:, :, 1].max(axis=1), flight.apex_m[:2], atol=0.3)
+    with pytest.raises(ValueError, match="above the horizon"):
+        fly_drawn(launch._replace(launch_deg=-launch.launch_deg), 2, 40)

@@ -83,3 +83,8 @@ def test_measured_lean_of_a_seven_iron_answers_its_look_and_counts_once(
     assert wanted["lean_deg"].value == pytest.approx(33.0 - loft)
     assert (wanted["lean_deg"].least, wanted["lean_deg"].most) == (12.0, 15.0)
     assert wanted_of(Block(club="d", shots=shots), knowledge) == ()
+    assert f"leans {33 - loft:.0f}°" in found.text
+    # of two baselines the last is said, and it is the one that answers
+    other = Block(club="7i", shots=(Shot(dynamic_loft_deg=20.0),))
+    (last,) = measured(block, other, knowledge=knowledge)
+    assert (last.answer, "leans 13°" in last.text) == ("no", True)

@@ -122,9 +122,7 @@ def fly(launch: Launch, air: Air | None = None) -> Flight:
         When a ball does not leave upward, or stays up longer than any ball can.
 
     """
-    arrays = Launch(*np.broadcast_arrays(*(np.atleast_1d(np.float64(a)) for a in launch)))
-    if not (arrays.ball_speed_mps > 0).all() or not (arrays.launch_deg > 0).all():
-        raise ValueError("a ball must leave with some speed, above the horizon")
+    arrays = _checked(launch)
     count = len(arrays.ball_speed_mps)
     parts = [
         _fly_batch(Launch(*(a[i : i + BATCH] for a in arrays)), air or Air())
@@ -147,9 +145,14 @@ def fly_drawn(launch: Launch, drawn: int, points: int) -> tuple[Flight, FloatArr
     flight : of all n balls
     tracks : (drawn, points, 3) places along, up, to the right; metres
 
+    Raises
+    ------
+    ValueError
+        As `fly`.
+
     """
     places: list[FloatArray] = []
-    flight = _fly_batch(launch, Air(), places)
+    flight = _fly_batch(_checked(launch), Air(), places)
     steps = np.stack([place[:, :drawn] for place in places], axis=1)
     times = np.linspace(0.0, 1.0, points)[:, None] * flight.time_s[:drawn] / STEP_S
     below = np.minimum(times.astype(int), len(places) - 2)
@@ -158,6 +161,13 @@ def fly_drawn(launch: Launch, drawn: int, points: int) -> tuple[Flight, FloatArr
     found = steps[:, below, ball] * (1 - part) + steps[:, below + 1, ball] * part
     out: FloatArray = found.transpose(2, 1, 0)
     return flight, out
+
+
+def _checked(launch: Launch) -> Launch:
+    arrays = Launch(*np.broadcast_arrays(*(np.atleast_1d(np.float64(a)) for a in launch)))
+    if not (arrays.ball_speed_mps > 0).all() or not (arrays.launch_deg > 0).all():
+        raise ValueError("a ball must leave with some speed, above the horizon")
+    return arrays
 
 
 def _fly_batch(launch: Launch, air: Air, places: list[FloatArray] | None = None) -> Flight:

@@ -30,6 +30,6 @@ class SignSeen:
         return self.clear >= THERE
 
 
-def sure(value: float, limit: Limen, sd: float) -> float:
-    """P(the value lies beyond the limit)."""
+def sure(value: float, limit: Limen, sd: float = 0.0) -> float:
+    """P(the value lies beyond the limit); sd : standard deviation of the value."""
     return 0.5 * (1 + erf((value - limit.at) / (sqrt(2) * hypot(limit.doubt, sd))))

@@ -7,15 +7,14 @@ of the balls says: it answers its look, and is no evidence beside them.
 
 from collections.abc import Iterator, Mapping
 from dataclasses import dataclass
-from math import erf, sqrt
 from typing import Final
 
 from firm_footing.core.case import Block, Case, Reading
+from firm_footing.core.ground.sign_seen import sure
 from firm_footing.core.ground.trace import in_a_word
 from firm_footing.core.knowledge import Knowledge
-from firm_footing.core.knowledge.pressure import Limen
 from firm_footing.core.knowledge.vocabulary import Answer
-from firm_footing.core.pattern.targets import flip_share, wanted_of
+from firm_footing.core.pattern.targets import wanted_of
 
 FLIP: Final = "hands_flip"
 
@@ -49,9 +48,8 @@ def measured_of(case: Case, knowledge: Knowledge) -> tuple[Measured, ...]:
         after = block.kind != "baseline"
         for check, share, text in _of_stance(block, knowledge):
             found[check, after] = Measured(check, share, text, after)
-    flip = flip_share(case.baselines, knowledge)
-    if flip is not None:
-        found[FLIP, False] = Measured(FLIP, flip, _lean(case, knowledge), counts=False)
+        for share, text in _of_lean(block, knowledge):
+            found[FLIP, after] = Measured(FLIP, share, text, after, counts=False)
     return tuple(found.values())
 
 
@@ -79,21 +77,21 @@ def _of_stance(block: Block, knowledge: Knowledge) -> Iterator[tuple[str, float,
     )
     if hands is not None:
         words = f"hands {hands:.0f} cm from the thigh"
-        yield "hands_far_from_body", _above(hands, limits.hands_cm), words
+        yield "hands_far_from_body", sure(hands, limits.hands_cm), words
     if flare is not None:
         words = f"lead foot turned out {flare:.0f}°"
-        yield "lead_foot_square", 1 - _above(flare, limits.flare_deg), words
+        yield "lead_foot_square", 1 - sure(flare, limits.flare_deg), words
     if ball is not None:
         wanted = limits.ball_from_lead_heel_cm - knowledge.club[block.club].ball_forward_cm
         words = f"ball {ball:.0f} cm inside the lead heel, {wanted:.0f} cm is usual for this club"
-        yield "ball_out_of_place", _above(abs(ball - wanted), limits.ball_off_cm), words
+        yield "ball_out_of_place", sure(abs(ball - wanted), limits.ball_off_cm), words
 
 
-def _lean(case: Case, knowledge: Knowledge) -> str:
-    lean = next(w for b in case.baselines for w in wanted_of(b, knowledge) if w.name == "lean_deg")
-    wanted = f"{lean.least:.0f} to {lean.most:.0f}° is wanted"
-    return f"the shaft leans {lean.value:.0f}° at the ball, {wanted}"
-
-
-def _above(value: float, limit: Limen) -> float:
-    return 0.5 * (1 + erf((value - limit.at) / (sqrt(2) * limit.doubt)))
+def _of_lean(block: Block, knowledge: Knowledge) -> Iterator[tuple[float, str]]:
+    """How clearly the hands flip by the measured lean of the shaft, and the lean in words."""
+    target = knowledge.club[block.club].target
+    for wanted in wanted_of(block, knowledge):
+        if target is not None and wanted.name == "lean_deg":
+            ends = f"{wanted.least:.0f} to {wanted.most:.0f}° is wanted"
+            words = f"the shaft leans {wanted.value:.0f}° at the ball, {ends}"
+            yield 1 - sure(wanted.value, target.flip_below_deg), words
