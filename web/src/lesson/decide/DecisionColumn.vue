@@ -93,7 +93,7 @@ const nothingYet = computed(
             <span class="quiet">{{ sureWord(diagnosis?.outside_word ?? '') }}</span>
             <span class="number">{{ outside }} %</span>
           </p>
-          <v-btn variant="text" @click="all = !all">
+          <v-btn variant="text" size="small" @click="all = !all">
             {{ all ? 'Show the first few' : `Show all ${ranking.causes.length}` }}
           </v-btn>
         </div>
@@ -130,6 +130,7 @@ h2 {
   flex-wrap: wrap;
   justify-content: space-between;
   align-items: center;
+  font-size: var(--text-small);
 }
 .outside {
   display: flex;

@@ -90,7 +90,7 @@ function hitFrom(value: string): void {
         inputmode="numeric"
         aria-label="Expected carry"
         title="The carry you expect with this club; lost distance is counted from it"
-        placeholder="expected"
+        placeholder="usual"
         @change="setExpected"
       />
     </label>
@@ -118,7 +118,7 @@ input {
 /* two beside each other where the range is wide and low, no wider than what lies left of its fan */
 @media (min-width: 1001px) {
   .bar {
-    grid-template-columns: 128px 108px;
+    grid-template-columns: 112px 134px;
     align-items: center;
     justify-items: stretch;
     column-gap: 8px;
@@ -127,7 +127,8 @@ input {
     grid-column: 1 / -1;
   }
   .bar label {
-    grid-template-columns: auto 66px;
+    grid-template-columns: 1fr 66px;
+    white-space: nowrap;
   }
   input {
     width: 66px;
