@@ -41,8 +41,8 @@ SPIN_DECAY = 2.0e-5
 
 STANDARD_DENSITY = 1.225
 """Of air in kg/m³: dry, 15 °C, at sea level (International Standard Atmosphere)."""
-STEP_S = 0.2
-"""Halving it moves no landing by more than a millimetre."""
+STEP_S = 0.4
+"""Halving it moves no landing by more than a centimetre."""
 LONGEST_S = 30.0
 BATCH = 4096
 """Balls worked on at once: few enough for all their numbers to stay in the processor's cache."""
@@ -151,15 +151,15 @@ def fly_drawn(launch: Launch, drawn: int, points: int) -> tuple[Flight, FloatArr
         As `fly`.
 
     """
-    places: list[FloatArray] = []
-    flight = _fly_batch(_checked(launch), Air(), places)
-    steps = np.stack([place[:, :drawn] for place in places], axis=1)
+    passed: list[tuple[FloatArray, FloatArray]] = []
+    flight = _fly_batch(_checked(launch), Air(), passed)
+    states, slopes = (np.stack([p[i][:, :drawn] for p in passed], axis=1) for i in (0, 1))
     times = np.linspace(0.0, 1.0, points)[:, None] * flight.time_s[:drawn] / STEP_S
-    below = np.minimum(times.astype(int), len(places) - 2)
-    part = (times - below)[None]
+    below = np.minimum(times.astype(int), len(passed) - 2)
     ball = np.arange(drawn)
-    found = steps[:, below, ball] * (1 - part) + steps[:, below + 1, ball] * part
-    out: FloatArray = found.transpose(2, 1, 0)
+    ends = [each[:, at, ball] for at in (below, below + 1) for each in (states, slopes)]
+    places = [_cubic(row, times - below, np.stack(ends)) for row in range(3)]
+    out: FloatArray = np.stack(places).transpose(2, 1, 0)
     return flight, out
 
 
@@ -170,24 +170,27 @@ def _checked(launch: Launch) -> Launch:
     return arrays
 
 
-def _fly_batch(launch: Launch, air: Air, places: list[FloatArray] | None = None) -> Flight:
-    """One batch, step by step; `places` is given the balls' places (3, n) at every step."""
+def _fly_batch(
+    launch: Launch, air: Air, passed: list[tuple[FloatArray, FloatArray]] | None = None
+) -> Flight:
+    """One batch, step by step; `passed` is given the balls' state and slope at every step."""
     state, axis = _start(launch)
-    if places is not None:
-        places.append(state[:3])
     wind = np.array([[air.wind[0]], [0.0], [air.wind[1]]])
     share = 0.5 * air.density * AREA_M2 / MASS_KG
     count = state.shape[1]
     apex, step_down = np.zeros(count), np.full(count, -1)
     ends = np.zeros((4, *state.shape))
     slope = _slope(state, axis, wind, share)
+    if passed is not None:
+        passed.append((state, slope))
     for number in range(int(LONGEST_S / STEP_S)):
         after = _step(state, slope, axis, wind, share)
         slope_after = _slope(after, axis, wind, share)
-        if places is not None:
-            places.append(after[:3])
+        if passed is not None:
+            passed.append((after, slope_after))
         top = np.flatnonzero((state[4] > 0) & (after[4] <= 0))
-        apex[top] = _apex(state[:, top], slope[:, top])
+        if len(top):
+            apex[top] = _apex(np.stack((state, slope, after, slope_after))[:, :, top])
         down = np.flatnonzero((step_down < 0) & (after[1] <= 0))
         for end, values in zip(ends, (state, slope, after, slope_after), strict=True):
             end[:, down] = values[:, down]
@@ -246,10 +249,10 @@ def _step(
     return out
 
 
-def _apex(before: FloatArray, slope: FloatArray) -> FloatArray:
-    """Greatest height within the step in which the ball stops rising."""
-    height: FloatArray = before[1] + before[4] ** 2 / (-2 * slope[4])
-    return height
+def _apex(ends: FloatArray) -> FloatArray:
+    """Greatest height within the step in which the ball stops rising; `ends` as for `_landed`."""
+    rising, falling = ends[0, 4], ends[2, 4]
+    return _cubic(1, rising / (rising - falling), ends)
 
 
 def _landed(ends: FloatArray, time_before: FloatArray, apex: FloatArray) -> Flight:

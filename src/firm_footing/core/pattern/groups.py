@@ -8,6 +8,7 @@ first splits; the gain that counts was set on simulated blocks of one swing.
 """
 
 from dataclasses import dataclass
+from typing import NamedTuple
 
 import numpy as np
 from numpy.typing import NDArray
@@ -22,6 +23,8 @@ BACKGROUND_SHARE, BACKGROUND_WIDTH = 0.04, 4.0
 SCALE_SPREAD = 0.22
 """How much the size of the scatter differs between players (log)."""
 DIRECTIONS, ROUNDS = 8, 12
+TRIED_ROUNDS, KEPT_SPLITS = 4, 12
+"""After so many rounds only the most promising first splits are fitted on."""
 
 
 @dataclass(frozen=True)
@@ -90,12 +93,28 @@ def _fit(standard: FloatArray, first: FloatArray) -> tuple[float, FloatArray]:
     standard : (n, 2) with a usual scatter of one
     first : (groups, splits, n) how far each ball is of each group to begin with
     """
-    count = standard.shape[0]
+    tried = _rounds(standard, first, np.ones(first.shape[1:]), TRIED_ROUNDS)
+    best = np.argsort(-tried.log, kind="stable")[:KEPT_SPLITS]
+    kept = tried.belongs[:, best], tried.ordinary[best]
+    fitted = _rounds(standard, *kept, ROUNDS - TRIED_ROUNDS)
+    best_of_all = int(np.argmax(fitted.log))
+    return float(fitted.log[best_of_all]), fitted.belongs[0, best_of_all]
+
+
+class _Fitted(NamedTuple):
+    """log (splits,), belongs (groups, splits, n), and ordinary (splits, n): P(not a wild ball)."""
+
+    log: FloatArray
+    belongs: FloatArray
+    ordinary: FloatArray
+
+
+def _rounds(
+    standard: FloatArray, belongs: FloatArray, ordinary: FloatArray, rounds: int
+) -> _Fitted:
+    """So many rounds of expectation and maximisation."""
     wild = _density((standard**2).sum(axis=1), np.array(BACKGROUND_WIDTH**2))
-    belongs = first
-    log_size = np.zeros(first.shape[1])
-    ordinary = np.ones(first.shape[1:])
-    for _ in range(ROUNDS):
+    for _ in range(rounds):
         weight = belongs * ordinary
         total = np.maximum(weight.sum(axis=2), 1e-9)
         middle = (weight @ standard) / total[:, :, None]
@@ -109,8 +128,7 @@ def _fit(standard: FloatArray, first: FloatArray) -> tuple[float, FloatArray]:
         all_of_it = (1 - BACKGROUND_SHARE) * both + BACKGROUND_SHARE * wild
         ordinary = (1 - BACKGROUND_SHARE) * both / all_of_it
     log = np.log(all_of_it).sum(axis=1) - 0.5 * (log_size / SCALE_SPREAD) ** 2
-    best = int(np.argmax(log))
-    return float(log[best]), belongs[0, best].reshape(count)
+    return _Fitted(log, belongs, ordinary)
 
 
 def _log_size(away2: FloatArray, balls: FloatArray) -> FloatArray:

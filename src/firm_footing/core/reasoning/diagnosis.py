@@ -165,6 +165,7 @@ def _ranked(weighing: Weighing, alone: FloatArray, explained: Explained) -> tupl
     """Every cause, in the order of `root`."""
     knowledge, now, root = weighing.knowledge, weighing.now, weighing.root
     tellings = _tellings(weighing)
+    said = [noted(weighing, piece.id) for piece in weighing.pieces]
     club = weighing.setting.club
     from_above = came_from(weighing)
     found = []
@@ -185,7 +186,7 @@ def _ranked(weighing: Weighing, alone: FloatArray, explained: Explained) -> tupl
                     knowledge.numbers,
                 ),
                 explains=explained.causes[cause.id],
-                **_evidence(weighing, alone, i, (mode, side)),
+                **_evidence(weighing, said, alone, i, (mode, side)),
                 chain=chain_of(cause, mode, side, weighing.pattern, knowledge),
                 ball_way_deg=ball_way(cause, mode, side, club, knowledge),
                 comes_from=from_above.get(cause.id),
@@ -195,7 +196,11 @@ def _ranked(weighing: Weighing, alone: FloatArray, explained: Explained) -> tupl
 
 
 def _evidence(
-    weighing: Weighing, alone: FloatArray, column: int, told: tuple[Mode | None, str | None]
+    weighing: Weighing,
+    noted_as: list[str],
+    alone: FloatArray,
+    column: int,
+    told: tuple[Mode | None, str | None],
 ) -> dict[str, tuple[Said, ...]]:
     """The three lists of a cause's evidence.
 
@@ -203,21 +208,20 @@ def _evidence(
     sign, either another cause explains it better or it only rules others out.
     """
     cause = weighing.knowledge.causes[column].id
+    together = weighing.now.bits[:, column]
     lists: dict[str, list[Said]] = {"speaks_for": [], "speaks_against": [], "better_explained": []}
-    both = zip(weighing.now.bits[:, column].tolist(), alone[:, column].tolist(), strict=True)
-    for row, (piece, (bits, by_itself)) in enumerate(zip(weighing.pieces, both, strict=True)):
-        if min(abs(bits), abs(by_itself)) < LEAST_BITS:
-            continue
+    tells = np.minimum(np.abs(together), np.abs(alone[:, column])) >= LEAST_BITS
+    for row in np.flatnonzero(tells).tolist():
+        piece, text = weighing.pieces[row].id, noted_as[row]
+        bits, by_itself = float(together[row]), float(alone[row, column])
         if by_itself > 0 and bits > 0:
-            said = Said(piece.id, bits, by_itself, noted(weighing, piece.id), None)
-            lists["speaks_for"].append(said)
+            lists["speaks_for"].append(Said(piece, bits, by_itself, text, None))
         elif by_itself < 0 and bits < 0:
-            why = against(weighing, piece.id, cause, *told)
-            lists["speaks_against"].append(Said(piece.id, bits, by_itself, why, None))
+            why = against(weighing, piece, text, cause, told)
+            lists["speaks_against"].append(Said(piece, bits, by_itself, why, None))
         elif by_itself > 0:
             by = explains_better(weighing, row, alone, cause)
-            said = Said(piece.id, bits, by_itself, noted(weighing, piece.id), by)
-            lists["better_explained"].append(said)
+            lists["better_explained"].append(Said(piece, bits, by_itself, text, by))
     return {name: tuple(sorted(found, key=lambda s: -abs(s.bits))) for name, found in lists.items()}
 
 

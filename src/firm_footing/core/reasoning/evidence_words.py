@@ -74,14 +74,17 @@ def _value(weighing: Weighing, name: str) -> float:
 
 
 def against(
-    weighing: Weighing, evidence: str, cause: str, mode: Mode | None, side: str | None
+    weighing: Weighing, evidence: str, said: str, cause: str, told: tuple[Mode | None, str | None]
 ) -> str:
-    """What was noted and why it speaks against: what this cause alone would make of it."""
+    """What was noted and why it speaks against: what this cause alone would make of it.
+
+    said : as `noted` has it
+    told : the cause's mode and side
+    """
     name = evidence.removeprefix("pattern.")
-    said = noted(weighing, evidence)
     if name not in DIMENSIONS:
         return said
-    effect = weighing.knowledge.effects[cause, mode, side][DIMENSIONS.index(name)]
+    effect = weighing.knowledge.effects[cause, *told][DIMENSIONS.index(name)]
     if effect == 0:
         return f"{said}, which this cause does not make"
     makes = words.number(name, effect + _usual(weighing, name), weighing.case.handedness)

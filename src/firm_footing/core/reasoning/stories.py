@@ -149,18 +149,13 @@ class Stories:
 
     def to_hypotheses(self, of_stories: FloatArray) -> FloatArray:
         """(hypotheses,) sum over the stories of each."""
-        out: FloatArray = np.add.reduceat(of_stories, self.first_story)
-        return out
+        sums = np.bincount(self.hypothesis_of, of_stories, len(self.first_story))
+        return sums.astype(np.float64, copy=False)
 
     def to_sets(self, of_hypotheses: FloatArray) -> FloatArray:
         """(sets,) sum over the hypotheses of each set."""
-        out: FloatArray = np.add.reduceat(of_hypotheses, self.first_hypothesis)
-        return out
-
-    @cached_property
-    def first_hypothesis(self) -> IntArray:
-        """(sets,) the first hypothesis of each set."""
-        return np.append(0, np.flatnonzero(np.diff(self.hypotheses.set_of)) + 1)
+        sums = np.bincount(self.hypotheses.set_of, of_hypotheses, len(self.members))
+        return sums.astype(np.float64, copy=False)
 
     @cached_property
     def stuck(self) -> FloatArray:
