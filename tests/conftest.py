@@ -1,15 +1,18 @@
+import shutil
 from collections.abc import Iterator
+from pathlib import Path
 from typing import Any
 
 import pytest
 from fastapi.testclient import TestClient
 from hypothesis import HealthCheck, settings
+from sqlalchemy import Engine
 from sqlmodel import Session
 
 from firm_footing.api.app import create_app
 from firm_footing.core.knowledge import Knowledge
 from firm_footing.files.knowledge_files import load_knowledge
-from firm_footing.store.database import open_database
+from firm_footing.store.database import close_database, open_database
 
 settings.register_profile(
     "steady", deadline=None, derandomize=True, suppress_health_check=[HealthCheck.too_slow]
@@ -22,21 +25,34 @@ def knowledge() -> Knowledge:
     return load_knowledge()
 
 
+@pytest.fixture(scope="session")
+def empty_database(tmp_path_factory: pytest.TempPathFactory) -> Path:
+    """Migrated once; every test gets a copy."""
+    path = tmp_path_factory.mktemp("database") / "empty.db"
+    close_database(open_database(path))
+    return path
+
+
 @pytest.fixture
-def client(knowledge: Knowledge) -> Iterator[TestClient]:
-    """The API on an empty database in memory."""
-    engine = open_database()
+def engine(empty_database: Path, tmp_path: Path) -> Iterator[Engine]:
+    path = tmp_path / "own.db"
+    shutil.copy(empty_database, path)
+    engine = open_database(path)
+    yield engine
+    engine.dispose()
+
+
+@pytest.fixture
+def client(knowledge: Knowledge, engine: Engine) -> Iterator[TestClient]:
+    """The API on an empty database."""
     with TestClient(create_app(engine, knowledge, screens=None)) as client:
         yield client
-    engine.dispose()
 
 
 @pytest.fixture
-def session() -> Iterator[Session]:
-    engine = open_database()
+def session(engine: Engine) -> Iterator[Session]:
     with Session(engine, expire_on_commit=False) as session:
         yield session
-    engine.dispose()
 
 
 @pytest.fixture

@@ -1,5 +1,8 @@
 """The API does what its description says, for input nobody thought of."""
 
+import tempfile
+from pathlib import Path
+
 import pytest
 import schemathesis
 from fastapi import FastAPI
@@ -10,9 +13,12 @@ from firm_footing.api.app import create_app
 from firm_footing.files.knowledge_files import load_knowledge
 from firm_footing.store.database import open_database
 
+FOLDER = tempfile.TemporaryDirectory()
+
 
 def application() -> FastAPI:
-    return create_app(open_database(), load_knowledge(), screens=None)
+    engine = open_database(Path(FOLDER.name) / "a.db")
+    return create_app(engine, load_knowledge(), screens=None)
 
 
 EXCLUDED = [

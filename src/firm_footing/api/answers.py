@@ -2,7 +2,7 @@
 
 from fastapi import APIRouter
 
-from firm_footing.api.context import Known, RowId, Store
+from firm_footing.api.context import Known, RowId, Writing
 from firm_footing.api.errors import responses
 from firm_footing.api.outcome import ChangedLesson, Outcome
 from firm_footing.api.shapes import AnswerIn
@@ -19,7 +19,7 @@ ERRORS = responses(404, 409, 422)
     responses=ERRORS,
 )
 def put_answer(
-    session: Store,
+    session: Writing,
     known: Known,
     outcome: Outcome,
     lesson_id: RowId,
@@ -39,7 +39,7 @@ def put_answer(
     "/lessons/{lesson_id}/answers/{answer_id}", summary="Take an answer back", responses=ERRORS
 )
 def delete_answer(
-    session: Store, outcome: Outcome, lesson_id: RowId, answer_id: RowId
+    session: Writing, outcome: Outcome, lesson_id: RowId, answer_id: RowId
 ) -> ChangedLesson:
     """It can be undone; an answer already gone is no error."""
     answers.delete_answer(session, lesson_id, answer_id)

@@ -6,7 +6,10 @@ from typing import Any
 from fastapi import APIRouter, FastAPI, Request
 from fastapi.responses import JSONResponse
 from sqlalchemy import Engine
+from sqlmodel import Session
+from starlette.concurrency import run_in_threadpool
 from starlette.middleware.gzip import GZipMiddleware
+from starlette.responses import Response
 
 from firm_footing.api import (
     answers,
@@ -23,9 +26,12 @@ from firm_footing.api import (
     tables,
     traces,
 )
+from firm_footing.api.context import ArrivedBeforeError
 from firm_footing.api.errors import add_handlers
+from firm_footing.api.outcome import changed_lesson
 from firm_footing.core.knowledge import Knowledge
 from firm_footing.core.reasoning.enumeration import enumerate_stories
+from firm_footing.store.history import SENDER, Sender
 
 SCREENS = Path(__file__).parents[3] / "web" / "dist"
 """The built front end."""
@@ -55,6 +61,7 @@ def create_app(engine: Engine, known: Knowledge, screens: Path | None = SCREENS)
     app.state.knowledge = known
     enumerate_stories(known)
     add_handlers(app)
+    app.add_exception_handler(ArrivedBeforeError, _answer_again)
     app.add_middleware(GZipMiddleware, minimum_size=2000, compresslevel=2)
     api = APIRouter(prefix="/api")
     for part in PARTS:
@@ -69,6 +76,22 @@ def create_app(engine: Engine, known: Knowledge, screens: Path | None = SCREENS)
     if screens is not None and screens.is_dir():
         _serve_screens(app, screens)
     return app
+
+
+async def _answer_again(request: Request, error: Exception) -> Response:
+    """A change that had arrived already is answered like the first time: the lesson as it is."""
+    assert isinstance(error, ArrivedBeforeError)
+
+    def answer() -> Response:
+        wanted = request.query_params.get("diagnosis") == "true"
+        with Session(request.app.state.engine, expire_on_commit=False) as session:
+            session.info[SENDER] = Sender(page=request.headers.get("page-id"))
+            known = request.app.state.knowledge
+            found = changed_lesson(session, known, error.lesson_id, wanted)
+        status = request.scope["route"].status_code or 200
+        return Response(found.model_dump_json(), status, media_type="application/json")
+
+    return await run_in_threadpool(answer)
 
 
 def _serve_screens(app: FastAPI, screens: Path) -> None:

@@ -5,7 +5,7 @@ from typing import Annotated
 from fastapi import APIRouter, Body, Query, Response
 
 from firm_footing.api.attachments import attached_as
-from firm_footing.api.context import Known, RowId, Store
+from firm_footing.api.context import Known, RowId, Store, Writing
 from firm_footing.api.errors import responses
 from firm_footing.api.shapes import LessonOut, Name
 from firm_footing.api.views import lesson_view
@@ -31,7 +31,7 @@ EXAMPLE = {
     responses=responses(404, 409, 422),
 )
 def open_case(
-    session: Store,
+    session: Writing,
     known: Known,
     file: Annotated[CaseFile, Body(examples=[EXAMPLE])],
     student_id: Annotated[

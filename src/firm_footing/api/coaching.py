@@ -19,7 +19,7 @@ from firm_footing.api.coaching_shapes import (
     VerdictOnRetest,
 )
 from firm_footing.api.conclusion_views import why_withheld
-from firm_footing.api.context import Known, RowId, Store
+from firm_footing.api.context import Known, RowId, Store, Writing
 from firm_footing.api.errors import responses
 from firm_footing.api.event_days import event_in
 from firm_footing.api.outcome import ChangedLesson, Outcome
@@ -120,7 +120,7 @@ def _card(card: Card, known: Knowledge) -> CardOut:
     "/lessons/{lesson_id}/repetitions/{repetition_id}", summary="Tap a repetition", responses=ERRORS
 )
 def put_repetition(
-    session: Store,
+    session: Writing,
     known: Known,
     outcome: Outcome,
     lesson_id: RowId,
@@ -217,7 +217,7 @@ def read_clock(session: Store, known: Known, lesson_id: RowId) -> ClockOut:
 
 
 @router.post("/lessons/{lesson_id}/clock", summary="Time has gone by", responses=ERRORS)
-def add_time(session: Store, known: Known, lesson_id: RowId, sent: ClockIn) -> ClockOut:
+def add_time(session: Writing, known: Known, lesson_id: RowId, sent: ClockIn) -> ClockOut:
     """Seconds spent in a stage; it cannot be undone."""
     coaching.add_time(session, lesson_id, sent.stage, sent.seconds, sent.now_in)
     return read_clock(session, known, lesson_id)

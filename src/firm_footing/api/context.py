@@ -3,14 +3,40 @@
 from collections.abc import Iterator
 from typing import Annotated
 
-from fastapi import Depends, Path, Request
+from fastapi import Depends, Header, Path, Request
 from sqlmodel import Session
 
 from firm_footing.core.knowledge import Knowledge
+from firm_footing.store.database import take_turn
+from firm_footing.store.history import SENDER, Sender, has_arrived
+
+RowId = Annotated[str, Path(pattern=r"^[A-Za-z0-9_-]{1,64}$", examples=["5f0c9a52"])]
+"""An id in a path; clients make their own, a UUID for instance."""
+Name = Annotated[str | None, Header(pattern=r"^[A-Za-z0-9_-]{1,64}$")]
 
 
-def _session(request: Request) -> Iterator[Session]:
+class ArrivedBeforeError(Exception):
+    """The change was made already, when it was sent the first time."""
+
+    def __init__(self, lesson_id: str) -> None:
+        super().__init__(lesson_id)
+        self.lesson_id = lesson_id
+
+
+def _session(request: Request, page_id: Name = None) -> Iterator[Session]:
     with Session(request.app.state.engine, expire_on_commit=False) as session:
+        session.info[SENDER] = Sender(page=page_id)
+        yield session
+
+
+def _writing(request: Request, write_id: Name = None, page_id: Name = None) -> Iterator[Session]:
+    with Session(request.app.state.engine, expire_on_commit=False) as session:
+        session.info[SENDER] = Sender(write_id, page_id)
+        take_turn(session)
+        if write_id is not None:
+            lesson_id = has_arrived(session, write_id)
+            if lesson_id is not None:
+                raise ArrivedBeforeError(lesson_id)
         yield session
 
 
@@ -20,6 +46,11 @@ def _knowledge(request: Request) -> Knowledge:
 
 
 Store = Annotated[Session, Depends(_session)]
+"""For reading."""
+Writing = Annotated[Session, Depends(_writing)]
+"""For a change: it has its turn from the beginning, and is made once, however often it is sent.
+
+With the headers `write-id`, the same whenever the change is sent again, and `page-id`, the page it
+was done on, whose steps are taken back there.
+"""
 Known = Annotated[Knowledge, Depends(_knowledge)]
-RowId = Annotated[str, Path(pattern=r"^[A-Za-z0-9_-]{1,64}$", examples=["5f0c9a52"])]
-"""An id in a path; clients make their own, a UUID for instance."""

@@ -6,10 +6,13 @@ from fastapi import FastAPI, Request
 from fastapi.exceptions import RequestValidationError
 from fastapi.responses import JSONResponse
 from pydantic import BaseModel, Field
+from sqlalchemy.exc import OperationalError
 from starlette.exceptions import HTTPException
 
 from firm_footing.files.case_files import BadCaseError, first_problem
-from firm_footing.store.errors import NotFoundError, StoreError
+from firm_footing.store.errors import ConflictError, NotFoundError, StoreError
+
+NOTHING_KEPT = "Nothing was changed."
 
 
 class ErrorShape(BaseModel):
@@ -19,12 +22,15 @@ class ErrorShape(BaseModel):
     message: str = Field(examples=["There is no lesson with the id 'x'."])
     hint: str = Field(examples=["Go back to the day page and open it from there."])
     where: str = Field(examples=["lesson_id"])
+    theirs: Any = Field(None, description="Of a conflict: what is kept")
+    mine: Any = Field(None, description="Of a conflict: what was sent")
 
 
 def responses(*codes: int) -> dict[int | str, dict[str, Any]]:
     """The error answers of a route, for OpenAPI."""
     words = {400: "Not readable", 404: "Not found", 409: "Refused", 422: "Bad input"}
-    return {code: {"model": ErrorShape, "description": words[code]} for code in (400, *codes)}
+    words |= {503: "Out of reach for now"}
+    return {code: {"model": ErrorShape, "description": words[code]} for code in (400, 503, *codes)}
 
 
 def add_handlers(app: FastAPI) -> None:
@@ -33,6 +39,8 @@ def add_handlers(app: FastAPI) -> None:
     @app.exception_handler(StoreError)
     async def of_store(_request: Request, error: StoreError) -> JSONResponse:
         status = 404 if isinstance(error, NotFoundError) else 409
+        if isinstance(error, ConflictError):
+            return JSONResponse(ErrorShape(**vars(error)).model_dump(), status_code=status)
         return _answer(status, error.code, error.message, error.hint, error.where)
 
     @app.exception_handler(BadCaseError)
@@ -45,10 +53,20 @@ def add_handlers(app: FastAPI) -> None:
 
     @app.exception_handler(HTTPException)
     async def of_http(_request: Request, error: HTTPException) -> JSONResponse:
-        hint = "The address or the way it was called is not known; see /api/docs."
+        hint = "The address or the way it was called is not known; see /api/openapi.json."
         answer = _answer(error.status_code, "http", f"{error.detail}.", hint, "url")
         answer.headers.update(error.headers or {})
         return answer
+
+    @app.exception_handler(OperationalError)
+    async def of_database(_request: Request, error: OperationalError) -> JSONResponse:
+        said = str(error.orig)
+        what = "The disk is full." if "full" in said else "The database is busy or out of reach."
+        return _answer(503, "busy", what, f"{NOTHING_KEPT} It is worth trying again.", "database")
+
+    @app.exception_handler(Exception)
+    async def of_anything(_request: Request, _error: Exception) -> JSONResponse:
+        return _answer(500, "server", "The application failed at this.", NOTHING_KEPT, "server")
 
 
 def _problem(status: int, code: str, problem: BadCaseError) -> JSONResponse:
@@ -59,4 +77,4 @@ def _problem(status: int, code: str, problem: BadCaseError) -> JSONResponse:
 
 def _answer(status: int, code: str, message: str, hint: str, where: str) -> JSONResponse:
     shape = ErrorShape(code=code, message=message, hint=hint, where=where)
-    return JSONResponse(shape.model_dump(), status_code=status)
+    return JSONResponse(shape.model_dump(exclude={"theirs", "mine"}), status_code=status)

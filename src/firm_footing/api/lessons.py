@@ -1,8 +1,10 @@
 """What happens in a lesson? Every write answers with the whole lesson as it then is."""
 
-from fastapi import APIRouter
+from typing import Annotated
 
-from firm_footing.api.context import Known, RowId, Store
+from fastapi import APIRouter, Body
+
+from firm_footing.api.context import Known, RowId, Store, Writing
 from firm_footing.api.errors import responses
 from firm_footing.api.outcome import ChangedLesson, Outcome
 from firm_footing.api.shapes import (
@@ -12,17 +14,20 @@ from firm_footing.api.shapes import (
     LessonOut,
     NewLesson,
     NoteIn,
+    Reopening,
     Revision,
     ShotIn,
+    StepIn,
     StudentChange,
 )
 from firm_footing.api.views import lesson_view
 from firm_footing.store import decisions, history, lessons, notes, shots
 from firm_footing.store.errors import refused
-from firm_footing.store.tables import Lesson
+from firm_footing.store.tables import Lesson, new_id
 
 router = APIRouter(tags=["lessons"])
 ERRORS = responses(404, 409, 422)
+LAST, NO_ID = StepIn(), Reopening()
 
 
 @router.post(
@@ -31,12 +36,19 @@ ERRORS = responses(404, 409, 422)
     summary="Start a lesson",
     responses=responses(404, 409, 422),
 )
-def add_lesson(session: Store, known: Known, student_id: RowId, new: NewLesson) -> LessonOut:
-    """It starts with an empty baseline block."""
+def add_lesson(session: Writing, known: Known, student_id: RowId, new: NewLesson) -> LessonOut:
+    """It starts with an empty baseline block. The same id again starts no second one."""
     if new.club is not None:
         _club_is_known(known, new.club)
-    lesson = Lesson(student_id=student_id, complaint=new.complaint, school=new.school)
-    return lesson_view(session, lessons.add_lesson(session, lesson, new.club).id)
+    if not lessons.is_there(session, new.id):
+        lesson = Lesson(
+            id=new.id or new_id(),
+            student_id=student_id,
+            complaint=new.complaint,
+            school=new.school,
+        )
+        return lesson_view(session, lessons.add_lesson(session, lesson, new.club).id)
+    return lesson_view(session, str(new.id))
 
 
 @router.post(
@@ -45,9 +57,13 @@ def add_lesson(session: Store, known: Known, student_id: RowId, new: NewLesson) 
     summary="Start a lesson that takes this one up again",
     responses=ERRORS,
 )
-def reopen(session: Store, lesson_id: RowId) -> LessonOut:
+def reopen(
+    session: Writing, lesson_id: RowId, new: Annotated[Reopening, Body()] = NO_ID
+) -> LessonOut:
     """With the same club, for a short new baseline beside the earlier ones."""
-    return lesson_view(session, lessons.reopen(session, lesson_id).id)
+    if not lessons.is_there(session, new.id):
+        return lesson_view(session, lessons.reopen(session, lesson_id, new.id).id)
+    return lesson_view(session, str(new.id))
 
 
 @router.get("/lessons/{lesson_id}", summary="A lesson with everything in it", responses=ERRORS)
@@ -65,10 +81,10 @@ def read_revision(session: Store, lesson_id: RowId) -> Revision:
 
 @router.patch("/lessons/{lesson_id}", summary="Change a lesson", responses=ERRORS)
 def change_lesson(
-    session: Store, known: Known, outcome: Outcome, lesson_id: RowId, change: LessonChange
+    session: Writing, known: Known, outcome: Outcome, lesson_id: RowId, change: LessonChange
 ) -> ChangedLesson:
     """What is left out stays; `at_hand` null: all is at hand; `drill` and `aid` null: none."""
-    sent = change.model_dump(exclude_unset=True)
+    sent = change.model_dump(exclude_unset=True, exclude={"was"})
     empties = ("at_hand", "drill", "aid", "primary")
     values = {k: v for k, v in sent.items() if v is not None or k in empties}
     for field, drill in (("drill", change.drill), ("aid", change.aid)):
@@ -78,7 +94,7 @@ def change_lesson(
     if unknown:
         named = ", ".join(sorted(unknown))
         raise refused(f"No equipment is called '{named}'.", "lacking", "Nothing was changed.")
-    lessons.change_lesson(session, lesson_id, values)
+    lessons.change_lesson(session, lesson_id, values, change.was)
     return outcome(lesson_id)
 
 
@@ -86,15 +102,15 @@ def change_lesson(
     "/lessons/{lesson_id}/student", summary="Change the student of a lesson", responses=ERRORS
 )
 def change_student_of(
-    session: Store, outcome: Outcome, lesson_id: RowId, change: StudentChange
+    session: Writing, outcome: Outcome, lesson_id: RowId, change: StudentChange
 ) -> ChangedLesson:
     """As a step of the lesson: it can be undone. What is left out stays."""
-    lessons.change_student_of(session, lesson_id, change.values())
+    lessons.change_student_of(session, lesson_id, change.values(), change.was)
     return outcome(lesson_id)
 
 
 @router.delete("/lessons/{lesson_id}", status_code=204, summary="Delete a lesson", responses=ERRORS)
-def delete_lesson(session: Store, lesson_id: RowId) -> None:
+def delete_lesson(session: Writing, lesson_id: RowId) -> None:
     """Cannot be undone."""
     lessons.delete_lesson(session, lesson_id)
 
@@ -103,7 +119,7 @@ def delete_lesson(session: Store, lesson_id: RowId) -> None:
     "/lessons/{lesson_id}/blocks/{block_id}", summary="Add or change a block", responses=ERRORS
 )
 def put_block(
-    session: Store,
+    session: Writing,
     known: Known,
     outcome: Outcome,
     lesson_id: RowId,
@@ -127,7 +143,7 @@ def put_block(
     "/lessons/{lesson_id}/shots/{shot_id}", summary="Log or change a ball", responses=ERRORS
 )
 def put_shot(
-    session: Store, outcome: Outcome, lesson_id: RowId, shot_id: RowId, shot: ShotIn
+    session: Writing, outcome: Outcome, lesson_id: RowId, shot_id: RowId, shot: ShotIn
 ) -> ChangedLesson:
     """The client makes the id, so a repeated request stores the ball once."""
     shots.put_shot(session, lesson_id, shot_id, shot.block_id, shot.observed, shot.touched)
@@ -136,7 +152,7 @@ def put_shot(
 
 @router.delete("/lessons/{lesson_id}/shots/{shot_id}", summary="Delete a ball", responses=ERRORS)
 def delete_shot(
-    session: Store, outcome: Outcome, lesson_id: RowId, shot_id: RowId
+    session: Writing, outcome: Outcome, lesson_id: RowId, shot_id: RowId
 ) -> ChangedLesson:
     """It can be undone; a ball already gone is no error."""
     shots.delete_shot(session, lesson_id, shot_id)
@@ -145,7 +161,7 @@ def delete_shot(
 
 @router.put("/lessons/{lesson_id}/notes/{note_id}", summary="Write a note", responses=ERRORS)
 def put_note(
-    session: Store, outcome: Outcome, lesson_id: RowId, note_id: RowId, note: NoteIn
+    session: Writing, outcome: Outcome, lesson_id: RowId, note_id: RowId, note: NoteIn
 ) -> ChangedLesson:
     """The client makes the id."""
     notes.put_note(session, lesson_id, note_id, note.text)
@@ -154,7 +170,7 @@ def put_note(
 
 @router.delete("/lessons/{lesson_id}/notes/{note_id}", summary="Delete a note", responses=ERRORS)
 def delete_note(
-    session: Store, outcome: Outcome, lesson_id: RowId, note_id: RowId
+    session: Writing, outcome: Outcome, lesson_id: RowId, note_id: RowId
 ) -> ChangedLesson:
     """It can be undone."""
     notes.delete_note(session, lesson_id, note_id)
@@ -168,28 +184,32 @@ def delete_note(
     responses=ERRORS,
 )
 def add_decision(
-    session: Store, known: Known, outcome: Outcome, lesson_id: RowId, decision: DecisionIn
+    session: Writing, known: Known, outcome: Outcome, lesson_id: RowId, decision: DecisionIn
 ) -> ChangedLesson:
     """Kept with what the ranking says now, the knowledge that says it, and what it predicts."""
     if decision.cause not in known.cause:
         raise refused(f"No cause is called '{decision.cause}'.", "cause", "Nothing was changed.")
-    decisions.add_decision(session, lesson_id, decision.cause, decision.reason, known)
+    decisions.add_decision(session, lesson_id, decision.cause, decision.reason, known, decision.id)
     return outcome(lesson_id)
 
 
 @router.post("/lessons/{lesson_id}/undo", summary="Take back the last step", responses=ERRORS)
-def undo(session: Store, outcome: Outcome, lesson_id: RowId) -> ChangedLesson:
-    """Does nothing when there is nothing to take back."""
+def undo(
+    session: Writing, outcome: Outcome, lesson_id: RowId, sent: Annotated[StepIn, Body()] = LAST
+) -> ChangedLesson:
+    """Does nothing when there is nothing to take back, or the step was taken back already."""
     lessons.get_lesson(session, lesson_id)
-    history.undo(session, lesson_id)
+    history.undo(session, lesson_id, sent.step)
     return outcome(lesson_id)
 
 
 @router.post("/lessons/{lesson_id}/redo", summary="Do a step again", responses=ERRORS)
-def redo(session: Store, outcome: Outcome, lesson_id: RowId) -> ChangedLesson:
-    """Does nothing when nothing was taken back."""
+def redo(
+    session: Writing, outcome: Outcome, lesson_id: RowId, sent: Annotated[StepIn, Body()] = LAST
+) -> ChangedLesson:
+    """Does nothing when nothing was taken back, or the step stands already."""
     lessons.get_lesson(session, lesson_id)
-    history.redo(session, lesson_id)
+    history.redo(session, lesson_id, sent.step)
     return outcome(lesson_id)
 
 

@@ -6,6 +6,7 @@ from typing import Annotated
 
 from fastapi import Depends, Query
 from pydantic import Field
+from sqlmodel import Session
 
 from firm_footing.api.ball_shapes import ReadBlock
 from firm_footing.api.ball_views import read_content
@@ -41,19 +42,23 @@ def _outcome(
         bool, Query(description="Whether the answer also says what follows from the change")
     ] = False,
 ) -> Callable[[str], ChangedLesson]:
-    def of(lesson_id: str) -> ChangedLesson:
-        if not diagnosis:
-            return ChangedLesson.model_construct(**dict(lesson_view(session, lesson_id)))
-        revision = revision_of(session, lesson_id)
-        content = content_of(session, lesson_id)
-        found = conclude(content, known, content.lesson.at_hand)
-        return ChangedLesson.model_construct(
-            **dict(shown(session, content, revision)),
-            diagnosis=found,
-            balls=read_content(content, known),
-        )
+    return lambda lesson_id: changed_lesson(session, known, lesson_id, diagnosis)
 
-    return of
+
+def changed_lesson(
+    session: Session, known: Knowledge, lesson_id: str, diagnosis: bool
+) -> ChangedLesson:
+    """The lesson as it is; with `diagnosis`, what follows from it besides."""
+    if not diagnosis:
+        return ChangedLesson.model_construct(**dict(lesson_view(session, lesson_id)))
+    revision = revision_of(session, lesson_id)
+    content = content_of(session, lesson_id)
+    found = conclude(content, known, content.lesson.at_hand)
+    return ChangedLesson.model_construct(
+        **dict(shown(session, content, revision)),
+        diagnosis=found,
+        balls=read_content(content, known),
+    )
 
 
 Outcome = Annotated[Callable[[str], ChangedLesson], Depends(_outcome)]

@@ -24,11 +24,22 @@ Name = Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max
 Text = Annotated[str, StringConstraints(strip_whitespace=True, max_length=2000)]
 Primary = Literal["start_deg", "curve_deg", "heel_toe_mm", "low_point_cm", "carry_m"]
 ClubId = Annotated[str, StringConstraints(pattern=r"^[a-z0-9]{1,3}$")]
+OwnId = Annotated[str, StringConstraints(pattern=r"^[A-Za-z0-9_-]{1,64}$")]
+Was = Annotated[
+    dict[str, Any],
+    Field(
+        max_length=40,
+        description="Of each field sent, what it was when it was changed; a field of a part is "
+        "named `listen.goal`. Where it is another by now, nothing is changed and both are told.",
+        examples=[{"complaint": "Slices", "listen.health": ""}],
+    ),
+]
 
 
 class NewStudent(In):
     """Someone who takes lessons."""
 
+    id: OwnId | None = Field(None, description="Made by the client, so that it is added once")
     name: Name = Field(examples=["Oda Brack"])
     handedness: Handedness
     handicap: Handicap | None = Field(None, description="Plus handicaps are negative")
@@ -53,10 +64,11 @@ class StudentChange(In):
     about: Text | None = None
     guardian_agreed: Truth | None = None
     archived: Truth | None = None
+    was: Was = Field(default_factory=dict)
 
     def values(self) -> dict[str, Any]:
         """What was sent; only handicap and dominant leg can be emptied with null."""
-        sent = {name: getattr(self, name) for name in self.model_fields_set}
+        sent = {name: getattr(self, name) for name in self.model_fields_set - {"was"}}
         may_be_null = ("handicap", "dominant_leg")
         return {k: v for k, v in sent.items() if v is not None or k in may_be_null}
 
@@ -113,6 +125,7 @@ class Day(BaseModel):
 class NewLesson(In):
     """A new lesson, which starts with an empty baseline block."""
 
+    id: OwnId | None = Field(None, description="Made by the client, so that it is started once")
     complaint: Text = ""
     club: ClubId | None = Field(
         None, examples=["7i"], description="Left out: the club of the last baseline, else a 7 iron"
@@ -120,8 +133,14 @@ class NewLesson(In):
     school: School = School()
 
 
+class Reopening(In):
+    """A lesson that takes another one up again."""
+
+    id: OwnId | None = Field(None, description="Made by the client, so that it is started once")
+
+
 class LessonChange(In):
-    """New values; what is left out stays."""
+    """New values; what is left out stays, within school, listen, cue and sheet too."""
 
     complaint: Text | None = None
     school: School | None = None
@@ -134,6 +153,7 @@ class LessonChange(In):
     lacking: tuple[str, ...] | None = Field(None, description="Equipment that is not here")
     primary: Primary | None = Field(None, description="The retest's measure, fixed beforehand")
     sheet: SheetWords | None = None
+    was: Was = Field(default_factory=dict)
 
 
 class BlockIn(In):
@@ -183,6 +203,15 @@ class DecisionIn(In):
 
     cause: str = Field(examples=["trail_heel_pops"])
     reason: Text = ""
+    id: OwnId | None = Field(None, description="Made by the client, so that it is made once")
+
+
+class StepIn(In):
+    """Which step is taken back or done again."""
+
+    step: Annotated[int, Field(strict=True, ge=1)] | None = Field(
+        None, description="Left out: the last one of this page"
+    )
 
 
 class ShotOut(Out):
@@ -291,3 +320,5 @@ class LessonOut(BaseModel):
     revision: str = Field(description="Another one after every change")
     undo: str | None = Field(description="What undo would take back")
     redo: str | None = Field(description="What redo would do again")
+    undo_step: int | None = Field(description="The step that undo would take back")
+    redo_step: int | None = Field(description="The step that redo would do again")

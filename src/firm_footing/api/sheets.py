@@ -10,7 +10,7 @@ from sqlmodel import Session
 from firm_footing.api.attachments import attached_as
 from firm_footing.api.coaching import cards_of, place_of, retest_of, traces_compared
 from firm_footing.api.coaching_shapes import DayOut, DueOut, FollowUpIn, SheetOut
-from firm_footing.api.context import Known, RowId, Store
+from firm_footing.api.context import Known, RowId, Store, Writing
 from firm_footing.api.errors import responses
 from firm_footing.api.event_days import event_in
 from firm_footing.api.outcome import ChangedLesson, Outcome
@@ -122,7 +122,7 @@ def read_calendar(
 
 @router.put("/lessons/{lesson_id}/follow-up", summary="When to ask, what came", responses=ERRORS)
 def put_follow_up(
-    session: Store, known: Known, outcome: Outcome, lesson_id: RowId, sent: FollowUpIn
+    session: Writing, known: Known, outcome: Outcome, lesson_id: RowId, sent: FollowUpIn
 ) -> ChangedLesson:
     """What is left out stays; the day is the check-in when none was named."""
     values = {k: v for k, v in sent.model_dump(exclude_unset=True).items() if v is not None}

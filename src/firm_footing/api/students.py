@@ -2,7 +2,7 @@
 
 from fastapi import APIRouter
 
-from firm_footing.api.context import Known, RowId, Store
+from firm_footing.api.context import Known, RowId, Store, Writing
 from firm_footing.api.errors import responses
 from firm_footing.api.shapes import Day, LessonBrief, NewStudent, StudentChange, StudentOut
 from firm_footing.api.views import lesson_brief
@@ -22,9 +22,11 @@ def read_day(session: Store, known: Known) -> Day:
 
 
 @router.post("/students", status_code=201, summary="Add a student", responses=responses(422))
-def add_student(session: Store, new: NewStudent) -> StudentOut:
-    """A name and a hand are enough."""
-    return StudentOut.model_validate(students.add_student(session, Student(**dict(new))))
+def add_student(session: Writing, new: NewStudent) -> StudentOut:
+    """A name and a hand are enough. The same id again adds no second one."""
+    values = {name: value for name, value in dict(new).items() if value is not None}
+    there = None if new.id is None else session.get(Student, new.id)
+    return StudentOut.model_validate(there or students.add_student(session, Student(**values)))
 
 
 @router.get("/students/{student_id}", summary="One student", responses=responses(404, 422))
@@ -34,9 +36,9 @@ def read_student(session: Store, student_id: RowId) -> StudentOut:
 
 
 @router.patch("/students/{student_id}", summary="Change a student", responses=responses(404, 422))
-def change_student(session: Store, student_id: RowId, change: StudentChange) -> StudentOut:
+def change_student(session: Writing, student_id: RowId, change: StudentChange) -> StudentOut:
     """What is left out stays; only handicap and dominant leg can be emptied with null."""
-    changed = students.change_student(session, student_id, change.values())
+    changed = students.change_student(session, student_id, change.values(), change.was)
     return StudentOut.model_validate(changed)
 
 
@@ -46,7 +48,7 @@ def change_student(session: Store, student_id: RowId, change: StudentChange) -> 
     summary="Delete a student with all that belongs to them",
     responses=responses(404, 422),
 )
-def delete_student(session: Store, student_id: RowId) -> None:
+def delete_student(session: Writing, student_id: RowId) -> None:
     """Cannot be undone; export the case files first."""
     students.delete_student(session, student_id)
 

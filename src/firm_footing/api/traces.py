@@ -4,7 +4,7 @@ from typing import Any
 
 from fastapi import APIRouter
 
-from firm_footing.api.context import Known, RowId, Store
+from firm_footing.api.context import Known, RowId, Store, Writing
 from firm_footing.api.errors import responses
 from firm_footing.api.outcome import ChangedLesson, Outcome
 from firm_footing.api.table_shapes import BadRowOut
@@ -127,7 +127,12 @@ def _preview(columns: TraceHeadings, **found: Any) -> TracePreview:
 
 @router.put("/lessons/{lesson_id}/traces/{trace_id}", summary="Keep a trace", responses=ERRORS)
 def put_trace(
-    session: Store, known: Known, outcome: Outcome, lesson_id: RowId, trace_id: RowId, sent: TraceIn
+    session: Writing,
+    known: Known,
+    outcome: Outcome,
+    lesson_id: RowId,
+    trace_id: RowId,
+    sent: TraceIn,
 ) -> ChangedLesson:
     """The client makes the id, so a repeated request keeps it once. What is no swing is refused."""
     said = sent.recorded
@@ -146,7 +151,7 @@ def put_trace(
 
 @router.patch("/lessons/{lesson_id}/traces/{trace_id}", summary="Change a trace", responses=ERRORS)
 def change_trace(
-    session: Store,
+    session: Writing,
     known: Known,
     outcome: Outcome,
     lesson_id: RowId,
@@ -166,7 +171,7 @@ def change_trace(
 
 @router.delete("/lessons/{lesson_id}/traces/{trace_id}", summary="Delete a trace", responses=ERRORS)
 def delete_trace(
-    session: Store, outcome: Outcome, lesson_id: RowId, trace_id: RowId
+    session: Writing, outcome: Outcome, lesson_id: RowId, trace_id: RowId
 ) -> ChangedLesson:
     """It can be undone; a trace already gone is no error."""
     traces.delete_trace(session, lesson_id, trace_id)

@@ -3,6 +3,7 @@
 import typer
 
 from firm_footing.cli.flight import flight
+from firm_footing.cli.keeping import backup, restore
 from firm_footing.cli.mat import mat
 from firm_footing.cli.monitor import monitor
 from firm_footing.cli.rank import rank
@@ -19,6 +20,8 @@ app = typer.Typer(
 app.command()(rank)
 app.command()(demo)
 app.command()(serve)
+app.command()(backup)
+app.command()(restore)
 app.command()(simulate)
 app.command()(flight)
 app.command()(monitor)

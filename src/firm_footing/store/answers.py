@@ -2,7 +2,7 @@
 
 from typing import Any
 
-from sqlmodel import Session
+from sqlmodel import Session, col, select
 
 from firm_footing.store.errors import not_found, refused
 from firm_footing.store.history import Step
@@ -15,6 +15,9 @@ def put_answer(
 ) -> CheckAnswer:
     """Keep an answer under the client's id, or change the one that has it.
 
+    An earlier answer to the same check by the same means, seen with the same block, makes room for
+    it and stays in the history: two pages that answer the same look do not contradict each other.
+
     what : how the check is called when the step is offered for undo
     values : check_id, answer, source, block_id
     """
@@ -24,6 +27,8 @@ def put_answer(
     answer = session.get(CheckAnswer, answer_id)
     with Step(session, lesson_id, f"answer to “{what}”") as step:
         if answer is None:
+            for earlier in _instead_of(session, lesson_id, values):
+                step.delete(earlier)
             answer = CheckAnswer(id=answer_id, lesson_id=lesson_id, **values)
             step.add(answer)
         elif answer.lesson_id != lesson_id or answer.check_id != values["check_id"]:
@@ -35,6 +40,19 @@ def put_answer(
         else:
             step.change(answer, **values)
     return answer
+
+
+def _instead_of(session: Session, lesson_id: str, values: dict[str, Any]) -> list[CheckAnswer]:
+    return list(
+        session.exec(
+            select(CheckAnswer).where(
+                CheckAnswer.lesson_id == lesson_id,
+                CheckAnswer.check_id == values["check_id"],
+                CheckAnswer.source == values["source"],
+                col(CheckAnswer.block_id).is_not_distinct_from(values.get("block_id")),
+            )
+        )
+    )
 
 
 def delete_answer(session: Session, lesson_id: str, answer_id: str) -> None:

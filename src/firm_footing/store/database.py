@@ -1,38 +1,77 @@
-"""Where is the database, and is its shape up to date?"""
+"""Where is the database, how is it spoken to, and is its shape up to date?"""
 
 import os
 from pathlib import Path
-from typing import Any
+from typing import Any, Final
 
 from alembic import command
 from alembic.config import Config
 from platformdirs import user_data_path
-from sqlalchemy import Engine, event
+from sqlalchemy import Connection, Engine, event
 from sqlalchemy.pool import StaticPool
-from sqlmodel import create_engine
+from sqlmodel import Session, create_engine
+
+from firm_footing.store.opening import APPLICATION_ID, may_be_opened, only_for_its_owner
 
 MIGRATIONS = Path(__file__).parent / "migrations"
+BUSY_MS: Final = 5000
+"""How long a change waits for another one to be done."""
+AT_ONCE: Final = 40
+"""Connections: as many as the server has threads."""
+WRITES: Final = "writes"
+"""Execution option of a connection whose transaction will change something."""
 
 
 def database_path() -> Path:
     """`FIRM_FOOTING_DB`, else a file in the user's data folder; its folder is made if missing."""
     named = os.environ.get("FIRM_FOOTING_DB")
     path = Path(named) if named else user_data_path("firm-footing", False) / "firm-footing.db"
-    path.parent.mkdir(parents=True, exist_ok=True)
+    path.parent.mkdir(parents=True, exist_ok=True, mode=0o700)
     return path
 
 
 def open_database(path: Path | None = None) -> Engine:
-    """An engine on a migrated database: a file, or memory when `path` is None."""
+    """An engine on a migrated database: a file, or memory when `path` is None.
+
+    Raises
+    ------
+    CannotOpenError
+        The file is none of ours, damaged, newer than this program, or cannot be written.
+
+    """
     if path is None:
         engine = create_engine(
-            "sqlite://", connect_args={"check_same_thread": False}, poolclass=StaticPool
+            "sqlite://",
+            connect_args={"check_same_thread": False},
+            poolclass=StaticPool,
+            hide_parameters=True,
         )
     else:
-        engine = create_engine(f"sqlite:///{path}", connect_args={"check_same_thread": False})
+        may_be_opened(path)
+        only_for_its_owner(path)
+        engine = create_engine(
+            f"sqlite:///{path}",
+            connect_args={"check_same_thread": False},
+            pool_size=AT_ONCE,
+            hide_parameters=True,  # an error in a log never says what was written
+        )
     event.listen(engine, "connect", _prepare)
+    event.listen(engine, "begin", _begin)
     _migrate(engine)
     return engine
+
+
+def take_turn(session: Session) -> None:
+    """From here on the session changes something: nobody else does until it commits."""
+    session.rollback()
+    session.connection(execution_options={WRITES: True})
+
+
+def close_database(engine: Engine) -> None:
+    """An orderly end: all that was written stands in the one file."""
+    with engine.connect() as connection:
+        connection.connection.cursor().execute("PRAGMA wal_checkpoint(TRUNCATE)")
+    engine.dispose()
 
 
 def migration_config() -> Config:
@@ -43,16 +82,26 @@ def migration_config() -> Config:
 
 
 def _prepare(connection: Any, _record: Any) -> None:
+    """A power cut loses nothing acknowledged (FULL); what is deleted is overwritten."""
+    connection.isolation_level = None  # transactions begin where SQLAlchemy says, see `_begin`
     cursor = connection.cursor()
+    cursor.execute(f"PRAGMA busy_timeout = {BUSY_MS}")
     cursor.execute("PRAGMA foreign_keys = ON")
     cursor.execute("PRAGMA journal_mode = WAL")
-    cursor.execute("PRAGMA synchronous = NORMAL")
-    cursor.execute("PRAGMA busy_timeout = 5000")
+    cursor.execute("PRAGMA synchronous = FULL")
+    cursor.execute("PRAGMA secure_delete = ON")
     cursor.close()
+
+
+def _begin(connection: Connection) -> None:
+    """What will change something takes its turn at once: what it reads is then still so."""
+    writes = connection.get_execution_options().get(WRITES, False)
+    connection.exec_driver_sql("BEGIN IMMEDIATE" if writes else "BEGIN")
 
 
 def _migrate(engine: Engine) -> None:
     config = migration_config()
-    with engine.begin() as connection:
+    with engine.connect().execution_options(**{WRITES: True}) as connection, connection.begin():
         config.attributes["connection"] = connection
         command.upgrade(config, "head")
+        connection.exec_driver_sql(f"PRAGMA application_id = {APPLICATION_ID}")

@@ -10,16 +10,21 @@ from firm_footing.store.cases import case_of
 from firm_footing.store.errors import refused
 from firm_footing.store.history import Step
 from firm_footing.store.lessons import content_of
-from firm_footing.store.tables import Decision
+from firm_footing.store.tables import Decision, new_id
 
 
 def add_decision(
-    session: Session, lesson_id: str, cause: str, reason: str, knowledge: Knowledge
+    session: Session,
+    lesson_id: str,
+    cause: str,
+    reason: str,
+    knowledge: Knowledge,
+    decision_id: str | None = None,
 ) -> None:
     """Decide on one cause; it can be undone. Against the order of the ranking it wants a reason.
 
     Kept with it: what the ranking says at this moment, the version of the knowledge that says it,
-    and the pattern predicted without the cause.
+    and the pattern predicted without the cause. The same id again decides nothing anew.
 
     Raises
     ------
@@ -28,6 +33,8 @@ def add_decision(
 
     """
     content = content_of(session, lesson_id)
+    if any(d.id == decision_id for d in content.decisions):
+        return
     case = case_of(content)
     ranking = ranking_of(diagnose(case, knowledge, content.lesson.at_hand), knowledge)
     first = ranking["causes"][0]["id"]
@@ -38,6 +45,7 @@ def add_decision(
             "Nothing was changed. Say in a few words why this one, and decide again.",
         )
     decision = Decision(
+        id=decision_id or new_id(),
         lesson_id=lesson_id,
         cause=cause,
         reason=reason,

@@ -1,6 +1,7 @@
 """What can go wrong between a request and the store? Domain errors; they know no HTTP."""
 
 from dataclasses import dataclass
+from typing import Any
 
 
 @dataclass
@@ -25,6 +26,17 @@ class NotFoundError(StoreError):
 
 class RefusedError(StoreError):
     """The change does not fit what is there; nothing was changed."""
+
+
+@dataclass
+class ConflictError(RefusedError):
+    """Somebody else changed the same field; nothing was changed.
+
+    theirs, mine : what is kept, and what was sent
+    """
+
+    theirs: Any = None
+    mine: Any = None
 
 
 def not_found(kind: str, key: str) -> NotFoundError:

@@ -1,14 +1,18 @@
 """What was done, and how is it undone?
 
 Every change of a lesson runs inside a `Step`. The step keeps each touched row as it was before and
-after, so that undo and redo need to know nothing about what the rows mean.
+after, so that undo and redo need to know nothing about what the rows mean. Steps of one page are
+taken back on that page: two tablets at one lesson do not undo each other's work.
 """
 
+from dataclasses import dataclass
 from types import TracebackType
-from typing import Any, Self
+from typing import Any, Final, Self
 
+from sqlalchemy import true
 from sqlmodel import Session, SQLModel, col, delete, func, select
 
+from firm_footing.store.errors import refused
 from firm_footing.store.tables import (
     Block,
     Change,
@@ -20,6 +24,7 @@ from firm_footing.store.tables import (
     Note,
     PressureTrace,
     Repetition,
+    SentWrite,
     Student,
 )
 
@@ -38,6 +43,34 @@ UNDOABLE: dict[str, type[SQLModel]] = {
         Student,
     )
 }
+
+
+SENDER: Final = "sender"
+"""Where a session keeps its `Sender`."""
+
+
+@dataclass(frozen=True)
+class Sender:
+    """Who asks for a change.
+
+    write : the id that was given to this change, the same when it is sent again
+    page : the page it was done on
+    """
+
+    write: str | None = None
+    page: str | None = None
+
+
+def sender_of(session: Session) -> Sender:
+    """Who asks for the change that this session is for."""
+    found: Sender = session.info.get(SENDER, Sender())
+    return found
+
+
+def has_arrived(session: Session, write: str) -> str | None:
+    """The lesson that a change with this id was made in; None when it has not arrived yet."""
+    found = session.get(SentWrite, write)
+    return None if found is None else found.lesson_id
 
 
 class Step:
@@ -67,7 +100,7 @@ class Step:
             for change in self.changes:
                 change.step = number
                 self.session.add(change)
-        self.session.commit()
+        _end_of_change(self.session, self.lesson_id)
 
     def add(self, row: SQLModel) -> None:
         """Put in a new row."""
@@ -106,41 +139,64 @@ class Step:
                 row_id=known["id"],
                 before=before,
                 after=after,
+                made_by=sender_of(self.session).page,
             )
         )
 
 
-def undo(session: Session, lesson_id: str) -> str | None:
-    """Take back the last step that stands; what it was, or None when there is nothing."""
-    step = last_done(session, lesson_id)
+def undo(session: Session, lesson_id: str, step: int | None = None) -> str | None:
+    """Take back a step: the one named, else the sender's last one that stands; what it was.
+
+    Nothing happens when there is none, or when the one named is taken back already.
+
+    Raises
+    ------
+    RefusedError
+        What the step did was changed on another page since.
+
+    """
     if step is None:
-        return None
-    changes = _changes(session, lesson_id, step.step)
+        last = last_done(session, lesson_id)
+        step = last.step if last else None
+    changes = [c for c in _changes(session, lesson_id, step) if not c.undone]
+    _not_overtaken(session, changes)
     for change in reversed(changes):
         _put(session, change, change.before)
         change.undone = True
-    session.commit()
-    return changes[0].what
+    _end_of_change(session, lesson_id)
+    return changes[0].what if changes else None
 
 
-def redo(session: Session, lesson_id: str) -> str | None:
-    """Do again the first step taken back; what it was, or None when there is nothing."""
-    step = first_undone(session, lesson_id)
+def redo(session: Session, lesson_id: str, step: int | None = None) -> str | None:
+    """Do a step again: the one named, else the sender's first one taken back; what it was.
+
+    Nothing happens when there is none, or when the one named stands already.
+
+    Raises
+    ------
+    RefusedError
+        What the step did was changed on another page since.
+
+    """
     if step is None:
-        return None
-    changes = _changes(session, lesson_id, step.step)
+        first = first_undone(session, lesson_id)
+        step = first.step if first else None
+    changes = [c for c in _changes(session, lesson_id, step) if c.undone]
+    _not_overtaken(session, changes)
     for change in changes:
         _put(session, change, change.after)
         change.undone = False
-    session.commit()
-    return changes[0].what
+    _end_of_change(session, lesson_id)
+    return changes[0].what if changes else None
 
 
 def last_done(session: Session, lesson_id: str) -> Change | None:
-    """A change of the last step that stands."""
+    """A change of the sender's last step that stands; of anybody's where they made none."""
     return session.exec(
         select(Change)
-        .where(Change.lesson_id == lesson_id, col(Change.undone).is_(False))
+        .where(
+            Change.lesson_id == lesson_id, col(Change.undone).is_(False), _own(session, lesson_id)
+        )
         .order_by(col(Change.step).desc())
         .limit(1)
     ).first()
@@ -157,13 +213,56 @@ def revision_of(session: Session, lesson_id: str) -> str:
 
 
 def first_undone(session: Session, lesson_id: str) -> Change | None:
-    """A change of the first step taken back."""
+    """A change of the sender's first step taken back; of anybody's where they made none."""
     return session.exec(
         select(Change)
-        .where(Change.lesson_id == lesson_id, col(Change.undone).is_(True))
+        .where(
+            Change.lesson_id == lesson_id, col(Change.undone).is_(True), _own(session, lesson_id)
+        )
         .order_by(col(Change.step))
         .limit(1)
     ).first()
+
+
+def _own(session: Session, lesson_id: str) -> Any:
+    """Steps of the sender's page; any, where it has made none in this lesson."""
+    page = sender_of(session).page
+    if page is None:
+        return true()
+    own = select(Change.id).where(Change.lesson_id == lesson_id, Change.made_by == page)
+    return (col(Change.made_by) == page) | ~own.exists()
+
+
+def _not_overtaken(session: Session, changes: list[Change]) -> None:
+    """What another page changed since, or put into a block of this step, is not swept away."""
+    for change in changes:
+        later = session.exec(
+            select(Change).where(
+                Change.lesson_id == change.lesson_id,
+                Change.step > change.step,
+                col(Change.undone).is_(False),
+                col(Change.made_by).is_distinct_from(change.made_by),
+            )
+        )
+        touched = set(_touched(change, UNDOABLE[change.table]))
+        for other in later:
+            same = other.row_id == change.row_id
+            both = touched & set(_touched(other, UNDOABLE[other.table]))
+            within = (other.after or {}).get("block_id") == change.row_id
+            if (same and both) or within:
+                raise refused(
+                    f"The {change.what} was changed on another page since.",
+                    "step",
+                    "Nothing was taken back. Change it by hand, so that nobody's work is lost.",
+                )
+
+
+def _end_of_change(session: Session, lesson_id: str) -> None:
+    """Keep that it has arrived, in the same transaction, and make both last."""
+    write = sender_of(session).write
+    if write is not None:
+        session.add(SentWrite(id=write, lesson_id=lesson_id))
+    session.commit()
 
 
 def _put(session: Session, change: Change, content: dict[str, Any] | None) -> None:
@@ -188,7 +287,7 @@ def _touched(change: Change, table: type[SQLModel]) -> list[str]:
     return [name for name in table.model_fields if before.get(name) != after.get(name)]
 
 
-def _changes(session: Session, lesson_id: str, step: int) -> list[Change]:
+def _changes(session: Session, lesson_id: str, step: int | None) -> list[Change]:
     return list(
         session.exec(
             select(Change)
@@ -205,7 +304,11 @@ def _last_step(session: Session, lesson_id: str) -> int:
 
 def _forget_undone(session: Session, lesson_id: str) -> None:
     session.exec(
-        delete(Change).where(col(Change.lesson_id) == lesson_id, col(Change.undone).is_(True))
+        delete(Change).where(
+            col(Change.lesson_id) == lesson_id,
+            col(Change.undone).is_(True),
+            col(Change.made_by).is_not_distinct_from(sender_of(session).page),
+        )
     )
 
 

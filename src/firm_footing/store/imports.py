@@ -9,6 +9,7 @@ from sqlmodel import Session
 
 from firm_footing.core.case import Shot
 from firm_footing.store.columns import now
+from firm_footing.store.database import take_turn
 from firm_footing.store.history import Step
 from firm_footing.store.lessons import LessonContent, content_of, get_block
 from firm_footing.store.tables import Block, ColumnMapping, LoggedShot, new_id
@@ -87,6 +88,7 @@ def remembered(session: Session, fingerprint: str) -> list[dict[str, Any]] | Non
 
 def remember(session: Session, fingerprint: str, columns: list[dict[str, Any]]) -> None:
     """Keep what the columns hold for the next time."""
+    take_turn(session)
     kept = session.get(ColumnMapping, fingerprint) or ColumnMapping(
         fingerprint=fingerprint, columns=columns
     )

@@ -1,5 +1,6 @@
 """What belongs to a lesson, and in which order?"""
 
+from collections.abc import Mapping
 from dataclasses import dataclass
 from typing import Any
 
@@ -9,6 +10,7 @@ from firm_footing.core.case import School, Trace
 from firm_footing.core.case.evidence import Strict
 from firm_footing.core.coaching.lesson import Cue, Listen, SheetWords
 from firm_footing.store.columns import now
+from firm_footing.store.conflicts import not_changed_elsewhere
 from firm_footing.store.errors import not_found, refused
 from firm_footing.store.history import Step
 from firm_footing.store.students import get_student
@@ -25,6 +27,7 @@ from firm_footing.store.tables import (
     Recording,
     Repetition,
     Student,
+    new_id,
 )
 
 
@@ -53,6 +56,11 @@ def get_lesson(session: Session, lesson_id: str) -> Lesson:
     if lesson is None:
         raise not_found("lesson", lesson_id)
     return lesson
+
+
+def is_there(session: Session, lesson_id: str | None) -> bool:
+    """Whether a lesson has this id, which its client made."""
+    return lesson_id is not None and session.get(Lesson, lesson_id) is not None
 
 
 def recent_lessons(session: Session, most: int = 30) -> list[Lesson]:
@@ -163,10 +171,12 @@ def _last_baseline(session: Session, lesson: Lesson) -> tuple[str, float | None]
     return ("7i", None) if found is None else (found.club, found.expected_carry_m)
 
 
-def reopen(session: Session, lesson_id: str) -> Lesson:
+def reopen(session: Session, lesson_id: str, new: str | None = None) -> Lesson:
     """A new lesson that takes up what this one decided: its club again, what was heard kept.
 
     Feels and health are asked anew, and an event gone by is forgotten.
+
+    new : the id of the new lesson, where its client made one
     """
     before = content_of(session, lesson_id)
     last, listen = before.lesson, before.lesson.listen
@@ -177,6 +187,7 @@ def reopen(session: Session, lesson_id: str) -> Lesson:
         (b for b in before.blocks if b.kind == "baseline"), Block(lesson_id="", position=0)
     )
     lesson = Lesson(
+        id=new or new_id(),
         student_id=last.student_id,
         school=last.school,
         at_hand=last.at_hand,
@@ -190,22 +201,39 @@ def reopen(session: Session, lesson_id: str) -> Lesson:
 PARTS: dict[str, type[Strict]] = {
     "school": School, "listen": Listen, "cue": Cue, "sheet": SheetWords
 }  # fmt: skip
-"""Columns that hold a value of several parts; they are changed as a whole."""
+"""Columns that hold a value of several fields."""
 
 
-def change_lesson(session: Session, lesson_id: str, values: dict[str, Any]) -> None:
-    """Give a lesson new values, by the names of its columns."""
+def change_lesson(
+    session: Session, lesson_id: str, values: dict[str, Any], was: Mapping[str, Any] | None = None
+) -> None:
+    """Give a lesson new values, by the names of its columns.
+
+    Of a column of several fields only those sent are changed.
+
+    was : see `not_changed_elsewhere`
+
+    Raises
+    ------
+    ConflictError
+        A field was changed by somebody else since.
+
+    """
     lesson = get_lesson(session, lesson_id)
+    not_changed_elsewhere(lesson, values, was or {})
     for name, kind in PARTS.items():
         if isinstance(values.get(name), dict):
-            values[name] = kind(**values[name])
+            values[name] = kind(**getattr(lesson, name).model_dump() | values[name])
     with Step(session, lesson_id, "change of the lesson") as step:
         step.change(lesson, **values)
 
 
-def change_student_of(session: Session, lesson_id: str, values: dict[str, Any]) -> None:
+def change_student_of(
+    session: Session, lesson_id: str, values: dict[str, Any], was: Mapping[str, Any] | None = None
+) -> None:
     """Give the student of a lesson new values, as a step of the lesson that can be undone."""
     student = get_student(session, get_lesson(session, lesson_id).student_id)
+    not_changed_elsewhere(student, values, was or {})
     with Step(session, lesson_id, "what is known of the student") as step:
         step.change(student, **values)
 

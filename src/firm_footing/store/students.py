@@ -1,9 +1,11 @@
 """Who takes lessons?"""
 
+from collections.abc import Mapping
 from typing import Any
 
 from sqlmodel import Session, col, func, select
 
+from firm_footing.store.conflicts import not_changed_elsewhere
 from firm_footing.store.errors import not_found
 from firm_footing.store.tables import Lesson, Student
 
@@ -28,9 +30,12 @@ def add_student(session: Session, student: Student) -> Student:
     return student
 
 
-def change_student(session: Session, student_id: str, values: dict[str, Any]) -> Student:
-    """Give a student new values."""
+def change_student(
+    session: Session, student_id: str, values: dict[str, Any], was: Mapping[str, Any] | None = None
+) -> Student:
+    """Give a student new values; `was` as for `not_changed_elsewhere`."""
     student = get_student(session, student_id)
+    not_changed_elsewhere(student, values, was or {})
     for name, value in values.items():
         setattr(student, name, value)
     session.add(student)

@@ -255,6 +255,7 @@ class Change(SQLModel, table=True):
     """One change of one row of a lesson, kept so that it can be undone and redone.
 
     `step` numbers what the instructor did: all changes of one step are undone together.
+    `made_by` is the page it was done on: each takes back its own.
     """
 
     __table_args__ = (Index("ix_change_lesson_step", "lesson_id", "step"),)
@@ -268,6 +269,17 @@ class Change(SQLModel, table=True):
     before: dict[str, Any] | None = Field(default=None, sa_column=Column(AsJson(dict[str, Any])))
     after: dict[str, Any] | None = Field(default=None, sa_column=Column(AsJson(dict[str, Any])))
     undone: bool = False
+    made_by: str | None = None
+
+
+class SentWrite(SQLModel, table=True):
+    """A change that has arrived, by the id its sender gave it: sent again, it changes nothing."""
+
+    __tablename__ = "sent_write"
+
+    id: str = Field(primary_key=True)
+    lesson_id: str = Field(sa_column=_belongs_to("lesson"))
+    arrived_at: datetime = Field(default_factory=now, sa_type=Instant)
 
 
 class ColumnMapping(SQLModel, table=True):

@@ -1,0 +1,35 @@
+"""How is everything kept elsewhere, and brought back?"""
+
+from pathlib import Path
+from typing import Annotated
+
+import typer
+
+from firm_footing.cli.telling import told_plainly
+
+
+def backup(
+    file: Annotated[Path, typer.Argument(help="New file to write, for instance on a stick")],
+) -> None:
+    """Write your whole database into one file, also while it is being served."""
+    from firm_footing.store.backups import back_up  # noqa: PLC0415 (the database loads slowly)
+    from firm_footing.store.database import database_path  # noqa: PLC0415
+
+    with told_plainly():
+        back_up(database_path(), file)
+    typer.echo(f"Everything is in {file}.")
+
+
+def restore(
+    file: Annotated[Path, typer.Argument(help="A backup made by 'firm-footing backup'")],
+) -> None:
+    """Put a backup in the place of your database; what was there is kept beside it."""
+    from firm_footing.store.backups import restore as put_back  # noqa: PLC0415
+    from firm_footing.store.database import database_path  # noqa: PLC0415
+
+    with told_plainly():
+        path = database_path()
+        replaced = put_back(file, path)
+    typer.echo(f"{path} is again what {file} holds.")
+    if replaced is not None:
+        typer.echo(f"What was there before is kept in {replaced}.")

@@ -1,0 +1,127 @@
+"""How is the whole database kept elsewhere, and brought back?
+
+While it is served, much of a database stands in the file beside it (`-wal`), so copying the one
+file keeps next to nothing. SQLite's own online backup does it right, served or not.
+"""
+
+import sqlite3
+from contextlib import closing
+from datetime import UTC, date, datetime, timedelta
+from pathlib import Path
+from typing import Final
+
+from firm_footing.store.opening import CannotOpenError, may_be_opened, the_only_server
+
+DAYS, WEEKS = 7, 4
+"""Backups kept of the last days, and of the weeks before them."""
+DAILY: Final = "firm-footing-*.db"
+
+
+def back_up(database: Path, to: Path) -> Path:
+    """Write all that is kept into one new file, and check it.
+
+    Raises
+    ------
+    CannotOpenError
+        The database or the new file cannot be used. An older file there is not touched then.
+
+    """
+    may_be_opened(database)
+    half = to.with_name(to.name + ".part")
+    try:
+        to.parent.mkdir(parents=True, exist_ok=True, mode=0o700)
+        half.unlink(missing_ok=True)
+        half.touch(mode=0o600)
+        with closing(sqlite3.connect(database)) as here, closing(sqlite3.connect(half)) as there:
+            here.backup(there)
+            there.execute("PRAGMA journal_mode = DELETE")
+            _sound(there, half)
+        half.replace(to)
+    except (OSError, sqlite3.Error) as error:
+        half.unlink(missing_ok=True)
+        raise CannotOpenError(
+            f"The backup could not be written to {to} ({error}).",
+            "Choose a folder that has room and can be written.",
+        ) from error
+    return to
+
+
+def restore(backup: Path, database: Path) -> Path | None:
+    """Put a backup in the database's place; where what was there is kept, None without any.
+
+    Raises
+    ------
+    CannotOpenError
+        The backup is none, or the database is being served.
+
+    """
+    if not backup.exists():
+        raise CannotOpenError(f"There is no file {backup}.", "Name the backup's file.")
+    may_be_opened(backup)
+    with closing(sqlite3.connect(backup)) as there:
+        _sound(there, backup)
+    with the_only_server(database):
+        replaced = None
+        if database.exists() and database.stat().st_size:
+            at = datetime.now(UTC).strftime("%Y-%m-%d-%H%M%S")
+            replaced = database.with_name(f"{database.stem}-replaced-{at}.db")
+            back_up(database, replaced)
+        # into the same file by SQLite itself: what stood beside it in -wal goes with it
+        with closing(sqlite3.connect(backup)) as there, closing(sqlite3.connect(database)) as here:
+            there.backup(here)
+            _sound(here, database)
+    return replaced
+
+
+def back_up_today(database: Path, today: date) -> Path | None:
+    """The day's first backup, in the folder beside the database; None when it is there already.
+
+    Older ones are thinned out: the last days stay, and one of each week before them.
+    """
+    folder = folder_of(database)
+    to = folder / f"firm-footing-{today.isoformat()}.db"
+    if to.exists():
+        return None
+    made = back_up(database, to)
+    for old in _too_many(sorted(folder.glob(DAILY)), today):
+        old.unlink()
+    return made
+
+
+def folder_of(database: Path) -> Path:
+    """Where the daily backups of a database are."""
+    return database.with_name(f"{database.stem}-backups")
+
+
+def last_backup(database: Path) -> tuple[Path, datetime] | None:
+    """The newest daily backup and when it was made."""
+    found = sorted(folder_of(database).glob(DAILY))
+    if not found:
+        return None
+    return found[-1], datetime.fromtimestamp(found[-1].stat().st_mtime, UTC)
+
+
+def _too_many(files: list[Path], today: date) -> list[Path]:
+    """Those that are neither of the last days nor the newest of one of the weeks before them."""
+    weeks: set[tuple[int, int]] = set()
+    found = []
+    for file in reversed(files):
+        try:
+            day = date.fromisoformat(file.stem.removeprefix("firm-footing-"))
+        except ValueError:
+            continue
+        if today - day < timedelta(days=DAYS):
+            continue
+        year, week, _ = day.isocalendar()
+        young = today - day < timedelta(days=DAYS + 7 * WEEKS)
+        if young and (year, week) not in weeks and len(weeks) < WEEKS:
+            weeks.add((year, week))
+        else:
+            found.append(file)
+    return found
+
+
+def _sound(there: sqlite3.Connection, path: Path) -> None:
+    whole = there.execute("PRAGMA integrity_check(1)").fetchone() == ("ok",)
+    if not whole or there.execute("PRAGMA foreign_key_check").fetchone() is not None:
+        raise CannotOpenError(f"{path} is damaged.", "Take an older backup.")

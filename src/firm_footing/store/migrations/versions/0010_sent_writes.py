@@ -1,0 +1,34 @@
+"""changes that have arrived, and the page that each step was done on
+
+Revision ID: 0010
+Revises: 0009
+"""
+
+import sqlalchemy as sa
+from alembic import op
+
+revision = "0010"
+down_revision = "0009"
+branch_labels = None
+depends_on = None
+
+
+def upgrade() -> None:
+    op.add_column("change", sa.Column("made_by", sa.String(), nullable=True))
+    op.create_table(
+        "sent_write",
+        sa.Column("id", sa.String(), primary_key=True),
+        sa.Column(
+            "lesson_id",
+            sa.String(),
+            sa.ForeignKey("lesson.id", ondelete="CASCADE"),
+            nullable=False,
+            index=True,
+        ),
+        sa.Column("arrived_at", sa.DateTime(), nullable=False),
+    )
+
+
+def downgrade() -> None:
+    op.drop_table("sent_write")
+    op.drop_column("change", "made_by")
