@@ -6,12 +6,12 @@ BIN := .venv/bin
 CORE_TESTS := OMP_NUM_THREADS=1 $(BIN)/pytest -m "not browser" -n auto
 WEB_SOURCES := $(shell find web/src web/public web/index.html web/vite.config.ts -type f -not -name schema.d.ts)
 
-.PHONY: help setup demo serve dev build test test-fast lint format generate bench measure screenshots clean
+.PHONY: help setup demo serve dev build test test-fast lint format generate bench measure screenshots fuzz clean
 
 help:
 	@echo "make demo   set up and start the application with demo data"
 	@echo "make test   set up and pass all tests"
-	@echo "also: setup, serve, dev, build, lint, format, generate, bench, measure, screenshots, clean"
+	@echo "also: setup, serve, dev, build, lint, format, generate, bench, measure, fuzz, screenshots, clean"
 
 setup: .venv/.ready
 
@@ -78,6 +78,10 @@ bench: setup build
 # How good the ranking is on simulated students; takes some minutes.
 measure: setup
 	$(BIN)/python -m bench.measure --seed 1 --students 2000
+
+# Twenty thousand requests that nobody would send.
+fuzz: setup
+	$(BIN)/python -m tests.fuzzing --requests 20000
 
 screenshots: setup build
 	scripts/ensure_chromium.sh

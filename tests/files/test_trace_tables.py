@@ -90,7 +90,7 @@ def test_bad_cells_are_said_and_the_rest_is_kept(knowledge: Knowledge) -> None:
 @pytest.mark.parametrize(
     ("text", "says"),
     [
-        ("", "No row of headings"),
+        ("", "The table is empty"),
         ("t,lead_pct\n", "No row of headings"),
         ("when,lead_pct\n1,2\n3,4\n", "no column of time"),
         ("t,club\n1,2\n3,4\n", "no column of the feet's shares"),

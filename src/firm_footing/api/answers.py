@@ -2,10 +2,10 @@
 
 from fastapi import APIRouter
 
+from firm_footing.api.changes import AnswerIn
 from firm_footing.api.context import Known, RowId, Writing
 from firm_footing.api.errors import responses
 from firm_footing.api.outcome import ChangedLesson, Outcome
-from firm_footing.api.shapes import AnswerIn
 from firm_footing.store import answers
 from firm_footing.store.errors import refused
 

@@ -1,5 +1,6 @@
 """How do the parts make one web application?"""
 
+from collections.abc import Sequence
 from pathlib import Path
 from typing import Any
 
@@ -28,6 +29,7 @@ from firm_footing.api import (
 )
 from firm_footing.api.context import ArrivedBeforeError
 from firm_footing.api.errors import add_handlers
+from firm_footing.api.guard import LOOPBACK_NAMES, Guard
 from firm_footing.api.outcome import changed_lesson
 from firm_footing.core.knowledge import Knowledge
 from firm_footing.core.reasoning.enumeration import enumerate_stories
@@ -43,10 +45,16 @@ PARTS = (
 A_YEAR = "public, max-age=31536000, immutable"
 
 
-def create_app(engine: Engine, known: Knowledge, screens: Path | None = SCREENS) -> FastAPI:
+def create_app(
+    engine: Engine,
+    known: Knowledge,
+    screens: Path | None = SCREENS,
+    names: Sequence[str] = LOOPBACK_NAMES,
+) -> FastAPI:
     """The application on this database with this knowledge.
 
     screens : folder of the built front end; None serves the API alone
+    names : hosts, without port, that it answers to
     """
     app = FastAPI(
         title="Firm Footing",
@@ -62,6 +70,7 @@ def create_app(engine: Engine, known: Knowledge, screens: Path | None = SCREENS)
     enumerate_stories(known)
     add_handlers(app)
     app.add_exception_handler(ArrivedBeforeError, _answer_again)
+    app.add_middleware(Guard, names=names)
     app.add_middleware(GZipMiddleware, minimum_size=2000, compresslevel=2)
     api = APIRouter(prefix="/api")
     for part in PARTS:

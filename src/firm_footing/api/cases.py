@@ -5,12 +5,13 @@ from typing import Annotated
 from fastapi import APIRouter, Body, Query, Response
 
 from firm_footing.api.attachments import attached_as
+from firm_footing.api.changes import Name
 from firm_footing.api.context import Known, RowId, Store, Writing
 from firm_footing.api.errors import responses
-from firm_footing.api.shapes import LessonOut, Name
+from firm_footing.api.shapes import LessonOut
 from firm_footing.api.views import lesson_view
-from firm_footing.core.case import CaseFile, from_file, to_file
-from firm_footing.files.case_files import check_sense
+from firm_footing.core.case import CaseFile, to_file
+from firm_footing.files.case_files import check_sense, in_si
 from firm_footing.store import lessons, students
 from firm_footing.store.cases import case_of, store_case
 from firm_footing.store.tables import Student
@@ -41,7 +42,7 @@ def open_case(
 ) -> LessonOut:
     """All of it or nothing; the error names the place in the file."""
     check_sense(file, known)
-    case = from_file(file)
+    case = in_si(file)
     if student_id is not None:
         student = students.get_student(session, student_id)
     else:
@@ -73,6 +74,6 @@ def save_case(
     file = to_file(case_of(content), with_limits=limits)
     if notes:
         file = file.model_copy(update={"notes": tuple(n.text for n in content.notes)})
-    on = content.lesson.started_at.date()
+    on = content.lesson.day
     response.headers.update(attached_as(content.student.name, on, ".case.json"))
     return file

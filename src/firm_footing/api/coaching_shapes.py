@@ -12,6 +12,8 @@ from firm_footing.core.coaching.ladder import Result, Said
 from firm_footing.core.coaching.practice import What
 from firm_footing.core.coaching.retest import State
 from firm_footing.core.frame import Handedness
+from firm_footing.core.frame.days import Day
+from firm_footing.core.frame.limits import WORDS
 from firm_footing.core.knowledge.coaching import Dose
 from firm_footing.core.knowledge.pressure import SwingEvent
 from firm_footing.store.tables import Outcome
@@ -195,10 +197,10 @@ class SheetOut(BaseModel):
 class FollowUpIn(In):
     """When to ask, and what came back; what is left out stays."""
 
-    due_on: date | None = None
+    due_on: Day | None = None
     practised: Annotated[int, Field(ge=0, le=100, description="Times"), Whole] | None = None
     passes: Annotated[int, Field(ge=0, le=10000), Whole] | None = None
-    course: str | None = Field(None, max_length=2000)
+    course: str | None = Field(None, max_length=WORDS)
     verdict: Outcome | None = None
 
 

@@ -41,7 +41,7 @@ def add_handlers(app: FastAPI) -> None:
         status = 404 if isinstance(error, NotFoundError) else 409
         if isinstance(error, ConflictError):
             return JSONResponse(ErrorShape(**vars(error)).model_dump(), status_code=status)
-        return _answer(status, error.code, error.message, error.hint, error.where)
+        return answer(status, error.code, error.message, error.hint, error.where)
 
     @app.exception_handler(BadCaseError)
     async def of_case(_request: Request, error: BadCaseError) -> JSONResponse:
@@ -54,27 +54,24 @@ def add_handlers(app: FastAPI) -> None:
     @app.exception_handler(HTTPException)
     async def of_http(_request: Request, error: HTTPException) -> JSONResponse:
         hint = "The address or the way it was called is not known; see /api/openapi.json."
-        answer = _answer(error.status_code, "http", f"{error.detail}.", hint, "url")
-        answer.headers.update(error.headers or {})
-        return answer
+        told = answer(error.status_code, "http", f"{error.detail}.", hint, "url")
+        told.headers.update(error.headers or {})
+        return told
 
     @app.exception_handler(OperationalError)
     async def of_database(_request: Request, error: OperationalError) -> JSONResponse:
         said = str(error.orig)
         what = "The disk is full." if "full" in said else "The database is busy or out of reach."
-        return _answer(503, "busy", what, f"{NOTHING_KEPT} It is worth trying again.", "database")
-
-    @app.exception_handler(Exception)
-    async def of_anything(_request: Request, _error: Exception) -> JSONResponse:
-        return _answer(500, "server", "The application failed at this.", NOTHING_KEPT, "server")
+        return answer(503, "busy", what, f"{NOTHING_KEPT} It is worth trying again.", "database")
 
 
 def _problem(status: int, code: str, problem: BadCaseError) -> JSONResponse:
     place = problem.place.removeprefix("body.")
     hint = f"Nothing was changed. To mend it: {problem.remedy}."
-    return _answer(status, code, f"{place}: {problem.problem}.", hint, place)
+    return answer(status, code, f"{place}: {problem.problem}.", hint, place)
 
 
-def _answer(status: int, code: str, message: str, hint: str, where: str) -> JSONResponse:
+def answer(status: int, code: str, message: str, hint: str, where: str) -> JSONResponse:
+    """An error in the one shape."""
     shape = ErrorShape(code=code, message=message, hint=hint, where=where)
     return JSONResponse(shape.model_dump(exclude={"theirs", "mine"}), status_code=status)

@@ -1,26 +1,27 @@
 """What happens in a lesson? Every write answers with the whole lesson as it then is."""
 
+from collections.abc import Container, Iterable
 from typing import Annotated
 
 from fastapi import APIRouter, Body
 
-from firm_footing.api.context import Known, RowId, Store, Writing
-from firm_footing.api.errors import responses
-from firm_footing.api.outcome import ChangedLesson, Outcome
-from firm_footing.api.shapes import (
+from firm_footing.api.changes import (
     BlockIn,
     DecisionIn,
     LessonChange,
-    LessonOut,
     NewLesson,
     NoteIn,
     Reopening,
-    Revision,
     ShotIn,
     StepIn,
     StudentChange,
 )
+from firm_footing.api.context import Known, RowId, Store, Writing
+from firm_footing.api.errors import responses
+from firm_footing.api.outcome import ChangedLesson, Outcome
+from firm_footing.api.shapes import LessonOut, Revision
 from firm_footing.api.views import lesson_view
+from firm_footing.core.coaching.lesson import Listen, SheetWords
 from firm_footing.store import decisions, history, lessons, notes, shots
 from firm_footing.store.errors import refused
 from firm_footing.store.tables import Lesson, new_id
@@ -45,6 +46,7 @@ def add_lesson(session: Writing, known: Known, student_id: RowId, new: NewLesson
             id=new.id or new_id(),
             student_id=student_id,
             complaint=new.complaint,
+            zone=new.zone,
             school=new.school,
         )
         return lesson_view(session, lessons.add_lesson(session, lesson, new.club).id)
@@ -62,7 +64,7 @@ def reopen(
 ) -> LessonOut:
     """With the same club, for a short new baseline beside the earlier ones."""
     if not lessons.is_there(session, new.id):
-        return lesson_view(session, lessons.reopen(session, lesson_id, new.id).id)
+        return lesson_view(session, lessons.reopen(session, lesson_id, new.id, new.zone).id)
     return lesson_view(session, str(new.id))
 
 
@@ -87,13 +89,7 @@ def change_lesson(
     sent = change.model_dump(exclude_unset=True, exclude={"was"})
     empties = ("at_hand", "drill", "aid", "primary")
     values = {k: v for k, v in sent.items() if v is not None or k in empties}
-    for field, drill in (("drill", change.drill), ("aid", change.aid)):
-        if drill is not None and drill not in known.drill:
-            raise refused(f"No drill is called '{drill}'.", field, "Nothing was changed.")
-    unknown = set(change.lacking or ()) - {e.id for e in known.equipment}
-    if unknown:
-        named = ", ".join(sorted(unknown))
-        raise refused(f"No equipment is called '{named}'.", "lacking", "Nothing was changed.")
+    _all_is_known(known, change)
     lessons.change_lesson(session, lesson_id, values, change.was)
     return outcome(lesson_id)
 
@@ -211,6 +207,25 @@ def redo(
     lessons.get_lesson(session, lesson_id)
     history.redo(session, lesson_id, sent.step)
     return outcome(lesson_id)
+
+
+def _all_is_known(known: Known, change: LessonChange) -> None:
+    """Ids that stand in no part of the knowledge would be kept for nothing."""
+    listen, sheet = change.listen or Listen(), change.sheet or SheetWords()
+    drills = {"drill": change.drill, "aid": change.aid}
+    drills |= {"sheet.rehearsal": sheet.rehearsal, "sheet.ball_drill": sheet.ball_drill}
+    given: dict[str, tuple[Iterable[str], Container[str], str]] = {
+        **{
+            place: ((name,) if name else (), known.drill, "drill") for place, name in drills.items()
+        },
+        "lacking": (change.lacking or (), {e.id for e in known.equipment}, "equipment"),
+        "listen.misses": (listen.misses, {m.id for m in known.misses}, "miss"),
+        "listen.corrected": (listen.corrected, known.check, "belief"),
+    }
+    for place, (names, there, kind) in given.items():
+        for name in names:
+            if name not in there:
+                raise refused(f"No {kind} is called '{name:.60}'.", place, "Nothing was changed.")
 
 
 def _club_is_known(known: Known, club: str) -> None:

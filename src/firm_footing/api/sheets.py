@@ -1,11 +1,10 @@
 """What does the student take home, and what came of it?"""
 
 from dataclasses import replace
-from datetime import UTC, date, datetime, timedelta
+from datetime import date, timedelta
 from typing import Annotated
 
 from fastapi import APIRouter, Depends, Query, Response
-from sqlmodel import Session
 
 from firm_footing.api.attachments import attached_as
 from firm_footing.api.coaching import cards_of, place_of, retest_of, traces_compared
@@ -42,7 +41,7 @@ def read_sheet(
     """As proposed, with the instructor's own words where they changed some."""
     content = lessons.content_of(session, lesson_id)
     sheet = _sheet(content, known, sides).sheet
-    on = content.lesson.started_at.date()
+    on = content.lesson.day
     days = [
         DayOut(on=on + timedelta(days=d.day), what=d.what, minutes=d.minutes, balls=d.balls)
         for d in sheet.days
@@ -114,7 +113,7 @@ def read_calendar(
     """iCalendar; the same lesson makes the same entries."""
     content = lessons.content_of(session, lesson_id)
     sheet = _sheet(content, known, sides).sheet
-    on = content.lesson.started_at.date()
+    on = content.lesson.day
     text = practice_calendar(lesson_id, on, sheet.days, sheet.cue, now())
     headers = attached_as(content.student.name, on, "-practice.ics")
     return Response(text, media_type="text/calendar", headers=headers)
@@ -135,30 +134,24 @@ def put_follow_up(
 
 def _check_in(content: LessonContent, known: Knowledge) -> date:
     last = _sheet(content, known, "lead_trail").sheet.days[-1]
-    return content.lesson.started_at.date() + timedelta(days=last.day)
+    return content.lesson.day + timedelta(days=last.day)
 
 
 @router.get("/due", summary="Who is due a word")
 def read_due(session: Store) -> list[DueOut]:
     """Lessons sent home that nobody has asked after, the longest due first."""
-    today = datetime.now(UTC).date()
     return [
         DueOut(
             lesson_id=lesson.id,
             student_id=student.id,
             student_name=student.name,
             handedness=student.handedness,
-            cause=_decided(session, lesson.id),
+            cause=cause,
             due_on=asked.due_on,
-            late=asked.due_on <= today,
+            late=asked.due_on <= lesson.today(),
         )
-        for asked, lesson, student in coaching.due(session)
+        for asked, lesson, student, cause in coaching.due(session)
     ]
-
-
-def _decided(session: Session, lesson_id: str) -> str | None:
-    decisions = lessons.content_of(session, lesson_id).decisions
-    return decisions[-1].cause if decisions else None
 
 
 def _tried(content: LessonContent) -> list[str]:
@@ -211,7 +204,7 @@ def _sheet(content: LessonContent, known: Knowledge, sides: SideWords) -> SheetP
     return SheetPage(
         student=student.name,
         hand=student.handedness,
-        on=lesson.started_at.date(),
+        on=lesson.day,
         sheet=replace(sheet, **{**said, **own}),
         pattern=found.pattern,
         chain=next(c.chain for c in found.causes if c.id == cause),

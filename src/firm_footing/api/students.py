@@ -2,9 +2,10 @@
 
 from fastapi import APIRouter
 
+from firm_footing.api.changes import NewStudent, StudentChange
 from firm_footing.api.context import Known, RowId, Store, Writing
 from firm_footing.api.errors import responses
-from firm_footing.api.shapes import Day, LessonBrief, NewStudent, StudentChange, StudentOut
+from firm_footing.api.shapes import Day, LessonBrief, StudentOut
 from firm_footing.api.views import lesson_brief
 from firm_footing.store import lessons, students
 from firm_footing.store.tables import Student

@@ -98,7 +98,7 @@ def export_table(session: Store, lesson_id: RowId) -> Response:
     """One row a ball; metres, metres a second, degrees + to the right of the target."""
     content = lessons.content_of(session, lesson_id)
     case = case_of(content)
-    headers = attached_as(content.student.name, content.lesson.started_at.date(), "-balls.csv")
+    headers = attached_as(content.student.name, content.lesson.day, "-balls.csv")
     text = write_balls(case.blocks, case.handedness)
     return Response(text, media_type="text/csv", headers=headers)
 

@@ -8,11 +8,11 @@ from pydantic import BaseModel, Field, StringConstraints
 from firm_footing.api.table_shapes import BadRowOut, TableText
 from firm_footing.api.wire import In, Out, Truth
 from firm_footing.core.case.evidence import Number
+from firm_footing.core.frame.limits import SAMPLES
 from firm_footing.core.ground.events import How
 from firm_footing.core.ground.measures import Force, Style
 from firm_footing.core.knowledge.pressure import SwingEvent
 from firm_footing.core.knowledge.vocabulary import Answer, Source
-from firm_footing.files.trace_tables import MOST_SAMPLES
 
 TraceName = Annotated[str, StringConstraints(strip_whitespace=True, max_length=80)]
 ColumnName = Annotated[str, StringConstraints(min_length=1, max_length=40)]
@@ -27,7 +27,7 @@ class Samples(In):
     ] = ("t", "lead_pct")
     samples: Annotated[
         tuple[tuple[Number | None, ...], ...],
-        Field(max_length=MOST_SAMPLES, examples=[((-1.1, 52.0), (-1.09, 52.5))]),
+        Field(max_length=SAMPLES, examples=[((-1.1, 52.0), (-1.09, 52.5))]),
     ] = ()
     events: dict[SwingEvent, Number] = Field(default_factory=dict)
     typed_pct: dict[SwingEvent, Annotated[float, Field(ge=0, le=100)]] = Field(

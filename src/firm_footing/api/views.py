@@ -64,6 +64,7 @@ def shown(session: Session, content: LessonContent, revision: str) -> LessonOut:
         revision=revision,
         undo=done.what if done else None,
         redo=undone.what if undone else None,
+        unreadable=list(content.unreadable),
         undo_step=done.step if done else None,
         redo_step=undone.step if undone else None,
     )

@@ -1,6 +1,5 @@
 """Does this file hold a case, and if not, what is wrong where?"""
 
-import json
 from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
 from difflib import get_close_matches
@@ -12,6 +11,10 @@ from pydantic import ValidationError
 from firm_footing.core.case import Case, CaseFile, from_file
 from firm_footing.core.case.file_format import ANSWER_SHAPES, readings_of
 from firm_footing.core.knowledge import Knowledge
+from firm_footing.files.plain_json import BadJsonError, read_json
+
+NEWEST = 1
+"""The newest version of the format that is read."""
 
 
 @dataclass
@@ -30,30 +33,38 @@ class BadCaseError(Exception):
 def read_case_file(path: Path, knowledge: Knowledge) -> Case:
     """The case in a file; BadCaseError says in one line what is wrong."""
     try:
-        text = path.read_text(encoding="utf-8-sig")
+        data = path.read_bytes()
     except OSError as error:
         raise BadCaseError(
             "file", str(error.strerror or error).lower(), "check the path"
         ) from error
-    except UnicodeDecodeError as error:
-        raise BadCaseError(f"byte {error.start}", "not UTF-8 text", "save as UTF-8") from error
-    return from_file(parse_case(text, knowledge))
+    return in_si(parse_case(data, knowledge))
 
 
-def parse_case(text: str, knowledge: Knowledge) -> CaseFile:
+def parse_case(data: bytes, knowledge: Knowledge) -> CaseFile:
     """A case file from its text, checked against the knowledge's ids."""
     try:
-        raw = json.loads(text, parse_constant=_no_constant)
-    except json.JSONDecodeError as error:
-        place = f"line {error.lineno}, column {error.colno}"
-        raise BadCaseError(place, f"not JSON ({error.msg.lower()})", "mend it there") from error
-    except RecursionError as error:
-        raise BadCaseError("file", "nested too deeply", "it is not a case file") from error
+        raw = read_json(data)
+    except BadJsonError as error:
+        raise BadCaseError(error.place, error.problem, error.remedy) from error
     return check_case(raw, knowledge)
+
+
+def in_si(file: CaseFile) -> Case:
+    """The case of a file; BadCaseError where a number of its units is beyond what can be."""
+    try:
+        return from_file(file)
+    except ValidationError as error:
+        raise first_problem(error.errors()) from error
 
 
 def check_case(raw: Any, knowledge: Knowledge) -> CaseFile:
     """A case file from parsed JSON, checked against the knowledge's ids."""
+    version = raw.get("version") if isinstance(raw, dict) else None
+    if isinstance(version, int) and version > NEWEST:
+        raise BadCaseError(
+            "version", f"{version} is newer than this program knows", "install a newer one"
+        )
     try:
         case = CaseFile.model_validate(raw)
     except ValidationError as error:
@@ -90,10 +101,6 @@ def _block_exists(place: str, block: int | None, case: CaseFile) -> None:
         raise BadCaseError(
             place, f"there is no block {block}", f"blocks count from 0 to {len(case.blocks) - 1}"
         )
-
-
-def _no_constant(name: str) -> Any:
-    raise BadCaseError("file", f"{name} is not a number in JSON", "leave the key out if not known")
 
 
 def _known(place: str, value: str, known: Iterable[str], kind: str) -> None:

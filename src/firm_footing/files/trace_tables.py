@@ -11,14 +11,13 @@ from typing import Final, NamedTuple
 
 from firm_footing.core.case import Trace
 from firm_footing.core.frame import Handedness, neutral_feet
+from firm_footing.core.frame.limits import SAMPLES
 from firm_footing.core.ground.recorded import COLUMNS
 from firm_footing.core.knowledge.pressure import SWING_EVENTS
 from firm_footing.files.text_tables import TableError, read_table
 from firm_footing.files.text_tables.cells import is_empty
 from firm_footing.files.trace_columns import guess
 
-MOST_SAMPLES: Final = 60_000
-"""Half a minute at the fastest rate."""
 SHOWN_ROWS: Final = 3
 
 _EVENT: Final = "event"
@@ -58,7 +57,7 @@ class TraceHeadings(NamedTuple):
 
 def trace_headings(text: str, fields: Sequence[str | None] | None = None) -> TraceHeadings:
     """The columns as they are understood, or as they were said to be; TableError without any."""
-    table = read_table(text, "samples", MOST_SAMPLES)
+    table = read_table(text, "samples", SAMPLES)
     rows = tuple(tuple(cells) for _, cells in table.rows[:SHOWN_ROWS])
     return TraceHeadings(table.headings, _fields(table.headings, table.units, fields), rows)
 
@@ -78,7 +77,7 @@ def read_trace_table(
         There are no headings or no samples.
 
     """
-    table = read_table(text, "samples", MOST_SAMPLES)
+    table = read_table(text, "samples", SAMPLES)
     said = _fields(table.headings, table.units, fields)
     plain = [field or f"column {i}" for i, field in enumerate(said)]  # not read
     feet = neutral_feet(plain, hand)

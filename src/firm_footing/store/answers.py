@@ -7,6 +7,7 @@ from sqlmodel import Session, col, select
 from firm_footing.store.errors import not_found, refused
 from firm_footing.store.history import Step
 from firm_footing.store.lessons import get_block, get_lesson
+from firm_footing.store.room import room_for
 from firm_footing.store.tables import CheckAnswer
 
 
@@ -27,6 +28,7 @@ def put_answer(
     answer = session.get(CheckAnswer, answer_id)
     with Step(session, lesson_id, f"answer to “{what}”") as step:
         if answer is None:
+            room_for(session, CheckAnswer, lesson_id)
             for earlier in _instead_of(session, lesson_id, values):
                 step.delete(earlier)
             answer = CheckAnswer(id=answer_id, lesson_id=lesson_id, **values)

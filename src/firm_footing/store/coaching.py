@@ -10,7 +10,11 @@ from firm_footing.store.columns import now
 from firm_footing.store.errors import refused
 from firm_footing.store.history import Step
 from firm_footing.store.lessons import get_lesson
-from firm_footing.store.tables import Clock, FollowUp, Lesson, Repetition, Student
+from firm_footing.store.room import room_for
+from firm_footing.store.tables import Clock, Decision, FollowUp, Lesson, Repetition, Student
+
+MOST_DUE = 200
+"""More than anybody calls in a day; the others come up as these are answered."""
 
 
 def put_repetition(
@@ -28,6 +32,7 @@ def put_repetition(
         if there.lesson_id != lesson_id:
             raise refused("This belongs to another lesson.", "id", "Nothing was changed.")
         return
+    room_for(session, Repetition, lesson_id)
     with Step(session, lesson_id, f"repetition: {result}") as step:
         row = Repetition(
             id=repetition_id, lesson_id=lesson_id, drill=drill, result=result, real=real
@@ -67,13 +72,24 @@ def put_follow_up(session: Session, lesson_id: str, due_on: date, values: dict[s
             step.change(kept, **values)
 
 
-def due(session: Session) -> list[tuple[FollowUp, Lesson, Student]]:
-    """Lessons nobody has asked after yet, the longest due first."""
+def due(
+    session: Session, most: int = MOST_DUE
+) -> list[tuple[FollowUp, Lesson, Student, str | None]]:
+    """Lessons nobody has asked after yet with what they decided last, the longest due first."""
+    decided = (
+        select(Decision.cause)
+        .where(Decision.lesson_id == Lesson.id)
+        .order_by(col(Decision.decided_at).desc())
+        .limit(1)
+        .correlate(Lesson)
+        .scalar_subquery()
+    )
     rows = session.exec(
-        select(FollowUp, Lesson, Student)
+        select(FollowUp, Lesson, Student, decided)
         .join(Lesson, col(Lesson.id) == FollowUp.lesson_id)
         .join(Student, col(Student.id) == Lesson.student_id)
         .where(col(FollowUp.verdict).is_(None))
         .order_by(col(FollowUp.due_on))
+        .limit(most)
     )
-    return [tuple(row) for row in rows]  # type: ignore[misc]
+    return [tuple(row) for row in rows]

@@ -1,17 +1,19 @@
 """How is a Pydantic value kept in one column?"""
 
 import json
+from contextvars import ContextVar
 from datetime import UTC, datetime
 from functools import lru_cache
-from typing import Any, TypeVar
+from typing import Any
 
-from pydantic import TypeAdapter
+from pydantic import TypeAdapter, ValidationError
 from sqlalchemy import JSON, DateTime, Dialect, Text
 from sqlalchemy.types import TypeDecorator
 
 from firm_footing.core.case import Trace
 
-T = TypeVar("T")
+UNREADABLE: ContextVar[list[str]] = ContextVar("unreadable")
+"""What could not be read of the rows that are being read, where somebody wants to know."""
 
 
 class AsJson(TypeDecorator[Any]):
@@ -32,8 +34,30 @@ class AsJson(TypeDecorator[Any]):
         return self.adapter.dump_python(value, mode="json", exclude_defaults=True)
 
     def process_result_value(self, value: Any, dialect: Dialect) -> Any:
-        """JSON to Python, validated."""
-        return None if value is None else self.adapter.validate_python(value)
+        """JSON to Python, validated; what older data holds that no longer fits is left out."""
+        if value is None:
+            return None
+        try:
+            return self.adapter.validate_python(value)
+        except ValidationError as error:
+            return self._without(value, error)
+
+    def _without(self, value: Any, error: ValidationError) -> Any:
+        """The value without the fields that do not fit, which are told to `UNREADABLE`."""
+        told = UNREADABLE.get(None)
+        for problem in error.errors(include_url=False):
+            place = [step for step in problem["loc"] if isinstance(step, str | int)]
+            if told is not None:
+                field = ".".join(map(str, place)) or "a value"
+                told.append(f"{field.replace('_', ' ')}: {str(problem['input'])[:40]}")
+            if isinstance(value, dict) and place:
+                value = {name: kept for name, kept in value.items() if name != place[0]}
+            elif isinstance(value, list) and place:
+                value = [kept for i, kept in enumerate(value) if i != place[0]]
+        try:
+            return self.adapter.validate_python(value)
+        except ValidationError:
+            return self.adapter.validate_python([] if isinstance(value, list) else {})
 
 
 class Samples(TypeDecorator[Trace]):

@@ -12,6 +12,7 @@ from firm_footing.store.columns import now
 from firm_footing.store.database import take_turn
 from firm_footing.store.history import Step
 from firm_footing.store.lessons import LessonContent, content_of, get_block
+from firm_footing.store.room import room_for
 from firm_footing.store.tables import Block, ColumnMapping, LoggedShot, new_id
 
 
@@ -46,6 +47,7 @@ def take_in(session: Session, lesson_id: str, block_id: str, balls: Sequence[Inc
     content = content_of(session, lesson_id)
     both = zip(ids_of(lesson_id, balls), balls, strict=True)
     new = [(shot_id, ball) for shot_id, ball in both if not _has(session, shot_id)]
+    room_for(session, LoggedShot, lesson_id, len(new))
     with Step(session, lesson_id, f"{len(new)} imported balls") as step:
         if new and not content.shots[first.id] and new[0][1].club is not None:
             step.change(first, club=new[0][1].club)

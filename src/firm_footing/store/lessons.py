@@ -1,7 +1,7 @@
 """What belongs to a lesson, and in which order?"""
 
 from collections.abc import Mapping
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Any
 
 from sqlmodel import Session, col, select
@@ -9,10 +9,11 @@ from sqlmodel import Session, col, select
 from firm_footing.core.case import School, Trace
 from firm_footing.core.case.evidence import Strict
 from firm_footing.core.coaching.lesson import Cue, Listen, SheetWords
-from firm_footing.store.columns import now
+from firm_footing.store.columns import UNREADABLE
 from firm_footing.store.conflicts import not_changed_elsewhere
 from firm_footing.store.errors import not_found, refused
 from firm_footing.store.history import Step
+from firm_footing.store.room import room_for
 from firm_footing.store.students import get_student
 from firm_footing.store.tables import (
     Block,
@@ -33,7 +34,10 @@ from firm_footing.store.tables import (
 
 @dataclass(frozen=True)
 class LessonContent:
-    """A lesson with everything in it, each part in the order it happened."""
+    """A lesson with everything in it, each part in the order it happened.
+
+    unreadable : what older data holds in it that could not be read, and is left out
+    """
 
     lesson: Lesson
     student: Student
@@ -48,6 +52,7 @@ class LessonContent:
     follow_up: FollowUp | None
     used_s: dict[str, float]
     stage: str | None
+    unreadable: tuple[str, ...] = ()
 
 
 def get_lesson(session: Session, lesson_id: str) -> Lesson:
@@ -99,6 +104,15 @@ def decided_before(
 
 def content_of(session: Session, lesson_id: str) -> LessonContent:
     """Everything in a lesson."""
+    told = UNREADABLE.set([])
+    try:
+        found = _content_of(session, lesson_id)
+        return replace(found, unreadable=tuple(UNREADABLE.get()))
+    finally:
+        UNREADABLE.reset(told)
+
+
+def _content_of(session: Session, lesson_id: str) -> LessonContent:
     lesson = get_lesson(session, lesson_id)
     blocks = list(
         session.exec(
@@ -171,23 +185,25 @@ def _last_baseline(session: Session, lesson: Lesson) -> tuple[str, float | None]
     return ("7i", None) if found is None else (found.club, found.expected_carry_m)
 
 
-def reopen(session: Session, lesson_id: str, new: str | None = None) -> Lesson:
+def reopen(session: Session, lesson_id: str, new: str | None = None, zone: str = "") -> Lesson:
     """A new lesson that takes up what this one decided: its club again, what was heard kept.
 
     Feels and health are asked anew, and an event gone by is forgotten.
 
     new : the id of the new lesson, where its client made one
+    zone : time zone of the new lesson; '' is that of the last one
     """
     before = content_of(session, lesson_id)
     last, listen = before.lesson, before.lesson.listen
     kept = {"misses", "goal", "background", "minutes"}
-    if listen.event_on is not None and listen.event_on >= now().date().isoformat():
+    if listen.event_on is not None and listen.event_on >= last.today():
         kept |= {"event", "event_on"}
     baseline = next(
         (b for b in before.blocks if b.kind == "baseline"), Block(lesson_id="", position=0)
     )
     lesson = Lesson(
         id=new or new_id(),
+        zone=zone or last.zone,
         student_id=last.student_id,
         school=last.school,
         at_hand=last.at_hand,
@@ -258,6 +274,7 @@ def put_block(session: Session, lesson_id: str, block_id: str, values: dict[str,
     block = session.get(Block, block_id)
     with Step(session, lesson_id, "change of the block") as step:
         if block is None:
+            room_for(session, Block, lesson_id)
             last = session.exec(
                 select(Block.position)
                 .where(Block.lesson_id == lesson_id)

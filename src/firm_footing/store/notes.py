@@ -5,6 +5,7 @@ from sqlmodel import Session
 from firm_footing.store.errors import not_found
 from firm_footing.store.history import Step
 from firm_footing.store.lessons import get_lesson
+from firm_footing.store.room import room_for
 from firm_footing.store.tables import Note
 
 
@@ -16,6 +17,7 @@ def put_note(session: Session, lesson_id: str, note_id: str, text: str) -> Note:
         raise not_found("note", note_id)
     with Step(session, lesson_id, "note") as step:
         if note is None:
+            room_for(session, Note, lesson_id)
             note = Note(id=note_id, lesson_id=lesson_id, text=text)
             step.add(note)
         else:

@@ -6,6 +6,7 @@ from firm_footing.core.case import Shot
 from firm_footing.store.errors import not_found, refused
 from firm_footing.store.history import Step
 from firm_footing.store.lessons import get_block
+from firm_footing.store.room import room_for
 from firm_footing.store.tables import Block, LoggedShot
 
 
@@ -24,6 +25,7 @@ def put_shot(
     get_block(session, lesson_id, block_id)
     shot = session.get(LoggedShot, shot_id)
     if shot is None:
+        room_for(session, LoggedShot, lesson_id)
         number = _count(session, block_id) + 1
         with Step(session, lesson_id, f"ball {number}") as step:
             shot = LoggedShot(

@@ -7,6 +7,7 @@ core's `Shot`: what can be seen of a ball is said once, in the core.
 from datetime import date, datetime
 from typing import Any, Literal
 from uuid import uuid4
+from zoneinfo import ZoneInfo
 
 from sqlalchemy import CheckConstraint, Column, ForeignKey, Index, String
 from sqlmodel import Field, SQLModel
@@ -16,6 +17,7 @@ from firm_footing.core.case.evidence import BlockKind, Surface
 from firm_footing.core.coaching.ladder import Result
 from firm_footing.core.coaching.lesson import Cue, LimitDetail, Listen, SheetWords
 from firm_footing.core.frame import Handedness
+from firm_footing.core.knowledge.pressure import SwingEvent
 from firm_footing.core.knowledge.vocabulary import Answer, Limit, Source
 from firm_footing.store.columns import AsJson, Instant, Samples, now
 
@@ -69,6 +71,7 @@ class Lesson(SQLModel, table=True):
     aid : drill whose aid stands there too while `drill` is worked on
     lacking : ids of equipment that is not here
     reopens : id of the lesson whose cause is taken up again; it may be gone since
+    zone : IANA name of the time zone it was given in; '' where nobody said: this machine's
     """
 
     id: str = Field(default_factory=new_id, primary_key=True)
@@ -80,6 +83,7 @@ class Lesson(SQLModel, table=True):
     )
     finished: bool = False
     started_at: datetime = Field(default_factory=now, sa_type=Instant)
+    zone: str = ""
     listen: Listen = Field(default=Listen(), sa_column=Column(AsJson(Listen), nullable=False))
     cue: Cue = Field(default=Cue(), sa_column=Column(AsJson(Cue), nullable=False))
     drill: str | None = None
@@ -92,6 +96,15 @@ class Lesson(SQLModel, table=True):
     sheet: SheetWords = Field(
         default=SheetWords(), sa_column=Column(AsJson(SheetWords), nullable=False)
     )
+
+    @property
+    def day(self) -> date:
+        """The day it was given on, where it was given."""
+        return self.started_at.astimezone(ZoneInfo(self.zone) if self.zone else None).date()
+
+    def today(self) -> date:
+        """What day it is now, there."""
+        return now().astimezone(ZoneInfo(self.zone) if self.zone else None).date()
 
 
 class Block(SQLModel, table=True):
@@ -176,8 +189,8 @@ class PressureTrace(SQLModel, table=True):
     recording_id: str = Field(sa_column=_belongs_to("recording"))
     position: int
     name: str = ""
-    events: dict[str, float] = Field(
-        default_factory=dict, sa_column=Column(AsJson(dict[str, float]), nullable=False)
+    events: dict[SwingEvent, float] = Field(
+        default_factory=dict, sa_column=Column(AsJson(dict[SwingEvent, float]), nullable=False)
     )
     swapped: bool = False
     recorded_at: datetime = Field(default_factory=now, sa_type=Instant)

@@ -8,6 +8,7 @@ from firm_footing.core.case import Trace
 from firm_footing.store.errors import not_found, refused
 from firm_footing.store.history import Step
 from firm_footing.store.lessons import get_block, get_lesson
+from firm_footing.store.room import room_for
 from firm_footing.store.tables import PressureTrace, Recording, new_id
 
 
@@ -33,6 +34,7 @@ def put_trace(
                 "This trace belongs to another lesson.", "trace_id", "Nothing was changed."
             )
         return
+    room_for(session, PressureTrace, lesson_id)
     last = session.exec(
         select(PressureTrace.position)
         .where(PressureTrace.lesson_id == lesson_id)

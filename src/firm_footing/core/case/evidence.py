@@ -8,6 +8,17 @@ from typing import Annotated, Literal
 from pydantic import BaseModel, BeforeValidator, ConfigDict, Field
 
 from firm_footing.core.frame import Handedness, NeutralDirection
+from firm_footing.core.frame.limits import (
+    ANSWERS,
+    BALLS,
+    BLOCKS,
+    COLUMNS,
+    LIST,
+    NAME,
+    SAMPLES,
+    TRACES,
+)
+from firm_footing.core.knowledge.pressure import SwingEvent
 from firm_footing.core.knowledge.vocabulary import Answer, Limit, Source
 
 Contact = Literal["clean", "fat", "thin", "top", "hosel", "toe"]
@@ -32,6 +43,8 @@ def _whole(value: object) -> object:
     return value
 
 
+Word = Annotated[str, Field(max_length=NAME)]
+"""An id, a club, a heading."""
 Whole = BeforeValidator(_whole)
 """A whole number may be written 2 or 2.0."""
 
@@ -48,6 +61,11 @@ class Strict(BaseModel):
     """Base of everything that comes in from outside: unknown keys and NaN are errors."""
 
     model_config = ConfigDict(extra="forbid", frozen=True, allow_inf_nan=False)
+
+
+Effort = Annotated[float, Field(strict=True, ge=1, le=120)]
+Carry = Annotated[float, Field(strict=True, ge=0, le=400)]
+ExpectedCarry = Annotated[float, Field(strict=True, ge=1, le=400)]
 
 
 class ShotReadings(Strict):
@@ -85,7 +103,7 @@ class Shot(ShotReadings):
     side_m: Annotated[float, Field(strict=True, ge=-200, le=200)] | None = Field(
         None, description="Landing place from the target line, + push side"
     )
-    carry_m: Annotated[float, Field(strict=True, ge=0, le=400)] | None = None
+    carry_m: Carry | None = None
     apex_m: Annotated[float, Field(strict=True, ge=0, le=100)] | None = None
     ball_speed_mps: Annotated[float, Field(strict=True, ge=0, le=200)] | None = None
     club_speed_mps: Annotated[float, Field(strict=True, ge=0, le=150)] | None = None
@@ -105,14 +123,14 @@ class Block(Strict):
     """Balls hit one after the other with one club and, in a trial, one drill."""
 
     kind: BlockKind = "baseline"
-    club: str = "7i"
-    drill: str | None = None
-    expected_carry_m: Annotated[float, Field(strict=True, gt=0, le=400)] | None = None
-    effort_pct: Annotated[float, Field(strict=True, gt=0, le=120)] | None = None
+    club: Word = "7i"
+    drill: Word | None = None
+    expected_carry_m: ExpectedCarry | None = None
+    effort_pct: Effort | None = None
     surface: Surface | None = None
     teed: bool | None = None
     stance: Stance | None = None
-    shots: tuple[Shot, ...] = ()
+    shots: Annotated[tuple[Shot, ...], Field(max_length=BALLS)] = ()
 
 
 class Reading(Strict):
@@ -123,7 +141,7 @@ class Reading(Strict):
     trace : index of the pressure trace that answers by itself; None for an answer given by hand
     """
 
-    check: str
+    check: Word
     answer: Answer
     source: Source | None = Field(None, description="None: the first source of the check")
     block: Index | None = Field(
@@ -144,10 +162,10 @@ class Trace(Strict):
 
     block: Index | None = None
     shot: Index | None = None
-    columns: tuple[str, ...] = ("t", "lead_pct")
-    samples: tuple[tuple[Number | None, ...], ...] = ()
-    events: dict[str, Number] = Field(default_factory=dict)
-    typed_pct: dict[str, Annotated[float, Field(ge=0, le=100)]] = Field(default_factory=dict)
+    columns: Annotated[tuple[Word, ...], Field(max_length=COLUMNS)] = ("t", "lead_pct")
+    samples: Annotated[tuple[tuple[Number | None, ...], ...], Field(max_length=SAMPLES)] = ()
+    events: dict[SwingEvent, Number] = Field(default_factory=dict)
+    typed_pct: dict[SwingEvent, Annotated[float, Field(ge=0, le=100)]] = Field(default_factory=dict)
 
     def __hash__(self) -> int:
         """Of its ends only: thousands of samples are compared when they have to be."""
@@ -173,11 +191,11 @@ class Case(Strict):
     handedness: Handedness
     handicap: Handicap | None = None
     dominant_leg: Literal["lead", "trail"] | None = None
-    limits: tuple[Limit, ...] = ()
+    limits: Annotated[tuple[Limit, ...], Field(max_length=LIST)] = ()
     school: School = School()
-    blocks: tuple[Block, ...] = ()
-    readings: tuple[Reading, ...] = ()
-    traces: tuple[Trace, ...] = ()
+    blocks: Annotated[tuple[Block, ...], Field(max_length=BLOCKS)] = ()
+    readings: Annotated[tuple[Reading, ...], Field(max_length=ANSWERS)] = ()
+    traces: Annotated[tuple[Trace, ...], Field(max_length=TRACES)] = ()
 
     @property
     def baselines(self) -> tuple[Block, ...]:

@@ -10,6 +10,7 @@ from pydantic import Discriminator, Field, Tag
 from firm_footing.core.case.evidence import (
     Bearing,
     BlockKind,
+    Effort,
     Handicap,
     Index,
     School,
@@ -18,8 +19,10 @@ from firm_footing.core.case.evidence import (
     Strict,
     Surface,
     Trace,
+    Word,
 )
 from firm_footing.core.frame import DistanceUnit, Handedness, RealDirection, SpeedUnit
+from firm_footing.core.frame.limits import ANSWERS, BALLS, BLOCKS, LIST, NOTE, NOTES, TRACES
 from firm_footing.core.knowledge.vocabulary import Answer, Limit, Source
 
 
@@ -29,7 +32,7 @@ class FileStudent(Strict):
     handedness: Handedness
     handicap: Handicap | None = Field(None, description="Plus handicaps are negative")
     dominant_leg: Literal["lead", "trail"] | None = None
-    limits: tuple[Limit, ...] = ()
+    limits: Annotated[tuple[Limit, ...], Field(max_length=LIST)] = ()
 
 
 class FileUnits(Strict):
@@ -63,14 +66,14 @@ class FileBlock(Strict):
     """Balls hit one after the other with one club; a trial names its drill."""
 
     kind: BlockKind
-    club: str = "7i"
-    drill: str | None = None
-    expected_carry: Annotated[float, Field(strict=True, gt=0, le=437)] | None = None
-    effort_pct: Annotated[float, Field(strict=True, gt=0, le=120)] | None = None
+    club: Word = "7i"
+    drill: Word | None = None
+    expected_carry: Annotated[float, Field(strict=True, ge=1, le=437)] | None = None
+    effort_pct: Effort | None = None
     surface: Surface | None = None
     teed: bool | None = None
     stance: Stance | None = None
-    shots: tuple[FileShot, ...] = ()
+    shots: Annotated[tuple[FileShot, ...], Field(max_length=BALLS)] = ()
 
 
 class FileReading(Strict):
@@ -99,7 +102,7 @@ def _shape(value: object) -> str | None:
 FileAnswer = Annotated[
     Annotated[Answer, Tag("word")]
     | Annotated[FileReading, Tag("reading")]
-    | Annotated[tuple[FileReading, ...], Tag("several")],
+    | Annotated[tuple[FileReading, ...], Field(max_length=LIST), Tag("several")],
     Discriminator(_shape),
 ]
 
@@ -112,10 +115,14 @@ class CaseFile(Strict):
     student: FileStudent
     school: School = School()
     units: FileUnits = FileUnits()
-    blocks: tuple[FileBlock, ...] = ()
-    traces: tuple[Trace, ...] = ()
-    checks: dict[str, FileAnswer] = Field(default_factory=dict)
-    notes: tuple[str, ...] = ()
+    blocks: Annotated[tuple[FileBlock, ...], Field(max_length=BLOCKS)] = ()
+    traces: Annotated[tuple[Trace, ...], Field(max_length=TRACES)] = ()
+    checks: Annotated[dict[str, FileAnswer], Field(max_length=ANSWERS)] = Field(
+        default_factory=dict
+    )
+    notes: Annotated[
+        tuple[Annotated[str, Field(max_length=NOTE)], ...], Field(max_length=NOTES)
+    ] = ()
 
 
 def readings_of(answer: FileAnswer) -> tuple[FileReading, ...]:

@@ -4,11 +4,13 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
-from firm_footing.core.case.evidence import Strict, Whole
+from firm_footing.core.case.evidence import Strict, Whole, Word
+from firm_footing.core.frame.days import Day
+from firm_footing.core.frame.limits import LIST, WORDS
 from firm_footing.core.knowledge.cues import Way
 
-Words = Annotated[str, Field(max_length=2000)]
-Day = Annotated[str, Field(pattern=r"^\d{4}-\d{2}-\d{2}$", description="Year, month, day")]
+Words = Annotated[str, Field(max_length=WORDS)]
+Ids = Annotated[tuple[Word, ...], Field(max_length=LIST)]
 
 
 class LimitDetail(Strict):
@@ -31,14 +33,14 @@ class Listen(Strict):
     """
 
     feels: Words = ""
-    misses: tuple[str, ...] = ()
+    misses: Ids = ()
     goal: Words = ""
     event: Words = ""
     event_on: Day | None = None
     background: Words = ""
     health: Words = ""
     health_asked: Annotated[bool, Field(strict=True)] = False
-    corrected: tuple[str, ...] = ()
+    corrected: Ids = ()
     minutes: Annotated[int, Field(ge=10, le=180), Whole] = 45
 
 
@@ -49,7 +51,7 @@ class Cue(Strict):
     """
 
     text: Words = ""
-    felt: dict[str, Way] = Field(default_factory=dict)
+    felt: Annotated[dict[Word, Way], Field(max_length=LIST)] = Field(default_factory=dict)
 
 
 class SheetWords(Strict):
@@ -60,5 +62,5 @@ class SheetWords(Strict):
     cue: Words | None = None
     thought: Words | None = None
     rescue: Words | None = None
-    rehearsal: str | None = None
-    ball_drill: str | None = None
+    rehearsal: Word | None = None
+    ball_drill: Word | None = None

@@ -114,9 +114,9 @@ def _thought(
 
 
 def _rescue(misses: Sequence[str], knowledge: Knowledge) -> str:
-    """Of the first miss that was told."""
+    """Of the first miss that was told and is still known."""
     rescues = {m.id: m.rescue for m in knowledge.misses}
-    return rescues[misses[0]] if misses else ""
+    return next((rescues[miss] for miss in misses if miss in rescues), "")
 
 
 def _cautions(drills: Sequence[Drill | None], minor: bool, knowledge: Knowledge) -> tuple[str, ...]:

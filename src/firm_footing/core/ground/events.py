@@ -45,7 +45,7 @@ class Event(NamedTuple):
 Events = dict[SwingEvent, Event]
 
 
-def events_of(recorded: Recorded, given: Mapping[str, float], timing: Timing) -> Events:
+def events_of(recorded: Recorded, given: Mapping[SwingEvent, float], timing: Timing) -> Events:
     """All eight events, in their order.
 
     Raises
@@ -76,7 +76,7 @@ def events_of(recorded: Recorded, given: Mapping[str, float], timing: Timing) ->
     return _in_order({name: found[name] for name in SWING_EVENTS})
 
 
-def _checked(recorded: Recorded, given: Mapping[str, float]) -> dict[str, Event]:
+def _checked(recorded: Recorded, given: Mapping[SwingEvent, float]) -> dict[str, Event]:
     unknown = [name for name in given if name not in SWING_EVENTS]
     if unknown:
         known = ", ".join(SWING_EVENTS)

@@ -14,6 +14,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from firm_footing.core.case import Trace
+from firm_footing.core.frame.limits import TRACE_SECONDS
 from firm_footing.core.knowledge.pressure import Recording
 
 FloatArray = NDArray[np.float64]
@@ -113,6 +114,11 @@ def recorded_of(trace: Trace, numbers: Recording) -> Recorded:
     if np.any(np.diff(order) < 0):
         remarks.append(Remark(int(np.argmax(np.diff(t) < 0)) + 1, "rows were not in order of time"))
     t = t[order]
+    if len(t) and t[-1] - t[0] > TRACE_SECONDS:
+        raise TraceError(
+            f"The trace lasts {t[-1] - t[0]:.0f} s; one swing is kept, of at most "
+            f"{TRACE_SECONDS:.0f} s. Is the time in milliseconds?"
+        )
     rate, gaps = _rate(t, numbers)
     remarks += [Remark(None, f"nothing recorded from {a:.2f} to {b:.2f} s") for a, b in gaps]
     even = _steps(t)

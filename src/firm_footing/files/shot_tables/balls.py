@@ -146,7 +146,10 @@ class _Rows:
                     values[column.field] = value
         if not values:
             raise _RowError("", "", "nothing in it that can be used")
-        shot = neutral_shot(FileShot.model_validate(values), self.hand, FileUnits())
+        try:
+            shot = neutral_shot(FileShot.model_validate(values), self.hand, FileUnits())
+        except ValidationError as error:
+            raise _RowError("", "", _plain(error.errors()[0]["msg"])) from error
         return Ball(line, "\t".join(cells), club, shot)
 
     def _club(self, given: Sequence[tuple[Column, str]]) -> str | None:

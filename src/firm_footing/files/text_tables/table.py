@@ -6,10 +6,11 @@ from dataclasses import dataclass
 from functools import cached_property
 from typing import Final
 
+from firm_footing.core.frame.limits import BALLS, CELL, COLUMNS
 from firm_footing.files.text_tables.cells import has_decimal_comma
 
 DELIMITERS: Final = ",;\t|"
-MOST_BALLS: Final = 2000
+SNIFFED: Final = 4_000
 HEADING_WITHIN = 20
 """Titles and settings may stand above the headings, this many lines at most."""
 
@@ -40,7 +41,7 @@ class Table:
         return has_decimal_comma(cell for _, cells in self.rows for cell in cells)
 
 
-def read_table(text: str, row: str = "balls", most: int = MOST_BALLS) -> Table:
+def read_table(text: str, row: str = "balls", most: int = BALLS) -> Table:
     """Read comma, semicolon, tab or bar separated text; a byte-order mark is no matter.
 
     row : what a row holds, in the plural, for the errors
@@ -53,7 +54,13 @@ def read_table(text: str, row: str = "balls", most: int = MOST_BALLS) -> Table:
 
     """
     text = text.removeprefix("\ufeff")
-    lines = list(csv.reader(text.splitlines(), delimiter=_delimiter(text)))
+    if not text.strip():
+        raise TableError("The table is empty.")
+    try:
+        lines = list(csv.reader(text.splitlines(), delimiter=_delimiter(text)))
+    except csv.Error as error:
+        raise TableError(f"The text cannot be read as a table: {error}.") from error
+    _not_too_large(lines)
     start = _heading_line(lines)
     named = [_split(cell) for cell in lines[start]]
     while named and not named[-1][0]:
@@ -76,10 +83,18 @@ def read_table(text: str, row: str = "balls", most: int = MOST_BALLS) -> Table:
     return Table(headings, units, tuple(body))
 
 
+def _not_too_large(lines: list[list[str]]) -> None:
+    for number, cells in enumerate(lines, 1):
+        if len(cells) > COLUMNS:
+            raise TableError(f"Line {number} has {len(cells)} columns; at most {COLUMNS} are read.")
+        if any(len(cell) > CELL for cell in cells):
+            raise TableError(f"A cell of line {number} is longer than {CELL} characters.")
+
+
 def _delimiter(text: str) -> str:
     """As the standard library sniffs it; a table of one column has none."""
     try:
-        return csv.Sniffer().sniff(text[:8000], delimiters=DELIMITERS).delimiter
+        return csv.Sniffer().sniff(text[:SNIFFED], delimiters=DELIMITERS).delimiter
     except csv.Error:
         first = next((line for line in text.splitlines() if line.strip()), "")
         return max(DELIMITERS, key=first.count)

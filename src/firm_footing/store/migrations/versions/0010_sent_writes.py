@@ -1,4 +1,4 @@
-"""changes that have arrived, and the page that each step was done on
+"""changes that have arrived, the page of each step, the time zone of each lesson
 
 Revision ID: 0010
 Revises: 0009
@@ -15,6 +15,7 @@ depends_on = None
 
 def upgrade() -> None:
     op.add_column("change", sa.Column("made_by", sa.String(), nullable=True))
+    op.add_column("lesson", sa.Column("zone", sa.String(), nullable=False, server_default=""))
     op.create_table(
         "sent_write",
         sa.Column("id", sa.String(), primary_key=True),
@@ -31,4 +32,5 @@ def upgrade() -> None:
 
 def downgrade() -> None:
     op.drop_table("sent_write")
+    op.drop_column("lesson", "zone")
     op.drop_column("change", "made_by")

@@ -1,0 +1,41 @@
+"""Is there room for one more of it in a lesson?"""
+
+from typing import Any
+
+from sqlmodel import Session, func, select
+
+from firm_footing.core.frame import limits
+from firm_footing.store.errors import refused
+from firm_footing.store.tables import (
+    Block,
+    CheckAnswer,
+    LoggedShot,
+    Note,
+    PressureTrace,
+    Repetition,
+)
+
+MOST: dict[Any, tuple[int, str]] = {
+    Block: (limits.BLOCKS, "blocks"),
+    LoggedShot: (limits.BALLS, "balls"),
+    CheckAnswer: (limits.ANSWERS, "answers"),
+    PressureTrace: (limits.TRACES, "traces"),
+    Note: (limits.NOTES, "notes"),
+    Repetition: (limits.REPETITIONS, "repetitions"),
+}
+
+
+def room_for(session: Session, table: Any, lesson_id: str, more: int = 1) -> None:
+    """RefusedError when a lesson would hold more rows of a table than it may."""
+    count = select(func.count()).select_from(table)
+    if table is LoggedShot:
+        count = count.join(Block).where(Block.lesson_id == lesson_id)
+    else:
+        count = count.where(table.lesson_id == lesson_id)
+    most, word = MOST[table]
+    if session.exec(count).one() + more > most:
+        raise refused(
+            f"A lesson holds at most {most} {word}.",
+            word,
+            "Nothing was changed. Start another lesson for what is more.",
+        )

@@ -1,0 +1,242 @@
+"""Random walks through the API with ids that exist and values that nobody would send.
+
+Also a program: `python -m tests.fuzzing --requests 20000`.
+"""
+
+import argparse
+import json
+import random
+import resource
+import sys
+import tempfile
+import time
+from collections import Counter
+from collections.abc import Callable, Iterator
+from dataclasses import dataclass, field
+from pathlib import Path
+from typing import Any, Final
+
+from fastapi.testclient import TestClient
+from httpx2 import Response
+
+from firm_footing.api.app import create_app
+from firm_footing.files.knowledge_files import load_knowledge
+from firm_footing.store.database import open_database
+
+Json = Any
+SLOW_S: Final = 5.0
+NASTY: Final[tuple[Callable[[], Json], ...]] = (
+    lambda: None, lambda: True, lambda: 0, lambda: -1, lambda: 1e308, lambda: -1e308,
+    lambda: 1e-300, lambda: 420, lambda: 105.5, lambda: 2**70, lambda: "", lambda: "\ud800",
+    lambda: "a\x00b", lambda: "\u202e<script>alert(1)</script>", lambda: "x" * 30_000,
+    lambda: "2026-99-99", lambda: "0000-00-00", lambda: "../../etc/passwd", lambda: [],
+    lambda: ["fat"] * 3000, lambda: {}, lambda: {"a": {"b": [1]}}, lambda: [[[[[]]]]],
+    lambda: "é" * 199, lambda: "🏌️" * 20, lambda: 9.99999999e15, lambda: "1,5",
+)  # fmt: skip
+TEXTS: Final[tuple[Callable[[], str], ...]] = (
+    lambda: "", lambda: "a,b\n", lambda: "[" * 15_000, lambda: "(" * 500 + "\n1,2",
+    lambda: "Carry,Side\n" + "1e308,-1e308\n" * 50, lambda: 'Carry,"' + "x" * 140_000,
+    lambda: "t,lead_pct\n0,50\n100000,50\n" + "".join(f"{i},50\n" for i in range(40)),
+    lambda: "Carry;Side\n150,5;3 L\n-;9 heel\n", lambda: "\x00,\x01\n\x02,\x03\n",
+    lambda: "Club Spd (mph),Carry Dist. (yds)\n" + "80,150\n" * 2500,
+    lambda: "t,lead_pct\n" + "".join(f"{i / 100},{50 + i % 7}\n" for i in range(-120, 60)),
+)  # fmt: skip
+PAGES: Final = (
+    "", "/revision", "/diagnosis", "/balls", "/since", "/traces", "/coaching", "/retest", "/clock",
+    "/sheet", "/sheet.html", "/practice.ics", "/balls.csv", "/case?limits=true&notes=true", "/last",
+)  # fmt: skip
+
+
+@dataclass
+class Walk:
+    """What was found on the way."""
+
+    requests: int = 0
+    failures: list[str] = field(default_factory=list)
+    slowest_s: float = 0.0
+    statuses: Counter[int] = field(default_factory=Counter)
+
+
+class Walker:
+    """One that goes on and on from what it has found so far."""
+
+    def __init__(self, client: TestClient, seed: int) -> None:
+        self.client, self.dice = client, random.Random(seed)
+        self.walk = Walk()
+        self.lesson, self.block, self.student = "", "", ""
+        self.rows = [f"r{i}" for i in range(12)]
+        self.begin()
+
+    def begin(self) -> None:
+        """A new student with a new lesson."""
+        hand = self.dice.choice(["left", "right"])
+        made = self.ask("POST", "/api/students", {"name": "Oda", "handedness": hand}, False)
+        self.student = made.json()["id"]
+        started = self.ask("POST", f"/api/students/{self.student}/lessons", {}, False).json()
+        self.lesson, self.block = started["id"], started["blocks"][0]["id"]
+        self.rows = [f"{self.lesson[:8]}-{i}" for i in range(12)]
+
+    def go(self, requests: int) -> Walk:
+        """So many requests, a look at every page now and then."""
+        while self.walk.requests < requests:
+            self.change()
+            if self.dice.random() < 0.04:
+                for page in PAGES:
+                    self.ask("GET", f"/api/lessons/{self.lesson}{page}", None, False)
+                for path in ("day", "due", "casebook", f"students/{self.student}/progress"):
+                    self.ask("GET", f"/api/{path}", None, False)
+            if self.dice.random() < 0.01:
+                self.ask("GET", f"/api/lessons/{self.lesson}/sheet.pdf", None, False)
+                self.begin()
+        return self.walk
+
+    def change(self) -> None:
+        """One change, most of them with something wrong in it."""
+        row, lesson = self.dice.choice(self.rows), f"/api/lessons/{self.lesson}"
+        block = self.dice.choice([self.block, row, None])
+        method, path, body = self.dice.choice(list(self.possible(lesson, row, block)))
+        self.ask(method, path, body, self.dice.random() < 0.8)
+
+    def possible(self, lesson: str, row: str, block: str | None) -> Iterator[tuple[str, str, Json]]:
+        """Every kind of change, in good order."""
+        dice = self.dice
+        shot = {
+            "start_deg": dice.uniform(-9, 9), "curve_deg": 2.0, "carry_m": dice.uniform(20, 200),
+            "heel_toe_mm": -12.0, "contact": "fat", "start": "pull", "divot_start_cm": -4.0,
+            "ball_speed_mps": 50.0, "club_speed_mps": 36.0, "launch_deg": 17.0, "apex_m": 25.0,
+            "spin_rpm": 6000.0, "attack_deg": -3.0, "side_m": 4.0, "path_deg": -3.0,
+        }  # fmt: skip
+        some = dict(dice.sample(sorted(shot.items()), dice.randint(1, 6)))
+        listen = {"goal": "g", "health": "h", "misses": ["fat"], "event_on": "2026-12-24",
+                  "minutes": 45, "corrected": [], "feels": "f"}  # fmt: skip
+        stance = {"lead_flare_deg": 20.0, "width_cm": 40.0}
+        typed = {"address": 50, "top": 46, "lead_arm_level_down": 60, "impact": 52}
+        samples = [[i / 100, 50.0 + i % 5] for i in range(-120, 60)]
+        text = dice.choice(TEXTS)()
+        yield "PUT", f"{lesson}/shots/{row}", {"block_id": block or self.block, "observed": some,
+                                               "touched": {"start_deg": 1.0}}  # fmt: skip
+        yield "PUT", f"{lesson}/blocks/{row}", {"kind": "retest", "club": dice.choice(["7i", "d"]),
+                                                "expected_carry_m": 130.0, "effort_pct": 80.0,
+                                                "stance": stance, "teed": True}  # fmt: skip
+        yield (
+            "PUT",
+            f"{lesson}/answers/{row}",
+            {
+                "check_id": "wobbly_finish",
+                "answer": "yes",
+                "source": "film",
+                "block_id": block,
+                "share": 0.5,
+            },
+        )
+        yield "PUT", f"{lesson}/notes/{row}", {"text": "a note"}
+        yield "PUT", f"{lesson}/traces/{row}", {"recorded": {"typed_pct": typed}, "name": "n"}
+        yield "PUT", f"{lesson}/traces/{row}", {
+            "recorded": {"columns": ["t", "lead_pct"], "samples": samples, "events": {"top": -0.2}},
+            "block_id": block, "name": "n"}  # fmt: skip
+        yield "PATCH", f"{lesson}/traces/{row}", {"events": {"impact": 0.0}, "swapped": True}
+        yield "PUT", f"{lesson}/repetitions/{row}", {"drill": "step_away", "result": "pass"}
+        yield "PUT", f"{lesson}/follow-up", {"due_on": "2026-12-24", "practised": 3, "passes": 9,
+                                             "course": "went", "verdict": "partly"}  # fmt: skip
+        yield "PATCH", lesson, {"listen": listen, "drill": "step_away", "at_hand": ["film"],
+                                "complaint": "c", "lacking": [], "cue": {"text": "t"},
+                                "sheet": {"cue": "c", "ball_drill": "step_away"},
+                                "was": {"listen.goal": ""}}  # fmt: skip
+        yield (
+            "PATCH",
+            f"{lesson}/student",
+            {
+                "handicap": 12.0,
+                "limits": ["back"],
+                "name": "Pia",
+                "limit_details": {"back": {"since": "2026-01-01"}},
+            },
+        )
+        yield "POST", f"{lesson}/decisions", {"cause": "backs_up", "reason": "r"}
+        yield "POST", f"{lesson}/undo", {"step": dice.randint(1, 30)}
+        yield "POST", f"{lesson}/redo", {}
+        yield "POST", f"{lesson}/clock", {"stage": "shots", "seconds": 3.0}
+        yield "POST", f"{lesson}/table/preview", {"text": text, "block_id": self.block}
+        yield "POST", f"{lesson}/table", {"text": text, "block_id": self.block}
+        yield "POST", f"{lesson}/traces/preview", {"text": text}
+        yield (
+            "DELETE",
+            f"{lesson}/{dice.choice(['shots', 'answers', 'notes', 'traces'])}/{row}",
+            None,
+        )
+        yield "POST", "/api/cases", {
+            "format": "firm-footing-case", "version": 1, "student": {"handedness": "right"},
+            "units": {"distance": "yd", "speed": "mph"}, "checks": {"wobbly_finish": "yes"},
+            "blocks": [{"kind": "baseline", "expected_carry": 150.0,
+                        "shots": [{"carry": 140.0, "apex": 30.0, "ball_speed": 110.0}]}],
+            "traces": [{"columns": ["t", "lead_pct"], "samples": samples, "events": {"top": -0.2}}],
+        }  # fmt: skip
+
+    def ask(self, method: str, path: str, body: Json, spoil: bool) -> Response:
+        """Send it, spoilt or not, and look at what comes back."""
+        if spoil and body is not None:
+            body = self.spoilt(body)
+        started = time.perf_counter()
+        try:
+            content = None if body is None else _text(body)
+            headers = {"content-type": "application/json"}
+            found = self.client.request(method, path, content=content, headers=headers)
+        except Exception as error:
+            self.walk.failures.append(
+                f"{method} {path}: {type(error).__name__} {_text(body)[:300]!r}"
+            )
+            raise
+        took = time.perf_counter() - started
+        self.walk.requests += 1
+        self.walk.statuses[found.status_code] += 1
+        self.walk.slowest_s = max(self.walk.slowest_s, took)
+        said = f"{method} {path}: {found.status_code} {_text(body)[:400]!r}"
+        if found.status_code >= 500 or took > SLOW_S:
+            self.walk.failures.append(f"{said} in {took:.1f} s")
+        elif found.status_code >= 400 and not {"message", "hint"} <= found.json().keys():
+            self.walk.failures.append(f"{said}: not the shape of an error")
+        return found
+
+    def spoilt(self, body: Json) -> Json:
+        """The same with one value, somewhere, put wrong."""
+        if isinstance(body, dict) and body and self.dice.random() < 0.93:
+            name = self.dice.choice(sorted(body))
+            return {**body, name: self.spoilt(body[name])}
+        if isinstance(body, list) and body and self.dice.random() < 0.7:
+            i = self.dice.randrange(len(body))
+            return [*body[:i], self.spoilt(body[i]), *body[i + 1 :]]
+        return self.dice.choice(NASTY)()
+
+
+def _text(body: Json) -> bytes:
+    """JSON as a careless program writes it."""
+    return json.dumps(body).encode()
+
+
+def walk(requests: int, seed: int) -> Walk:
+    """A walk on a database of its own."""
+    with tempfile.TemporaryDirectory() as folder:
+        engine = open_database(Path(folder) / "fuzz.db")
+        with TestClient(create_app(engine, load_knowledge(), screens=None)) as client:
+            found = Walker(client, seed).go(requests)
+        engine.dispose()
+    return found
+
+
+def main() -> None:
+    """Print what was found; ends with 1 when anything was."""
+    parser = argparse.ArgumentParser(description=__doc__)
+    parser.add_argument("--requests", type=int, default=20_000)
+    parser.add_argument("--seed", type=int, default=1)
+    given = parser.parse_args()
+    found = walk(given.requests, given.seed)
+    memory = resource.getrusage(resource.RUSAGE_SELF).ru_maxrss / 1024
+    print(f"{found.requests} requests, slowest {found.slowest_s:.2f} s, {memory:.0f} MB")
+    print(dict(sorted(found.statuses.items())))
+    for failure in found.failures[:40]:
+        print(failure)
+    sys.exit(bool(found.failures))
+
+
+if __name__ == "__main__":
+    main()
