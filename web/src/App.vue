@@ -3,6 +3,7 @@ import { useKnowledge } from '@/api/knowledge'
 import { watch } from 'vue'
 import { useTheme } from 'vuetify'
 import { useSettings } from '@/ui/settings'
+import WaitingStrip from '@/waiting/WaitingStrip.vue'
 
 const settings = useSettings()
 const theme = useTheme()
@@ -21,5 +22,6 @@ void useKnowledge().load()
     <router-view v-slot="{ Component, route }">
       <component :is="Component" :key="String(route.params.id ?? route.name)" />
     </router-view>
+    <WaitingStrip />
   </v-app>
 </template>

@@ -6,13 +6,28 @@ import { VueQueryPlugin } from '@tanstack/vue-query'
 import { createPinia } from 'pinia'
 import { createApp } from 'vue'
 import App from '@/App.vue'
+import { client } from '@/api/client'
+import { OUTBOX, Outbox } from '@/api/outbox'
+import { thisPage } from '@/api/page'
 import { newQueries } from '@/api/query'
 import { router } from '@/router'
 import { vuetify } from '@/ui/theme'
 
-createApp(App)
-  .use(createPinia())
-  .use(VueQueryPlugin, { queryClient: newQueries() })
-  .use(router)
-  .use(vuetify)
-  .mount('#app')
+async function begin(): Promise<void> {
+  const page = await thisPage()
+  client.use({
+    onRequest({ request }) {
+      if (!request.headers.has('page-id')) request.headers.set('page-id', page)
+    },
+  })
+  const outbox = new Outbox(page)
+  await outbox.start()
+  createApp(App)
+    .provide(OUTBOX, outbox)
+    .use(createPinia())
+    .use(VueQueryPlugin, { queryClient: newQueries() })
+    .use(router)
+    .use(vuetify)
+    .mount('#app')
+}
+void begin()

@@ -233,6 +233,7 @@ describe('a new student', () => {
       name: 'Perrin Vale',
       handedness: 'left',
       handicap: 18,
+      id: expect.any(String) as string,
       age_group: 'junior',
       limits: [],
       limit_details: {},

@@ -8,6 +8,7 @@ import { defineComponent, h, shallowRef, type Component } from 'vue'
 import { createMemoryHistory, createRouter } from 'vue-router'
 import { createVuetify } from 'vuetify'
 import type { Block, Handedness, Knowledge, Lesson, LoggedShot, Shape } from '@/api/client'
+import { OUTBOX, Outbox } from '@/api/outbox'
 import { newQueries } from '@/api/query'
 import { useKnowledge } from '@/api/knowledge'
 import { provideLesson } from '@/lesson/openLesson'
@@ -19,6 +20,13 @@ export class Watcher {
   observe(): void {}
   unobserve(): void {}
   disconnect(): void {}
+}
+
+/** A browser that keeps what waits no longer than the test. */
+const nothingKept = {
+  all: () => Promise.resolve([]),
+  put: () => Promise.resolve(),
+  remove: () => Promise.resolve(),
 }
 
 /** What jsdom lacks of a browser. */
@@ -99,6 +107,7 @@ export async function show(
   const router = createRouter({ history: createMemoryHistory(), routes })
   const pinia = createPinia()
   useKnowledge(pinia).knowledge = (known === undefined ? knowledge : known) as Knowledge
+  const outbox = new Outbox('this-page', { ...nothingKept })
   const hand = (props.hand ?? 'right') as Handedness
   const ofHand = lesson([block()], { student: { ...student, handedness: hand } as never })
   const now = shallowRef((inHand ?? ofHand) as Lesson)
@@ -115,6 +124,7 @@ export async function show(
     attachTo: document.body,
     global: {
       plugins: [pinia, router, createVuetify(), [VueQueryPlugin, { queryClient: newQueries() }]],
+      provide: { [OUTBOX as symbol]: outbox },
     },
   })
   await flushPromises()

@@ -1,120 +1,202 @@
 import { beforeEach, describe, expect, it, vi } from 'vitest'
 import { ApiError, type Lesson } from '@/api/client'
+import type { Entry, Keeper } from '@/api/keptWrites'
 import { Outbox, type Write } from '@/api/outbox'
-
-const kept = new Map<string, string>()
-vi.stubGlobal('localStorage', {
-  getItem: (key: string) => kept.get(key) ?? null,
-  setItem: (key: string, value: string) => kept.set(key, value),
-  removeItem: (key: string) => kept.delete(key),
-})
+import { writesWord } from '@/api/writes'
+import { changedFields } from '@/lesson/changedFields'
 
 const lesson = { id: 'L' } as Lesson
-const shot = (id: string, mm: number): Write => ({
+const shot = (id: string, mm: number, of = 'L'): Write => ({
   kind: 'shot',
-  lesson: 'L',
+  lesson: of,
   id,
   body: { block_id: 'B', observed: { heel_toe_mm: mm } as never, touched: {} },
 })
-const gone = new ApiError({ code: 'unreachable', message: '', hint: '', where: '' }, 0)
-const refused = new ApiError({ code: 'refused', message: 'No.', hint: '', where: '' }, 409)
+const block = (body: object): Write => ({ kind: 'block', lesson: 'L', id: 'B', body })
+const error = (status: number, code = 'refused') =>
+  new ApiError({ code, message: 'No.', hint: '', where: '' } as never, status)
+const gone = error(0, 'unreachable')
 
+/** What a browser keeps; `full`: nothing. */
+function keeper(kept = new Map<string, Entry>(), full = false): Keeper {
+  const or = <T>(value: T) => (full ? Promise.reject(new Error('full')) : Promise.resolve(value))
+  return {
+    all: () => or([...kept.values()]),
+    put: (entry) => or(full ? null : kept.set(entry.name, entry)),
+    remove: (name) => or(kept.delete(name)),
+  }
+}
 function listener() {
   return { settled: vi.fn(), waiting: vi.fn(), refused: vi.fn() }
 }
+type Sent = [Write, boolean, string, string]
+function made(deliver: unknown, kept?: Map<string, Entry>, full = false) {
+  const outbox = new Outbox('P', keeper(kept, full), deliver as never)
+  const heard = listener()
+  outbox.attend('L', heard)
+  return { outbox, heard }
+}
+const sentIds = (deliver: { mock: { calls: unknown[][] } }) =>
+  deliver.mock.calls.map((call) => (call as Sent)[0].id)
+
+vi.stubGlobal('navigator', {})
 
 beforeEach(() => {
-  kept.clear()
   vi.useFakeTimers()
 })
 
 describe('the outbox', () => {
   it('sends in order and settles once everything has arrived', async () => {
-    const heard = listener()
     const deliver = vi.fn().mockResolvedValue(lesson)
-    const outbox = new Outbox('L', heard, deliver)
+    const kept = new Map<string, Entry>()
+    const { outbox, heard } = made(deliver, kept)
     outbox.put(shot('a', 1))
     outbox.put(shot('b', 2))
     await vi.runAllTimersAsync()
-    expect(deliver.mock.calls.map(([w]) => (w as Write).id)).toEqual(['a', 'b'])
+    expect(sentIds(deliver)).toEqual(['a', 'b'])
     expect(heard.settled).toHaveBeenCalledOnce()
     expect(kept.size).toBe(0)
   })
 
   it('asks what follows with the last write alone', async () => {
     const deliver = vi.fn().mockResolvedValue(lesson)
-    const outbox = new Outbox('L', listener(), deliver)
+    const { outbox } = made(deliver)
     for (const id of ['a', 'b', 'c']) outbox.put(shot(id, 1))
     await vi.runAllTimersAsync()
-    expect(deliver.mock.calls.map(([w, asks]) => [(w as Write).id, asks])).toEqual([
+    expect(deliver.mock.calls.map((call) => [(call as Sent)[0].id, (call as Sent)[1]])).toEqual([
       ['a', true], // it left before the others came
       ['b', false],
       ['c', true],
     ])
   })
 
-  it('keeps what cannot be sent, says so, and sends it when it can', async () => {
-    const heard = listener()
+  it('keeps what cannot be sent, says so, and sends it under the same name', async () => {
     const deliver = vi.fn().mockRejectedValueOnce(gone).mockResolvedValue(lesson)
-    const outbox = new Outbox('L', heard, deliver)
+    const kept = new Map<string, Entry>()
+    const { outbox, heard } = made(deliver, kept)
     outbox.put(shot('a', 1))
     await vi.advanceTimersByTimeAsync(100)
     expect(heard.waiting).toHaveBeenLastCalledWith(1, true)
-    expect(JSON.parse(kept.get('firm-footing-outbox') ?? '[]')).toHaveLength(1)
+    expect(kept.size).toBe(1)
     await vi.runAllTimersAsync()
-    expect(deliver).toHaveBeenCalledTimes(2)
+    const names = deliver.mock.calls.map((call) => (call as Sent)[2])
+    expect(new Set(names).size).toBe(1)
+    expect(names).toHaveLength(2)
     expect(kept.size).toBe(0)
   })
 
-  it('finds what an earlier page could not send', async () => {
-    kept.set('firm-footing-outbox', JSON.stringify([shot('a', 1)]))
+  it('sends what an earlier page left, under that page', async () => {
+    const left: Entry = { name: 'n', page: 'Q', owner: 'Q', at: 1, write: shot('a', 1) }
     const deliver = vi.fn().mockResolvedValue(lesson)
-    new Outbox('L', listener(), deliver)
-    await vi.runAllTimersAsync()
-    expect(deliver).toHaveBeenCalledOnce()
+    const { outbox } = made(deliver, new Map([['n', left]]))
+    void outbox.start()
+    await vi.advanceTimersByTimeAsync(50)
+    expect((deliver.mock.calls[0] as Sent).slice(2)).toEqual(['n', 'Q'])
   })
 
-  it('drops a refused write, says why, and goes on', async () => {
-    const heard = listener()
-    const deliver = vi.fn().mockRejectedValueOnce(refused).mockResolvedValue(lesson)
-    const outbox = new Outbox('L', heard, deliver)
+  it('sends although the browser keeps nothing, and says that it does not', async () => {
+    const deliver = vi.fn().mockResolvedValue(lesson)
+    const { outbox, heard } = made(deliver, undefined, true)
+    for (const id of ['a', 'b', 'c']) outbox.put(shot(id, 1))
+    await vi.runAllTimersAsync()
+    expect(sentIds(deliver)).toEqual(['a', 'b', 'c'])
+    expect(heard.settled).toHaveBeenCalledOnce()
+    expect(outbox.state.keepsNothing).toBe(true)
+  })
+
+  it('lets a refused write stand with its sentence, and goes on', async () => {
+    const deliver = vi.fn().mockRejectedValueOnce(error(409)).mockResolvedValue(lesson)
+    const { outbox, heard } = made(deliver)
     outbox.put(shot('a', 1))
     outbox.put(shot('b', 2))
     await vi.runAllTimersAsync()
-    expect(heard.refused).toHaveBeenCalledWith(refused)
-    expect(deliver).toHaveBeenCalledTimes(2)
-    expect(outbox.empty).toBe(true)
+    expect(heard.refused).toHaveBeenCalledOnce()
+    expect(heard.settled).toHaveBeenCalledOnce()
+    const [stands] = outbox.state.entries
+    expect(stands?.refused?.message).toBe('No.')
+    outbox.mend(stands?.name ?? '', shot('a', 9))
+    await vi.runAllTimersAsync()
+    expect(outbox.state.entries).toEqual([])
+  })
+
+  it.each([500, 503, 429])('keeps a write through an error %i of the server', async (status) => {
+    const deliver = vi.fn().mockRejectedValueOnce(error(status)).mockResolvedValue(lesson)
+    const { outbox, heard } = made(deliver)
+    outbox.put(shot('a', 1))
+    outbox.put(shot('b', 2))
+    await vi.runAllTimersAsync()
+    expect(heard.refused).not.toHaveBeenCalled()
+    expect(sentIds(deliver)).toEqual(['a', 'b', 'a'])
+    expect(outbox.state.entries).toEqual([])
+  })
+
+  it('holds back what rests on a write that waits', async () => {
+    const deliver = vi.fn().mockRejectedValueOnce(error(500)).mockResolvedValue(lesson)
+    const { outbox } = made(deliver)
+    outbox.put(block({ kind: 'retest' }))
+    outbox.put(shot('a', 1))
+    outbox.put(shot('z', 1, 'other lesson'))
+    outbox.put({ kind: 'undo', lesson: 'L', id: 'L', body: { step: null } })
+    await vi.runAllTimersAsync()
+    expect(sentIds(deliver)).toEqual(['B', 'z', 'B', 'a', 'L'])
   })
 
   it('replaces a waiting version of the same ball but never the one on its way', async () => {
     let release: (value: Lesson) => void = () => undefined
     const first = new Promise<Lesson>((resolve) => (release = resolve))
     const deliver = vi.fn().mockReturnValueOnce(first).mockResolvedValue(lesson)
-    const outbox = new Outbox('L', listener(), deliver)
+    const { outbox } = made(deliver)
     for (const mm of [1, 2, 3]) outbox.put(shot('a', mm))
     release(lesson)
     await vi.runAllTimersAsync()
-    const sent = deliver.mock.calls.map(([w]) => w as Write & { body: { observed: object } })
-    expect(sent.map((w) => w.body.observed)).toEqual([{ heel_toe_mm: 1 }, { heel_toe_mm: 3 }])
+    const sent = deliver.mock.calls.map((call) => (call as Sent)[0])
+    expect(sent.map((w) => (w as { body: { observed: object } }).body.observed)).toEqual([
+      { heel_toe_mm: 1 },
+      { heel_toe_mm: 3 },
+    ])
+    expect(new Set(deliver.mock.calls.map((call) => (call as Sent)[2])).size).toBe(2)
   })
 
   it('keeps what only the older of two partial writes says', async () => {
     let release: (value: Lesson) => void = () => undefined
     const first = new Promise<Lesson>((resolve) => (release = resolve))
     const deliver = vi.fn().mockReturnValueOnce(first).mockResolvedValue(lesson)
-    const outbox = new Outbox('L', listener(), deliver)
+    const { outbox } = made(deliver)
     outbox.put(shot('a', 1))
-    const block = (body: object): Write => ({ kind: 'block', lesson: 'L', id: 'B', body })
     outbox.put(block({ kind: 'retest', club: '7i' }))
     outbox.put(block({ club: 'd' }))
     outbox.put(block({ expected_carry_m: 200 }))
+    const heard = (listen: object, was: object): Write =>
+      ({ kind: 'lesson', lesson: 'L', id: 'L', body: { listen, was } }) as Write
+    outbox.put(heard({ goal: 'x' }, { 'listen.goal': '' }))
+    outbox.put(heard({ goal: 'xy', feels: 'f' }, { 'listen.goal': 'x', 'listen.feels': '' }))
     release(lesson)
     await vi.runAllTimersAsync()
-    expect(deliver).toHaveBeenCalledTimes(2)
-    expect((deliver.mock.calls[1]?.[0] as { body: object }).body).toEqual({
-      kind: 'retest',
-      club: 'd',
-      expected_carry_m: 200,
+    const bodies = deliver.mock.calls.map((call) => ((call as Sent)[0] as { body: object }).body)
+    expect(bodies.slice(1)).toEqual([
+      { kind: 'retest', club: 'd', expected_carry_m: 200 },
+      {
+        listen: { goal: 'xy', feels: 'f' },
+        was: { 'listen.goal': '', 'listen.feels': '' },
+      },
+    ])
+  })
+
+  it('says what waits', () => {
+    expect(writesWord([shot('a', 1), shot('b', 1), block({})])).toBe('2 balls, 1 block')
+  })
+})
+
+describe('a change of the lesson', () => {
+  const now = { complaint: 'Slices', listen: { goal: '', health: 'knee' } }
+  it('carries the field that changed and what it was', () => {
+    const wanted = { complaint: 'Slices', listen: { goal: 'break 90', health: 'knee' } }
+    expect(changedFields(now, wanted)).toEqual({
+      listen: { goal: 'break 90' },
+      was: { 'listen.goal': '' },
     })
+  })
+  it('is none where nothing is new', () => {
+    expect(changedFields(now, { complaint: 'Slices' })).toBeNull()
   })
 })

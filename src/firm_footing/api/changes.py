@@ -100,6 +100,7 @@ class NewLesson(In):
     """A new lesson, which starts with an empty baseline block."""
 
     id: OwnId | None = Field(None, description="Made by the client, so that it is started once")
+    block_id: OwnId | None = Field(None, description="Of its first block, made by the client")
     complaint: Text = ""
     zone: Zone = ""
     club: ClubId | None = Field(

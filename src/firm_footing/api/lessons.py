@@ -49,7 +49,9 @@ def add_lesson(session: Writing, known: Known, student_id: RowId, new: NewLesson
             zone=new.zone,
             school=new.school,
         )
-        return lesson_view(session, lessons.add_lesson(session, lesson, new.club).id)
+        return lesson_view(
+            session, lessons.add_lesson(session, lesson, new.club, block_id=new.block_id).id
+        )
     return lesson_view(session, str(new.id))
 
 

@@ -159,6 +159,7 @@ def add_lesson(
     lesson: Lesson,
     club: str | None = None,
     expected_carry_m: float | None = None,
+    block_id: str | None = None,
 ) -> Lesson:
     """Keep a new lesson with an empty baseline block of this club, else as the last one began."""
     get_student(session, lesson.student_id)
@@ -166,7 +167,13 @@ def add_lesson(
     session.flush()
     if club is None:
         club, expected_carry_m = _last_baseline(session, lesson)
-    block = Block(lesson_id=lesson.id, position=0, club=club, expected_carry_m=expected_carry_m)
+    block = Block(
+        id=block_id or new_id(),
+        lesson_id=lesson.id,
+        position=0,
+        club=club,
+        expected_carry_m=expected_carry_m,
+    )
     session.add(block)
     session.commit()
     return lesson

@@ -1,201 +1,225 @@
-// Writes go out one after the other and are kept until they arrive: range Wi-Fi comes and goes.
-// Every write carries an id made here, so sending one twice stores it once.
-import { ApiError, ask, client, type ChangedLesson, type Shape } from '@/api/client'
+// What is entered goes out one after the other and is kept until it has arrived: range Wi-Fi comes
+// and goes, tablets run flat. One outbox for the whole page, whichever lesson is open.
+import { inject, reactive, shallowReactive, type InjectionKey } from 'vue'
+import { ApiError, type ChangedLesson, type Shape } from '@/api/client'
+import { keptWrites, type Entry, type Keeper } from '@/api/keptWrites'
+import { newId, openPages } from '@/api/page'
+import { isInOrder, mayPass, send, together, type Write } from '@/api/writes'
 
-export type Write =
-  | { kind: 'shot'; lesson: string; id: string; body: Shape['ShotIn'] }
-  | { kind: 'shot-gone'; lesson: string; id: string }
-  | { kind: 'answer'; lesson: string; id: string; body: Shape['AnswerIn'] }
-  | { kind: 'answer-gone'; lesson: string; id: string }
-  | { kind: 'block'; lesson: string; id: string; body: Shape['BlockIn'] }
-  | { kind: 'note'; lesson: string; id: string; body: Shape['NoteIn'] }
-  | { kind: 'note-gone'; lesson: string; id: string }
-  | { kind: 'lesson'; lesson: string; id: string; body: Shape['LessonChange'] }
-  | { kind: 'student'; lesson: string; id: string; body: Shape['StudentChange'] }
-  | { kind: 'decision'; lesson: string; id: string; body: Shape['DecisionIn'] }
-  | { kind: 'trace'; lesson: string; id: string; body: Shape['TraceIn'] }
-  | { kind: 'trace-change'; lesson: string; id: string; body: Shape['TraceChange'] }
-  | { kind: 'trace-gone'; lesson: string; id: string }
-  | { kind: 'repetition'; lesson: string; id: string; body: Shape['RepetitionIn'] }
-  | { kind: 'follow-up'; lesson: string; id: string; body: Shape['FollowUpIn'] }
-  | { kind: 'undo' | 'redo'; lesson: string; id: string }
+export type { Write } from '@/api/writes'
 
-/** Send one write; the answer is the lesson as it then is, with what follows from it when asked. */
-export function send(write: Write, diagnosis: boolean): Promise<ChangedLesson> {
-  const query = { diagnosis }
-  const { lesson: lesson_id, id } = write
-  const here = { params: { path: { lesson_id }, query } }
-  switch (write.kind) {
-    case 'shot': {
-      const params = { path: { lesson_id, shot_id: id }, query }
-      const { body } = write
-      return ask(client.PUT('/api/lessons/{lesson_id}/shots/{shot_id}', { params, body }))
-    }
-    case 'shot-gone': {
-      const params = { path: { lesson_id, shot_id: id }, query }
-      return ask(client.DELETE('/api/lessons/{lesson_id}/shots/{shot_id}', { params }))
-    }
-    case 'answer': {
-      const params = { path: { lesson_id, answer_id: id }, query }
-      const { body } = write
-      return ask(client.PUT('/api/lessons/{lesson_id}/answers/{answer_id}', { params, body }))
-    }
-    case 'answer-gone': {
-      const params = { path: { lesson_id, answer_id: id }, query }
-      return ask(client.DELETE('/api/lessons/{lesson_id}/answers/{answer_id}', { params }))
-    }
-    case 'block': {
-      const params = { path: { lesson_id, block_id: id }, query }
-      const { body } = write
-      return ask(client.PUT('/api/lessons/{lesson_id}/blocks/{block_id}', { params, body }))
-    }
-    case 'note': {
-      const params = { path: { lesson_id, note_id: id }, query }
-      const { body } = write
-      return ask(client.PUT('/api/lessons/{lesson_id}/notes/{note_id}', { params, body }))
-    }
-    case 'note-gone': {
-      const params = { path: { lesson_id, note_id: id }, query }
-      return ask(client.DELETE('/api/lessons/{lesson_id}/notes/{note_id}', { params }))
-    }
-    case 'trace': {
-      const params = { path: { lesson_id, trace_id: id }, query }
-      const { body } = write
-      return ask(client.PUT('/api/lessons/{lesson_id}/traces/{trace_id}', { params, body }))
-    }
-    case 'trace-change': {
-      const params = { path: { lesson_id, trace_id: id }, query }
-      const { body } = write
-      return ask(client.PATCH('/api/lessons/{lesson_id}/traces/{trace_id}', { params, body }))
-    }
-    case 'trace-gone': {
-      const params = { path: { lesson_id, trace_id: id }, query }
-      return ask(client.DELETE('/api/lessons/{lesson_id}/traces/{trace_id}', { params }))
-    }
-    case 'repetition': {
-      const params = { path: { lesson_id, repetition_id: id }, query }
-      const { body } = write
-      return ask(
-        client.PUT('/api/lessons/{lesson_id}/repetitions/{repetition_id}', { params, body }),
-      )
-    }
-    case 'lesson':
-      return ask(client.PATCH('/api/lessons/{lesson_id}', { ...here, body: write.body }))
-    case 'student':
-      return ask(client.PATCH('/api/lessons/{lesson_id}/student', { ...here, body: write.body }))
-    case 'decision':
-      return ask(client.POST('/api/lessons/{lesson_id}/decisions', { ...here, body: write.body }))
-    case 'follow-up':
-      return ask(client.PUT('/api/lessons/{lesson_id}/follow-up', { ...here, body: write.body }))
-    case 'undo':
-      return ask(client.POST('/api/lessons/{lesson_id}/undo', here))
-    case 'redo':
-      return ask(client.POST('/api/lessons/{lesson_id}/redo', here))
-  }
-}
-
+/** Who has a lesson open hears what becomes of its writes. */
 export interface Listener {
   /** Everything has arrived; the lesson as the server has it, and what follows from it. */
   settled: (lesson: ChangedLesson) => void
   /** How many writes wait, and whether the server is out of reach. */
   waiting: (count: number, unreachable: boolean) => void
-  /** A write was refused and dropped. */
+  /** A write was refused with a sentence; it stands until it is mended or thrown away. */
   refused: (error: ApiError) => void
 }
 
-const KEPT = 'firm-footing-outbox'
 const RETRY_MS = 2000
+const ADOPT_MS = 10_000
 
-/** The queue of one lesson; what could not be sent is kept in the browser until it can. */
 export class Outbox {
-  private queue: Write[]
+  /** What the screens may show. */
+  readonly state = reactive({
+    entries: shallowReactive<Entry[]>([]),
+    unreachable: false,
+    /** The browser keeps nothing: what waits is lost when the page is closed. */
+    keepsNothing: false,
+  })
+  private readonly listeners = new Map<string, Listener>()
   private busy = false
-  private closed = false
+  private timer: ReturnType<typeof setTimeout> | null = null
+  private onItsWay: string | null = null
 
   constructor(
-    private readonly lesson: string,
-    private readonly listener: Listener,
+    private readonly page: string,
+    private readonly keeper: Keeper = keptWrites(),
     private readonly deliver: typeof send = send,
-  ) {
-    this.queue = kept().filter((write) => write.lesson === lesson)
-    if (this.queue.length > 0) void this.flush()
+  ) {}
+
+  /** Take over what earlier pages left, before anything is drawn; then look now and then for more. */
+  async start(): Promise<void> {
+    await this.adopt()
+    setInterval(() => void this.adopt(), ADOPT_MS)
   }
 
-  get empty(): boolean {
-    return this.queue.length === 0
+  attend(lesson: string, listener: Listener): () => void {
+    this.listeners.set(lesson, listener)
+    this.tell(lesson)
+    return () => {
+      if (this.listeners.get(lesson) === listener) this.listeners.delete(lesson)
+    }
+  }
+
+  /** How many of a lesson's writes have not arrived, refused ones aside. */
+  count(lesson: string): number {
+    return this.waiting(lesson).length
+  }
+
+  /** Writes that have not arrived, in their order, refused ones aside; of one lesson or of all. */
+  waiting(lesson?: string): Write[] {
+    const entries = this.state.entries.filter((e) => !e.refused)
+    return entries.map((e) => e.write).filter((w) => lesson === undefined || w.lesson === lesson)
   }
 
   /** Queue a write. A newer version of a row that has not left yet takes the older one's place. */
   put(write: Write): void {
-    const last = this.queue.length - 1
-    const older = this.queue[last]
-    const same = older?.kind === write.kind && older.id === write.id
-    if (last > 0 && same && !repeats(write)) this.queue[last] = inPlaceOf(older, write)
-    else this.queue.push(write)
-    this.keep()
+    const { entries } = this.state
+    const older = entries[entries.length - 1]
+    const free = older && older.name !== this.onItsWay && !older.refused
+    const both = free ? together(older.write, write) : null
+    // under a new name: the older one may have arrived, and only its answer been lost
+    const entry = { name: newId(), page: this.page, owner: this.page, at: Date.now() }
+    if (both && older) {
+      entries.pop()
+      this.forget(older)
+      entry.at = older.at
+    }
+    this.add({ ...entry, write: both ?? write })
     void this.flush()
   }
 
-  close(): void {
-    this.closed = true
+  /** Send a refused write again, changed or as it is. */
+  mend(name: string, write: Write): void {
+    this.throwAway(name)
+    this.put(write)
   }
 
+  throwAway(name: string): void {
+    const entry = this.state.entries.find((e) => e.name === name)
+    if (entry) this.drop(entry)
+  }
+
+  private add(entry: Entry): void {
+    this.state.entries.push(entry)
+    this.keep(entry)
+    this.tell(entry.write.lesson)
+  }
+
+  /** One pass over all that waits: what fails waits on, and what does not rest on it goes. */
   private async flush(): Promise<void> {
     if (this.busy) return
     this.busy = true
-    let lesson: ChangedLesson | null = null
-    while (this.queue.length > 0 && !this.closed) {
-      this.listener.waiting(this.queue.length, false)
-      try {
-        lesson = await this.deliver(this.queue[0] as Write, this.queue.length === 1)
-        this.queue.shift()
-      } catch (error) {
-        const known = error instanceof ApiError ? error : null
-        if (known !== null && known.status !== 0) {
-          this.queue.shift()
-          this.listener.refused(known)
-        } else {
-          this.listener.waiting(this.queue.length, true)
-          await new Promise((resolve) => setTimeout(resolve, RETRY_MS))
-        }
-      }
-      this.keep()
+    const failed: Entry[] = []
+    let entry: Entry | undefined
+    while ((entry = this.next(failed))) {
+      if (!(await this.attempt(entry, failed))) break
     }
     this.busy = false
-    if (this.closed) return
-    this.listener.waiting(this.queue.length, false)
-    if (lesson !== null) this.listener.settled(lesson)
+    const waits = this.state.entries.some((e) => !e.refused)
+    if (waits && this.timer === null) {
+      this.timer = setTimeout(() => {
+        this.timer = null
+        void this.flush()
+      }, RETRY_MS)
+    }
   }
 
-  private keep(): void {
-    const others = kept().filter((write) => write.lesson !== this.lesson)
-    const all = [...others, ...this.queue]
-    if (all.length > 0) localStorage.setItem(KEPT, JSON.stringify(all))
-    else localStorage.removeItem(KEPT)
+  private next(failed: Entry[]): Entry | undefined {
+    return this.state.entries.find(
+      (e) => !e.refused && !failed.includes(e) && failed.every((f) => mayPass(e.write, f.write)),
+    )
+  }
+
+  /** Whether it is worth going on. */
+  private async attempt(entry: Entry, failed: Entry[]): Promise<boolean> {
+    const { lesson } = entry.write
+    this.onItsWay = entry.name
+    this.tell(lesson)
+    try {
+      const last = this.count(lesson) === 1
+      const answer = await this.deliver(entry.write, last, entry.name, entry.page)
+      this.state.unreachable = false
+      this.onItsWay = null
+      this.drop(entry)
+      if (answer && this.count(lesson) === 0) this.listeners.get(lesson)?.settled(answer)
+      return true
+    } catch (error) {
+      this.onItsWay = null
+      const said = error instanceof ApiError ? error : null
+      if (said !== null && isRefusal(said)) {
+        this.state.unreachable = false
+        this.refuse(entry, said)
+        return true
+      }
+      failed.push(entry)
+      this.state.unreachable = said === null || said.status === 0
+      this.tell(lesson)
+      return !this.state.unreachable
+    }
+  }
+
+  private refuse(entry: Entry, said: ApiError): void {
+    const { entries } = this.state
+    const stands = { ...entry, refused: said.shape }
+    entries.splice(entries.indexOf(entry), 1, stands)
+    this.keep(stands)
+    this.tell(entry.write.lesson)
+    this.listeners.get(entry.write.lesson)?.refused(said)
+    // an undo that cannot be done any more is no work of anybody's
+    if (isInOrder(entry.write) && entry.write.kind !== 'decision') this.drop(entry)
+  }
+
+  private drop(entry: Entry): void {
+    const { entries } = this.state
+    const at = entries.findIndex((e) => e.name === entry.name)
+    if (at >= 0) entries.splice(at, 1)
+    this.forget(entry)
+    this.tell(entry.write.lesson)
+  }
+
+  private tell(lesson: string): void {
+    this.listeners.get(lesson)?.waiting(this.count(lesson), this.state.unreachable)
+  }
+
+  private keep(entry: Entry): void {
+    this.keeper.put(entry).catch(() => {
+      this.state.keepsNothing = true
+    })
+  }
+
+  private forget(entry: Entry): void {
+    this.keeper.remove(entry.name).catch(() => {
+      this.state.keepsNothing = true
+    })
+  }
+
+  /** Writes of pages that are closed are sent from here; each has one owner. */
+  private async adopt(): Promise<void> {
+    const take = async () => {
+      try {
+        const open = await openPages()
+        const mine = new Set(this.state.entries.map((e) => e.name))
+        for (const entry of await this.keeper.all()) {
+          const orphan = entry.owner === this.page || !open?.has(entry.owner)
+          if (mine.has(entry.name) || !orphan) continue
+          this.add({ ...entry, owner: this.page })
+        }
+      } catch {
+        this.state.keepsNothing = true
+      }
+    }
+    if ('locks' in navigator) await navigator.locks.request('firm-footing-adopt', take)
+    else await take()
+    if (this.state.entries.length > 0) void this.flush()
   }
 }
 
-/** These are sent in part: what only the older write says is kept. */
-const IN_PART: ReadonlySet<Write['kind']> = new Set([
-  'block',
-  'trace-change',
-  'follow-up',
-  'lesson',
-  'student',
-])
-function inPlaceOf(older: Write, newer: Write): Write {
-  if (!IN_PART.has(newer.kind) || !('body' in older) || !('body' in newer)) return newer
-  return { ...newer, body: { ...older.body, ...newer.body } } as Write
+/** A sentence about what was sent; anything else is worth trying again. */
+function isRefusal({ status }: ApiError): boolean {
+  return status >= 400 && status < 500 && status !== 408 && status !== 429
 }
 
-function repeats(write: Write): boolean {
-  return write.kind === 'undo' || write.kind === 'redo' || write.kind === 'decision'
+export const OUTBOX: InjectionKey<Outbox> = Symbol('what waits to be sent')
+
+export function useOutbox(): Outbox {
+  const outbox = inject(OUTBOX)
+  if (outbox === undefined) throw new Error('There is no outbox above this component.')
+  return outbox
 }
 
-function kept(): Write[] {
-  try {
-    return JSON.parse(localStorage.getItem(KEPT) ?? '[]') as Write[]
-  } catch {
-    return []
-  }
-}
+/** What is told of a conflict: of which field, what the server keeps, what was sent. */
+export type Conflict = Pick<Shape['ErrorShape'], 'where' | 'theirs' | 'mine'>

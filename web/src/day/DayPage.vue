@@ -3,6 +3,7 @@
 import { computed, ref, useTemplateRef } from 'vue'
 import { useRouter } from 'vue-router'
 import type { Lesson, Student } from '@/api/client'
+import { useOutbox } from '@/api/outbox'
 import AvatarMark from '@/day/AvatarMark.vue'
 import DueList from '@/day/DueList.vue'
 import LessonList from '@/day/LessonList.vue'
@@ -15,6 +16,7 @@ import { handicapWord } from '@/ui/handicap'
 import StateMessage from '@/ui/StateMessage.vue'
 
 const router = useRouter()
+const outbox = useOutbox()
 const { day, failure, problem, busy, load, begin, openFile } = useDay()
 const adding = ref(false)
 const chooser = useTemplateRef<HTMLInputElement>('chooser')
@@ -56,6 +58,11 @@ const todayWord = dayWord(new Date().toISOString())
 const archived = computed(() => day.value?.students.filter((s) => s.archived).length ?? 0)
 async function added(student: Student): Promise<void> {
   adding.value = false
+  const waits = outbox.waiting('').some((w) => w.id === student.id)
+  if (waits) {
+    wanted.value = student.name // nothing can be read of them yet, but a lesson can begin
+    return
+  }
   await load()
   void router.push({ name: 'student', params: { id: student.id } })
 }

@@ -1,7 +1,11 @@
 <script setup lang="ts">
 // A student, new or known: a name and a hand are enough.
 import { ref } from 'vue'
-import { ApiError, ask, client, type Student } from '@/api/client'
+import { ApiError, ask, client, type Shape, type Student } from '@/api/client'
+import { useOutbox } from '@/api/outbox'
+import { newId } from '@/api/page'
+import { newStudent } from '@/lesson/applyWrite'
+import { changedFields } from '@/lesson/changedFields'
 import { useKnowledge } from '@/api/knowledge'
 import LimitDetails from '@/day/LimitDetails.vue'
 import { handicapWord, typedHandicap } from '@/ui/handicap'
@@ -11,6 +15,7 @@ import { AGES, HANDS } from '@/ui/words'
 const props = defineProps<{ student?: Student }>()
 const emit = defineEmits<{ saved: [student: Student]; cancelled: [] }>()
 const known = useKnowledge()
+const outbox = useOutbox()
 
 const was = props.student
 const name = ref(was?.name ?? '')
@@ -29,6 +34,26 @@ const handicapRule = (value: string) =>
 const nameRule = (value: string) =>
   value.trim() !== '' || 'Give a name, so that you find them again.'
 
+/** Only what changed goes, with what it was: limits written down elsewhere stay. */
+async function changed(before: Student, wanted: Shape['StudentChange']): Promise<Student> {
+  const body = changedFields(before, wanted)
+  if (body === null) return before
+  const params = { path: { student_id: before.id } }
+  return ask(client.PATCH('/api/students/{student_id}', { params, body }))
+}
+
+/** Without a connection the student is added here, and the server hears of it later. */
+async function added(wanted: Shape['StudentChange'] & { id: string }): Promise<Student> {
+  const body = { ...wanted, guardian_agreed: false } as Shape['NewStudent'] & { id: string }
+  try {
+    return await ask(client.POST('/api/students', { body }))
+  } catch (error) {
+    if (!(error instanceof ApiError) || error.status !== 0) throw error
+    outbox.put({ kind: 'new-student', lesson: '', id: body.id, body })
+    return newStudent(body.id, body)
+  }
+}
+
 async function save(): Promise<void> {
   if (nameRule(name.value) !== true || handicapRule(handicap.value) !== true) return
   busy.value = true
@@ -45,15 +70,7 @@ async function save(): Promise<void> {
     about: about.value,
   }
   try {
-    const student = was
-      ? await ask(
-          client.PATCH('/api/students/{student_id}', {
-            params: { path: { student_id: was.id } },
-            body,
-          }),
-        )
-      : await ask(client.POST('/api/students', { body: { ...body, guardian_agreed: false } }))
-    emit('saved', student)
+    emit('saved', was ? await changed(was, body) : await added({ ...body, id: newId() }))
   } catch (error) {
     problem.value = error as ApiError
   } finally {

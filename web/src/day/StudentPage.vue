@@ -1,5 +1,6 @@
 <script setup lang="ts">
 // A student: who they are and their lessons.
+import { forgetReadLately } from '@/api/readLately'
 import { useQuery, useQueryClient } from '@tanstack/vue-query'
 import { computed, ref } from 'vue'
 import { useRouter } from 'vue-router'
@@ -63,6 +64,7 @@ async function archive(archived: boolean): Promise<void> {
 async function remove(): Promise<void> {
   try {
     await ask(client.DELETE('/api/students/{student_id}', { params }))
+    await forgetReadLately()
     void router.push('/')
   } catch (error) {
     problem.value = error as ApiError

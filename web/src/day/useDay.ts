@@ -2,10 +2,14 @@
 import { useQuery } from '@tanstack/vue-query'
 import { computed, ref, shallowRef } from 'vue'
 import { ApiError, ask, client, type Lesson, type Shape, type Student } from '@/api/client'
+import { useOutbox, type Write } from '@/api/outbox'
+import { newId } from '@/api/page'
+import { newLesson, newStudent } from '@/lesson/applyWrite'
 import { useSettings } from '@/ui/settings'
 
 export function useDay() {
   const settings = useSettings()
+  const outbox = useOutbox()
   const problem = shallowRef<ApiError | null>(null)
   const busy = ref(false)
   // both before anything is drawn: what comes later would push the list away under a finger
@@ -19,7 +23,7 @@ export function useDay() {
       return { ...everyone, due }
     },
   })
-  const day = computed(() => data.value ?? null)
+  const day = computed(() => data.value && withBegunHere(data.value, outbox.waiting()))
   const load = () => refetch()
 
   async function guarded<T>(work: () => Promise<T>): Promise<T | null> {
@@ -35,16 +39,19 @@ export function useDay() {
     }
   }
 
+  /** Without a connection it begins here, and the server hears of it later. */
   function begin(student: Student): Promise<Lesson | null> {
-    const path = { student_id: student.id }
-    return guarded(() =>
-      ask(
-        client.POST('/api/students/{student_id}/lessons', {
-          params: { path },
-          body: { school: settings.school } as Shape['NewLesson'],
-        }),
-      ),
-    )
+    const body = { ...beginning(settings.school), id: newId(), block_id: newId() }
+    const params = { path: { student_id: student.id } }
+    return guarded(async () => {
+      try {
+        return await ask(client.POST('/api/students/{student_id}/lessons', { params, body }))
+      } catch (error) {
+        if (!(error instanceof ApiError) || error.status !== 0) throw error
+        outbox.put({ kind: 'new-lesson', lesson: body.id, id: student.id, student, body })
+        return newLesson(body.id, body, student)
+      }
+    })
   }
 
   function openFile(file: File): Promise<Lesson | null> {
@@ -56,6 +63,46 @@ export function useDay() {
   }
 
   return { day, failure: error, problem, busy, load, begin, openFile }
+}
+
+/** Students and lessons of this device that the server has not heard of yet are there too. */
+function withBegunHere<T extends Shape['Day']>(day: T, waiting: readonly Write[]): T {
+  const students = waiting.flatMap((w) =>
+    w.kind === 'new-student' ? [newStudent(w.id, w.body)] : [],
+  )
+  const lessons = waiting.flatMap((w) => (w.kind === 'new-lesson' ? [brief(w, waiting)] : []))
+  const there = new Set([...day.students, ...day.lessons].map((row) => row.id))
+  const isNew = ({ id }: { id: string }) => !there.has(id)
+  return {
+    ...day,
+    students: [...day.students, ...students.filter(isNew)],
+    lessons: [...lessons.filter(isNew), ...day.lessons],
+  }
+}
+
+function brief(begun: Write & { kind: 'new-lesson' }, waiting: readonly Write[]) {
+  const count = (kind: Write['kind']) =>
+    waiting.filter((w) => w.lesson === begun.lesson && w.kind === kind).length
+  return {
+    id: begun.lesson,
+    student_id: begun.student.id,
+    student_name: begun.student.name,
+    handedness: begun.student.handedness,
+    started_at: new Date().toISOString(),
+    complaint: '',
+    finished: false,
+    stage: null,
+    balls: count('shot'),
+    answers: count('answer'),
+    decided: null,
+    next: { stage: 'shots' as const, words: 'Waits for a connection', done: false },
+  }
+}
+
+/** What a new lesson brings along: the school, and where on earth its days are counted. */
+function beginning(school: Shape['School']): Shape['NewLesson'] {
+  const zone = Intl.DateTimeFormat().resolvedOptions().timeZone
+  return { complaint: '', zone, school }
 }
 
 /** JSON at least; whether it is a case, and where not, the server says. */

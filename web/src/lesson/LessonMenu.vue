@@ -1,5 +1,6 @@
 <script setup lang="ts">
 // What belongs to the lesson as a whole: complaint, school, what is at hand, notes, the case file.
+import { newId } from '@/api/page'
 import { useOpenLesson } from '@/lesson/openLesson'
 import { mdiNotebookOutline } from '@mdi/js'
 import { computed, ref } from 'vue'
@@ -30,7 +31,7 @@ function bringIn(): void {
 }
 function addNote(): void {
   if (note.value.trim() === '') return
-  open.putNote(crypto.randomUUID(), note.value)
+  open.putNote(newId(), note.value)
   note.value = ''
 }
 </script>

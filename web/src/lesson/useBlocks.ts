@@ -1,4 +1,5 @@
 // Blocks begun from a stage: the balls are then logged on the shots.
+import { newId } from '@/api/page'
 import { useRouter } from 'vue-router'
 import type { Lesson, Shape } from '@/api/client'
 import type { OpenLesson } from '@/lesson/useLesson'
@@ -20,7 +21,7 @@ export function useBlocks(open: OpenLesson, lesson: () => Lesson, shown: (id: st
   /** Balls with a drill in force, in the block that has some already or in a new one. */
   function hitWith(drill: string): void {
     const there = lesson().blocks.find((b) => b.kind === 'trial' && b.drill === drill)
-    const id = there?.id ?? crypto.randomUUID()
+    const id = there?.id ?? newId()
     if (!there) open.putBlock(id, { kind: 'trial', drill, ...asBaseline() })
     go(id)
   }
@@ -29,7 +30,7 @@ export function useBlocks(open: OpenLesson, lesson: () => Lesson, shown: (id: st
     const there = lesson().blocks.find(
       (b) => b.kind === 'retest' && b.club === club && b.own_targets === ownTargets,
     )
-    const id = there?.id ?? crypto.randomUUID()
+    const id = there?.id ?? newId()
     if (!there) open.putBlock(id, { kind: 'retest', own_targets: ownTargets, ...asBaseline(club) })
     go(id)
   }

@@ -1,27 +1,15 @@
 // One open lesson: what is in it, what it amounts to, and every way to change it.
 // A change shows at once, goes out through the outbox, and the server's version settles it.
-import { computed, onScopeDispose, ref, shallowRef } from 'vue'
+import { computed, onScopeDispose, ref, shallowRef, watch } from 'vue'
 import { ApiError, ask, client } from '@/api/client'
-import type {
-  Answer,
-  AnswerWord,
-  Block,
-  Diagnosis,
-  Lesson,
-  Shape,
-  Shot,
-  Source,
-} from '@/api/client'
+import type { Answer, AnswerWord, Diagnosis, Lesson, Shape, Shot, Source } from '@/api/client'
 import { useKnowledge } from '@/api/knowledge'
-import { Outbox, type Write } from '@/api/outbox'
+import { useOutbox, type Write } from '@/api/outbox'
+import { newId } from '@/api/page'
+import { keepToRead } from '@/api/readLately'
+import { applyWrite, begunHere } from '@/lesson/applyWrite'
+import { changedFields } from '@/lesson/changedFields'
 import { useArrivals } from '@/lesson/useArrivals'
-
-/** A new block until the server has it: a ball may be logged into it at once. */
-function newBlock(id: string, position: number, body: Shape['BlockIn']): Block {
-  const unnoted = { drill: null, expected_carry_m: null, effort_pct: null, stance: null }
-  const usual = { kind: 'baseline', club: '7i', surface: null, teed: null, own_targets: false }
-  return { ...unnoted, ...usual, ...body, id, position, shots: [] } as Block
-}
 
 export type Saving = { state: 'saved' | 'saving' | 'unreachable'; waiting: number }
 
@@ -36,16 +24,28 @@ export function useLesson(id: string) {
   /** The look that a round asks now; without one, the best look is asked. */
   const roundAsks = ref<Look | null>(null)
   const asking = computed<Look | null>(
-    () => roundAsks.value ?? diagnosis.value?.ranking.next_checks[0] ?? null,
+    () =>
+      roundAsks.value ??
+      diagnosis.value?.ranking.next_checks.find((look) => !answeredSince.value.has(look.id)) ??
+      null,
   )
+  /** Looks answered since the ranking was worked out: without a connection the next one is asked. */
+  const answeredSince = shallowRef<ReadonlySet<string>>(new Set())
+  watch(diagnosis, () => {
+    answeredSince.value = new Set()
+  })
   /** The check answered last, anew each time. */
   const lastAnswer = shallowRef<{ check: string } | null>(null)
   const saving = ref<Saving>({ state: 'saved', waiting: 0 })
 
-  const outbox = new Outbox(id, {
+  const outbox = useOutbox()
+  const detach = outbox.attend(id, {
     settled({ diagnosis: found, balls: read, ...arrived }) {
       changes++
-      if (outbox.empty) lesson.value = arrived
+      if (outbox.count(id) === 0) {
+        lesson.value = arrived
+        keepToRead(arrived, found ?? null, read ?? null)
+      }
       if (found == null) void weigh()
       else {
         asked++
@@ -62,9 +62,7 @@ export function useLesson(id: string) {
       void load()
     },
   })
-  onScopeDispose(() => {
-    outbox.close()
-  })
+  onScopeDispose(detach)
 
   /** Changes begun and settled; what was read before one of them is not the lesson as it is. */
   let changes = 0
@@ -76,15 +74,24 @@ export function useLesson(id: string) {
         ask(client.GET('/api/lessons/{lesson_id}', { params: { path } })),
         weigh(),
       ])
-      if (changes === before) lesson.value = arrived
+      if (changes === before) lesson.value = withWaiting(arrived)
       failure.value = null
     } catch (error) {
       // a lesson once read stays on the screen; what is changed meanwhile waits in the outbox
-      if (lesson.value === null) failure.value = error as ApiError
+      if (lesson.value !== null) return
+      const begun = begunHere(outbox.waiting(), id)
+      if (begun) lesson.value = withWaiting(begun)
+      else failure.value = error as ApiError
     }
   }
 
-  useArrivals(id, lesson, () => outbox.empty, load)
+  /** As it is here: what has not arrived yet is in it too. */
+  function withWaiting(arrived: Lesson): Lesson {
+    for (const write of outbox.waiting(id)) applyWrite(arrived, write)
+    return arrived
+  }
+
+  useArrivals(id, lesson, () => outbox.count(id) === 0, load)
 
   let asked = 0
   async function weigh(): Promise<void> {
@@ -106,6 +113,7 @@ export function useLesson(id: string) {
   function put(write: Write): void {
     refusal.value = null
     changes++
+    if (lesson.value) applyWrite(lesson.value, write)
     outbox.put(write)
   }
 
@@ -114,21 +122,11 @@ export function useLesson(id: string) {
   function putShot(shotId: string, blockId: string, observed: Shot, touched: Touched): void {
     const block = lesson.value?.blocks.find((b) => b.id === blockId)
     if (block === undefined) return
-    const known = block.shots.find((s) => s.id === shotId)
-    if (known) Object.assign(known, { observed, touched })
-    else {
-      const hit_at = new Date().toISOString()
-      const shot = { id: shotId, block_id: blockId, observed, touched, hit_at }
-      block.shots.push(shot as (typeof block.shots)[number])
-    }
     const body = { block_id: blockId, observed: observed as Shape['Shot'], touched }
     put({ kind: 'shot', lesson: id, id: shotId, body })
   }
 
   function deleteShot(shotId: string): void {
-    for (const block of lesson.value?.blocks ?? []) {
-      block.shots = block.shots.filter((s) => s.id !== shotId)
-    }
     put({ kind: 'shot-gone', lesson: id, id: shotId })
   }
 
@@ -155,24 +153,11 @@ export function useLesson(id: string) {
     if (!answers) return
     const same = (a: Answer) =>
       a.check_id === checkId && a.source === source && a.block_id === blockId
-    const known = answers.find(same)
-    const answerId = known?.id ?? crypto.randomUUID()
-    if (known) Object.assign(known, { answer, share })
-    else {
-      const answered_at = new Date().toISOString()
-      answers.push({
-        id: answerId,
-        check_id: checkId,
-        answer,
-        source,
-        share,
-        block_id: blockId,
-        answered_at,
-      })
-    }
+    const answerId = answers.find(same)?.id ?? newId()
     const body = { check_id: checkId, answer, source, share, block_id: blockId }
     put({ kind: 'answer', lesson: id, id: answerId, body })
     lastAnswer.value = { check: checkId }
+    answeredSince.value = new Set([...answeredSince.value, checkId])
   }
 
   /** A round asks this look now; null: it is over. */
@@ -187,16 +172,10 @@ export function useLesson(id: string) {
   }
 
   function deleteAnswer(answerId: string): void {
-    if (!lesson.value) return
-    lesson.value.answers = lesson.value.answers.filter((a) => a.id !== answerId)
     put({ kind: 'answer-gone', lesson: id, id: answerId })
   }
 
   function putBlock(blockId: string, body: Shape['BlockIn']): void {
-    const blocks = lesson.value?.blocks ?? []
-    const known = blocks.find((b) => b.id === blockId)
-    if (known) Object.assign(known, body)
-    else blocks.push(newBlock(blockId, blocks.length, body))
     put({ kind: 'block', lesson: id, id: blockId, body })
   }
 
@@ -214,22 +193,23 @@ export function useLesson(id: string) {
   const judgedReal = ref(false)
   function tapRepetition(drill: string, result: Shape['RepetitionIn']['result']): void {
     const real = judgedReal.value
-    const repetition = { id: crypto.randomUUID(), drill, result, real }
-    lesson.value?.repetitions.push({ ...repetition, done_at: new Date().toISOString() })
-    put({ kind: 'repetition', lesson: id, id: repetition.id, body: { drill, result, real } })
+    put({ kind: 'repetition', lesson: id, id: newId(), body: { drill, result, real } })
   }
   function followUp(body: Shape['FollowUpIn']): void {
     put({ kind: 'follow-up', lesson: id, id, body })
   }
 
+  /** Only the fields that changed go out, each with what it was: a stale page erases nothing. */
   function changeLesson(body: Shape['LessonChange']): void {
-    if (lesson.value) Object.assign(lesson.value, body)
-    put({ kind: 'lesson', lesson: id, id, body })
+    if (!lesson.value) return
+    const sent = changedFields(lesson.value, body)
+    if (sent !== null) put({ kind: 'lesson', lesson: id, id, body: sent })
   }
 
   function changeStudent(body: Shape['StudentChange']): void {
-    if (lesson.value) Object.assign(lesson.value.student, body)
-    put({ kind: 'student', lesson: id, id, body })
+    if (!lesson.value) return
+    const sent = changedFields(lesson.value.student, body)
+    if (sent !== null) put({ kind: 'student', lesson: id, id, body: sent })
   }
 
   function putNote(noteId: string, text: string): void {
@@ -239,13 +219,16 @@ export function useLesson(id: string) {
     put({ kind: 'note-gone', lesson: id, id: noteId })
   }
   function decide(cause: string, reason: string): void {
-    put({ kind: 'decision', lesson: id, id: crypto.randomUUID(), body: { cause, reason } })
+    put({ kind: 'decision', lesson: id, id: newId(), body: { cause, reason } })
   }
+  /** The step that the button names; while something is on its way, this page's last one. */
   function undo(): void {
-    put({ kind: 'undo', lesson: id, id })
+    const step = outbox.count(id) === 0 ? (lesson.value?.undo_step ?? null) : null
+    put({ kind: 'undo', lesson: id, id, body: { step } })
   }
   function redo(): void {
-    put({ kind: 'redo', lesson: id, id })
+    const step = outbox.count(id) === 0 ? (lesson.value?.redo_step ?? null) : null
+    put({ kind: 'redo', lesson: id, id, body: { step } })
   }
 
   const acts = { putShot, deleteShot, putAnswer, deleteAnswer, putBlock, changeLesson }

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 // A few balls with one thing changed: what each of the two causes predicts, then what came.
+import { newId } from '@/api/page'
 import { computed } from 'vue'
 import type { Diagnosis } from '@/api/client'
 import { useKnowledge } from '@/api/knowledge'
@@ -43,7 +44,7 @@ const counted = computed(() => {
 function begin(): void {
   const like = lesson.value.blocks.find((b) => b.kind === 'baseline')
   if (!planned.value || !like) return
-  const id = crypto.randomUUID()
+  const id = newId()
   const { club, surface, expected_carry_m } = like
   const body = {
     kind: 'trial',

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 // A trace from a table of samples: what is in it is said before it is kept.
+import { newId } from '@/api/page'
 import { computed, ref } from 'vue'
 import { ApiError, ask, client, type Shape } from '@/api/client'
 import { useOpenLesson } from '@/lesson/openLesson'
@@ -61,7 +62,7 @@ function hold(at: number, field: string): void {
 }
 function keep(): void {
   if (!preview.value?.recorded) return
-  open.putTrace(crypto.randomUUID(), {
+  open.putTrace(newId(), {
     recorded: preview.value.recorded,
     block_id: null,
     name: fileName.value.slice(0, 80),

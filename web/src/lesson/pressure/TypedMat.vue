@@ -1,5 +1,6 @@
 <script setup lang="ts">
 // Numbers read off a mat's own screen, in one row: judged by the same corridor as a trace.
+import { newId } from '@/api/page'
 import { computed, ref } from 'vue'
 import { useOpenLesson } from '@/lesson/openLesson'
 import { typedNumber } from '@/ui/units'
@@ -37,7 +38,7 @@ const enough = computed(
 
 function keep(): void {
   if (!enough.value) return
-  open.putTrace(crypto.randomUUID(), {
+  open.putTrace(newId(), {
     recorded: { typed_pct: Object.fromEntries(shares.value) },
     block_id: null,
     name: 'Typed',

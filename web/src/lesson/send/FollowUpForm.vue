@@ -1,5 +1,6 @@
 <script setup lang="ts">
 // What came back after the lesson: practice, the course, and whether the cause was right.
+import { newId } from '@/api/page'
 import { computed, ref, shallowRef } from 'vue'
 import { useRouter } from 'vue-router'
 import { ApiError, ask, client, type Shape } from '@/api/client'
@@ -30,11 +31,15 @@ const next = computed(() => {
 const router = useRouter()
 const busy = ref(false)
 const problem = shallowRef<ApiError | null>(null)
+/** The same however often it is asked for: one lesson takes it up. */
+const takenUpAs = newId()
 async function reopen(): Promise<void> {
   busy.value = true
   const params = { path: { lesson_id: lesson.value.id } }
+  const zone = Intl.DateTimeFormat().resolvedOptions().timeZone
   try {
-    const { id } = await ask(client.POST('/api/lessons/{lesson_id}/reopen', { params }))
+    const body = { id: takenUpAs, zone }
+    const { id } = await ask(client.POST('/api/lessons/{lesson_id}/reopen', { params, body }))
     void router.push({ name: 'lesson', params: { id, stage: 'listen' } })
   } catch (error) {
     problem.value = error as ApiError

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 // Another block of balls: of which kind? It takes over club, ground and carry of the one shown.
+import { newId } from '@/api/page'
 import { computed, ref, watch } from 'vue'
 import type { Block } from '@/api/client'
 import { useKnowledge } from '@/api/knowledge'
@@ -21,7 +22,7 @@ watch(asking, () => {
 })
 
 function begin(kind: Block['kind']): void {
-  const id = crypto.randomUUID()
+  const id = newId()
   const { club, surface, teed, expected_carry_m } = props.block
   const changed = kind === 'trial' ? { drill: drill.value } : {}
   open.putBlock(id, { kind, ...changed, club, surface, teed, expected_carry_m })

@@ -1,6 +1,7 @@
 // Logging a ball by up to three touches, any of which may be skipped.
 //
 //   touch ──► the open ball gets it ──► touching what is filled, or Enter, begins the next ball
+import { newId } from '@/api/page'
 import { computed, ref } from 'vue'
 import type { LoggedShot, Shot } from '@/api/client'
 import { useKnowledge } from '@/api/knowledge'
@@ -46,7 +47,7 @@ export function useBallEntry(open: OpenLesson, blockId: () => string | null) {
     begun = null
     let ball = find(currentId.value)
     if (ball && chosenId.value === null && isFilled(ball, part)) ball = undefined
-    const id = ball?.id ?? crypto.randomUUID()
+    const id = ball?.id ?? newId()
     if (chosenId.value === null) openId.value = id
     const observed = { ...without(ball?.observed ?? {}, part), ...values }
     open.putShot(id, block, observed, { ...keptTouches(ball?.touched ?? {}, part), ...touched })
@@ -63,7 +64,7 @@ export function useBallEntry(open: OpenLesson, blockId: () => string | null) {
     const block = blockId()
     if (block === null) return
     const ball = find(currentId.value)
-    const id = ball?.id ?? crypto.randomUUID()
+    const id = ball?.id ?? newId()
     if (chosenId.value === null) openId.value = id
     open.putShot(id, block, { ...(ball?.observed ?? {}), ...values }, ball?.touched ?? {})
   }

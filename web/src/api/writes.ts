@@ -1,0 +1,209 @@
+// Every kind of change, and how each is sent. An id made here goes with it, so that sending it twice
+// makes it once.
+import { ask, client, type ChangedLesson, type Shape, type Student } from '@/api/client'
+
+export type Write =
+  | { kind: 'shot'; lesson: string; id: string; body: Shape['ShotIn'] }
+  | { kind: 'shot-gone'; lesson: string; id: string }
+  | { kind: 'answer'; lesson: string; id: string; body: Shape['AnswerIn'] }
+  | { kind: 'answer-gone'; lesson: string; id: string }
+  | { kind: 'block'; lesson: string; id: string; body: Shape['BlockIn'] }
+  | { kind: 'note'; lesson: string; id: string; body: Shape['NoteIn'] }
+  | { kind: 'note-gone'; lesson: string; id: string }
+  | { kind: 'lesson'; lesson: string; id: string; body: Shape['LessonChange'] }
+  | { kind: 'student'; lesson: string; id: string; body: Shape['StudentChange'] }
+  | { kind: 'decision'; lesson: string; id: string; body: Shape['DecisionIn'] }
+  | { kind: 'trace'; lesson: string; id: string; body: Shape['TraceIn'] }
+  | { kind: 'trace-change'; lesson: string; id: string; body: Shape['TraceChange'] }
+  | { kind: 'trace-gone'; lesson: string; id: string }
+  | { kind: 'repetition'; lesson: string; id: string; body: Shape['RepetitionIn'] }
+  | { kind: 'follow-up'; lesson: string; id: string; body: Shape['FollowUpIn'] }
+  | { kind: 'undo' | 'redo'; lesson: string; id: string; body: Shape['StepIn'] }
+  | { kind: 'new-student'; lesson: ''; id: string; body: Shape['NewStudent'] }
+  | { kind: 'new-lesson'; lesson: string; id: string; student: Student; body: Shape['NewLesson'] }
+
+/**
+ * Send one write; the answer is the lesson as it then is, with what follows from it when asked.
+ * `name`: the write's own id, the same whenever it is sent again. `page`: the one it was made on.
+ */
+export function send(
+  write: Write,
+  diagnosis: boolean,
+  name: string,
+  page: string,
+): Promise<ChangedLesson | null> {
+  const query = { diagnosis }
+  const headers = { 'write-id': name, 'page-id': page }
+  const { lesson: lesson_id, id } = write
+  const here = { params: { path: { lesson_id }, query } }
+  switch (write.kind) {
+    case 'shot': {
+      const params = { path: { lesson_id, shot_id: id }, query }
+      const { body } = write
+      return ask(client.PUT('/api/lessons/{lesson_id}/shots/{shot_id}', { params, body, headers }))
+    }
+    case 'shot-gone': {
+      const params = { path: { lesson_id, shot_id: id }, query }
+      return ask(client.DELETE('/api/lessons/{lesson_id}/shots/{shot_id}', { params, headers }))
+    }
+    case 'answer': {
+      const params = { path: { lesson_id, answer_id: id }, query }
+      const { body } = write
+      return ask(
+        client.PUT('/api/lessons/{lesson_id}/answers/{answer_id}', { params, body, headers }),
+      )
+    }
+    case 'answer-gone': {
+      const params = { path: { lesson_id, answer_id: id }, query }
+      return ask(client.DELETE('/api/lessons/{lesson_id}/answers/{answer_id}', { params, headers }))
+    }
+    case 'block': {
+      const params = { path: { lesson_id, block_id: id }, query }
+      const { body } = write
+      return ask(
+        client.PUT('/api/lessons/{lesson_id}/blocks/{block_id}', { params, body, headers }),
+      )
+    }
+    case 'note': {
+      const params = { path: { lesson_id, note_id: id }, query }
+      const { body } = write
+      return ask(client.PUT('/api/lessons/{lesson_id}/notes/{note_id}', { params, body, headers }))
+    }
+    case 'note-gone': {
+      const params = { path: { lesson_id, note_id: id }, query }
+      return ask(client.DELETE('/api/lessons/{lesson_id}/notes/{note_id}', { params, headers }))
+    }
+    case 'trace': {
+      const params = { path: { lesson_id, trace_id: id }, query }
+      const { body } = write
+      return ask(
+        client.PUT('/api/lessons/{lesson_id}/traces/{trace_id}', { params, body, headers }),
+      )
+    }
+    case 'trace-change': {
+      const params = { path: { lesson_id, trace_id: id }, query }
+      const { body } = write
+      return ask(
+        client.PATCH('/api/lessons/{lesson_id}/traces/{trace_id}', { params, body, headers }),
+      )
+    }
+    case 'trace-gone': {
+      const params = { path: { lesson_id, trace_id: id }, query }
+      return ask(client.DELETE('/api/lessons/{lesson_id}/traces/{trace_id}', { params, headers }))
+    }
+    case 'repetition': {
+      const params = { path: { lesson_id, repetition_id: id }, query }
+      const { body } = write
+      return ask(
+        client.PUT('/api/lessons/{lesson_id}/repetitions/{repetition_id}', {
+          params,
+          body,
+          headers,
+        }),
+      )
+    }
+    case 'lesson':
+      return ask(client.PATCH('/api/lessons/{lesson_id}', { ...here, headers, body: write.body }))
+    case 'student':
+      return ask(
+        client.PATCH('/api/lessons/{lesson_id}/student', { ...here, headers, body: write.body }),
+      )
+    case 'decision':
+      return ask(
+        client.POST('/api/lessons/{lesson_id}/decisions', { ...here, headers, body: write.body }),
+      )
+    case 'follow-up':
+      return ask(
+        client.PUT('/api/lessons/{lesson_id}/follow-up', { ...here, headers, body: write.body }),
+      )
+    case 'undo':
+      return ask(
+        client.POST('/api/lessons/{lesson_id}/undo', { ...here, headers, body: write.body }),
+      )
+    case 'redo':
+      return ask(
+        client.POST('/api/lessons/{lesson_id}/redo', { ...here, headers, body: write.body }),
+      )
+    case 'new-student':
+      return ask(client.POST('/api/students', { body: write.body })).then(() => null)
+    case 'new-lesson': {
+      const params = { path: { student_id: id } }
+      const { body } = write
+      return ask(client.POST('/api/students/{student_id}/lessons', { params, body }))
+    }
+  }
+}
+
+/** What it is called where it waits. */
+const WORDS: Record<Write['kind'], [one: string, many: string]> = {
+  shot: ['ball', 'balls'],
+  'shot-gone': ['ball taken out', 'balls taken out'],
+  answer: ['answer', 'answers'],
+  'answer-gone': ['answer taken back', 'answers taken back'],
+  block: ['block', 'blocks'],
+  note: ['note', 'notes'],
+  'note-gone': ['note taken out', 'notes taken out'],
+  lesson: ['change of the lesson', 'changes of the lesson'],
+  student: ['change of the student', 'changes of the student'],
+  decision: ['decision', 'decisions'],
+  trace: ['trace', 'traces'],
+  'trace-change': ['change of a trace', 'changes of traces'],
+  'trace-gone': ['trace taken out', 'traces taken out'],
+  repetition: ['repetition', 'repetitions'],
+  'follow-up': ['follow-up', 'follow-ups'],
+  undo: ['undo', 'undos'],
+  redo: ['redo', 'redos'],
+  'new-student': ['new student', 'new students'],
+  'new-lesson': ['new lesson', 'new lessons'],
+}
+
+export function writeWord(kind: Write['kind']): string {
+  return WORDS[kind][0]
+}
+
+/** "2 balls, a note" */
+export function writesWord(writes: readonly Write[]): string {
+  const counts = new Map<Write['kind'], number>()
+  for (const { kind } of writes) counts.set(kind, (counts.get(kind) ?? 0) + 1)
+  return [...counts].map(([kind, n]) => `${n} ${WORDS[kind][n === 1 ? 0 : 1]}`).join(', ')
+}
+
+/** These are sent in part: what only the older write says is kept. */
+const IN_PART: ReadonlySet<Write['kind']> = new Set([
+  'block',
+  'trace-change',
+  'follow-up',
+  'lesson',
+  'student',
+])
+const PARTS = ['listen', 'cue', 'sheet', 'school', 'was'] as const
+
+/** One write that says what both say; null: both must go. */
+export function together(older: Write, newer: Write): Write | null {
+  const same = older.kind === newer.kind && older.id === newer.id && older.lesson === newer.lesson
+  if (!same || isInOrder(newer)) return null
+  if (!IN_PART.has(newer.kind) || !('body' in older) || !('body' in newer)) return newer
+  const before = older.body as Record<string, object>
+  const after = newer.body as Record<string, object>
+  const body: Record<string, unknown> = { ...before, ...after }
+  for (const part of PARTS) {
+    if (before[part] && after[part]) {
+      const [first, then] = part === 'was' ? [after, before] : [before, after]
+      body[part] = { ...first[part], ...then[part] }
+    }
+  }
+  return { ...newer, body } as Write
+}
+
+/** What rests on all that was done before it. */
+export function isInOrder({ kind }: Write): boolean {
+  return kind === 'undo' || kind === 'redo' || kind === 'decision'
+}
+
+/** Whether a write may go although an earlier one still waits. */
+export function mayPass(write: Write, waiting: Write): boolean {
+  if (waiting.kind === 'new-student') return write.kind !== 'new-lesson' || write.id !== waiting.id
+  if (write.lesson !== waiting.lesson) return true
+  const made = waiting.kind === 'block' || waiting.kind === 'new-lesson'
+  return write.id !== waiting.id && !isInOrder(write) && !made
+}

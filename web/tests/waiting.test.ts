@@ -1,0 +1,80 @@
+// @vitest-environment jsdom
+// What waits is kept across pages, counted, and what was refused can be mended.
+import 'fake-indexeddb/auto'
+import { beforeEach, describe, expect, it } from 'vitest'
+import { keptWrites, type Entry } from '@/api/keptWrites'
+import { newId } from '@/api/page'
+import type { Write } from '@/api/writes'
+import { settledConflict, valueWord } from '@/waiting/conflict'
+import { furnish } from './mounting'
+
+const note = (text: string): Write => ({ kind: 'note', lesson: 'L', id: text, body: { text } })
+const entry = (name: string, at: number): Entry => {
+  return { name, page: 'P', owner: 'P', at, write: note(name) }
+}
+const told = {
+  where: 'listen.health',
+  theirs: 'pregnant, no impact drills',
+  mine: 'sore wrist',
+}
+const stale = {
+  kind: 'lesson',
+  lesson: 'L',
+  id: 'L',
+  body: { listen: { health: 'sore wrist', goal: 'x' }, was: { 'listen.health': '' } },
+} as unknown as Write
+
+beforeEach(furnish)
+
+describe('writes that wait', () => {
+  it('are there for the next page, in the order they were made', async () => {
+    const here = keptWrites()
+    await here.put(entry('b', 2))
+    await here.put(entry('a', 1))
+    await here.put(entry('c', 3))
+    await here.remove('c')
+    const next = await keptWrites().all()
+    expect(next.map((e) => e.write.id)).toEqual(['a', 'b'])
+  })
+  it('of an earlier version are taken over once', async () => {
+    localStorage.setItem('firm-footing-outbox', JSON.stringify([note('old')]))
+    const kept = keptWrites()
+    expect((await kept.all()).some((e) => e.write.id === 'old')).toBe(true)
+    expect((await kept.all()).some((e) => e.write.id === 'old')).toBe(false)
+  })
+  it('have names that no other page makes', () => {
+    expect(new Set(Array.from({ length: 200 }, newId)).size).toBe(200)
+  })
+})
+
+describe('a conflict', () => {
+  it('keeps both, in one field', () => {
+    expect(settledConflict(stale, told, 'both')).toMatchObject({
+      body: {
+        listen: { health: 'pregnant, no impact drills; sore wrist', goal: 'x' },
+        was: { 'listen.health': 'pregnant, no impact drills' },
+      },
+    })
+  })
+  it('keeps this one, knowing of the other', () => {
+    expect(settledConflict(stale, told, 'mine')).toMatchObject({
+      body: { listen: { health: 'sore wrist' }, was: { 'listen.health': told.theirs } },
+    })
+  })
+  it("keeps the other's, and sends what is left", () => {
+    expect(settledConflict(stale, told, 'theirs')).toMatchObject({
+      body: { listen: { goal: 'x' }, was: {} },
+    })
+    const only = { ...stale, body: { listen: { health: 'sore wrist' }, was: {} } } as Write
+    expect(settledConflict(only, told, 'theirs')).toBeNull()
+  })
+  it.each([
+    ['', 'nothing'],
+    [true, 'yes'],
+    [['lower_back', 'knee'], 'lower back, knee'],
+    [{ knee: { side: 'left' } }, 'knee side left'],
+    [null, 'nothing'],
+  ])('says %j as %s', (value, word) => {
+    expect(valueWord(value)).toBe(word)
+  })
+})
