@@ -13,11 +13,20 @@ import { newQueries } from '@/api/query'
 import { router } from '@/router'
 import { vuetify } from '@/ui/theme'
 
+/** The code in the address that brought this device here, if one did. */
+function sentTo(): Record<string, string> {
+  const code = new URLSearchParams(location.search).get('code')
+  return code === null ? {} : { code }
+}
+
 async function begin(): Promise<void> {
   const page = await thisPage()
   client.use({
     onRequest({ request }) {
       if (!request.headers.has('page-id')) request.headers.set('page-id', page)
+    },
+    onResponse({ response }) {
+      if (response.status === 401) void router.replace({ name: 'pair', query: sentTo() })
     },
   })
   const outbox = new Outbox(page)

@@ -23,6 +23,7 @@ export const router = createRouter({
       name: 'settings',
       component: () => import('@/settings/SettingsPage.vue'),
     },
+    { path: '/pair', name: 'pair', component: () => import('@/pair/PairPage.vue') },
     { path: '/map', name: 'map', component: () => import('@/map/MapPage.vue') },
     { path: '/:rest(.*)', name: 'lost', component: () => import('@/ui/LostPage.vue') },
   ],

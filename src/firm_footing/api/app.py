@@ -19,15 +19,18 @@ from firm_footing.api import (
     cases,
     coaching,
     conclusions,
+    keeping,
     knowledge,
     last_lesson,
     lessons,
+    pairing,
     sheets,
     students,
     tables,
     traces,
 )
 from firm_footing.api.context import ArrivedBeforeError
+from firm_footing.api.doorkeeper import Codes, Doorkeeper
 from firm_footing.api.errors import add_handlers
 from firm_footing.api.guard import LOOPBACK_NAMES, Guard
 from firm_footing.api.outcome import changed_lesson
@@ -40,7 +43,7 @@ SCREENS = Path(__file__).parents[3] / "web" / "dist"
 
 PARTS = (
     students, lessons, last_lesson, answers, balls, traces, conclusions, coaching, sheets, casebook,
-    cases, tables, knowledge,
+    cases, tables, knowledge, pairing, keeping,
 )  # fmt: skip
 A_YEAR = "public, max-age=31536000, immutable"
 
@@ -50,11 +53,15 @@ def create_app(
     known: Knowledge,
     screens: Path | None = SCREENS,
     names: Sequence[str] = LOOPBACK_NAMES,
+    address: str | None = None,
+    database: Path | None = None,
 ) -> FastAPI:
     """The application on this database with this knowledge.
 
     screens : folder of the built front end; None serves the API alone
     names : hosts, without port, that it answers to
+    address : where other devices find it; None serves this machine only
+    database : file of which daily backups are kept; None: of none
     """
     app = FastAPI(
         title="Firm Footing",
@@ -67,9 +74,13 @@ def create_app(
     )
     app.state.engine = engine
     app.state.knowledge = known
+    app.state.database = database
+    app.state.address, app.state.codes = address, Codes()
+    app.state.encrypted = address is not None and address.startswith("https://")
     enumerate_stories(known)
     add_handlers(app)
     app.add_exception_handler(ArrivedBeforeError, _answer_again)
+    app.add_middleware(Doorkeeper, engine=engine)
     app.add_middleware(Guard, names=names)
     app.add_middleware(GZipMiddleware, minimum_size=2000, compresslevel=2)
     api = APIRouter(prefix="/api")

@@ -2,10 +2,11 @@
 
 import io
 import zipfile
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 from datetime import UTC, datetime
+from typing import Annotated
 
-from fastapi import APIRouter, Response
+from fastapi import APIRouter, Query, Response
 
 from firm_footing.api.attachments import attached_as
 from firm_footing.api.ball_shapes import MovedOut
@@ -26,50 +27,38 @@ from firm_footing.core.pattern import Estimate, Pattern, read_pattern
 from firm_footing.core.pattern.along_time import strips_of
 from firm_footing.core.pattern.compare import Moved, by_club, moved_along
 from firm_footing.core.pattern.shares import share_of
-from firm_footing.core.reasoning.ranking import ranked_first
 from firm_footing.core.reasoning.traces import counts, read_traces
-from firm_footing.store import lessons, students
+from firm_footing.store import casebook, lessons, students
 from firm_footing.store.cases import case_of
 from firm_footing.store.lessons import LessonContent
 
 router = APIRouter(tags=["casebook"])
+PAGE = 50
 SHOWN = ("start_deg", "curve_deg", "path_deg", "low_point_cm", "heel_toe_mm", "carry_lost_pct")
 
 
-@router.get("/casebook", summary="Decisions and what became of them")
-def read_casebook(session: Store, known: Known) -> CasebookOut:
-    """The newest first; how often the ranking's first was confirmed."""
-    contents = [lessons.content_of(session, x.id) for x in lessons.recent_lessons(session, 500)]
-    cases = [_case(content, known) for content in contents if content.decisions]
-    told = [c for c in cases if c.verdict is not None]
+@router.get("/casebook", summary="Decisions and what became of them", responses=responses(422))
+def read_casebook(
+    session: Store,
+    before: Annotated[
+        datetime | None, Query(description="Only those decided before: the next page")
+    ] = None,
+) -> CasebookOut:
+    """The newest first, so many at once; how often they were confirmed is said of all."""
+    found = casebook.decided_cases(session, PAGE + 1, before)
+    told = casebook.what_came_back(session)
     return CasebookOut(
-        cases=cases,
+        cases=[CaseOut(**c._asdict(), agreed=c.ranked_first == c.cause) for c in found[:PAGE]],
+        more=len(found) > PAGE,
         decided=_confirmed(told),
-        first=_confirmed([c for c in told if c.agreed]),
-        against=_confirmed([c for c in told if not c.agreed]),
+        first=_confirmed([t for t in told if t.agreed]),
+        against=_confirmed([t for t in told if not t.agreed]),
     )
 
 
-def _confirmed(told: list[CaseOut]) -> ConfirmedOut:
-    came = sum(c.verdict == "confirmed" for c in told)
-    return ConfirmedOut.model_validate(share_of(came, len(told)))
-
-
-def _case(content: LessonContent, known: Knowledge) -> CaseOut:
-    decision = content.decisions[-1]
-    baselines = case_of(content).baselines
-    first = ranked_first(decision.ranking)
-    return CaseOut(
-        lesson_id=content.lesson.id,
-        student_name=content.student.name,
-        handedness=content.student.handedness,
-        club=baselines[0].club if baselines else None,
-        shape=read_pattern(baselines, known, content.student.handicap).shape,
-        decided_at=decision.decided_at,
-        cause=decision.cause,
-        ranked_first=first,
-        agreed=first == decision.cause,
-        verdict=content.follow_up.verdict if content.follow_up else None,
+def _confirmed(told: Sequence[casebook.Told]) -> ConfirmedOut:
+    return ConfirmedOut.model_validate(
+        share_of(sum(t.confirmed for t in told), sum(t.of for t in told))
     )
 
 

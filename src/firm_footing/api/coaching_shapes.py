@@ -272,6 +272,7 @@ class CasebookOut(BaseModel):
     """All decisions, the newest first, and how often they came true."""
 
     cases: list[CaseOut]
+    more: bool = Field(description="Older ones are on the next page")
     decided: ConfirmedOut = Field(description="Of the decisions that came back, those confirmed")
     first: ConfirmedOut = Field(description="The same where the ranking's first was decided on")
     against: ConfirmedOut = Field(description="The same where another cause was")

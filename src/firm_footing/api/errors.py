@@ -29,7 +29,7 @@ class ErrorShape(BaseModel):
 def responses(*codes: int) -> dict[int | str, dict[str, Any]]:
     """The error answers of a route, for OpenAPI."""
     words = {400: "Not readable", 404: "Not found", 409: "Refused", 422: "Bad input"}
-    words |= {503: "Out of reach for now"}
+    words |= {401: "Not paired", 503: "Out of reach for now"}
     return {code: {"model": ErrorShape, "description": words[code]} for code in (400, 503, *codes)}
 
 

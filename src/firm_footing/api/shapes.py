@@ -64,9 +64,10 @@ class LessonBrief(BaseModel):
 
 
 class Day(BaseModel):
-    """The day page: everyone, and the newest lessons."""
+    """The day page: those seen lately, and the newest lessons."""
 
     students: list[StudentOut]
+    of: int = Field(description="How many students there are in all")
     lessons: list[LessonBrief]
 
 

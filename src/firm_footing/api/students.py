@@ -1,25 +1,38 @@
 """Who takes lessons?"""
 
-from fastapi import APIRouter
+from typing import Annotated
+
+from fastapi import APIRouter, Query
 
 from firm_footing.api.changes import NewStudent, StudentChange
 from firm_footing.api.context import Known, RowId, Store, Writing
 from firm_footing.api.errors import responses
 from firm_footing.api.shapes import Day, LessonBrief, StudentOut
-from firm_footing.api.views import lesson_brief
+from firm_footing.api.views import lesson_briefs
+from firm_footing.core.frame.limits import NAME
 from firm_footing.store import lessons, students
 from firm_footing.store.tables import Student
 
 router = APIRouter(tags=["students"])
 
 
-@router.get("/day", summary="Everyone and the newest lessons")
+@router.get("/day", summary="Who was here lately, and the newest lessons")
 def read_day(session: Store, known: Known) -> Day:
     """What the day page shows."""
     return Day(
-        students=[StudentOut.model_validate(s) for s in students.all_students(session)],
-        lessons=[lesson_brief(session, known, x) for x in lessons.recent_lessons(session)],
+        students=[StudentOut.model_validate(s) for s in students.seen_lately(session)],
+        of=students.how_many(session),
+        lessons=lesson_briefs(session, known, lessons.recent_lessons(session)),
     )
+
+
+@router.get("/students", summary="Find students by name", responses=responses(422))
+def find_students(
+    session: Store,
+    find: Annotated[str, Query(max_length=NAME, description="Beginnings of words of the name")],
+) -> list[StudentOut]:
+    """At most as many as the day lists, by name."""
+    return [StudentOut.model_validate(s) for s in students.find(session, find)]
 
 
 @router.post("/students", status_code=201, summary="Add a student", responses=responses(422))
@@ -60,4 +73,4 @@ def delete_student(session: Writing, student_id: RowId) -> None:
 def read_lessons(session: Store, known: Known, student_id: RowId) -> list[LessonBrief]:
     """The newest first."""
     students.get_student(session, student_id)
-    return [lesson_brief(session, known, x) for x in students.lessons_of(session, student_id)]
+    return lesson_briefs(session, known, students.lessons_of(session, student_id))

@@ -1,5 +1,7 @@
 """How is a stored lesson shown to the outside?"""
 
+from collections.abc import Sequence
+
 from sqlmodel import Session
 
 from firm_footing.api.coaching_shapes import FollowUpOut, RepetitionOut
@@ -18,6 +20,7 @@ from firm_footing.api.shapes import (
 from firm_footing.core.coaching.lesson import Listen
 from firm_footing.core.coaching.next_stage import Reached, next_stage
 from firm_footing.core.knowledge import Knowledge
+from firm_footing.store.briefs import Brief, briefs_of
 from firm_footing.store.history import first_undone, last_done, revision_of
 from firm_footing.store.lessons import LessonContent, content_of, decided_before
 from firm_footing.store.tables import Lesson
@@ -93,40 +96,40 @@ def _blocks(content: LessonContent) -> list[BlockOut]:
     ]
 
 
-def lesson_brief(session: Session, known: Knowledge, lesson: Lesson) -> LessonBrief:
-    """A lesson in a list."""
-    content = content_of(session, lesson.id)
+def lesson_briefs(
+    session: Session, known: Knowledge, lessons: Sequence[Lesson]
+) -> list[LessonBrief]:
+    """Lessons in a list."""
     least = known.numbers.decision.least_balls
-    return LessonBrief(
-        id=lesson.id,
-        student_id=lesson.student_id,
-        student_name=content.student.name,
-        handedness=content.student.handedness,
-        started_at=lesson.started_at,
-        complaint=lesson.complaint,
-        finished=lesson.finished,
-        stage=content.stage,
-        balls=sum(len(shots) for shots in content.shots.values()),
-        answers=len(content.answers),
-        decided=content.decisions[-1].cause if content.decisions else None,
-        next=NextOut.model_validate(next_stage(_reached(content), least)),
-    )
+    return [
+        LessonBrief(
+            id=brief.lesson.id,
+            student_id=brief.student.id,
+            student_name=brief.student.name,
+            handedness=brief.student.handedness,
+            started_at=brief.lesson.started_at,
+            complaint=brief.lesson.complaint,
+            finished=brief.lesson.finished,
+            stage=brief.stage,
+            balls=sum(brief.balls.values()),
+            answers=brief.answers,
+            decided=brief.decided,
+            next=NextOut.model_validate(next_stage(_reached(brief), least)),
+        )
+        for brief in briefs_of(session, lessons)
+    ]
 
 
-def _reached(content: LessonContent) -> Reached:
-    lesson, follow_up = content.lesson, content.follow_up
-
-    def balls(*kinds: str) -> int:
-        return sum(len(content.shots[b.id]) for b in content.blocks if b.kind in kinds)
-
+def _reached(brief: Brief) -> Reached:
+    lesson, follow_up, balls = brief.lesson, brief.follow_up, brief.balls
     return Reached(
         told=bool(lesson.complaint) or lesson.listen != Listen(),
-        balls=balls("baseline"),
-        looks=len(content.answers),
-        decided=bool(content.decisions),
+        balls=balls.get("baseline", 0),
+        looks=brief.answers,
+        decided=brief.decided is not None,
         drill=lesson.drill is not None,
-        tried=len(content.repetitions) + balls("trial"),
-        retest=balls("retest"),
+        tried=brief.repetitions + balls.get("trial", 0),
+        retest=balls.get("retest", 0),
         sent=lesson.finished or follow_up is not None,
         back=follow_up is not None and follow_up.verdict is not None,
     )

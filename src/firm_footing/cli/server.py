@@ -5,15 +5,18 @@ import socket
 import sys
 import tempfile
 from contextlib import closing
+from dataclasses import dataclass
 from datetime import date
 from pathlib import Path
 from types import FrameType
 
 import typer
 import uvicorn
+from fastapi import FastAPI
 from sqlmodel import Session
 
 from firm_footing.api.app import SCREENS, create_app
+from firm_footing.api.guard import LOOPBACK_NAMES
 from firm_footing.cli.telling import told_plainly
 from firm_footing.files.knowledge_files import load_knowledge
 from firm_footing.standins.demo import fill_with_demo
@@ -24,7 +27,28 @@ from firm_footing.store.opening import CannotOpenError, may_be_opened, the_only_
 LOOPBACK = "127.0.0.1"
 
 
-def serve_own(port: int) -> None:
+@dataclass(frozen=True)
+class Door:
+    """Where it listens.
+
+    host : the address that is bound
+    names : what it is called in addresses
+    shown : the address to open here
+    elsewhere : the address to open on other devices; None serves this machine only
+    certificate, key : files for encryption
+    """
+
+    host: str
+    names: tuple[str, ...]
+    shown: str
+    elsewhere: str | None = None
+    certificate: Path | None = None
+    key: Path | None = None
+
+
+def serve_own(
+    port: int, network: bool = False, certificate: Path | None = None, key: Path | None = None
+) -> None:
     """Serve the user's own database until stopped."""
     with told_plainly():
         path = database_path()
@@ -32,7 +56,8 @@ def serve_own(port: int) -> None:
         with the_only_server(path):
             if path.stat().st_size:
                 back_up_today(path, date.today())
-            _serve(path, port, f"your database: {path}")
+            door = _network_door(port, certificate, key) if network else _own_door(port)
+            _serve(path, port, f"your database: {path}", door, kept=True)
 
 
 def serve_demo(port: int) -> None:
@@ -44,32 +69,83 @@ def serve_demo(port: int) -> None:
         with Session(engine) as session:
             fill_with_demo(session, load_knowledge())
         engine.dispose()
-        _serve(path, port, "demo data: made-up people, made anew at every start")
+        _serve(path, port, "demo data: made-up people, made anew at every start", _own_door(port))
 
 
-def _serve(path: Path, port: int, what: str) -> None:
+def _own_door(port: int) -> Door:
+    return Door(LOOPBACK, LOOPBACK_NAMES, f"http://{LOOPBACK}:{port}")
+
+
+def _network_door(port: int, certificate: Path | None, key: Path | None) -> Door:
+    for file in (certificate, key):
+        if file is not None and not file.is_file():
+            raise CannotOpenError(f"There is no file {file}.", "Name the certificate and its key.")
+    if (certificate is None) != (key is None):
+        raise CannotOpenError("A certificate goes with its key.", "Name both, or neither.")
+    scheme, address = "http" if certificate is None else "https", _address()
+    return Door(
+        host="0.0.0.0",
+        names=(*LOOPBACK_NAMES, address, socket.gethostname(), f"{socket.gethostname()}.local"),
+        shown=f"{scheme}://{LOOPBACK}:{port}",
+        elsewhere=f"{scheme}://{address}:{port}",
+        certificate=certificate,
+        key=key,
+    )
+
+
+def _address() -> str:
+    """The machine's own on the local network; nothing is sent to find it out."""
+    with socket.socket(socket.AF_INET, socket.SOCK_DGRAM) as asked:
+        try:
+            asked.connect(("10.255.255.255", 1))
+            return str(asked.getsockname()[0])
+        except OSError:
+            return LOOPBACK
+
+
+def _serve(path: Path, port: int, what: str, at: Door, kept: bool = False) -> None:
     if not SCREENS.is_dir():
         typer.echo("The screens are not built yet: run 'make build' once.", err=True)
         raise typer.Exit(1)
-    with closing(_listen(port)) as door:
+    with closing(_listen(at.host, port)) as door:
         engine = open_database(path)
         try:
-            app = create_app(engine, load_knowledge())
-            typer.echo(f"Firm Footing is at http://{LOOPBACK}:{port}  ({what})")
+            app = create_app(
+                engine,
+                load_knowledge(),
+                names=at.names,
+                address=at.elsewhere,
+                database=path if kept else None,
+            )
+            typer.echo(f"Firm Footing is at {at.shown}  ({what})")
+            if at.elsewhere is not None:
+                typer.echo(f"On other devices: {at.elsewhere}, once they are paired in Settings.")
+                if at.certificate is None:
+                    typer.echo("Without a certificate others on the network could listen.")
             typer.echo("Stop it with Ctrl+C.")
             sys.stdout.flush()
             signal.signal(signal.SIGTERM, _end)
-            uvicorn.Server(uvicorn.Config(app, log_level="warning")).run(sockets=[door])
+            uvicorn.Server(_config(app, at)).run(sockets=[door])
         finally:
             close_database(engine)
 
 
-def _listen(port: int) -> socket.socket:
+def _config(app: FastAPI, at: Door) -> uvicorn.Config:
+    return uvicorn.Config(
+        app,
+        log_level="warning",
+        ssl_certfile=at.certificate,
+        ssl_keyfile=at.key,
+        proxy_headers=False,  # who asks is who is at the other end of the line
+    )
+
+
+def _listen(host: str, port: int) -> socket.socket:
     """A door of our own before anything is said or opened."""
     door = socket.socket(socket.AF_INET, socket.SOCK_STREAM)
     door.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEADDR, 1)
     try:
-        door.bind((LOOPBACK, port))
+        door.bind((host, port))
         door.listen(socket.SOMAXCONN)
     except OSError as error:
         door.close()

@@ -73,14 +73,16 @@ def restore(backup: Path, database: Path) -> Path | None:
     return replaced
 
 
-def back_up_today(database: Path, today: date) -> Path | None:
+def back_up_today(database: Path, today: date, anew: bool = False) -> Path | None:
     """The day's first backup, in the folder beside the database; None when it is there already.
+
+    anew : in the place of today's, if there is one
 
     Older ones are thinned out: the last days stay, and one of each week before them.
     """
     folder = folder_of(database)
     to = folder / f"firm-footing-{today.isoformat()}.db"
-    if to.exists():
+    if to.exists() and not anew:
         return None
     made = back_up(database, to)
     for old in _too_many(sorted(folder.glob(DAILY)), today):

@@ -13,7 +13,7 @@ from firm_footing.store.lessons import get_lesson
 from firm_footing.store.room import room_for
 from firm_footing.store.tables import Clock, Decision, FollowUp, Lesson, Repetition, Student
 
-MOST_DUE = 200
+MOST_DUE = 50
 """More than anybody calls in a day; the others come up as these are answered."""
 
 

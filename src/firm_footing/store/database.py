@@ -69,9 +69,14 @@ def take_turn(session: Session) -> None:
 
 def close_database(engine: Engine) -> None:
     """An orderly end: all that was written stands in the one file."""
+    into_one_file(engine)
+    engine.dispose()
+
+
+def into_one_file(engine: Engine) -> None:
+    """Take what stands beside the file into it, so that nothing of the deleted is left there."""
     with engine.connect() as connection:
         connection.connection.cursor().execute("PRAGMA wal_checkpoint(TRUNCATE)")
-    engine.dispose()
 
 
 def migration_config() -> Config:

@@ -11,6 +11,7 @@ from firm_footing.core.case.evidence import Strict
 from firm_footing.core.coaching.lesson import Cue, Listen, SheetWords
 from firm_footing.store.columns import UNREADABLE
 from firm_footing.store.conflicts import not_changed_elsewhere
+from firm_footing.store.database import into_one_file
 from firm_footing.store.errors import not_found, refused
 from firm_footing.store.history import Step
 from firm_footing.store.room import room_for
@@ -262,9 +263,10 @@ def change_student_of(
 
 
 def delete_lesson(session: Session, lesson_id: str) -> None:
-    """Delete a lesson with all that belongs to it; the database cascades."""
+    """Delete a lesson with all that belongs to it; not a byte of it is left."""
     session.delete(get_lesson(session, lesson_id))
     session.commit()
+    into_one_file(session.get_bind().engine)
 
 
 def get_block(session: Session, lesson_id: str, block_id: str) -> Block:

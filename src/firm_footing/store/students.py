@@ -3,16 +3,50 @@
 from collections.abc import Mapping
 from typing import Any
 
+from sqlalchemy import or_
 from sqlmodel import Session, col, func, select
 
 from firm_footing.store.conflicts import not_changed_elsewhere
+from firm_footing.store.database import into_one_file
 from firm_footing.store.errors import not_found
 from firm_footing.store.tables import Lesson, Student
 
+MOST = 60
+"""Students listed at once; the others are found by their names."""
 
-def all_students(session: Session) -> list[Student]:
-    """Everyone, by name."""
-    return list(session.exec(select(Student).order_by(func.lower(Student.name))))
+
+def seen_lately(session: Session, most: int = MOST) -> list[Student]:
+    """Those whose last lesson is the newest, by name; who never had one was added for it."""
+    last = (
+        select(func.max(Lesson.started_at))
+        .where(Lesson.student_id == Student.id)
+        .correlate(Student)
+        .scalar_subquery()
+    )
+    newest = func.coalesce(last, Student.created_at).desc()
+    found = session.exec(select(Student).order_by(newest).limit(most))
+    return sorted(found, key=lambda s: s.name.lower())
+
+
+def how_many(session: Session) -> int:
+    """How many there are, the archived too."""
+    return session.exec(select(func.count()).select_from(Student)).one()
+
+
+def find(session: Session, words: str, most: int = MOST) -> list[Student]:
+    """Those for whom every word begins some word of the name, by name."""
+    query = select(Student)
+    for word in words.split():
+        begins = word.replace("\\", "\\\\").replace("%", "\\%").replace("_", "\\_")
+        query = query.where(
+            or_(
+                *(
+                    col(Student.name).ilike(f"{before}{begins}%", escape="\\")
+                    for before in ("", "% ", "%-")
+                )
+            )
+        )
+    return list(session.exec(query.order_by(func.lower(Student.name)).limit(most)))
 
 
 def get_student(session: Session, student_id: str) -> Student:
@@ -44,9 +78,10 @@ def change_student(
 
 
 def delete_student(session: Session, student_id: str) -> None:
-    """Delete a student with all that belongs to them; the database cascades."""
+    """Delete a student with all that belongs to them; not a byte of it is left."""
     session.delete(get_student(session, student_id))
     session.commit()
+    into_one_file(session.get_bind().engine)
 
 
 def lessons_of(session: Session, student_id: str) -> list[Lesson]:

@@ -82,7 +82,7 @@ class Lesson(SQLModel, table=True):
         default=USUALLY_AT_HAND, sa_column=Column(AsJson(tuple[Source, ...] | None))
     )
     finished: bool = False
-    started_at: datetime = Field(default_factory=now, sa_type=Instant)
+    started_at: datetime = Field(default_factory=now, sa_type=Instant, index=True)
     zone: str = ""
     listen: Listen = Field(default=Listen(), sa_column=Column(AsJson(Listen), nullable=False))
     cue: Cue = Field(default=Cue(), sa_column=Column(AsJson(Cue), nullable=False))
@@ -220,7 +220,7 @@ class FollowUp(SQLModel, table=True):
 
     id: str = Field(primary_key=True)
     lesson_id: str = Field(sa_column=_belongs_to("lesson"))
-    due_on: date
+    due_on: date = Field(index=True)
     practised: int | None = None
     passes: int | None = None
     course: str = ""
@@ -250,7 +250,10 @@ class Note(SQLModel, table=True):
 
 
 class Decision(SQLModel, table=True):
-    """The cause the instructor chose, and what the ranking said at that moment."""
+    """The cause the instructor chose, and what the ranking said at that moment.
+
+    ranked_first, shape : out of the ranking, to find decisions by
+    """
 
     id: str = Field(default_factory=new_id, primary_key=True)
     lesson_id: str = Field(sa_column=_belongs_to("lesson"))
@@ -261,7 +264,9 @@ class Decision(SQLModel, table=True):
     prediction: dict[str, Any] | None = Field(
         default=None, sa_column=Column(AsJson(dict[str, Any]), nullable=True)
     )
-    decided_at: datetime = Field(default_factory=now, sa_type=Instant)
+    ranked_first: str | None = None
+    shape: str | None = None
+    decided_at: datetime = Field(default_factory=now, sa_type=Instant, index=True)
 
 
 class Change(SQLModel, table=True):
@@ -293,6 +298,21 @@ class SentWrite(SQLModel, table=True):
     id: str = Field(primary_key=True)
     lesson_id: str = Field(sa_column=_belongs_to("lesson"))
     arrived_at: datetime = Field(default_factory=now, sa_type=Instant)
+
+
+class Device(SQLModel, table=True):
+    """A tablet or phone that may come in over the network, since it was paired."""
+
+    id: str = Field(default_factory=new_id, primary_key=True)
+    name: str
+    paired_at: datetime = Field(default_factory=now, sa_type=Instant)
+
+
+class Kept(SQLModel, table=True):
+    """A word of the application's own, such as what cookies are signed with."""
+
+    name: str = Field(primary_key=True)
+    value: str
 
 
 class ColumnMapping(SQLModel, table=True):

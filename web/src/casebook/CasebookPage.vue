@@ -2,7 +2,7 @@
 // Decisions and what became of them: how often they came true, with the doubt of so few, and the
 // cases by cause, miss, club and fate.
 import ChooseOne from '@/ui/ChooseOne.vue'
-import { useQuery } from '@tanstack/vue-query'
+import { useInfiniteQuery } from '@tanstack/vue-query'
 import { computed, ref } from 'vue'
 import { ask, client, type Shape } from '@/api/client'
 import { useKnowledge } from '@/api/knowledge'
@@ -17,10 +17,22 @@ type Case = Shape['CaseOut']
 const known = useKnowledge()
 const settings = useSettings()
 const {
-  data: book,
+  data: pages,
   error: failure,
   refetch: load,
-} = useQuery({ queryKey: ['casebook'], queryFn: () => ask(client.GET('/api/casebook')) })
+  hasNextPage,
+  fetchNextPage,
+} = useInfiniteQuery({
+  queryKey: ['casebook'],
+  queryFn: ({ pageParam: before }) =>
+    ask(client.GET('/api/casebook', { params: { query: { before } } })),
+  initialPageParam: null as string | null,
+  getNextPageParam: (last) => (last.more ? (last.cases.at(-1)?.decided_at ?? null) : null),
+})
+const book = computed(() => {
+  const newest = pages.value?.pages[0]
+  return newest && { ...newest, cases: pages.value?.pages.flatMap((p) => p.cases) ?? [] }
+})
 const name = (id: string | null, { handedness }: Case) =>
   id ? say(known.cause(id)?.name ?? id, { hand: handedness, sides: settings.sides }) : ''
 const clubName = (id: string | null) => (id ? (known.club(id)?.name ?? id) : '')
@@ -126,6 +138,7 @@ const sentence = computed(() => {
           </tr>
         </tbody>
       </table>
+      <v-btn v-if="hasNextPage" variant="text" @click="fetchNextPage()">Show older ones</v-btn>
     </template>
   </main>
 </template>

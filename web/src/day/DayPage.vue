@@ -17,7 +17,8 @@ import StateMessage from '@/ui/StateMessage.vue'
 
 const router = useRouter()
 const outbox = useOutbox()
-const { day, failure, problem, busy, load, begin, openFile } = useDay()
+const wanted = ref<string | null>('')
+const { day, named, isMore, failure, problem, busy, load, begin, openFile } = useDay(wanted)
 const adding = ref(false)
 const chooser = useTemplateRef<HTMLInputElement>('chooser')
 const empty = computed(() => day.value?.students.length === 0)
@@ -25,12 +26,14 @@ const empty = computed(() => day.value?.students.length === 0)
 function go(lesson: Lesson | null, stage: Stage = 'listen'): void {
   if (lesson) void router.push({ name: 'lesson', params: { id: lesson.id, stage } })
 }
-const wanted = ref<string | null>('')
 const showArchived = ref(false)
 /** Every word that is typed begins some word of the name. */
 const found = computed(() => {
   const words = (wanted.value ?? '').toLocaleLowerCase().split(/\s+/).filter(Boolean)
-  return (day.value?.students ?? []).filter(({ name, archived }) => {
+  const listed = day.value?.students ?? []
+  const there = new Set(listed.map((s) => s.id))
+  const others = isMore.value ? (named.value ?? []).filter((s) => !there.has(s.id)) : []
+  return [...listed, ...others].filter(({ name, archived }) => {
     const parts = name.toLocaleLowerCase().split(/[\s-]+/)
     const fits = words.every((w) => parts.some((p) => p.startsWith(w)))
     return fits && (!archived || showArchived.value || words.length > 0)
@@ -177,8 +180,11 @@ function detail(student: Student): string {
             </li>
           </ul>
           <v-btn v-if="!wanted && found.length > FEW" variant="text" @click="everyone = !everyone">
-            {{ everyone ? 'Show those seen lately' : `Show all ${found.length}` }}
+            {{ everyone ? 'Show fewer' : `Show ${found.length}` }}
           </v-btn>
+          <p v-if="isMore && !wanted" class="quiet">
+            {{ day.of }} students in all: type a name to find the others.
+          </p>
           <v-btn
             v-if="archived > 0 && !wanted"
             variant="text"

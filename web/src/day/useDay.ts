@@ -1,13 +1,14 @@
 // Everyone, the newest lessons, and how a lesson is begun or opened from a file.
-import { useQuery } from '@tanstack/vue-query'
-import { computed, ref, shallowRef } from 'vue'
+import { keepPreviousData, useQuery } from '@tanstack/vue-query'
+import { computed, ref, shallowRef, type Ref } from 'vue'
 import { ApiError, ask, client, type Lesson, type Shape, type Student } from '@/api/client'
 import { useOutbox, type Write } from '@/api/outbox'
 import { newId } from '@/api/page'
 import { newLesson, newStudent } from '@/lesson/applyWrite'
 import { useSettings } from '@/ui/settings'
 
-export function useDay() {
+/** `wanted`: the beginning of a name that is looked for. */
+export function useDay(wanted: Ref<string | null>) {
   const settings = useSettings()
   const outbox = useOutbox()
   const problem = shallowRef<ApiError | null>(null)
@@ -25,6 +26,15 @@ export function useDay() {
   })
   const day = computed(() => data.value && withBegunHere(data.value, outbox.waiting()))
   const load = () => refetch()
+  const name = computed(() => (wanted.value ?? '').trim())
+  /** Only those seen lately are listed; the others are asked for by name. */
+  const isMore = computed(() => day.value !== null && day.value.of > day.value.students.length)
+  const { data: named } = useQuery({
+    queryKey: ['students', name],
+    queryFn: () => ask(client.GET('/api/students', { params: { query: { find: name.value } } })),
+    enabled: () => isMore.value && name.value !== '',
+    placeholderData: keepPreviousData,
+  })
 
   async function guarded<T>(work: () => Promise<T>): Promise<T | null> {
     busy.value = true
@@ -62,7 +72,7 @@ export function useDay() {
     })
   }
 
-  return { day, failure: error, problem, busy, load, begin, openFile }
+  return { day, named, isMore, failure: error, problem, busy, load, begin, openFile }
 }
 
 /** Students and lessons of this device that the server has not heard of yet are there too. */

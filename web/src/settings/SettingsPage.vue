@@ -2,6 +2,8 @@
 // Everything this instructor has chosen: how to see things, and the school a new lesson starts with.
 import { useKnowledge } from '@/api/knowledge'
 import { computed } from 'vue'
+import BackupLine from '@/settings/BackupLine.vue'
+import OtherDevices from '@/settings/OtherDevices.vue'
 import SchoolFields from '@/ui/SchoolFields.vue'
 import SettingsFields from '@/ui/SettingsFields.vue'
 import { useSettings } from '@/ui/settings'
@@ -62,6 +64,10 @@ const chosen = computed(() => {
           </p>
         </div>
       </section>
+    </div>
+    <div class="two">
+      <OtherDevices />
+      <BackupLine />
     </div>
     <section aria-labelledby="kept">
       <h2 id="kept">What is kept, and where</h2>

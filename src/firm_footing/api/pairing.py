@@ -1,0 +1,140 @@
+"""How does a tablet come in over the network?"""
+
+from datetime import datetime
+from typing import Annotated
+
+import segno
+from fastapi import APIRouter, Request, Response
+from pydantic import Field, StringConstraints
+
+from firm_footing.api.context import RowId, Store, Writing
+from firm_footing.api.doorkeeper import A_YEAR_S, COOKIE, Codes, cookie_for, is_at_the_machine
+from firm_footing.api.errors import responses
+from firm_footing.api.wire import In, Out
+from firm_footing.store import devices
+from firm_footing.store.errors import refused
+
+router = APIRouter(tags=["pairing"])
+DeviceName = Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=80)]
+
+
+class DeviceOut(Out):
+    """A device that may come in."""
+
+    id: str
+    name: str
+    paired_at: datetime
+
+
+class OfferOut(Out):
+    """A code, good once; the picture holds the address with it."""
+
+    code: str
+    seconds: int
+    picture: str = Field(description="The QR code, as an SVG data address")
+
+
+class PairingOut(Out):
+    """How the network stands."""
+
+    address: str | None = Field(description="Where other devices find it; null: this machine only")
+    encrypted: bool = Field(description="Nobody on the network can listen")
+    here: bool = Field(description="Whether this page is on the machine itself")
+    devices: list[DeviceOut] = Field(description="Told to the machine itself only")
+
+
+class Claim(In):
+    """The code as it stands on the machine, and what the device is called."""
+
+    code: Annotated[str, StringConstraints(pattern=r"^[0-9]{6}$")]
+    name: DeviceName = Field(examples=["Tablet on the range"])
+
+
+class Renamed(In):
+    """Another name."""
+
+    name: DeviceName
+
+
+@router.get("/pairing", summary="How the network stands")
+def read_pairing(request: Request, session: Store) -> PairingOut:
+    """Devices are told to the machine itself only."""
+    here = is_at_the_machine(request)
+    return PairingOut(
+        address=request.app.state.address,
+        encrypted=request.app.state.encrypted,
+        here=here,
+        devices=[DeviceOut.model_validate(d) for d in devices.all_devices(session)] if here else [],
+    )
+
+
+@router.post("/pairing/offer", summary="Show a new code", responses=responses(409))
+def offer_code(request: Request) -> OfferOut:
+    """At the machine itself, when it serves the network."""
+    _at_the_machine(request)
+    address = request.app.state.address
+    if address is None:
+        raise refused(
+            "The application serves this machine only.",
+            "address",
+            "Start it with 'firm-footing serve --network' to let a tablet in.",
+        )
+    codes: Codes = request.app.state.codes
+    code = codes.offer()
+    picture = segno.make(f"{address}/pair?code={code}", error="m").svg_data_uri(scale=5, border=4)
+    return OfferOut(code=code, seconds=codes.seconds_left, picture=picture)
+
+
+@router.post("/pairing/claim", status_code=204, summary="Come in", responses=responses(409, 422))
+def claim_code(request: Request, response: Response, session: Writing, claim: Claim) -> None:
+    """With the code of the machine; the answer brings the cookie."""
+    codes: Codes = request.app.state.codes
+    found = codes.claim(claim.code)
+    if found == "locked":
+        raise refused("Five codes were wrong.", "code", "Wait a minute, then show a new code.")
+    if found == "wrong":
+        raise refused(
+            "This code is not good, or no more.", "code", "Show a new one on the machine."
+        )
+    device = devices.add_device(session, claim.name)
+    response.set_cookie(
+        COOKIE,
+        cookie_for(device.id, session),
+        max_age=A_YEAR_S,
+        httponly=True,
+        samesite="strict",
+        secure=request.app.state.encrypted,
+    )
+
+
+@router.patch(
+    "/devices/{device_id}",
+    status_code=204,
+    summary="Rename a device",
+    responses=responses(404, 409, 422),
+)
+def rename_device(request: Request, session: Writing, device_id: RowId, new: Renamed) -> None:
+    """At the machine itself."""
+    _at_the_machine(request)
+    devices.rename_device(session, device_id, new.name)
+
+
+@router.delete(
+    "/devices/{device_id}",
+    status_code=204,
+    summary="Send a device away",
+    responses=responses(404, 409, 422),
+)
+def send_away(request: Request, session: Writing, device_id: RowId) -> None:
+    """At the machine itself; it comes in no more until it is paired again."""
+    _at_the_machine(request)
+    devices.send_away(session, device_id)
+
+
+def _at_the_machine(request: Request) -> None:
+    if not is_at_the_machine(request):
+        raise refused(
+            "This is done at the machine itself.",
+            "address",
+            "Open Settings there. Nothing changed.",
+        )

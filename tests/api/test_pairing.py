@@ -1,0 +1,133 @@
+"""Over the network nobody gets in without the code of the machine; pages elsewhere get nothing."""
+
+from collections.abc import Iterator
+
+import pytest
+from fastapi.testclient import TestClient
+from sqlalchemy import Engine
+
+from firm_footing.api.app import create_app
+from firm_footing.api.doorkeeper import COOKIE, Codes
+from firm_footing.api.guard import LOOPBACK_NAMES
+from firm_footing.core.knowledge import Knowledge
+
+ADDRESS = "http://192.168.1.5:8700"
+NAMES = (*LOOPBACK_NAMES, "192.168.1.5")
+
+
+@pytest.fixture
+def pair(knowledge: Knowledge, engine: Engine) -> Iterator[tuple[TestClient, TestClient]]:
+    """The machine itself, and a tablet beside it."""
+    app = create_app(engine, knowledge, screens=None, names=NAMES, address=ADDRESS)
+    with (
+        TestClient(app) as machine,
+        TestClient(app, base_url=ADDRESS, client=("192.168.1.77", 5000)) as tablet,
+    ):
+        yield machine, tablet
+
+
+def offered(machine: TestClient) -> str:
+    return str(machine.post("/api/pairing/offer").raise_for_status().json()["code"])
+
+
+def claim(tablet: TestClient, code: str) -> int:
+    return tablet.post("/api/pairing/claim", json={"code": code, "name": "Tablet"}).status_code
+
+
+def test_nobody_comes_in_without_being_paired(pair: tuple[TestClient, TestClient]) -> None:
+    machine, tablet = pair
+    assert tablet.get("/api/day").json()["code"] == "not_paired"
+    for method, path in (("GET", "/api/due"), ("POST", "/api/students"), ("GET", "/api/knowledge")):
+        assert tablet.request(method, path, json={}).status_code == 401
+    assert tablet.get("/api/pairing").json()["here"] is False
+    assert claim(tablet, offered(machine)) == 204
+    assert tablet.get("/api/day").status_code == 200
+    (device,) = machine.get("/api/pairing").json()["devices"]
+    assert device["name"] == "Tablet"
+    assert tablet.get("/api/pairing").json()["devices"] == []
+    machine.delete(f"/api/devices/{device['id']}").raise_for_status()
+    assert tablet.get("/api/day").status_code == 401
+
+
+def test_the_cookie_is_signed_and_out_of_reach_of_scripts(
+    pair: tuple[TestClient, TestClient],
+) -> None:
+    machine, tablet = pair
+    answer = tablet.post(
+        "/api/pairing/claim", json={"code": offered(machine), "name": "Tablet"}
+    ).raise_for_status()
+    said = answer.headers["set-cookie"].lower()
+    assert "httponly" in said
+    assert "samesite=strict" in said
+    tablet.cookies.set(COOKIE, tablet.cookies[COOKIE][:-2] + "xx")
+    tablet.cookies.clear()
+    tablet.cookies.set(COOKIE, "made-up")
+    assert tablet.get("/api/day").status_code == 401
+
+
+def test_a_code_is_good_once(pair: tuple[TestClient, TestClient]) -> None:
+    machine, tablet = pair
+    code = offered(machine)
+    assert [claim(tablet, code), claim(tablet, code)] == [204, 409]
+
+
+def test_codes_end_after_five_minutes_and_five_wrong_ones_lock_for_one() -> None:
+    now = 0.0
+    codes = Codes(clock=lambda: now)
+    code = codes.offer()
+    wrong = "000000" if code != "000000" else "111111"
+    now = 299.0
+    assert codes.seconds_left == 1
+    assert [codes.claim(wrong) for _ in range(5)] == ["wrong"] * 5
+    assert codes.claim(code) == "locked"
+    now = 360.0
+    assert codes.claim(codes.offer()) == "right"
+    late = codes.offer()
+    now = 661.0
+    assert codes.claim(late) == "wrong"
+
+
+def test_only_the_machine_shows_codes_and_sends_devices_away(
+    pair: tuple[TestClient, TestClient],
+) -> None:
+    machine, tablet = pair
+    assert claim(tablet, offered(machine)) == 204
+    (device,) = machine.get("/api/pairing").json()["devices"]
+    assert tablet.post("/api/pairing/offer").status_code == 409
+    assert tablet.delete(f"/api/devices/{device['id']}").status_code == 409
+    renamed = {"name": "Bay 3"}
+    machine.patch(f"/api/devices/{device['id']}", json=renamed).raise_for_status()
+    assert machine.get("/api/pairing").json()["devices"][0]["name"] == "Bay 3"
+
+
+@pytest.mark.parametrize("host", ["evil.example", "evil.example:8700", "127.0.0.1.evil.example"])
+def test_another_name_for_the_machine_is_not_served(client: TestClient, host: str) -> None:
+    refused = client.get("/api/day", headers={"host": host})
+    assert (refused.status_code, refused.json()["code"]) == (400, "host")
+
+
+@pytest.mark.parametrize(
+    "headers",
+    [
+        {"origin": "http://evil.example"},
+        {"origin": "null"},
+        {"origin": "http://testserver:9999"},
+        {"sec-fetch-site": "cross-site"},
+    ],
+)
+def test_a_change_asked_for_by_another_page_is_refused(
+    client: TestClient, lesson: dict[str, str], headers: dict[str, str]
+) -> None:
+    for path in (f"lessons/{lesson['id']}/undo", f"lessons/{lesson['id']}/reopen", "students"):
+        assert client.post(f"/api/{path}", headers=headers).status_code == 403
+    own = {"origin": "http://testserver", "sec-fetch-site": "same-origin"}
+    assert client.post(f"/api/lessons/{lesson['id']}/undo", headers=own).status_code == 200
+
+
+def test_pages_may_do_little(client: TestClient) -> None:
+    headers = client.get("/api/day").headers
+    assert "script-src 'self';" in headers["content-security-policy"]
+    assert "frame-ancestors 'self'" in headers["content-security-policy"]
+    assert headers["x-content-type-options"] == "nosniff"
+    assert headers["referrer-policy"] == "no-referrer"
+    assert headers["cache-control"] == "no-store"

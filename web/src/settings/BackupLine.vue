@@ -1,0 +1,49 @@
+<script setup lang="ts">
+// When everything was last put by, and a button to do it now.
+import { useQuery, useQueryClient } from '@tanstack/vue-query'
+import { ref, shallowRef } from 'vue'
+import { ApiError, ask, client } from '@/api/client'
+import { recentWord } from '@/ui/dates'
+
+const queries = useQueryClient()
+const KEY = ['keeping']
+const { data: kept } = useQuery({ queryKey: KEY, queryFn: () => ask(client.GET('/api/keeping')) })
+const busy = ref(false)
+const problem = shallowRef<ApiError | null>(null)
+
+async function now(): Promise<void> {
+  busy.value = true
+  problem.value = null
+  try {
+    queries.setQueryData(KEY, await ask(client.POST('/api/keeping/backup')))
+  } catch (error) {
+    problem.value = error as ApiError
+  } finally {
+    busy.value = false
+  }
+}
+</script>
+
+<template>
+  <section v-if="kept" aria-labelledby="backups">
+    <h2 id="backups">Backups</h2>
+    <p v-if="!kept.folder" class="quiet">Demo data is made anew at every start; nothing is kept.</p>
+    <template v-else>
+      <p>
+        {{ kept.last ? `Last backup: ${recentWord(kept.last)}.` : 'No backup yet.' }}
+        One is made at each day's first start, and kept for seven days and four weeks.
+      </p>
+      <p class="quiet">They are in {{ kept.folder }}. Copy one to a stick now and then.</p>
+      <v-btn :loading="busy" @click="now">Back up now</v-btn>
+    </template>
+    <p v-if="problem" role="alert">{{ problem.message }} {{ problem.hint }}</p>
+  </section>
+</template>
+
+<style scoped>
+section {
+  display: grid;
+  gap: 12px;
+  justify-items: start;
+}
+</style>

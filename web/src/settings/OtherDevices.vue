@@ -1,0 +1,139 @@
+<script setup lang="ts">
+// On the machine itself: a code for a tablet, and which devices come in. Elsewhere: how it stands.
+import { useQuery } from '@tanstack/vue-query'
+import { onScopeDispose, ref, shallowRef } from 'vue'
+import { ApiError, ask, client, type Shape } from '@/api/client'
+import { dayWord } from '@/ui/dates'
+
+const { data: standing, refetch } = useQuery({
+  queryKey: ['pairing'],
+  queryFn: () => ask(client.GET('/api/pairing')),
+})
+const offer = shallowRef<Shape['OfferOut'] | null>(null)
+const seconds = ref(0)
+const problem = shallowRef<ApiError | null>(null)
+
+const timer = setInterval(() => {
+  if (offer.value === null) return
+  seconds.value -= 1
+  if (seconds.value % 3 === 0) void refetch() // a device may have come in
+  if (seconds.value <= 0) offer.value = null
+}, 1000)
+onScopeDispose(() => {
+  clearInterval(timer)
+})
+
+async function guarded(work: () => Promise<unknown>): Promise<void> {
+  problem.value = null
+  try {
+    await work()
+  } catch (error) {
+    problem.value = error as ApiError
+  }
+}
+const show = () =>
+  guarded(async () => {
+    offer.value = await ask(client.POST('/api/pairing/offer'))
+    seconds.value = offer.value.seconds
+  })
+const rename = (id: string, event: Event) =>
+  guarded(async () => {
+    const name = (event.target as HTMLInputElement).value
+    const params = { path: { device_id: id } }
+    await ask(client.PATCH('/api/devices/{device_id}', { params, body: { name } }))
+    await refetch()
+  })
+const sendAway = (id: string) =>
+  guarded(async () => {
+    await ask(client.DELETE('/api/devices/{device_id}', { params: { path: { device_id: id } } }))
+    await refetch()
+  })
+</script>
+
+<template>
+  <section v-if="standing" aria-labelledby="other-devices">
+    <h2 id="other-devices">Other devices</h2>
+    <p v-if="!standing.here" class="quiet">
+      This device is paired. Devices are added and sent away on the machine itself.
+    </p>
+    <p v-else-if="!standing.address" class="quiet">
+      Only this machine can open the application. To use a tablet on the same Wi-Fi, start it with
+      <code>firm-footing serve --network</code>.
+    </p>
+    <template v-else>
+      <p>
+        Other devices find it at <strong>{{ standing.address }}</strong> once they are paired.
+      </p>
+      <p v-if="!standing.encrypted" class="quiet">
+        Without a certificate others on the same network could listen, and the page does not open
+        without a connection.
+      </p>
+      <div v-if="offer" class="offer">
+        <img :src="offer.picture" alt="The address with the code, for the tablet's camera" />
+        <div>
+          <p class="quiet">Code, good once and for {{ seconds }} s</p>
+          <p class="code" data-testid="code">{{ offer.code }}</p>
+        </div>
+      </div>
+      <v-btn @click="show">{{ offer ? 'Show another code' : 'Show a code' }}</v-btn>
+      <ul v-if="standing.devices.length" class="devices">
+        <li v-for="d in standing.devices" :key="d.id">
+          <input
+            class="name"
+            :value="d.name"
+            maxlength="80"
+            :aria-label="`Name of ${d.name}`"
+            @change="(e) => rename(d.id, e)"
+          />
+          <span class="quiet">since {{ dayWord(d.paired_at) }}</span>
+          <v-btn variant="text" @click="sendAway(d.id)">Send away</v-btn>
+        </li>
+      </ul>
+      <p v-else class="quiet">No device is paired.</p>
+    </template>
+    <p v-if="problem" role="alert" class="problem">{{ problem.message }} {{ problem.hint }}</p>
+  </section>
+</template>
+
+<style scoped>
+section {
+  display: grid;
+  gap: 12px;
+  justify-items: start;
+}
+.offer {
+  display: flex;
+  align-items: center;
+  gap: 20px;
+}
+.offer img {
+  width: 200px;
+  background: white; /* cameras want it so, in either light */
+}
+.code {
+  font-size: var(--text-head);
+  font-weight: var(--strong);
+  letter-spacing: 0.15em;
+}
+.devices {
+  display: grid;
+  gap: 4px;
+  width: 100%;
+  list-style: none;
+}
+.devices li {
+  display: flex;
+  align-items: center;
+  gap: 12px;
+}
+.name {
+  min-height: 44px;
+  min-width: 220px;
+  padding: 0 10px;
+  border: 1px solid var(--line);
+  border-radius: var(--corner-small);
+}
+.problem {
+  color: var(--error);
+}
+</style>
