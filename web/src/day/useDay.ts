@@ -8,7 +8,7 @@ import { newLesson, newStudent } from '@/lesson/applyWrite'
 import { useSettings } from '@/ui/settings'
 
 /** `wanted`: the beginning of a name that is looked for. */
-export function useDay(wanted: Ref<string | null>) {
+export function useDay(wanted: Ref<string | null> = ref('')) {
   const settings = useSettings()
   const outbox = useOutbox()
   const problem = shallowRef<ApiError | null>(null)
@@ -24,7 +24,7 @@ export function useDay(wanted: Ref<string | null>) {
       return { ...everyone, due }
     },
   })
-  const day = computed(() => data.value && withBegunHere(data.value, outbox.waiting()))
+  const day = computed(() => (data.value ? withBegunHere(data.value, outbox.waiting()) : null))
   const load = () => refetch()
   const name = computed(() => (wanted.value ?? '').trim())
   /** Only those seen lately are listed; the others are asked for by name. */
