@@ -2,12 +2,13 @@
 // One open lesson: changes show at once, news of others come in, nothing overtakes what is on its way.
 import { DOMWrapper } from '@vue/test-utils'
 import { beforeEach, describe, expect, it, vi } from 'vitest'
-import { ref } from 'vue'
+import { h, ref } from 'vue'
 import { useKnowledge } from '@/api/knowledge'
 import LookRound from '@/lesson/decide/LookRound.vue'
 import LessonMenu from '@/lesson/LessonMenu.vue'
 import { useArrivals } from '@/lesson/useArrivals'
 import { useLesson, type OpenLesson } from '@/lesson/useLesson'
+import WaitingStrip from '@/waiting/WaitingStrip.vue'
 import { block, furnish, knowledge, lesson, problem, serve, settle, shot, show } from './mounting'
 
 const DIAGNOSIS = { ranking: { next_checks: [{ id: 'heel_up' }] } }
@@ -22,6 +23,9 @@ beforeEach(() => {
   furnish()
 })
 
+/** What stands at the foot of every page. */
+const strip = () => new DOMWrapper(document.body).get('[data-testid=waiting]')
+
 async function opened(answers: Parameters<typeof serve>[0] = {}) {
   const asked = serve({ ...READ, ...answers })
   let open: OpenLesson | null = null
@@ -29,7 +33,7 @@ async function opened(answers: Parameters<typeof serve>[0] = {}) {
     setup() {
       open = useLesson('L')
       void open.load()
-      return () => null
+      return () => h(WaitingStrip)
     },
   }
   const { page } = await show(Holder)
@@ -68,13 +72,14 @@ describe('an open lesson', () => {
     expect(made).toMatchObject({ id: 'N', kind: 'retest', club: 'd', teed: null, position: 1 })
     expect(made?.shots).toHaveLength(1)
   })
-  it('says why something was refused and shows what is kept', async () => {
+  it('shows what is kept when something was refused; every page says why', async () => {
     const { open } = await opened({
       'PATCH /api/lessons/L': { status: 409, body: problem('The lesson is over.') },
     })
     open.changeLesson({ complaint: 'It leaks right.' })
     await settle()
-    expect(open.refusal.value?.message).toBe('The lesson is over.')
+    expect(open.refusal.value).toBeNull()
+    expect(strip().text()).toContain('One change was not taken. The lesson is over.')
     expect(open.lesson.value?.complaint).toBe('')
   })
   it('stays on the screen when it cannot be read again', async () => {

@@ -21,6 +21,7 @@ from firm_footing.api.coaching_shapes import (
 from firm_footing.api.context import Known, RowId, Store
 from firm_footing.api.errors import responses
 from firm_footing.core.case import Case, to_file
+from firm_footing.core.frame.days import Moment
 from firm_footing.core.ground.several import usual_signs
 from firm_footing.core.knowledge import Knowledge
 from firm_footing.core.pattern import Estimate, Pattern, read_pattern
@@ -41,7 +42,7 @@ SHOWN = ("start_deg", "curve_deg", "path_deg", "low_point_cm", "heel_toe_mm", "c
 def read_casebook(
     session: Store,
     before: Annotated[
-        datetime | None, Query(description="Only those decided before: the next page")
+        Moment | None, Query(description="Only those decided before: the next page")
     ] = None,
 ) -> CasebookOut:
     """The newest first, so many at once; how often they were confirmed is said of all."""

@@ -13,9 +13,10 @@ from firm_footing.api.conclusion_shapes import (
     WithoutOut,
 )
 from firm_footing.api.conclusion_views import between_view
-from firm_footing.api.context import Known, RowId, Store
+from firm_footing.api.context import Already, Known, RowId, Store
 from firm_footing.api.errors import responses
 from firm_footing.api.outcome import conclude
+from firm_footing.api.told import version_of
 from firm_footing.core.knowledge import Knowledge
 from firm_footing.core.knowledge.vocabulary import Source
 from firm_footing.core.reasoning import (
@@ -43,12 +44,18 @@ Other = Annotated[str, Query(examples=["toes_in_downswing"])]
 def read_diagnosis(
     session: Store,
     known: Known,
+    told: Already,
     lesson_id: RowId,
     at_hand: Annotated[list[Source] | None, Query(description="Means at hand for looks")] = None,
 ) -> DiagnosisOut:
     """All there is to conclude from the lesson, in one call."""
-    content = lessons.content_of(session, lesson_id)
-    return conclude(content, known, at_hand if at_hand is not None else content.lesson.at_hand)
+
+    def work_out() -> DiagnosisOut:
+        content = lessons.content_of(session, lesson_id)
+        return conclude(content, known, at_hand if at_hand is not None else content.lesson.at_hand)
+
+    means = None if at_hand is None else tuple(at_hand)
+    return told.once(("diagnosis", means, *version_of(session, lesson_id)), work_out)
 
 
 @router.get(

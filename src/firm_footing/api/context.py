@@ -6,6 +6,7 @@ from typing import Annotated
 from fastapi import Depends, Header, Path, Request
 from sqlmodel import Session
 
+from firm_footing.api.told import Told
 from firm_footing.core.knowledge import Knowledge
 from firm_footing.store.database import take_turn
 from firm_footing.store.history import SENDER, Sender, has_arrived
@@ -45,6 +46,13 @@ def _knowledge(request: Request) -> Knowledge:
     return knowledge
 
 
+def _told(request: Request) -> Told:
+    told: Told = request.app.state.told
+    return told
+
+
+Already = Annotated[Told, Depends(_told)]
+"""What was concluded already."""
 Store = Annotated[Session, Depends(_session)]
 """For reading."""
 Writing = Annotated[Session, Depends(_writing)]

@@ -14,8 +14,8 @@ export interface Listener {
   settled: (lesson: ChangedLesson) => void
   /** How many writes wait, and whether the server is out of reach. */
   waiting: (count: number, unreachable: boolean) => void
-  /** A write was refused with a sentence; it stands until it is mended or thrown away. */
-  refused: (error: ApiError) => void
+  /** A write was refused with a sentence; if it `stands`, every page says so. */
+  refused: (error: ApiError, stands: boolean) => void
 }
 
 const RETRY_MS = 2000
@@ -158,9 +158,10 @@ export class Outbox {
     entries.splice(entries.indexOf(entry), 1, stands)
     this.keep(stands)
     this.tell(entry.write.lesson)
-    this.listeners.get(entry.write.lesson)?.refused(said)
     // an undo that cannot be done any more is no work of anybody's
-    if (isInOrder(entry.write) && entry.write.kind !== 'decision') this.drop(entry)
+    const dropped = isInOrder(entry.write) && entry.write.kind !== 'decision'
+    if (dropped) this.drop(stands)
+    this.listeners.get(entry.write.lesson)?.refused(said, !dropped)
   }
 
   private drop(entry: Entry): void {

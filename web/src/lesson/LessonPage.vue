@@ -160,7 +160,14 @@ watch(lesson, (now) => {
   min-height: 0;
   border-left: 2px solid var(--ink);
 }
+/* over the page, which must not move from under a finger */
 .refusal {
+  position: fixed;
+  top: 68px;
+  left: 50%;
+  transform: translateX(-50%);
+  z-index: 20;
+  max-width: min(720px, calc(100vw - 24px));
   flex: none;
 }
 @media (max-width: 1000px) {

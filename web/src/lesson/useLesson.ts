@@ -57,8 +57,8 @@ export function useLesson(id: string) {
       const state = waiting === 0 ? 'saved' : unreachable ? 'unreachable' : 'saving'
       saving.value = { state, waiting }
     },
-    refused(error) {
-      refusal.value = error
+    refused(error, stands) {
+      if (!stands) refusal.value = error
       void load()
     },
   })

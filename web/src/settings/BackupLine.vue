@@ -44,6 +44,11 @@ async function now(): Promise<void> {
 section {
   display: grid;
   gap: 12px;
+  align-content: start;
   justify-items: start;
+}
+h2 {
+  margin-top: 20px;
+  font-size: var(--text-title);
 }
 </style>

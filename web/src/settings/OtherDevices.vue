@@ -99,7 +99,12 @@ const sendAway = (id: string) =>
 section {
   display: grid;
   gap: 12px;
+  align-content: start;
   justify-items: start;
+}
+h2 {
+  margin-top: 20px;
+  font-size: var(--text-title);
 }
 .offer {
   display: flex;

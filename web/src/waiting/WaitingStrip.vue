@@ -18,9 +18,9 @@ const elsewhere = computed(() =>
 )
 const line = computed(() => {
   if (refused.value.length > 0) {
-    return refused.value.length === 1
-      ? 'One change was not taken.'
-      : `${String(refused.value.length)} changes were not taken.`
+    const [only, ...more] = refused.value
+    if (more.length > 0) return `${String(more.length + 1)} changes were not taken.`
+    return `One change was not taken. ${only?.refused?.message ?? ''}`
   }
   if (outbox.state.keepsNothing && waiting.value.length > 0) {
     return 'This browser keeps nothing: leave the page open until all is saved.'

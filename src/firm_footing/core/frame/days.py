@@ -1,7 +1,7 @@
 """What is a day, as it comes in?"""
 
 import re
-from datetime import date
+from datetime import date, datetime
 from typing import Annotated, Any
 
 from pydantic import BeforeValidator, WithJsonSchema
@@ -25,6 +25,19 @@ def _day(value: Any) -> date:
     return value
 
 
+def _moment(value: Any) -> Any:
+    """A moment as it was given out, and no number that would pass for one."""
+    if isinstance(value, str) and not re.match(r"^(19|20|21)\d\d-", value):
+        raise ValueError("give a moment as it was given, 2026-05-31T10:00:00Z")
+    return value
+
+
+Moment = Annotated[
+    datetime,
+    BeforeValidator(_moment),
+    WithJsonSchema({"type": "string", "format": "date-time", "pattern": "^(19|20|21)[0-9]{2}-"}),
+]
+"""A moment, written as in ISO 8601."""
 Day = Annotated[
     date,
     BeforeValidator(_day),
