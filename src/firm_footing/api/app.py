@@ -2,10 +2,8 @@
 
 from collections.abc import Sequence
 from pathlib import Path
-from typing import Any
 
-from fastapi import APIRouter, FastAPI, Request
-from fastapi.responses import JSONResponse
+from fastapi import APIRouter, FastAPI, HTTPException, Request
 from sqlalchemy import Engine
 from sqlmodel import Session
 from starlette.concurrency import run_in_threadpool
@@ -46,7 +44,6 @@ PARTS = (
     students, lessons, last_lesson, answers, balls, traces, conclusions, coaching, sheets, casebook,
     cases, tables, knowledge, pairing, keeping,
 )  # fmt: skip
-A_YEAR = "public, max-age=31536000, immutable"
 
 
 def create_app(
@@ -119,23 +116,8 @@ async def _answer_again(request: Request, error: Exception) -> Response:
 def _serve_screens(app: FastAPI, screens: Path) -> None:
     """The front end, with unknown addresses under /api left to the API's own errors."""
 
-    @app.middleware("http")
-    async def guard(request: Request, call_next: Any) -> Any:
-        path = request.url.path
-        response = await call_next(request)
-        html = "text/html" in response.headers.get("content-type", "")
-        if html and path.startswith("/api/") and not path.endswith(".html"):
-            shape = {
-                "code": "http",
-                "message": "Not found.",
-                "hint": "The address is not known.",
-                "where": "url",
-            }
-            return JSONResponse(shape, status_code=404)
-        if path.startswith("/assets/"):
-            response.headers["Cache-Control"] = A_YEAR
-        elif not path.startswith("/api/"):
-            response.headers["Cache-Control"] = "no-cache"
-        return response
+    @app.get("/api/{rest:path}", include_in_schema=False)
+    def not_found(rest: str) -> None:
+        raise HTTPException(404, "Not found")
 
     app.frontend("/", directory=screens, fallback="index.html", check_dir=False)

@@ -64,8 +64,7 @@ class Guard:
                 found = MutableHeaders(scope=message)
                 for name, value in HEADERS.items():
                     found.setdefault(name, value)
-                if scope["path"].startswith("/api/"):
-                    found.setdefault("Cache-Control", "no-store")
+                found.setdefault("Cache-Control", _kept_for(scope["path"], message["status"]))
             await send(message)
 
         try:
@@ -102,6 +101,14 @@ class Guard:
                 403, "origin", "Another page asked for this change.", NOTHING_KEPT, "origin"
             )
         return None
+
+
+def _kept_for(path: str, status: int) -> str:
+    """How long browsers keep it: what is built has its content in its name."""
+    if path.startswith("/api/"):
+        return "no-store"
+    built = path.startswith("/assets/") and status == 200
+    return "public, max-age=31536000, immutable" if built else "no-cache"
 
 
 def _name(host: str) -> str:
