@@ -5,8 +5,9 @@ import { beforeEach, describe, expect, it } from 'vitest'
 import { keptWrites, type Entry } from '@/api/keptWrites'
 import { newId } from '@/api/page'
 import type { Write } from '@/api/writes'
+import { applyWrite, begunHere } from '@/lesson/applyWrite'
 import { settledConflict, valueWord } from '@/waiting/conflict'
-import { furnish } from './mounting'
+import { block, furnish, lesson, shot } from './mounting'
 
 const note = (text: string): Write => ({ kind: 'note', lesson: 'L', id: text, body: { text } })
 const entry = (name: string, at: number): Entry => {
@@ -44,6 +45,32 @@ describe('writes that wait', () => {
   })
   it('have names that no other page makes', () => {
     expect(new Set(Array.from({ length: 200 }, newId)).size).toBe(200)
+  })
+})
+
+describe('a lesson with writes that wait', () => {
+  it('shows them as the server will', () => {
+    const listen = { goal: '', health: 'sore wrist' } as never
+    const shots = [shot('a', { start: 'pull' })]
+    const now = lesson([block(shots)], { listen, repetitions: [] })
+    const writes = [
+      { kind: 'shot', lesson: 'L', id: 'b', body: { block_id: 'B', observed: {}, touched: {} } },
+      { kind: 'shot-gone', lesson: 'L', id: 'a' },
+      { kind: 'lesson', lesson: 'L', id: 'L', body: { listen: { goal: 'x' }, was: {} } },
+      { kind: 'repetition', lesson: 'L', id: 'r', body: { drill: 'd', result: 'pass' } },
+      note('tired'),
+    ] as unknown as Write[]
+    for (const write of [...writes, ...writes]) applyWrite(now, write)
+    expect(now.blocks[0]?.shots.map((s) => s.id)).toEqual(['b'])
+    expect(now.listen).toMatchObject({ goal: 'x', health: 'sore wrist' })
+    expect([now.repetitions.length, now.notes.length]).toEqual([1, 1])
+  })
+  it('is there although the server has never heard of it', () => {
+    const student = lesson().student
+    const begun = { kind: 'new-lesson', lesson: 'N', id: student.id, student, body: {} }
+    const found = begunHere([begun as unknown as Write], 'N')
+    expect(found).toMatchObject({ id: 'N', student, blocks: [{ shots: [] }] })
+    expect(begunHere([], 'N')).toBeNull()
   })
 })
 

@@ -33,3 +33,31 @@ def restore(
     typer.echo(f"{path} is again what {file} holds.")
     if replaced is not None:
         typer.echo(f"What was there before is kept in {replaced}.")
+
+
+def export(
+    file: Annotated[Path, typer.Argument(help="New zip file to write")],
+) -> None:
+    """Write all students and lessons, names and notes too, in an open format."""
+    from sqlmodel import Session  # noqa: PLC0415
+
+    from firm_footing.store import exchange  # noqa: PLC0415
+    from firm_footing.store.database import database_path, open_database  # noqa: PLC0415
+
+    with told_plainly(), Session(open_database(database_path())) as session:
+        rows = exchange.export(session, file)
+        typer.echo(f"{rows} rows are in {file}: one file a table, one row a line, JSON.")
+
+
+def bring_in(
+    file: Annotated[Path, typer.Argument(help="A file made by 'firm-footing export'")],
+) -> None:
+    """Add the students and lessons of an export; what is there already stays as it is."""
+    from sqlmodel import Session  # noqa: PLC0415
+
+    from firm_footing.store import exchange  # noqa: PLC0415
+    from firm_footing.store.database import database_path, open_database  # noqa: PLC0415
+
+    with told_plainly(), Session(open_database(database_path())) as session:
+        found = exchange.bring_in(session, file)
+        typer.echo(f"{found.added} rows were added; {found.already} were there already.")

@@ -3,7 +3,7 @@
 import typer
 
 from firm_footing.cli.flight import flight
-from firm_footing.cli.keeping import backup, restore
+from firm_footing.cli.keeping import backup, bring_in, export, restore
 from firm_footing.cli.mat import mat
 from firm_footing.cli.monitor import monitor
 from firm_footing.cli.rank import rank
@@ -22,6 +22,8 @@ app.command()(demo)
 app.command()(serve)
 app.command()(backup)
 app.command()(restore)
+app.command()(export)
+app.command("import")(bring_in)
 app.command()(simulate)
 app.command()(flight)
 app.command()(monitor)

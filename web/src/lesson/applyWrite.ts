@@ -30,6 +30,15 @@ export function applyWrite(lesson: Lesson, write: Write): void {
         lesson.repetitions.push(repetition as Lesson['repetitions'][number])
       }
       break
+    case 'note': {
+      const known = lesson.notes.find((n) => n.id === write.id)
+      if (known) Object.assign(known, write.body)
+      else lesson.notes.push({ id: write.id, ...write.body, written_at: now })
+      break
+    }
+    case 'note-gone':
+      lesson.notes = without(lesson.notes, write.id)
+      break
     case 'lesson':
       change(lesson, write.body)
       break
