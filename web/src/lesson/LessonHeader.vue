@@ -176,10 +176,12 @@ nav a.here {
   min-height: 48px;
   text-align: right;
 }
+/* as wide as what it says without a connection: the stages beside it must not move then */
 .saved {
+  width: 138px;
   font-size: var(--text-small);
+  line-height: 1.2;
   margin-right: 8px;
-  min-width: 52px;
   text-align: right;
 }
 /* the stages take a line of their own below name and tools */
@@ -208,6 +210,14 @@ nav a.here {
   .clock-room {
     margin-right: auto;
     text-align: left;
+  }
+  .bar {
+    position: relative;
+  }
+  .saved {
+    position: absolute;
+    top: 8px;
+    right: 8px;
   }
   .saved.all {
     position: absolute;

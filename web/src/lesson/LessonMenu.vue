@@ -48,6 +48,9 @@ function addNote(): void {
       />
     </template>
     <v-card tag="aside" aria-label="This lesson" class="pa-5 sheet" width="420">
+      <p v-if="lesson.unreadable?.length" role="note">
+        Older data could not be read and is left out: {{ lesson.unreadable.join('; ') }}.
+      </p>
       <v-textarea
         label="Complaint, in the student's words"
         rows="2"
