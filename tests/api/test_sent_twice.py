@@ -2,6 +2,7 @@
 
 from collections.abc import Callable
 from concurrent.futures import ThreadPoolExecutor
+from datetime import timedelta
 from typing import Any, NamedTuple
 from uuid import uuid4
 
@@ -10,7 +11,11 @@ from fastapi.testclient import TestClient
 from httpx2 import Response
 from hypothesis import HealthCheck, given, settings
 from hypothesis import strategies as st
+from sqlalchemy import Engine
+from sqlmodel import Session, select
 
+from firm_footing.store.history import forget_old_writes
+from firm_footing.store.own_tables import SentWrite
 from tests.api.asking import Json, change, get
 
 
@@ -223,3 +228,35 @@ def test_a_limit_is_never_written_over_unseen(client: TestClient, lesson: Json) 
     assert client.patch(url, json=stale).json()["theirs"] == ["back"]
     assert get(client, lesson, "coaching") is not None
     assert client.get(url).json()["limits"] == ["back"]
+
+
+def test_the_id_of_another_students_lesson_is_refused(client: TestClient, lesson: Json) -> None:
+    other = client.post("/api/students", json={"name": "Pia", "handedness": "left"}).json()["id"]
+    taken = client.post(f"/api/students/{other}/lessons", json={"id": lesson["id"]})
+    assert taken.status_code == 409
+    assert "another student's" in taken.json()["message"]
+    assert client.get(f"/api/students/{other}/lessons").json() == []
+
+
+def test_a_ball_for_a_lesson_that_is_gone_is_told_so(client: TestClient, lesson: Json) -> None:
+    client.delete(f"/api/lessons/{lesson['id']}").raise_for_status()
+    late = client.put(
+        f"/api/lessons/{lesson['id']}/shots/s",
+        json={"block_id": lesson["blocks"][0]["id"], "observed": {"start": "pull"}},
+    )
+    assert late.status_code == 404
+    assert "no lesson" in late.json()["message"]
+
+
+def test_ids_of_writes_are_forgotten_after_a_season(
+    client: TestClient, lesson: Json, engine: Engine
+) -> None:
+    for name in ("old", "new"):
+        send(client, lesson, Write("PUT", f"/notes/{name}", {"text": name}), name)
+    with Session(engine) as session:
+        old = session.get_one(SentWrite, "old")
+        old.arrived_at -= timedelta(days=91)
+        session.add(old)
+        session.commit()
+        forget_old_writes(session)
+        assert [w.id for w in session.exec(select(SentWrite))] == ["new"]

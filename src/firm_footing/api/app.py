@@ -31,8 +31,8 @@ from firm_footing.api.context import ArrivedBeforeError
 from firm_footing.api.doorkeeper import Codes, Doorkeeper
 from firm_footing.api.errors import add_handlers
 from firm_footing.api.guard import LOOPBACK_NAMES, Guard
+from firm_footing.api.kept_conclusions import KeptConclusions
 from firm_footing.api.outcome import changed_lesson
-from firm_footing.api.told import Told
 from firm_footing.core.knowledge import Knowledge
 from firm_footing.core.reasoning.enumeration import enumerate_stories
 from firm_footing.store.history import SENDER, Sender
@@ -72,7 +72,7 @@ def create_app(
     )
     app.state.engine = engine
     app.state.knowledge = known
-    app.state.database, app.state.told = database, Told()
+    app.state.database, app.state.conclusions = database, KeptConclusions()
     app.state.address, app.state.codes = address, Codes()
     app.state.encrypted = address is not None and address.startswith("https://")
     enumerate_stories(known)
@@ -105,8 +105,8 @@ async def _answer_again(request: Request, error: Exception) -> Response:
         with Session(request.app.state.engine, expire_on_commit=False) as session:
             session.info[SENDER] = Sender(page=request.headers.get("page-id"))
             known = request.app.state.knowledge
-            told = request.app.state.told
-            found = changed_lesson(session, known, told, error.lesson_id, wanted)
+            kept = request.app.state.conclusions
+            found = changed_lesson(session, known, kept, error.lesson_id, wanted)
         status = request.scope["route"].status_code or 200
         return Response(found.model_dump_json(), status, media_type="application/json")
 

@@ -4,9 +4,9 @@ from fastapi import APIRouter
 
 from firm_footing.api.ball_shapes import EarlierOut, MovedOut, ReadBlock
 from firm_footing.api.ball_views import read_content
-from firm_footing.api.context import Already, Known, RowId, Store
+from firm_footing.api.context import Conclusions, Known, RowId, Store
 from firm_footing.api.errors import responses
-from firm_footing.api.told import version_of
+from firm_footing.api.kept_conclusions import version_of
 from firm_footing.core.pattern.compare import by_club, moved_since
 from firm_footing.store import lessons
 from firm_footing.store.cases import case_of
@@ -16,10 +16,12 @@ ERRORS = responses(404, 422)
 
 
 @router.get("/lessons/{lesson_id}/balls", summary="What the balls show", responses=ERRORS)
-def read_balls(session: Store, known: Known, told: Already, lesson_id: RowId) -> list[ReadBlock]:
+def read_balls(
+    session: Store, known: Known, kept: Conclusions, lesson_id: RowId
+) -> list[ReadBlock]:
     """Every block that has balls: deliveries, flights, groups, changes, lost distance."""
     key = ("balls", *version_of(session, lesson_id))
-    return told.once(key, lambda: read_content(lessons.content_of(session, lesson_id), known))
+    return kept.once(key, lambda: read_content(lessons.content_of(session, lesson_id), known))
 
 
 @router.get(

@@ -21,7 +21,7 @@ from firm_footing.api.coaching_shapes import (
 from firm_footing.api.context import Known, RowId, Store
 from firm_footing.api.errors import responses
 from firm_footing.core.case import Case, to_file
-from firm_footing.core.frame.days import Moment
+from firm_footing.core.case.days import Moment
 from firm_footing.core.ground.several import usual_signs
 from firm_footing.core.knowledge import Knowledge
 from firm_footing.core.pattern import Estimate, Pattern, read_pattern

@@ -1,6 +1,6 @@
 """Which changes may be asked for, in which shapes?
 
-Golfer-neutral and SI, as all that goes out; how much of anything is in `core/frame/limits.py`.
+Golfer-neutral and SI, as all that goes out; how much of anything is in `core/case/limits.py`.
 """
 
 from typing import Annotated, Any, Literal
@@ -20,9 +20,9 @@ from firm_footing.core.case.evidence import (
     Whole,
     Word,
 )
+from firm_footing.core.case.limits import LIST, NAME, NOTE, WORDS
 from firm_footing.core.coaching.lesson import Cue, LimitDetail, Listen, SheetWords
 from firm_footing.core.frame import Handedness
-from firm_footing.core.frame.limits import LIST, NAME, NOTE, WORDS
 from firm_footing.core.knowledge.vocabulary import Answer, Limit, Source
 from firm_footing.store.tables import AgeGroup
 

@@ -7,13 +7,13 @@ from pydantic import BaseModel, Field
 
 from firm_footing.api.ball_shapes import MovedOut
 from firm_footing.api.wire import In, Out, Truth
+from firm_footing.core.case.days import Day
 from firm_footing.core.case.evidence import Whole
+from firm_footing.core.case.limits import WORDS
 from firm_footing.core.coaching.ladder import Result, Said
 from firm_footing.core.coaching.practice import What
 from firm_footing.core.coaching.retest import State
 from firm_footing.core.frame import Handedness
-from firm_footing.core.frame.days import Day
-from firm_footing.core.frame.limits import WORDS
 from firm_footing.core.knowledge.coaching import Dose
 from firm_footing.core.knowledge.pressure import SwingEvent
 from firm_footing.store.tables import Outcome

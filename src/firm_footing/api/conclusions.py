@@ -13,10 +13,10 @@ from firm_footing.api.conclusion_shapes import (
     WithoutOut,
 )
 from firm_footing.api.conclusion_views import between_view
-from firm_footing.api.context import Already, Known, RowId, Store
+from firm_footing.api.context import Conclusions, Known, RowId, Store
 from firm_footing.api.errors import responses
+from firm_footing.api.kept_conclusions import version_of
 from firm_footing.api.outcome import conclude
-from firm_footing.api.told import version_of
 from firm_footing.core.knowledge import Knowledge
 from firm_footing.core.knowledge.vocabulary import Source
 from firm_footing.core.reasoning import (
@@ -44,7 +44,7 @@ Other = Annotated[str, Query(examples=["toes_in_downswing"])]
 def read_diagnosis(
     session: Store,
     known: Known,
-    told: Already,
+    kept: Conclusions,
     lesson_id: RowId,
     at_hand: Annotated[list[Source] | None, Query(description="Means at hand for looks")] = None,
 ) -> DiagnosisOut:
@@ -55,7 +55,7 @@ def read_diagnosis(
         return conclude(content, known, at_hand if at_hand is not None else content.lesson.at_hand)
 
     means = None if at_hand is None else tuple(at_hand)
-    return told.once(("diagnosis", means, *version_of(session, lesson_id)), work_out)
+    return kept.once(("diagnosis", means, *version_of(session, lesson_id)), work_out)
 
 
 @router.get(

@@ -6,7 +6,7 @@ from typing import Annotated
 from fastapi import Depends, Header, Path, Request
 from sqlmodel import Session
 
-from firm_footing.api.told import Told
+from firm_footing.api.kept_conclusions import KeptConclusions
 from firm_footing.core.knowledge import Knowledge
 from firm_footing.store.database import take_turn
 from firm_footing.store.history import SENDER, Sender, has_arrived
@@ -46,12 +46,12 @@ def _knowledge(request: Request) -> Knowledge:
     return knowledge
 
 
-def _told(request: Request) -> Told:
-    told: Told = request.app.state.told
-    return told
+def _conclusions(request: Request) -> KeptConclusions:
+    kept: KeptConclusions = request.app.state.conclusions
+    return kept
 
 
-Already = Annotated[Told, Depends(_told)]
+Conclusions = Annotated[KeptConclusions, Depends(_conclusions)]
 """What was concluded already."""
 Store = Annotated[Session, Depends(_session)]
 """For reading."""

@@ -61,7 +61,8 @@ def add_handlers(app: FastAPI) -> None:
     @app.exception_handler(OperationalError)
     async def of_database(_request: Request, error: OperationalError) -> JSONResponse:
         said = str(error.orig)
-        what = "The disk is full." if "full" in said else "The database is busy or out of reach."
+        busy = "The database is busy." if "locked" in said else "The database failed at this."
+        what = "The disk is full." if "full" in said else busy
         return answer(503, "busy", what, f"{NOTHING_KEPT} It is worth trying again.", "database")
 
 

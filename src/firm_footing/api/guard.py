@@ -15,7 +15,7 @@ from starlette.datastructures import Headers, MutableHeaders
 from starlette.types import ASGIApp, Message, Receive, Scope, Send
 
 from firm_footing.api.errors import NOTHING_KEPT, answer
-from firm_footing.core.frame.limits import BODY_BYTES
+from firm_footing.core.case.limits import BODY_BYTES
 from firm_footing.files.plain_json import BadJsonError, read_json
 
 LOOPBACK_NAMES: Final = ("127.0.0.1", "localhost", "[::1]", "testserver")

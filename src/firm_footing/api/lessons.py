@@ -41,7 +41,7 @@ def add_lesson(session: Writing, known: Known, student_id: RowId, new: NewLesson
     """It starts with an empty baseline block. The same id again starts no second one."""
     if new.club is not None:
         _club_is_known(known, new.club)
-    if not lessons.is_there(session, new.id):
+    if not lessons.begun_before(session, new.id, student_id):
         lesson = Lesson(
             id=new.id or new_id(),
             student_id=student_id,
@@ -65,7 +65,8 @@ def reopen(
     session: Writing, lesson_id: RowId, new: Annotated[Reopening, Body()] = NO_ID
 ) -> LessonOut:
     """With the same club, for a short new baseline beside the earlier ones."""
-    if not lessons.is_there(session, new.id):
+    student_id = lessons.get_lesson(session, lesson_id).student_id
+    if not lessons.begun_before(session, new.id, student_id):
         return lesson_view(session, lessons.reopen(session, lesson_id, new.id, new.zone).id)
     return lesson_view(session, str(new.id))
 

@@ -12,9 +12,9 @@ from firm_footing.api.ball_shapes import ReadBlock
 from firm_footing.api.ball_views import read_content
 from firm_footing.api.conclusion_shapes import DiagnosisOut
 from firm_footing.api.conclusion_views import diagnosis_view
-from firm_footing.api.context import Already, Known, Store
+from firm_footing.api.context import Conclusions, Known, Store
+from firm_footing.api.kept_conclusions import KeptConclusions, version_of
 from firm_footing.api.shapes import LessonOut
-from firm_footing.api.told import Told, version_of
 from firm_footing.api.views import lesson_view, shown
 from firm_footing.core.knowledge import Knowledge
 from firm_footing.core.knowledge.vocabulary import Source
@@ -39,16 +39,16 @@ class ChangedLesson(LessonOut):
 def _outcome(
     session: Store,
     known: Known,
-    told: Already,
+    kept: Conclusions,
     diagnosis: Annotated[
         bool, Query(description="Whether the answer also says what follows from the change")
     ] = False,
 ) -> Callable[[str], ChangedLesson]:
-    return lambda lesson_id: changed_lesson(session, known, told, lesson_id, diagnosis)
+    return lambda lesson_id: changed_lesson(session, known, kept, lesson_id, diagnosis)
 
 
 def changed_lesson(
-    session: Session, known: Knowledge, told: Told, lesson_id: str, diagnosis: bool
+    session: Session, known: Knowledge, kept: KeptConclusions, lesson_id: str, diagnosis: bool
 ) -> ChangedLesson:
     """The lesson as it is; with `diagnosis`, what follows from it besides."""
     if not diagnosis:
@@ -58,11 +58,11 @@ def changed_lesson(
     version = version_of(session, lesson_id)
     return ChangedLesson.model_construct(
         **dict(shown(session, content, revision)),
-        diagnosis=told.once(
+        diagnosis=kept.once(
             ("diagnosis", None, *version),
             lambda: conclude(content, known, content.lesson.at_hand),
         ),
-        balls=told.once(("balls", *version), lambda: read_content(content, known)),
+        balls=kept.once(("balls", *version), lambda: read_content(content, known)),
     )
 
 

@@ -40,7 +40,7 @@ class PairingOut(Out):
     address: str | None = Field(description="Where other devices find it; null: this machine only")
     encrypted: bool = Field(description="Nobody on the network can listen")
     here: bool = Field(description="Whether this page is on the machine itself")
-    devices: list[DeviceOut] = Field(description="Told to the machine itself only")
+    devices: list[DeviceOut] = Field(description="KeptConclusions to the machine itself only")
 
 
 class Claim(In):

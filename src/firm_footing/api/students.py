@@ -9,7 +9,7 @@ from firm_footing.api.context import Known, RowId, Store, Writing
 from firm_footing.api.errors import responses
 from firm_footing.api.shapes import Day, LessonBrief, StudentOut
 from firm_footing.api.views import lesson_briefs
-from firm_footing.core.frame.limits import NAME
+from firm_footing.core.case.limits import NAME
 from firm_footing.store import lessons, students
 from firm_footing.store.tables import Student
 

@@ -22,6 +22,7 @@ from firm_footing.files.knowledge_files import load_knowledge
 from firm_footing.standins.demo import fill_with_demo
 from firm_footing.store.backups import back_up_today
 from firm_footing.store.database import close_database, database_path, open_database
+from firm_footing.store.history import forget_old_writes
 from firm_footing.store.opening import CannotOpenError, may_be_opened, the_only_server
 
 LOOPBACK = "127.0.0.1"
@@ -109,6 +110,8 @@ def _serve(path: Path, port: int, what: str, at: Door, kept: bool = False) -> No
         raise typer.Exit(1)
     with closing(_listen(at.host, port)) as door:
         engine = open_database(path)
+        with Session(engine) as session:
+            forget_old_writes(session)
         try:
             app = create_app(
                 engine,

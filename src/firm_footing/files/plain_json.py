@@ -8,7 +8,7 @@ import json
 from dataclasses import dataclass
 from typing import Any
 
-from firm_footing.core.frame.limits import BODY_BYTES
+from firm_footing.core.case.limits import BODY_BYTES
 
 
 @dataclass

@@ -10,8 +10,8 @@ from collections.abc import Sequence
 from typing import Final, NamedTuple
 
 from firm_footing.core.case import Trace
+from firm_footing.core.case.limits import SAMPLES
 from firm_footing.core.frame import Handedness, neutral_feet
-from firm_footing.core.frame.limits import SAMPLES
 from firm_footing.core.ground.recorded import COLUMNS
 from firm_footing.core.knowledge.pressure import SWING_EVENTS
 from firm_footing.files.text_tables import TableError, read_table

@@ -6,7 +6,7 @@ from sqlmodel import Session, col, select
 
 from firm_footing.store.database import take_turn
 from firm_footing.store.errors import not_found, refused
-from firm_footing.store.tables import Device, Kept
+from firm_footing.store.own_tables import AppSetting, Device
 
 MOST = 50
 SECRET = "cookies are signed with"
@@ -45,10 +45,12 @@ def send_away(session: Session, device_id: str) -> None:
 
 def secret_of(session: Session) -> str:
     """What cookies are signed with: made once for a database."""
-    kept = session.get(Kept, SECRET)
+    kept = session.get(AppSetting, SECRET)
     if kept is None:
         take_turn(session)
-        kept = session.get(Kept, SECRET) or Kept(name=SECRET, value=secrets.token_urlsafe(32))
+        kept = session.get(AppSetting, SECRET) or AppSetting(
+            name=SECRET, value=secrets.token_urlsafe(32)
+        )
         session.add(kept)
         session.commit()
     return kept.value

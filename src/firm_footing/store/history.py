@@ -6,16 +6,18 @@ taken back on that page: two tablets at one lesson do not undo each other's work
 """
 
 from dataclasses import dataclass
+from datetime import timedelta
 from types import TracebackType
 from typing import Any, Final, Self
 
 from sqlalchemy import true
 from sqlmodel import Session, SQLModel, col, delete, func, select
 
+from firm_footing.store.columns import now
 from firm_footing.store.errors import refused
+from firm_footing.store.own_tables import Change, SentWrite
 from firm_footing.store.tables import (
     Block,
-    Change,
     CheckAnswer,
     Decision,
     FollowUp,
@@ -24,7 +26,6 @@ from firm_footing.store.tables import (
     Note,
     PressureTrace,
     Repetition,
-    SentWrite,
     Student,
 )
 
@@ -47,6 +48,8 @@ UNDOABLE: dict[str, type[SQLModel]] = {
 
 SENDER: Final = "sender"
 """Where a session keeps its `Sender`."""
+REMEMBERED: Final = timedelta(days=90)
+"""For how long a change that arrives again is known: longer than a tablet lies in a drawer."""
 
 
 @dataclass(frozen=True)
@@ -71,6 +74,12 @@ def has_arrived(session: Session, write: str) -> str | None:
     """The lesson that a change with this id was made in; None when it has not arrived yet."""
     found = session.get(SentWrite, write)
     return None if found is None else found.lesson_id
+
+
+def forget_old_writes(session: Session) -> None:
+    """Ids of changes that arrived so long ago that nothing sends them again."""
+    session.exec(delete(SentWrite).where(col(SentWrite.arrived_at) < now() - REMEMBERED))
+    session.commit()
 
 
 class Step:

@@ -64,9 +64,19 @@ def get_lesson(session: Session, lesson_id: str) -> Lesson:
     return lesson
 
 
-def is_there(session: Session, lesson_id: str | None) -> bool:
-    """Whether a lesson has this id, which its client made."""
-    return lesson_id is not None and session.get(Lesson, lesson_id) is not None
+def begun_before(session: Session, lesson_id: str | None, student_id: str) -> bool:
+    """Whether the lesson with this id, which its client made, is this student's already.
+
+    Raises
+    ------
+    RefusedError
+        It is another student's.
+
+    """
+    there = None if lesson_id is None else session.get(Lesson, lesson_id)
+    if there is not None and there.student_id != student_id:
+        raise refused("This lesson is another student's.", "id", "Nothing was changed.")
+    return there is not None
 
 
 def recent_lessons(session: Session, most: int = 30) -> list[Lesson]:
@@ -270,7 +280,8 @@ def delete_lesson(session: Session, lesson_id: str) -> None:
 
 
 def get_block(session: Session, lesson_id: str, block_id: str) -> Block:
-    """The block of this id in this lesson; NotFoundError when there is none."""
+    """The block of this id in this lesson; NotFoundError when there is none, or no lesson."""
+    get_lesson(session, lesson_id)
     block = session.get(Block, block_id)
     if block is None or block.lesson_id != lesson_id:
         raise not_found("block", block_id)

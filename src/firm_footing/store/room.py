@@ -4,7 +4,7 @@ from typing import Any
 
 from sqlmodel import Session, func, select
 
-from firm_footing.core.frame import limits
+from firm_footing.core.case import limits
 from firm_footing.store.errors import refused
 from firm_footing.store.tables import (
     Block,

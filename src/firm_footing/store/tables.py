@@ -33,7 +33,8 @@ def new_id() -> str:
     return str(uuid4())
 
 
-def _belongs_to(table: str, nullable: bool = False) -> Any:
+def belongs_to(table: str, nullable: bool = False) -> Any:
+    """A column with the id of the row this one goes with when that is deleted."""
     return Column(
         String, ForeignKey(f"{table}.id", ondelete="CASCADE"), nullable=nullable, index=True
     )
@@ -75,7 +76,7 @@ class Lesson(SQLModel, table=True):
     """
 
     id: str = Field(default_factory=new_id, primary_key=True)
-    student_id: str = Field(sa_column=_belongs_to("student"))
+    student_id: str = Field(sa_column=belongs_to("student"))
     complaint: str = ""
     school: School = Field(default=School(), sa_column=Column(AsJson(School), nullable=False))
     at_hand: tuple[Source, ...] | None = Field(
@@ -114,7 +115,7 @@ class Block(SQLModel, table=True):
     """
 
     id: str = Field(default_factory=new_id, primary_key=True)
-    lesson_id: str = Field(sa_column=_belongs_to("lesson"))
+    lesson_id: str = Field(sa_column=belongs_to("lesson"))
     position: int
     kind: BlockKind = Field(default="baseline", sa_type=String)
     club: str = "7i"
@@ -133,7 +134,7 @@ class LoggedShot(SQLModel, table=True):
     __tablename__ = "shot"
 
     id: str = Field(primary_key=True)
-    block_id: str = Field(sa_column=_belongs_to("block"))
+    block_id: str = Field(sa_column=belongs_to("block"))
     position: int
     observed: Shot = Field(sa_column=Column(AsJson(Shot), nullable=False))
     touched: dict[str, float] = Field(
@@ -157,12 +158,12 @@ class CheckAnswer(SQLModel, table=True):
     )
 
     id: str = Field(primary_key=True)
-    lesson_id: str = Field(sa_column=_belongs_to("lesson"))
+    lesson_id: str = Field(sa_column=belongs_to("lesson"))
     check_id: str
     answer: Answer = Field(sa_type=String)
     source: Source = Field(sa_type=String)
     share: float | None = None
-    block_id: str | None = Field(default=None, sa_column=_belongs_to("block", nullable=True))
+    block_id: str | None = Field(default=None, sa_column=belongs_to("block", nullable=True))
     answered_at: datetime = Field(default_factory=now, sa_type=Instant)
 
 
@@ -170,7 +171,7 @@ class Recording(SQLModel, table=True):
     """The samples of one swing, never changed: what is said of them stands in `PressureTrace`."""
 
     id: str = Field(default_factory=new_id, primary_key=True)
-    lesson_id: str = Field(sa_column=_belongs_to("lesson"))
+    lesson_id: str = Field(sa_column=belongs_to("lesson"))
     samples: Trace = Field(sa_column=Column(Samples(), nullable=False))
 
 
@@ -184,9 +185,9 @@ class PressureTrace(SQLModel, table=True):
     __tablename__ = "pressure_trace"
 
     id: str = Field(default_factory=new_id, primary_key=True)
-    lesson_id: str = Field(sa_column=_belongs_to("lesson"))
-    block_id: str | None = Field(default=None, sa_column=_belongs_to("block", nullable=True))
-    recording_id: str = Field(sa_column=_belongs_to("recording"))
+    lesson_id: str = Field(sa_column=belongs_to("lesson"))
+    block_id: str | None = Field(default=None, sa_column=belongs_to("block", nullable=True))
+    recording_id: str = Field(sa_column=belongs_to("recording"))
     position: int
     name: str = ""
     events: dict[SwingEvent, float] = Field(
@@ -203,7 +204,7 @@ class Repetition(SQLModel, table=True):
     """
 
     id: str = Field(primary_key=True)
-    lesson_id: str = Field(sa_column=_belongs_to("lesson"))
+    lesson_id: str = Field(sa_column=belongs_to("lesson"))
     drill: str
     result: Result = Field(sa_type=String)
     real: bool = False
@@ -219,7 +220,7 @@ class FollowUp(SQLModel, table=True):
     __tablename__ = "follow_up"
 
     id: str = Field(primary_key=True)
-    lesson_id: str = Field(sa_column=_belongs_to("lesson"))
+    lesson_id: str = Field(sa_column=belongs_to("lesson"))
     due_on: date = Field(index=True)
     practised: int | None = None
     passes: int | None = None
@@ -244,7 +245,7 @@ class Note(SQLModel, table=True):
     """A note of the instructor's."""
 
     id: str = Field(default_factory=new_id, primary_key=True)
-    lesson_id: str = Field(sa_column=_belongs_to("lesson"))
+    lesson_id: str = Field(sa_column=belongs_to("lesson"))
     text: str
     written_at: datetime = Field(default_factory=now, sa_type=Instant)
 
@@ -256,7 +257,7 @@ class Decision(SQLModel, table=True):
     """
 
     id: str = Field(default_factory=new_id, primary_key=True)
-    lesson_id: str = Field(sa_column=_belongs_to("lesson"))
+    lesson_id: str = Field(sa_column=belongs_to("lesson"))
     cause: str
     reason: str = ""
     ranking: dict[str, Any] = Field(sa_column=Column(AsJson(dict[str, Any]), nullable=False))
@@ -267,64 +268,3 @@ class Decision(SQLModel, table=True):
     ranked_first: str | None = None
     shape: str | None = None
     decided_at: datetime = Field(default_factory=now, sa_type=Instant, index=True)
-
-
-class Change(SQLModel, table=True):
-    """One change of one row of a lesson, kept so that it can be undone and redone.
-
-    `step` numbers what the instructor did: all changes of one step are undone together.
-    `made_by` is the page it was done on: each takes back its own.
-    """
-
-    __table_args__ = (Index("ix_change_lesson_step", "lesson_id", "step"),)
-
-    id: int | None = Field(default=None, primary_key=True)
-    lesson_id: str = Field(sa_column=_belongs_to("lesson"))
-    step: int
-    what: str
-    table: str
-    row_id: str
-    before: dict[str, Any] | None = Field(default=None, sa_column=Column(AsJson(dict[str, Any])))
-    after: dict[str, Any] | None = Field(default=None, sa_column=Column(AsJson(dict[str, Any])))
-    undone: bool = False
-    made_by: str | None = None
-
-
-class SentWrite(SQLModel, table=True):
-    """A change that has arrived, by the id its sender gave it: sent again, it changes nothing."""
-
-    __tablename__ = "sent_write"
-
-    id: str = Field(primary_key=True)
-    lesson_id: str = Field(sa_column=_belongs_to("lesson"))
-    arrived_at: datetime = Field(default_factory=now, sa_type=Instant)
-
-
-class Device(SQLModel, table=True):
-    """A tablet or phone that may come in over the network, since it was paired."""
-
-    id: str = Field(default_factory=new_id, primary_key=True)
-    name: str
-    paired_at: datetime = Field(default_factory=now, sa_type=Instant)
-
-
-class Kept(SQLModel, table=True):
-    """A word of the application's own, such as what cookies are signed with."""
-
-    name: str = Field(primary_key=True)
-    value: str
-
-
-class ColumnMapping(SQLModel, table=True):
-    """What the columns of a table of balls hold, as the user agreed once.
-
-    fingerprint : the same for every table with these headings
-    """
-
-    __tablename__ = "column_mapping"
-
-    fingerprint: str = Field(primary_key=True)
-    columns: list[dict[str, Any]] = Field(
-        sa_column=Column(AsJson(list[dict[str, Any]]), nullable=False)
-    )
-    used_at: datetime = Field(default_factory=now, sa_type=Instant)

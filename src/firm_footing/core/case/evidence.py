@@ -7,8 +7,7 @@ from typing import Annotated, Literal
 
 from pydantic import BaseModel, BeforeValidator, ConfigDict, Field
 
-from firm_footing.core.frame import Handedness, NeutralDirection
-from firm_footing.core.frame.limits import (
+from firm_footing.core.case.limits import (
     ANSWERS,
     BALLS,
     BLOCKS,
@@ -18,6 +17,7 @@ from firm_footing.core.frame.limits import (
     SAMPLES,
     TRACES,
 )
+from firm_footing.core.frame import Handedness, NeutralDirection
 from firm_footing.core.knowledge.pressure import SwingEvent
 from firm_footing.core.knowledge.vocabulary import Answer, Limit, Source
 

@@ -21,8 +21,8 @@ from firm_footing.core.case.evidence import (
     Trace,
     Word,
 )
+from firm_footing.core.case.limits import ANSWERS, BALLS, BLOCKS, LIST, NOTE, NOTES, TRACES
 from firm_footing.core.frame import DistanceUnit, Handedness, RealDirection, SpeedUnit
-from firm_footing.core.frame.limits import ANSWERS, BALLS, BLOCKS, LIST, NOTE, NOTES, TRACES
 from firm_footing.core.knowledge.vocabulary import Answer, Limit, Source
 
 

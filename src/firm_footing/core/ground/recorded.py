@@ -14,7 +14,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from firm_footing.core.case import Trace
-from firm_footing.core.frame.limits import TRACE_SECONDS
+from firm_footing.core.case.limits import TRACE_SECONDS
 from firm_footing.core.knowledge.pressure import Recording
 
 FloatArray = NDArray[np.float64]

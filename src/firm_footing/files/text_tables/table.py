@@ -6,7 +6,7 @@ from dataclasses import dataclass
 from functools import cached_property
 from typing import Final
 
-from firm_footing.core.frame.limits import BALLS, CELL, COLUMNS
+from firm_footing.core.case.limits import BALLS, CELL, COLUMNS
 from firm_footing.files.text_tables.cells import has_decimal_comma
 
 DELIMITERS: Final = ",;\t|"

@@ -4,7 +4,7 @@ from alembic import context
 from sqlalchemy import create_engine
 from sqlmodel import AutoString, SQLModel
 
-from firm_footing.store import tables  # noqa: F401  (fills the metadata)
+from firm_footing.store import own_tables, tables  # noqa: F401  (fill the metadata)
 from firm_footing.store.columns import AsJson, Instant
 from firm_footing.store.database import database_path
 

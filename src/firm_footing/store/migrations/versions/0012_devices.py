@@ -21,12 +21,12 @@ def upgrade() -> None:
         sa.Column("paired_at", sa.DateTime(), nullable=False),
     )
     op.create_table(
-        "kept",
+        "app_setting",
         sa.Column("name", sa.String(), primary_key=True),
         sa.Column("value", sa.String(), nullable=False),
     )
 
 
 def downgrade() -> None:
-    op.drop_table("kept")
+    op.drop_table("app_setting")
     op.drop_table("device")

@@ -6,7 +6,7 @@ from typing import Annotated, Any
 
 from pydantic import BeforeValidator, WithJsonSchema
 
-from firm_footing.core.frame.limits import FIRST_YEAR, LAST_YEAR
+from firm_footing.core.case.limits import FIRST_YEAR, LAST_YEAR
 
 _WRITTEN = re.compile(r"^\d{4}-\d{2}-\d{2}$")
 

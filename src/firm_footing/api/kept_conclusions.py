@@ -22,7 +22,7 @@ class _Answer:
         self.turn, self.value = Lock(), None
 
 
-class Told:
+class KeptConclusions:
     """The last answers: who asks while one is being worked out waits for it."""
 
     def __init__(self) -> None:

@@ -1,0 +1,73 @@
+"""Which tables does the application keep for itself? What was done and arrived, who may come in."""
+
+from datetime import datetime
+from typing import Any
+
+from sqlalchemy import Column, Index
+from sqlmodel import Field, SQLModel
+
+from firm_footing.store.columns import AsJson, Instant, now
+from firm_footing.store.tables import belongs_to, new_id
+
+
+class Change(SQLModel, table=True):
+    """One change of one row of a lesson, kept so that it can be undone and redone.
+
+    `step` numbers what the instructor did: all changes of one step are undone together.
+    `made_by` is the page it was done on: each takes back its own.
+    """
+
+    __table_args__ = (Index("ix_change_lesson_step", "lesson_id", "step"),)
+
+    id: int | None = Field(default=None, primary_key=True)
+    lesson_id: str = Field(sa_column=belongs_to("lesson"))
+    step: int
+    what: str
+    table: str
+    row_id: str
+    before: dict[str, Any] | None = Field(default=None, sa_column=Column(AsJson(dict[str, Any])))
+    after: dict[str, Any] | None = Field(default=None, sa_column=Column(AsJson(dict[str, Any])))
+    undone: bool = False
+    made_by: str | None = None
+
+
+class SentWrite(SQLModel, table=True):
+    """A change that has arrived, by the id its sender gave it: sent again, it changes nothing."""
+
+    __tablename__ = "sent_write"
+
+    id: str = Field(primary_key=True)
+    lesson_id: str = Field(sa_column=belongs_to("lesson"))
+    arrived_at: datetime = Field(default_factory=now, sa_type=Instant)
+
+
+class Device(SQLModel, table=True):
+    """A tablet or phone that may come in over the network, since it was paired."""
+
+    id: str = Field(default_factory=new_id, primary_key=True)
+    name: str
+    paired_at: datetime = Field(default_factory=now, sa_type=Instant)
+
+
+class AppSetting(SQLModel, table=True):
+    """A setting of the application's own, such as what cookies are signed with."""
+
+    __tablename__ = "app_setting"
+
+    name: str = Field(primary_key=True)
+    value: str
+
+
+class ColumnMapping(SQLModel, table=True):
+    """What the columns of a table of balls hold, as the user agreed once.
+
+    fingerprint : the same for every table with these headings
+    """
+
+    __tablename__ = "column_mapping"
+
+    fingerprint: str = Field(primary_key=True)
+    columns: list[dict[str, Any]] = Field(
+        sa_column=Column(AsJson(list[dict[str, Any]]), nullable=False)
+    )
+    used_at: datetime = Field(default_factory=now, sa_type=Instant)
