@@ -245,7 +245,7 @@ def test_a_ball_for_a_lesson_that_is_gone_is_told_so(client: TestClient, lesson:
         json={"block_id": lesson["blocks"][0]["id"], "observed": {"start": "pull"}},
     )
     assert late.status_code == 404
-    assert "no lesson" in late.json()["message"]
+    assert late.json()["message"] == "This lesson is not there any more."
 
 
 def test_ids_of_writes_are_forgotten_after_a_season(

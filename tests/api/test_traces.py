@@ -65,7 +65,7 @@ def test_a_moved_event_takes_the_sign_away_and_undo_brings_it_back(
     [
         ({"events": {"top": 0.2, "impact": 0.0}}, "must come after"),
         ({"events": {"top": -30}}, "lies outside"),
-        ({"block_id": "nobody"}, "no block with the id"),
+        ({"block_id": "nobody"}, "This block is not there any more"),
     ],
 )
 def test_a_wrong_change_is_refused_and_changes_nothing(

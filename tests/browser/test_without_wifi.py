@@ -117,6 +117,10 @@ def test_a_lesson_goes_on_without_a_server_and_nothing_is_lost(
     server.kill()
     hit(page, 3)
     expect(page.get_by_test_id("saved")).to_contain_text("3 changes kept here", timeout=SOON_MS)
+    page.get_by_test_id("undo").tap()
+    balls_of(page, 4)
+    page.get_by_test_id("redo").tap()
+    balls_of(page, 5)
     page.keyboard.press("y")
     expect(asked).not_to_have_text(first_look)
     page.reload()
@@ -126,7 +130,9 @@ def test_a_lesson_goes_on_without_a_server_and_nothing_is_lost(
     balls_of(page, 6)
     expect(page.get_by_test_id("saved")).to_contain_text("kept here", timeout=SOON_MS)
     page.goto(server.url)
-    expect(page.get_by_test_id("waiting")).to_contain_text("4 balls, 1 answer", timeout=SOON_MS)
+    expect(page.get_by_test_id("waiting")).to_contain_text(
+        "4 balls, 1 undo, 1 redo, 1 answer", timeout=SOON_MS
+    )
     begin_lesson(page, "Pia Loth", known=False)
     hit(page, 2)
     page.reload()
@@ -177,9 +183,7 @@ def test_a_health_note_of_another_device_is_not_written_over(
         said = {"listen": {"health": "pregnant, no impact drills"}}
         assert elsewhere.request.patch(url, data=said).ok
     tablet.set_offline(False)
-    strip = page.get_by_test_id("waiting")
-    expect(strip).to_contain_text("One change was not taken", timeout=SOON_MS)
-    strip.get_by_role("button", name="Look at it").click()
+    page.get_by_role("button", name="1 not taken: look").tap(timeout=SOON_MS)
     dialog = page.get_by_role("dialog")
     expect(dialog).to_contain_text("pregnant, no impact drills")
     dialog.get_by_role("button", name="Keep both").click()

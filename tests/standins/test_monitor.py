@@ -32,7 +32,7 @@ def test_the_newest_open_lesson_gets_the_balls(
 def test_without_a_lesson_it_says_so(client: TestClient, knowledge: Knowledge) -> None:
     with pytest.raises(NoLessonError, match="No lesson is open"):
         find_lesson(client, None, knowledge)
-    with pytest.raises(NoLessonError, match="no lesson with the id"):
+    with pytest.raises(NoLessonError, match="This lesson is not there any more"):
         find_lesson(client, "nobody", knowledge)
 
 

@@ -264,6 +264,24 @@ describe('a new student', () => {
     })
     expect(asked[0]?.sent).not.toHaveProperty('guardian_agreed')
   })
+  it('says what another device changed meanwhile, and saves again knowing it', async () => {
+    const told = {
+      ...problem('This was changed on another device since you read it.'),
+      code: 'conflict',
+      where: 'about',
+      theirs: 'had a hip replaced',
+      mine: 'tennis',
+    }
+    const asked = serve({ 'PATCH /api/students/S': { status: 409, body: told } })
+    const { page } = await show(StudentForm, { student })
+    await field(page, 'About').setValue('tennis')
+    await page.find('form').trigger('submit')
+    await settle()
+    expect(page.get('.problem').text()).toContain('to “had a hip replaced”. Save again')
+    await page.find('form').trigger('submit')
+    await settle()
+    expect(asked[1]?.sent).toEqual({ about: 'tennis', was: { about: 'had a hip replaced' } })
+  })
   it('keeps what was typed when it is refused', async () => {
     serve({ 'POST /api/students': { status: 422, body: problem('The name is too long.') } })
     const { page } = await show(StudentForm)

@@ -27,7 +27,7 @@ function keeper(kept = new Map<string, Entry>(), full = false): Keeper {
   }
 }
 function listener() {
-  return { settled: vi.fn(), waiting: vi.fn(), refused: vi.fn() }
+  return { arrived: vi.fn(), settled: vi.fn(), waiting: vi.fn(), refused: vi.fn() }
 }
 type Sent = [Write, boolean, string, string]
 function made(deliver: unknown, kept?: Map<string, Entry>, full = false) {
@@ -139,6 +139,17 @@ describe('the outbox', () => {
     outbox.put({ kind: 'undo', lesson: 'L', id: 'L', body: { step: null } })
     await vi.runAllTimersAsync()
     expect(sentIds(deliver)).toEqual(['B', 'z', 'B', 'a', 'L'])
+  })
+
+  it('holds back a ball of a lesson whose student could not be added', async () => {
+    const deliver = vi.fn().mockRejectedValueOnce(error(500)).mockResolvedValue(lesson)
+    const { outbox } = made(deliver)
+    outbox.put({ kind: 'new-student', lesson: '', id: 'S', body: {} as never })
+    const body = {} as never
+    outbox.put({ kind: 'new-lesson', lesson: 'L', id: 'S', student: {} as never, body })
+    outbox.put(shot('a', 1))
+    await vi.runAllTimersAsync()
+    expect(sentIds(deliver)).toEqual(['S', 'S', 'S', 'a'])
   })
 
   it('replaces a waiting version of the same ball but never the one on its way', async () => {

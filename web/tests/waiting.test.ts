@@ -4,7 +4,7 @@ import 'fake-indexeddb/auto'
 import { beforeEach, describe, expect, it } from 'vitest'
 import { keptWrites, type Entry } from '@/api/keptWrites'
 import { newId } from '@/api/page'
-import type { Write } from '@/api/writes'
+import { standing, type Write } from '@/api/writes'
 import { applyWrite, begunHere } from '@/lesson/applyWrite'
 import { settledConflict, valueWord } from '@/waiting/conflict'
 import { block, furnish, lesson, shot } from './mounting'
@@ -57,13 +57,24 @@ describe('a lesson with writes that wait', () => {
       { kind: 'shot', lesson: 'L', id: 'b', body: { block_id: 'B', observed: {}, touched: {} } },
       { kind: 'shot-gone', lesson: 'L', id: 'a' },
       { kind: 'lesson', lesson: 'L', id: 'L', body: { listen: { goal: 'x' }, was: {} } },
+      { kind: 'decision', lesson: 'L', id: 'd', body: { cause: 'backs_up', id: 'd' } },
       { kind: 'repetition', lesson: 'L', id: 'r', body: { drill: 'd', result: 'pass' } },
       note('tired'),
     ] as unknown as Write[]
     for (const write of [...writes, ...writes]) applyWrite(now, write)
     expect(now.blocks[0]?.shots.map((s) => s.id)).toEqual(['b'])
     expect(now.listen).toMatchObject({ goal: 'x', health: 'sore wrist' })
+    expect(now.decisions.map((d) => d.cause)).toEqual(['backs_up'])
     expect([now.repetitions.length, now.notes.length]).toEqual([1, 1])
+  })
+  it('is as it stands once what was taken back is out of it', () => {
+    const undo = { kind: 'undo', lesson: 'L', id: 'L', body: { step: null } } as Write
+    const redo = { ...undo, kind: 'redo' } as Write
+    const texts = (writes: Write[]) => standing(writes).map((w) => w.id)
+    expect(texts([note('a'), note('b'), undo])).toEqual(['a'])
+    expect(texts([note('a'), note('b'), undo, undo, redo])).toEqual(['a'])
+    expect(texts([note('a'), undo, note('c'), redo])).toEqual(['c'])
+    expect(texts([undo])).toEqual([])
   })
   it('is there although the server has never heard of it', () => {
     const student = lesson().student

@@ -19,7 +19,7 @@ class ErrorShape(BaseModel):
     """Every error has this shape."""
 
     code: str = Field(examples=["not_found"])
-    message: str = Field(examples=["There is no lesson with the id 'x'."])
+    message: str = Field(examples=["This lesson is not there any more."])
     hint: str = Field(examples=["Go back to the day page and open it from there."])
     where: str = Field(examples=["lesson_id"])
     theirs: Any = Field(None, description="Of a conflict: what is kept")

@@ -63,6 +63,6 @@ def delete_answer(session: Session, lesson_id: str, answer_id: str) -> None:
     if answer is None:
         return
     if answer.lesson_id != lesson_id:
-        raise not_found("answer", answer_id)
+        raise not_found("answer")
     with Step(session, lesson_id, "removal of an answer") as step:
         step.delete(answer)

@@ -59,5 +59,5 @@ def secret_of(session: Session) -> str:
 def _device(session: Session, device_id: str) -> Device:
     device = session.get(Device, device_id)
     if device is None:
-        raise not_found("device", device_id)
+        raise not_found("device")
     return device

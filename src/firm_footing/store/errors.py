@@ -39,12 +39,12 @@ class ConflictError(RefusedError):
     mine: Any = None
 
 
-def not_found(kind: str, key: str) -> NotFoundError:
+def not_found(kind: str) -> NotFoundError:
     """No such row."""
     return NotFoundError(
         code="not_found",
-        message=f"There is no {kind} with the id '{key}'.",
-        hint="It may have been deleted. Go back to the day page and open it from there.",
+        message=f"This {kind} is not there any more.",
+        hint="It may have been deleted on another device. Go back to the day and open it anew.",
         where=f"{kind}_id",
     )
 

@@ -60,7 +60,7 @@ def get_lesson(session: Session, lesson_id: str) -> Lesson:
     """The lesson of this id; NotFoundError when there is none."""
     lesson = session.get(Lesson, lesson_id)
     if lesson is None:
-        raise not_found("lesson", lesson_id)
+        raise not_found("lesson")
     return lesson
 
 
@@ -284,7 +284,7 @@ def get_block(session: Session, lesson_id: str, block_id: str) -> Block:
     get_lesson(session, lesson_id)
     block = session.get(Block, block_id)
     if block is None or block.lesson_id != lesson_id:
-        raise not_found("block", block_id)
+        raise not_found("block")
     return block
 
 

@@ -14,7 +14,7 @@ def put_note(session: Session, lesson_id: str, note_id: str, text: str) -> Note:
     get_lesson(session, lesson_id)
     note = session.get(Note, note_id)
     if note is not None and note.lesson_id != lesson_id:
-        raise not_found("note", note_id)
+        raise not_found("note")
     with Step(session, lesson_id, "note") as step:
         if note is None:
             room_for(session, Note, lesson_id)
@@ -31,6 +31,6 @@ def delete_note(session: Session, lesson_id: str, note_id: str) -> None:
     if note is None:
         return
     if note.lesson_id != lesson_id:
-        raise not_found("note", note_id)
+        raise not_found("note")
     with Step(session, lesson_id, "deletion of a note") as step:
         step.delete(note)

@@ -55,7 +55,7 @@ def delete_shot(session: Session, lesson_id: str, shot_id: str) -> None:
         return
     block = session.get(Block, shot.block_id)
     if block is None or block.lesson_id != lesson_id:
-        raise not_found("shot", shot_id)
+        raise not_found("shot")
     with Step(session, lesson_id, f"deletion of ball {shot_number(session, shot)}") as step:
         step.delete(shot)
 

@@ -53,7 +53,7 @@ def get_student(session: Session, student_id: str) -> Student:
     """The student of this id; NotFoundError when there is none."""
     student = session.get(Student, student_id)
     if student is None:
-        raise not_found("student", student_id)
+        raise not_found("student")
     return student
 
 

@@ -74,7 +74,7 @@ def delete_trace(session: Session, lesson_id: str, trace_id: str) -> None:
     if trace is None:
         return
     if trace.lesson_id != lesson_id:
-        raise not_found("trace", trace_id)
+        raise not_found("trace")
     with Step(session, lesson_id, f"deletion of trace {trace.position + 1}") as step:
         step.delete(trace)
 
@@ -83,5 +83,5 @@ def get_trace(session: Session, lesson_id: str, trace_id: str) -> PressureTrace:
     """The trace of this id in this lesson; NotFoundError when there is none."""
     trace = session.get(PressureTrace, trace_id)
     if trace is None or trace.lesson_id != lesson_id:
-        raise not_found("trace", trace_id)
+        raise not_found("trace")
     return trace

@@ -10,6 +10,8 @@ export type { Write } from '@/api/writes'
 
 /** Who has a lesson open hears what becomes of its writes. */
 export interface Listener {
+  /** One write has arrived, others still wait; the lesson as the server then had it. */
+  arrived: (lesson: ChangedLesson) => void
   /** Everything has arrived; the lesson as the server has it, and what follows from it. */
   settled: (lesson: ChangedLesson) => void
   /** How many writes wait, and whether the server is out of reach. */
@@ -118,10 +120,15 @@ export class Outbox {
     }
   }
 
+  /** The first that rests on nothing that failed in this pass, nor on what is held back by it. */
   private next(failed: Entry[]): Entry | undefined {
-    return this.state.entries.find(
-      (e) => !e.refused && !failed.includes(e) && failed.every((f) => mayPass(e.write, f.write)),
-    )
+    const held: Entry[] = []
+    for (const entry of this.state.entries) {
+      if (entry.refused) continue
+      if (!failed.includes(entry) && held.every((h) => mayPass(entry.write, h.write))) return entry
+      held.push(entry)
+    }
+    return undefined
   }
 
   /** Whether it is worth going on. */
@@ -135,7 +142,9 @@ export class Outbox {
       this.state.unreachable = false
       this.onItsWay = null
       this.drop(entry)
-      if (answer && this.count(lesson) === 0) this.listeners.get(lesson)?.settled(answer)
+      const listener = this.listeners.get(lesson)
+      if (answer && this.count(lesson) === 0) listener?.settled(answer)
+      else if (answer) listener?.arrived(answer)
       return true
     } catch (error) {
       this.onItsWay = null

@@ -195,6 +195,25 @@ export function together(older: Write, newer: Write): Write | null {
   return { ...newer, body } as Write
 }
 
+/** Of writes that wait, those that stand once every undo and redo among them is carried out. */
+export function standing(waiting: readonly Write[]): Write[] {
+  const stand: Write[] = []
+  let undone: Write[] = []
+  for (const write of waiting) {
+    if (write.kind === 'undo') {
+      const last = stand.pop()
+      if (last) undone.push(last)
+    } else if (write.kind === 'redo') {
+      const again = undone.pop()
+      if (again) stand.push(again)
+    } else {
+      stand.push(write)
+      undone = []
+    }
+  }
+  return stand
+}
+
 /** What rests on all that was done before it. */
 export function isInOrder({ kind }: Write): boolean {
   return kind === 'undo' || kind === 'redo' || kind === 'decision'

@@ -2,6 +2,7 @@
 // A student, new or known: a name and a hand are enough.
 import { ref } from 'vue'
 import { ApiError, ask, client, type Shape, type Student } from '@/api/client'
+import { useAttempt } from '@/api/useAttempt'
 import { useOutbox } from '@/api/outbox'
 import { newId } from '@/api/page'
 import { newStudent } from '@/lesson/applyWrite'
@@ -10,7 +11,8 @@ import { useKnowledge } from '@/api/knowledge'
 import LimitDetails from '@/day/LimitDetails.vue'
 import { handicapWord, typedHandicap } from '@/ui/handicap'
 import OneOf from '@/ui/OneOf.vue'
-import { AGES, HANDS } from '@/ui/words'
+import { AGES, capital, HANDS } from '@/ui/words'
+import { valueWord } from '@/waiting/conflict'
 
 const props = defineProps<{ student?: Student }>()
 const emit = defineEmits<{ saved: [student: Student]; cancelled: [] }>()
@@ -25,8 +27,9 @@ const age = ref<Student['age_group']>(was?.age_group ?? 'adult')
 const limits = ref<Student['limits']>(was?.limits ?? [])
 const details = ref<Student['limit_details']>(was?.limit_details ?? {})
 const about = ref(was?.about ?? '')
-const busy = ref(false)
-const problem = ref<ApiError | null>(null)
+const { busy, problem, attempt } = useAttempt()
+/** As it was read; what another device changed since is known once it was told. */
+let before = was
 
 const handicapRule = (value: string) =>
   typedHandicap(value) !== undefined ||
@@ -35,10 +38,10 @@ const nameRule = (value: string) =>
   value.trim() !== '' || 'Give a name, so that you find them again.'
 
 /** Only what changed goes, with what it was: limits written down elsewhere stay. */
-async function changed(before: Student, wanted: Shape['StudentChange']): Promise<Student> {
-  const body = changedFields(before, wanted)
-  if (body === null) return before
-  const params = { path: { student_id: before.id } }
+async function changed(from: Student, wanted: Shape['StudentChange']): Promise<Student> {
+  const body = changedFields(from, wanted)
+  if (body === null) return from
+  const params = { path: { student_id: from.id } }
   return ask(client.PATCH('/api/students/{student_id}', { params, body }))
 }
 
@@ -56,7 +59,6 @@ async function added(wanted: Shape['StudentChange'] & { id: string }): Promise<S
 
 async function save(): Promise<void> {
   if (nameRule(name.value) !== true || handicapRule(handicap.value) !== true) return
-  busy.value = true
   const flagged = Object.entries(details.value).filter(([id]) =>
     limits.value.some((limit) => limit === id),
   )
@@ -69,13 +71,24 @@ async function save(): Promise<void> {
     limit_details: Object.fromEntries(flagged),
     about: about.value,
   }
-  try {
-    emit('saved', was ? await changed(was, body) : await added({ ...body, id: newId() }))
-  } catch (error) {
-    problem.value = error as ApiError
-  } finally {
-    busy.value = false
-  }
+  const student = await attempt(() =>
+    before ? changed(before, body) : added({ ...body, id: newId() }),
+  )
+  if (student) emit('saved', student)
+  else knowOfTheOther(problem.value)
+}
+
+/** Of a field that another device changed, which Save would now write over. */
+const elsewhere = ref('')
+function knowOfTheOther(said: ApiError | null): void {
+  elsewhere.value = ''
+  if (said?.shape.code !== 'conflict' || !before) return
+  const { where, theirs } = said.shape
+  before = { ...before, [where]: theirs }
+  const field = capital(where.replaceAll('_', ' '))
+  elsewhere.value =
+    `${field} was changed on another device meanwhile, to “${valueWord(theirs)}”. ` +
+    'Save again to keep yours, or cancel to keep the other.'
 }
 </script>
 
@@ -121,7 +134,9 @@ async function save(): Promise<void> {
     <p v-if="age === 'junior'" class="quiet">
       A guardian agrees before film or data of a minor are taken.
     </p>
-    <p v-if="problem" role="alert" class="problem">{{ problem.message }} {{ problem.hint }}</p>
+    <p v-if="problem" role="alert" class="problem">
+      {{ elsewhere || `${problem.message} ${problem.hint}` }}
+    </p>
     <div class="actions">
       <v-btn type="submit" color="primary" variant="flat" :loading="busy">{{
         student ? 'Save' : 'Add student'

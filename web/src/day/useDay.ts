@@ -1,7 +1,8 @@
 // Everyone, the newest lessons, and how a lesson is begun or opened from a file.
 import { keepPreviousData, useQuery } from '@tanstack/vue-query'
-import { computed, ref, shallowRef, type Ref } from 'vue'
+import { computed, ref, type Ref } from 'vue'
 import { ApiError, ask, client, type Lesson, type Shape, type Student } from '@/api/client'
+import { useAttempt } from '@/api/useAttempt'
 import { useOutbox, type Write } from '@/api/outbox'
 import { newId } from '@/api/page'
 import { newLesson, newStudent } from '@/lesson/applyWrite'
@@ -11,8 +12,7 @@ import { useSettings } from '@/ui/settings'
 export function useDay(wanted: Ref<string | null> = ref('')) {
   const settings = useSettings()
   const outbox = useOutbox()
-  const problem = shallowRef<ApiError | null>(null)
-  const busy = ref(false)
+  const { busy, problem, attempt } = useAttempt()
   // both before anything is drawn: what comes later would push the list away under a finger
   const { data, error, refetch } = useQuery({
     queryKey: ['day'],
@@ -36,24 +36,11 @@ export function useDay(wanted: Ref<string | null> = ref('')) {
     placeholderData: keepPreviousData,
   })
 
-  async function guarded<T>(work: () => Promise<T>): Promise<T | null> {
-    busy.value = true
-    problem.value = null
-    try {
-      return await work()
-    } catch (error) {
-      problem.value = error as ApiError
-      return null
-    } finally {
-      busy.value = false
-    }
-  }
-
   /** Without a connection it begins here, and the server hears of it later. */
   function begin(student: Student): Promise<Lesson | null> {
     const body = { ...beginning(settings.school), id: newId(), block_id: newId() }
     const params = { path: { student_id: student.id } }
-    return guarded(async () => {
+    return attempt(async () => {
       try {
         return await ask(client.POST('/api/students/{student_id}/lessons', { params, body }))
       } catch (error) {
@@ -65,7 +52,7 @@ export function useDay(wanted: Ref<string | null> = ref('')) {
   }
 
   function openFile(file: File): Promise<Lesson | null> {
-    return guarded(async () => {
+    return attempt(async () => {
       const body = parse(await file.text())
       const name = file.name.replace(/(\.case)?\.json$/i, '').slice(0, 80) || 'From a case file'
       return ask(client.POST('/api/cases', { params: { query: { name } }, body }))

@@ -4,12 +4,14 @@ import { useOpenLesson } from '@/lesson/openLesson'
 import { mdiArrowULeftTop, mdiArrowURightTop, mdiKeyboardOutline } from '@mdi/js'
 import { computed } from 'vue'
 import type { Shape } from '@/api/client'
+import { useOutbox } from '@/api/outbox'
 import LessonClock from '@/lesson/LessonClock.vue'
 import LessonMenu from '@/lesson/LessonMenu.vue'
 import { STAGES, type Stage } from '@/lesson/stages'
 import { handicapWord } from '@/ui/handicap'
 import SettingsMenu from '@/ui/SettingsMenu.vue'
 import { count } from '@/ui/words'
+import NotTaken from '@/waiting/NotTaken.vue'
 
 defineProps<{
   stage: Stage
@@ -35,10 +37,15 @@ const about = computed(() => {
   if (handicap !== null) parts.push(`handicap ${handicapWord(handicap)}`)
   return parts.join(' · ')
 })
+const outbox = useOutbox()
+/** Something was taken back here that the server has not heard of yet. */
+const takenBack = computed(() => outbox.waiting(lesson.value.id).some((w) => w.kind === 'undo'))
+const refused = computed(() => outbox.state.entries.some((e) => e.refused))
 const saved = computed(() => {
   const { state, waiting } = open.saving.value
   if (state === 'saved') return 'Saved'
   if (state === 'saving') return 'Saving'
+  if (outbox.state.keepsNothing) return `Not kept here: ${count(waiting, 'change')}. Do not leave`
   return `No connection: ${count(waiting, 'change')} kept here`
 })
 </script>
@@ -69,12 +76,10 @@ const saved = computed(() => {
       <div class="clock-room">
         <LessonClock v-if="clock" :clock="clock" />
       </div>
-      <span
-        :class="['saved', 'quiet', { all: saved === 'Saved' }]"
-        role="status"
-        data-testid="saved"
-        >{{ saved }}</span
-      >
+      <span :class="['saved', 'quiet', { all: saved === 'Saved' && !refused }]">
+        <span :class="{ unseen: refused }" role="status" data-testid="saved">{{ saved }}</span>
+        <NotTaken v-if="refused" />
+      </span>
       <v-btn
         variant="text"
         :icon="mdiArrowULeftTop"
@@ -87,7 +92,7 @@ const saved = computed(() => {
       <v-btn
         variant="text"
         :icon="mdiArrowURightTop"
-        :disabled="!lesson.redo"
+        :disabled="!lesson.redo && !takenBack"
         :aria-label="lesson.redo ? `Redo ${lesson.redo}` : 'Redo'"
         :title="lesson.redo ? `Redo ${lesson.redo} (Ctrl+Y)` : 'Nothing to redo'"
         data-testid="redo"
@@ -183,6 +188,11 @@ nav a.here {
   line-height: 1.2;
   margin-right: 8px;
   text-align: right;
+}
+/* said to screen readers; its place is taken by what needs a hand */
+.unseen {
+  position: absolute;
+  clip-path: inset(50%);
 }
 /* the stages take a line of their own below name and tools */
 @media (max-width: 1239px) {

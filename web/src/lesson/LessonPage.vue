@@ -168,7 +168,7 @@ watch(lesson, (now) => {
   transform: translateX(-50%);
   z-index: 20;
   max-width: min(720px, calc(100vw - 24px));
-  flex: none;
+  background: var(--surface);
 }
 @media (max-width: 1000px) {
   .lesson {

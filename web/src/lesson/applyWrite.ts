@@ -30,6 +30,14 @@ export function applyWrite(lesson: Lesson, write: Write): void {
         lesson.repetitions.push(repetition as Lesson['repetitions'][number])
       }
       break
+    case 'decision':
+      if (!lesson.decisions.some((d) => d.id === write.id)) {
+        // what the ranking said then, the server keeps with it
+        const kept = { ranking: {}, knowledge_version: '', prediction: null, decided_at: now }
+        const { cause, reason = '' } = write.body
+        lesson.decisions.push({ ...kept, id: write.id, cause, reason })
+      }
+      break
     case 'note': {
       const known = lesson.notes.find((n) => n.id === write.id)
       if (known) Object.assign(known, write.body)

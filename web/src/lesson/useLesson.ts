@@ -4,7 +4,8 @@ import { computed, onScopeDispose, ref, shallowRef, watch } from 'vue'
 import { ApiError, ask, client } from '@/api/client'
 import type { Answer, AnswerWord, Diagnosis, Lesson, Shape, Shot, Source } from '@/api/client'
 import { useKnowledge } from '@/api/knowledge'
-import { useOutbox, type Write } from '@/api/outbox'
+import { useOutbox } from '@/api/outbox'
+import { standing, type Write } from '@/api/writes'
 import { newId } from '@/api/page'
 import { keepToRead } from '@/api/readLately'
 import { applyWrite, begunHere } from '@/lesson/applyWrite'
@@ -38,8 +39,15 @@ export function useLesson(id: string) {
   const lastAnswer = shallowRef<{ check: string } | null>(null)
   const saving = ref<Saving>({ state: 'saved', waiting: 0 })
 
+  /** The lesson as the server last had it: what waits is worked into a copy of it. */
+  let asArrived: Lesson | null = null
+  const copyOf = (whole: Lesson) => JSON.parse(JSON.stringify(whole)) as Lesson
+
   const outbox = useOutbox()
   const detach = outbox.attend(id, {
+    arrived(answer) {
+      asArrived = answer
+    },
     settled({ diagnosis: found, balls: read, ...arrived }) {
       changes++
       if (outbox.count(id) === 0) {
@@ -87,8 +95,10 @@ export function useLesson(id: string) {
 
   /** As it is here: what has not arrived yet is in it too. */
   function withWaiting(arrived: Lesson): Lesson {
-    for (const write of outbox.waiting(id)) applyWrite(arrived, write)
-    return arrived
+    asArrived = arrived
+    const here = copyOf(arrived)
+    for (const write of standing(outbox.waiting(id))) applyWrite(here, write)
+    return here
   }
 
   useArrivals(id, lesson, () => outbox.count(id) === 0, load)
@@ -113,8 +123,13 @@ export function useLesson(id: string) {
   function put(write: Write): void {
     refusal.value = null
     changes++
-    if (lesson.value) applyWrite(lesson.value, write)
+    if (lesson.value) {
+      if (outbox.count(id) === 0) asArrived = copyOf(lesson.value)
+      applyWrite(lesson.value, write)
+    }
     outbox.put(write)
+    const turnsBack = write.kind === 'undo' || write.kind === 'redo'
+    if (turnsBack && asArrived) lesson.value = withWaiting(asArrived)
   }
 
   const shots = computed(() => lesson.value?.blocks.flatMap((b) => b.shots) ?? [])
@@ -219,7 +234,8 @@ export function useLesson(id: string) {
     put({ kind: 'note-gone', lesson: id, id: noteId })
   }
   function decide(cause: string, reason: string): void {
-    put({ kind: 'decision', lesson: id, id: newId(), body: { cause, reason } })
+    const decision = newId()
+    put({ kind: 'decision', lesson: id, id: decision, body: { cause, reason, id: decision } })
   }
   /** The step that the button names; while something is on its way, this page's last one. */
   function undo(): void {

@@ -1,30 +1,24 @@
 <script setup lang="ts">
 // A tablet that is not paired yet: six digits from the machine's own screen, and a name for it.
-import { ref, shallowRef } from 'vue'
+import { ref } from 'vue'
 import { useRoute } from 'vue-router'
-import { ApiError, ask, client } from '@/api/client'
+import { ask, client } from '@/api/client'
+import { useAttempt } from '@/api/useAttempt'
 
 const route = useRoute()
 const asked = typeof route.query.code === 'string' ? route.query.code : ''
 const code = ref(/^\d{6}$/.test(asked) ? asked : '')
 const name = ref('')
-const busy = ref(false)
-const problem = shallowRef<ApiError | null>(null)
+const { busy, problem, attempt } = useAttempt()
 
 const codeRule = (value: string) => /^\d{6}$/.test(value) || 'The code has six digits.'
 const nameRule = (value: string) => value.trim() !== '' || 'Give it a name, so that you know it.'
 
 async function comeIn(): Promise<void> {
   if (codeRule(code.value) !== true || nameRule(name.value) !== true) return
-  busy.value = true
-  try {
-    await ask(client.POST('/api/pairing/claim', { body: { code: code.value, name: name.value } }))
-    location.assign('/')
-  } catch (error) {
-    problem.value = error as ApiError
-  } finally {
-    busy.value = false
-  }
+  const body = { code: code.value, name: name.value }
+  await attempt(() => ask(client.POST('/api/pairing/claim', { body })))
+  if (problem.value === null) location.assign('/')
 }
 </script>
 

@@ -1,31 +1,23 @@
 <script setup lang="ts">
 // When everything was last put by, and a button to do it now.
 import { useQuery, useQueryClient } from '@tanstack/vue-query'
-import { ref, shallowRef } from 'vue'
-import { ApiError, ask, client } from '@/api/client'
+import { ask, client } from '@/api/client'
+import { useAttempt } from '@/api/useAttempt'
 import { recentWord } from '@/ui/dates'
 
 const queries = useQueryClient()
 const KEY = ['keeping']
 const { data: kept } = useQuery({ queryKey: KEY, queryFn: () => ask(client.GET('/api/keeping')) })
-const busy = ref(false)
-const problem = shallowRef<ApiError | null>(null)
+const { busy, problem, attempt } = useAttempt()
 
 async function now(): Promise<void> {
-  busy.value = true
-  problem.value = null
-  try {
-    queries.setQueryData(KEY, await ask(client.POST('/api/keeping/backup')))
-  } catch (error) {
-    problem.value = error as ApiError
-  } finally {
-    busy.value = false
-  }
+  const found = await attempt(() => ask(client.POST('/api/keeping/backup')))
+  if (found) queries.setQueryData(KEY, found)
 }
 </script>
 
 <template>
-  <section v-if="kept" aria-labelledby="backups">
+  <section v-if="kept" class="stack" aria-labelledby="backups">
     <h2 id="backups">Backups</h2>
     <p v-if="!kept.folder" class="quiet">Demo data is made anew at every start; nothing is kept.</p>
     <template v-else>
@@ -41,12 +33,6 @@ async function now(): Promise<void> {
 </template>
 
 <style scoped>
-section {
-  display: grid;
-  gap: 12px;
-  align-content: start;
-  justify-items: start;
-}
 h2 {
   margin-top: 20px;
   font-size: var(--text-title);

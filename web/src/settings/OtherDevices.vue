@@ -1,8 +1,9 @@
 <script setup lang="ts">
 // On the machine itself: a code for a tablet, and which devices come in. Elsewhere: how it stands.
 import { useQuery } from '@tanstack/vue-query'
-import { onScopeDispose, ref, shallowRef } from 'vue'
-import { ApiError, ask, client, type Shape } from '@/api/client'
+import { onScopeDispose, ref, shallowRef, watch } from 'vue'
+import { ask, client, type Shape } from '@/api/client'
+import { useAttempt } from '@/api/useAttempt'
 import { dayWord } from '@/ui/dates'
 
 const { data: standing, refetch } = useQuery({
@@ -11,7 +12,7 @@ const { data: standing, refetch } = useQuery({
 })
 const offer = shallowRef<Shape['OfferOut'] | null>(null)
 const seconds = ref(0)
-const problem = shallowRef<ApiError | null>(null)
+const { problem, attempt } = useAttempt()
 
 const timer = setInterval(() => {
   if (offer.value === null) return
@@ -22,36 +23,40 @@ const timer = setInterval(() => {
 onScopeDispose(() => {
   clearInterval(timer)
 })
+/** A code is good once: it goes when a device has come in by it. */
+watch(
+  () => standing.value?.devices.length ?? 0,
+  (now, before) => {
+    if (now > before) offer.value = null
+  },
+)
 
-async function guarded(work: () => Promise<unknown>): Promise<void> {
-  problem.value = null
-  try {
-    await work()
-  } catch (error) {
-    problem.value = error as ApiError
-  }
-}
 const show = () =>
-  guarded(async () => {
+  attempt(async () => {
     offer.value = await ask(client.POST('/api/pairing/offer'))
     seconds.value = offer.value.seconds
   })
-const rename = (id: string, event: Event) =>
-  guarded(async () => {
-    const name = (event.target as HTMLInputElement).value
-    const params = { path: { device_id: id } }
+function rename(id: string, was: string, input: HTMLInputElement): void {
+  const name = input.value.trim()
+  if (name === '') {
+    input.value = was // a device without a name could not be told from another
+    return
+  }
+  const params = { path: { device_id: id } }
+  void attempt(async () => {
     await ask(client.PATCH('/api/devices/{device_id}', { params, body: { name } }))
     await refetch()
   })
+}
 const sendAway = (id: string) =>
-  guarded(async () => {
+  attempt(async () => {
     await ask(client.DELETE('/api/devices/{device_id}', { params: { path: { device_id: id } } }))
     await refetch()
   })
 </script>
 
 <template>
-  <section v-if="standing" aria-labelledby="other-devices">
+  <section v-if="standing" class="stack" aria-labelledby="other-devices">
     <h2 id="other-devices">Other devices</h2>
     <p v-if="!standing.here" class="quiet">
       This device is paired. Devices are added and sent away on the machine itself.
@@ -83,7 +88,7 @@ const sendAway = (id: string) =>
             :value="d.name"
             maxlength="80"
             :aria-label="`Name of ${d.name}`"
-            @change="(e) => rename(d.id, e)"
+            @change="(e) => rename(d.id, d.name, e.target as HTMLInputElement)"
           />
           <span class="quiet">since {{ dayWord(d.paired_at) }}</span>
           <v-btn variant="text" @click="sendAway(d.id)">Send away</v-btn>
@@ -96,12 +101,6 @@ const sendAway = (id: string) =>
 </template>
 
 <style scoped>
-section {
-  display: grid;
-  gap: 12px;
-  align-content: start;
-  justify-items: start;
-}
 h2 {
   margin-top: 20px;
   font-size: var(--text-title);

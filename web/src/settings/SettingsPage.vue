@@ -72,9 +72,10 @@ const chosen = computed(() => {
     <section aria-labelledby="kept">
       <h2 id="kept">What is kept, and where</h2>
       <p>
-        Lessons are one file on the machine this program runs on; nothing goes anywhere else. Film
-        is not stored. Health notes stay out of sheets, and out of case files unless asked for. A
-        student can be deleted, with everything, on their page.
+        Lessons are kept on the machine this program runs on; nothing leaves it but to the devices
+        paired with it. A browser keeps for a fortnight what it read lately, so that the page opens
+        without a connection. Film is not stored. Health notes stay out of sheets, and out of case
+        files unless asked for. A student can be deleted, with everything, on their page.
       </p>
     </section>
   </main>

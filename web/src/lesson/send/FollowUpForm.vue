@@ -1,9 +1,10 @@
 <script setup lang="ts">
 // What came back after the lesson: practice, the course, and whether the cause was right.
 import { newId } from '@/api/page'
-import { computed, ref, shallowRef } from 'vue'
+import { computed } from 'vue'
 import { useRouter } from 'vue-router'
-import { ApiError, ask, client, type Shape } from '@/api/client'
+import { ask, client, type Shape } from '@/api/client'
+import { useAttempt } from '@/api/useAttempt'
 import { useKnowledge } from '@/api/knowledge'
 import { useCoaching } from '@/lesson/useCoaching'
 import { useOpenLesson } from '@/lesson/openLesson'
@@ -29,23 +30,16 @@ const next = computed(() => {
   return id ? words(known.cause(id)?.name ?? id) : null
 })
 const router = useRouter()
-const busy = ref(false)
-const problem = shallowRef<ApiError | null>(null)
+const { busy, problem, attempt } = useAttempt()
 /** The same however often it is asked for: one lesson takes it up. */
 const takenUpAs = newId()
 async function reopen(): Promise<void> {
-  busy.value = true
   const params = { path: { lesson_id: lesson.value.id } }
-  const zone = Intl.DateTimeFormat().resolvedOptions().timeZone
-  try {
-    const body = { id: takenUpAs, zone }
-    const { id } = await ask(client.POST('/api/lessons/{lesson_id}/reopen', { params, body }))
-    void router.push({ name: 'lesson', params: { id, stage: 'listen' } })
-  } catch (error) {
-    problem.value = error as ApiError
-  } finally {
-    busy.value = false
-  }
+  const body = { id: takenUpAs, zone: Intl.DateTimeFormat().resolvedOptions().timeZone }
+  const begun = await attempt(() =>
+    ask(client.POST('/api/lessons/{lesson_id}/reopen', { params, body })),
+  )
+  if (begun) void router.push({ name: 'lesson', params: { id: begun.id, stage: 'listen' } })
 }
 function move(input: HTMLInputElement): void {
   if (input.value) emit('change', { due_on: input.value })
