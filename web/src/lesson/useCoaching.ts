@@ -1,5 +1,5 @@
 // What follows from the lesson for the work after the decision.
-import { ask, client } from '@/api/client'
+import { ask, client, type Lesson } from '@/api/client'
 import { useOfLesson } from '@/lesson/ofLesson'
 import type { OpenLesson } from '@/lesson/useLesson'
 import { useSettings } from '@/ui/settings'
@@ -14,6 +14,9 @@ export function useRetest(open: OpenLesson) {
     ask(client.GET('/api/lessons/{lesson_id}/retest', { params })),
   )
 }
+/** Whether the server knows of a decision: one that was only made here has no knowledge yet. */
+export const isDecided = ({ decisions }: Lesson) => decisions.some((d) => d.knowledge_version !== '')
+
 export function useSheet(open: OpenLesson) {
   const settings = useSettings()
   return useOfLesson(
@@ -24,6 +27,6 @@ export function useSheet(open: OpenLesson) {
       return ask(client.GET('/api/lessons/{lesson_id}/sheet', { params }))
     },
     // there is no sheet before a decision
-    () => (open.lesson.value?.decisions.length ? settings.sides : null),
+    () => (open.lesson.value && isDecided(open.lesson.value) ? settings.sides : null),
   )
 }

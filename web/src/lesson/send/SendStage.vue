@@ -6,7 +6,7 @@ import { useKnowledge } from '@/api/knowledge'
 import { useOpenLesson } from '@/lesson/openLesson'
 import FollowUpForm from '@/lesson/send/FollowUpForm.vue'
 import HandOver from '@/lesson/send/HandOver.vue'
-import { useCoaching, useSheet } from '@/lesson/useCoaching'
+import { isDecided, useCoaching, useSheet } from '@/lesson/useCoaching'
 import ChooseOne from '@/ui/ChooseOne.vue'
 import { useSettings } from '@/ui/settings'
 import StateMessage from '@/ui/StateMessage.vue'
@@ -93,6 +93,12 @@ function send(): void {
       >
     </StateMessage>
   </section>
+  <StateMessage
+    v-else-if="!isDecided(lesson)"
+    inside
+    kind="loading"
+    title="The sheet is drawn as soon as the decision is saved."
+  />
   <section v-else class="send" aria-label="Send">
     <iframe
       v-if="found"
