@@ -26,3 +26,17 @@ def decide(client: TestClient, lesson: Json, cause: str, reason: str = "seen on 
 def change(client: TestClient, lesson: Json, **values: Any) -> Json:
     url = f"/api/lessons/{lesson['id']}"
     return client.patch(url, json=values).raise_for_status().json()  # type: ignore[no-any-return]
+
+
+ADDRESS = "http://192.168.1.5:8700"
+
+
+def offered(machine: TestClient, instructor_id: str | None = None) -> str:
+    """A new code of the machine, for a device of this instructor."""
+    body = {"instructor_id": instructor_id}
+    return str(machine.post("/api/pairing/offer", json=body).raise_for_status().json()["code"])
+
+
+def claim(tablet: TestClient, code: str) -> int:
+    """The status that naming this code has."""
+    return tablet.post("/api/pairing/claim", json={"code": code, "name": "Tablet"}).status_code

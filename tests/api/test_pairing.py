@@ -1,37 +1,10 @@
 """Over the network nobody gets in without the code of the machine; pages elsewhere get nothing."""
 
-from collections.abc import Iterator
-
 import pytest
 from fastapi.testclient import TestClient
-from sqlalchemy import Engine
 
-from firm_footing.api.app import create_app
 from firm_footing.api.doorkeeper import COOKIE, Codes
-from firm_footing.api.guard import LOOPBACK_NAMES
-from firm_footing.core.knowledge import Knowledge
-
-ADDRESS = "http://192.168.1.5:8700"
-NAMES = (*LOOPBACK_NAMES, "192.168.1.5")
-
-
-@pytest.fixture
-def pair(knowledge: Knowledge, engine: Engine) -> Iterator[tuple[TestClient, TestClient]]:
-    """The machine itself, and a tablet beside it."""
-    app = create_app(engine, knowledge, screens=None, names=NAMES, address=ADDRESS)
-    with (
-        TestClient(app) as machine,
-        TestClient(app, base_url=ADDRESS, client=("192.168.1.77", 5000)) as tablet,
-    ):
-        yield machine, tablet
-
-
-def offered(machine: TestClient) -> str:
-    return str(machine.post("/api/pairing/offer").raise_for_status().json()["code"])
-
-
-def claim(tablet: TestClient, code: str) -> int:
-    return tablet.post("/api/pairing/claim", json={"code": code, "name": "Tablet"}).status_code
+from tests.api.asking import claim, offered
 
 
 def test_nobody_comes_in_without_being_paired(pair: tuple[TestClient, TestClient]) -> None:

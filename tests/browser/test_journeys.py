@@ -4,6 +4,7 @@ import re
 
 import pytest
 from playwright.sync_api import Locator, Page, Route, expect
+from pytest_playwright import CreateContextCallback
 
 from firm_footing.core.knowledge import Knowledge
 from tests.browser.choosing import choose
@@ -220,12 +221,22 @@ def test_what_arrives_late_moves_nothing_from_under_the_finger(page: Page) -> No
     page.unroute_all()
 
 
-def test_feet_are_called_left_and_right_where_that_was_chosen(page: Page) -> None:
-    sides = """localStorage.setItem('firm-footing-settings', '{"sides": "left_right"}')"""
-    page.add_init_script(sides)
-    open_lesson_of(page, "Jory Pask")  # left-handed: the right leg leads
-    expect(page.get_by_test_id("standing")).to_have_text("Start with “rushes onto the right leg”.")
-    expect(page.get_by_test_id("causes")).to_contain_text("Rushes onto the right leg")
+def call_feet(page: Page, words: str) -> None:
+    page.goto("/settings")
+    with page.expect_response("**/api/instructors/mine"):
+        page.get_by_role("group", name="Feet and sides").get_by_role("button", name=words).tap()
+
+
+def test_feet_are_called_left_and_right_on_every_device_where_that_was_chosen(
+    page: Page, new_context: CreateContextCallback
+) -> None:
+    call_feet(page, "Left, right")
+    elsewhere = new_context().new_page()
+    open_lesson_of(elsewhere, "Jory Pask")  # left-handed: the right leg leads
+    standing = elsewhere.get_by_test_id("standing")
+    expect(standing).to_have_text("Start with “rushes onto the right leg”.")
+    expect(elsewhere.get_by_test_id("causes")).to_contain_text("Rushes onto the right leg")
+    call_feet(page, "Lead, trail")
 
 
 def test_a_cause_opens_its_evidence_and_lights_its_chain(page: Page) -> None:

@@ -53,6 +53,21 @@ def test_every_table_of_a_lesson_is_in_it(exported: Path) -> None:
     assert len(content(exported)) == len(TABLES) + 1
 
 
+def test_an_export_from_before_there_were_instructors_comes_in(
+    exported: Path, tmp_path: Path
+) -> None:
+    older = tmp_path / "older.zip"
+    with zipfile.ZipFile(older, "w") as archive:
+        for name, data in content(exported).items():
+            if name != "instructor.jsonl":
+                archive.writestr(name, data.replace(b'"version": 2', b'"version": 1'))
+    engine = open_database(tmp_path / "own.db")
+    with Session(engine) as session:
+        assert bring_in(session, older).added > 300
+        assert bring_in(session, exported).added == 1
+    engine.dispose()
+
+
 def test_a_broken_row_is_named_and_nothing_comes_in(exported: Path, tmp_path: Path) -> None:
     broken = tmp_path / "broken.zip"
     with zipfile.ZipFile(broken, "w") as archive:

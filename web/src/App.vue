@@ -2,6 +2,7 @@
 import { useKnowledge } from '@/api/knowledge'
 import { watch } from 'vue'
 import { useTheme } from 'vuetify'
+import { useProfile } from '@/ui/useProfile'
 import { useSettings } from '@/ui/settings'
 import WaitingStrip from '@/waiting/WaitingStrip.vue'
 
@@ -15,6 +16,7 @@ watch(
   { immediate: true },
 )
 void useKnowledge().load()
+useProfile()
 </script>
 
 <template>

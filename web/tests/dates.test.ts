@@ -2,11 +2,8 @@
 // @vitest-environment jsdom
 import { beforeEach, describe, expect, it } from 'vitest'
 import TargetLine from '@/lesson/shots/TargetLine.vue'
-import SettingsPage from '@/settings/SettingsPage.vue'
-import { useKnowledge } from '@/api/knowledge'
 import { dayWord, recentWord, timeWord } from '@/ui/dates'
-import { useSettings } from '@/ui/settings'
-import { block, furnish, knowledge, serve, settle, show } from './mounting'
+import { block, furnish, serve, settle, show } from './mounting'
 
 beforeEach(() => {
   document.body.innerHTML = ''
@@ -57,32 +54,5 @@ describe('a target of its own', () => {
     const { page } = await show(TargetLine, { block: hit, ball, hand, unit })
     await settle()
     expect(page.get('[data-testid="target"] strong').text()).toBe(words)
-  })
-})
-
-describe('the settings', () => {
-  it('are kept in the browser, with the school of new lessons', async () => {
-    serve({ 'GET /api/knowledge': { body: knowledge } })
-    const { page } = await show(SettingsPage)
-    await useKnowledge().load()
-    await settle()
-    const press = (words: string) =>
-      page
-        .findAll('button')
-        .find((b) => b.text() === words)
-        ?.trigger('click')
-    await press('Metres')
-    await press('Left, right')
-    const settings = useSettings()
-    settings.school = { ...settings.school, heel_toe: 'heels' }
-    await settle()
-    const said = 'Heel and toe, heels: Back. Its drills come first: Mirror.'
-    expect(page.text().replace(/\s+/g, ' ')).toContain(said)
-    const kept = JSON.parse(localStorage.getItem('firm-footing-settings') ?? '{}')
-    expect(kept).toMatchObject({
-      distance: 'm',
-      sides: 'left_right',
-      school: { heel_toe: 'heels' },
-    })
   })
 })

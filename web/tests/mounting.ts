@@ -202,6 +202,7 @@ export function lesson(blocks: Block[] = [block()], more: Partial<Lesson> = {}):
     id: 'L',
     student,
     complaint: '',
+    given_by: '',
     school: {
       pressure: 'recentre',
       heel_toe: 'undecided',

@@ -120,6 +120,7 @@ class LessonChange(In):
     """New values; what is left out stays, within school, listen, cue and sheet too."""
 
     complaint: Text | None = None
+    given_by: Text | None = Field(None, description="The instructor's name")
     school: School | None = None
     at_hand: Means | None = Field(None, description="Means at hand for looks")
     finished: Truth | None = None

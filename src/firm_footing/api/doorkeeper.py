@@ -18,6 +18,7 @@ from starlette.types import ASGIApp, Receive, Scope, Send
 
 from firm_footing.api.errors import answer
 from firm_footing.store.devices import all_devices, secret_of
+from firm_footing.store.errors import refused
 
 GOOD_FOR_S: Final = 300.0
 WRONG_MOST, LOCKED_S = 5, 60.0
@@ -34,16 +35,19 @@ class Codes:
     """The code that is shown at the machine, and how often a wrong one was named.
 
     clock : seconds that only go forward
+    whose : id of the instructor the next device is paired for
     """
 
     clock: Callable[[], float] = time.monotonic
     code: str | None = None
+    whose: str | None = None
     until: float = 0.0
     wrong: int = 0
     locked_until: float = field(default=float("-inf"))
 
-    def offer(self) -> str:
+    def offer(self, whose: str | None = None) -> str:
         """A new code; the one before is good no more."""
+        self.whose = whose
         self.code, self.until = f"{secrets.randbelow(1_000_000):06}", self.clock() + GOOD_FOR_S
         return self.code
 
@@ -85,7 +89,8 @@ class Doorkeeper:
         path = asked.url.path
         if is_at_the_machine(asked) or not path.startswith("/api/") or path in OPEN:
             return True
-        return device_of(asked, self.engine) is not None
+        with Session(self.engine) as session:
+            return device_of(asked, session) is not None
 
 
 def is_at_the_machine(asked: HTTPConnection) -> bool:
@@ -93,17 +98,26 @@ def is_at_the_machine(asked: HTTPConnection) -> bool:
     return asked.client is not None and asked.client.host in AT_THE_MACHINE
 
 
-def device_of(asked: HTTPConnection, engine: Engine) -> str | None:
+def at_the_machine(asked: HTTPConnection) -> None:
+    """Refuse what is done at the machine itself only."""
+    if not is_at_the_machine(asked):
+        raise refused(
+            "This is done at the machine itself.",
+            "address",
+            "Open Settings there. Nothing changed.",
+        )
+
+
+def device_of(asked: HTTPConnection, session: Session) -> str | None:
     """The id of the paired device that asks; None for anybody else."""
     signed = asked.cookies.get(COOKIE)
-    if signed is None:
+    if signed is None or is_at_the_machine(asked):
         return None
-    with Session(engine) as session:
-        try:
-            named = URLSafeSerializer(secret_of(session), salt="device").loads(signed)
-        except BadSignature:
-            return None
-        return next((d.id for d in all_devices(session) if d.id == named), None)
+    try:
+        named = URLSafeSerializer(secret_of(session), salt="device").loads(signed)
+    except BadSignature:
+        return None
+    return next((d.id for d in all_devices(session) if d.id == named), None)
 
 
 def cookie_for(device_id: str, session: Session) -> str:

@@ -18,6 +18,7 @@ from firm_footing.api.changes import (
 )
 from firm_footing.api.context import Known, RowId, Store, Writing
 from firm_footing.api.errors import responses
+from firm_footing.api.instructors import Mine
 from firm_footing.api.outcome import ChangedLesson, Outcome
 from firm_footing.api.shapes import LessonOut, Revision
 from firm_footing.api.views import lesson_view
@@ -37,7 +38,9 @@ LAST, NO_ID = StepIn(), Reopening()
     summary="Start a lesson",
     responses=responses(404, 409, 422),
 )
-def add_lesson(session: Writing, known: Known, student_id: RowId, new: NewLesson) -> LessonOut:
+def add_lesson(
+    session: Writing, known: Known, mine: Mine, student_id: RowId, new: NewLesson
+) -> LessonOut:
     """It starts with an empty baseline block. The same id again starts no second one."""
     if new.club is not None:
         _club_is_known(known, new.club)
@@ -47,6 +50,7 @@ def add_lesson(session: Writing, known: Known, student_id: RowId, new: NewLesson
             student_id=student_id,
             complaint=new.complaint,
             zone=new.zone,
+            given_by=mine.name if mine else "",
             school=new.school,
         )
         return lesson_view(
@@ -62,12 +66,14 @@ def add_lesson(session: Writing, known: Known, student_id: RowId, new: NewLesson
     responses=ERRORS,
 )
 def reopen(
-    session: Writing, lesson_id: RowId, new: Annotated[Reopening, Body()] = NO_ID
+    session: Writing, mine: Mine, lesson_id: RowId, new: Annotated[Reopening, Body()] = NO_ID
 ) -> LessonOut:
     """With the same club, for a short new baseline beside the earlier ones."""
     student_id = lessons.get_lesson(session, lesson_id).student_id
     if not lessons.begun_before(session, new.id, student_id):
-        return lesson_view(session, lessons.reopen(session, lesson_id, new.id, new.zone).id)
+        given_by = mine.name if mine else ""
+        again = lessons.reopen(session, lesson_id, new.id, new.zone, given_by)
+        return lesson_view(session, again.id)
     return lesson_view(session, str(new.id))
 
 

@@ -4,14 +4,22 @@ from datetime import datetime
 from typing import Annotated
 
 import segno
-from fastapi import APIRouter, Request, Response
+from fastapi import APIRouter, Body, Request, Response
 from pydantic import Field, StringConstraints
 
+from firm_footing.api.changes import OwnId
 from firm_footing.api.context import RowId, Store, Writing
-from firm_footing.api.doorkeeper import A_YEAR_S, COOKIE, Codes, cookie_for, is_at_the_machine
+from firm_footing.api.doorkeeper import (
+    A_YEAR_S,
+    COOKIE,
+    Codes,
+    at_the_machine,
+    cookie_for,
+    is_at_the_machine,
+)
 from firm_footing.api.errors import responses
 from firm_footing.api.wire import In, Out
-from firm_footing.store import devices
+from firm_footing.store import devices, instructors
 from firm_footing.store.errors import refused
 
 router = APIRouter(tags=["pairing"])
@@ -23,6 +31,7 @@ class DeviceOut(Out):
 
     id: str
     name: str
+    instructor_id: str | None = Field(description="Whose it is; null: of who works at the machine")
     paired_at: datetime
 
 
@@ -40,7 +49,7 @@ class PairingOut(Out):
     address: str | None = Field(description="Where other devices find it; null: this machine only")
     encrypted: bool = Field(description="Nobody on the network can listen")
     here: bool = Field(description="Whether this page is on the machine itself")
-    devices: list[DeviceOut] = Field(description="KeptConclusions to the machine itself only")
+    devices: list[DeviceOut] = Field(description="Told to the machine itself only")
 
 
 class Claim(In):
@@ -50,10 +59,20 @@ class Claim(In):
     name: DeviceName = Field(examples=["Tablet on the range"])
 
 
-class Renamed(In):
-    """Another name."""
+class Offering(In):
+    """Whose device is to come in."""
 
-    name: DeviceName
+    instructor_id: OwnId | None = Field(None, description="Left out: of who works at the machine")
+
+
+class DeviceChange(In):
+    """Another name, another instructor; what is left out stays."""
+
+    name: DeviceName | None = None
+    instructor_id: OwnId | None = None
+
+
+ANYBODY = Offering()
 
 
 @router.get("/pairing", summary="How the network stands")
@@ -68,10 +87,12 @@ def read_pairing(request: Request, session: Store) -> PairingOut:
     )
 
 
-@router.post("/pairing/offer", summary="Show a new code", responses=responses(409))
-def offer_code(request: Request) -> OfferOut:
+@router.post("/pairing/offer", summary="Show a new code", responses=responses(404, 409, 422))
+def offer_code(
+    request: Request, session: Store, new: Annotated[Offering, Body()] = ANYBODY
+) -> OfferOut:
     """At the machine itself, when it serves the network."""
-    _at_the_machine(request)
+    at_the_machine(request)
     address = request.app.state.address
     if address is None:
         raise refused(
@@ -80,7 +101,9 @@ def offer_code(request: Request) -> OfferOut:
             "Start it with 'firm-footing serve --network' to let a tablet in.",
         )
     codes: Codes = request.app.state.codes
-    code = codes.offer()
+    if new.instructor_id is not None:
+        instructors.get_instructor(session, new.instructor_id)
+    code = codes.offer(new.instructor_id)
     picture = segno.make(f"{address}/pair?code={code}", error="m").svg_data_uri(scale=5, border=4)
     return OfferOut(code=code, seconds=codes.seconds_left, picture=picture)
 
@@ -96,7 +119,7 @@ def claim_code(request: Request, response: Response, session: Writing, claim: Cl
         raise refused(
             "This code is not good, or no more.", "code", "Show a new one on the machine."
         )
-    device = devices.add_device(session, claim.name)
+    device = devices.add_device(session, claim.name, codes.whose)
     response.set_cookie(
         COOKIE,
         cookie_for(device.id, session),
@@ -110,13 +133,17 @@ def claim_code(request: Request, response: Response, session: Writing, claim: Cl
 @router.patch(
     "/devices/{device_id}",
     status_code=204,
-    summary="Rename a device",
+    summary="Rename a device, or give it to another instructor",
     responses=responses(404, 409, 422),
 )
-def rename_device(request: Request, session: Writing, device_id: RowId, new: Renamed) -> None:
+def change_device(
+    request: Request, session: Writing, device_id: RowId, change: DeviceChange
+) -> None:
     """At the machine itself."""
-    _at_the_machine(request)
-    devices.rename_device(session, device_id, new.name)
+    at_the_machine(request)
+    if change.instructor_id is not None:
+        instructors.get_instructor(session, change.instructor_id)
+    devices.change_device(session, device_id, change.model_dump(exclude_none=True))
 
 
 @router.delete(
@@ -127,14 +154,5 @@ def rename_device(request: Request, session: Writing, device_id: RowId, new: Ren
 )
 def send_away(request: Request, session: Writing, device_id: RowId) -> None:
     """At the machine itself; it comes in no more until it is paired again."""
-    _at_the_machine(request)
+    at_the_machine(request)
     devices.send_away(session, device_id)
-
-
-def _at_the_machine(request: Request) -> None:
-    if not is_at_the_machine(request):
-        raise refused(
-            "This is done at the machine itself.",
-            "address",
-            "Open Settings there. Nothing changed.",
-        )

@@ -55,6 +55,7 @@ class LessonBrief(BaseModel):
     handedness: Handedness
     started_at: datetime
     complaint: str
+    given_by: str
     finished: bool
     stage: str | None = Field(description="Where it was left; null when it was not timed")
     balls: int
@@ -154,6 +155,7 @@ class LessonOut(BaseModel):
     id: str
     student: StudentOut
     complaint: str
+    given_by: str = Field(description="The instructor's name; empty where nobody said")
     school: School
     at_hand: tuple[Source, ...] | None
     finished: bool

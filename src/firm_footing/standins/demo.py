@@ -24,12 +24,14 @@ from firm_footing.store.cases import store_case
 from firm_footing.store.coaching import add_time, put_follow_up, put_repetition
 from firm_footing.store.columns import now
 from firm_footing.store.decisions import add_decision
+from firm_footing.store.instructors import add_instructor
 from firm_footing.store.lessons import change_lesson, content_of, put_block
 from firm_footing.store.shots import put_shot
 from firm_footing.store.tables import USUALLY_AT_HAND, Lesson, Student
 from firm_footing.store.traces import put_trace
 
 PEOPLE = Path(__file__).with_name("demo.yaml")
+GIVEN_BY = "Runa Veldt"
 TAPS: dict[str, Result] = {"P": "pass", "E": "early", "L": "late"}
 STUDENT_FIELDS = (
     "name",
@@ -44,6 +46,7 @@ STUDENT_FIELDS = (
 
 def fill_with_demo(session: Session, knowledge: Knowledge) -> None:
     """Put everyone and their lessons into an empty database."""
+    add_instructor(session, {"name": GIVEN_BY, "place": "Gorse Quay"})
     for person in yaml.safe_load(PEOPLE.read_text(encoding="utf-8")):
         student = Student(
             **{name: person[name] for name in STUDENT_FIELDS if name in person},
@@ -101,6 +104,7 @@ def _add_lesson(
         days=plan["days_ago"], minutes=plan.get("minutes_ago", 20)
     )
     lesson.at_hand = tuple(plan.get("at_hand", USUALLY_AT_HAND))
+    lesson.given_by = GIVEN_BY
     lesson.finished = plan.get("finished", False)
     lesson.listen = _listen(plan.get("listen", {}), lesson.started_at)
     session.add(lesson)

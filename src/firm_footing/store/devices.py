@@ -1,6 +1,7 @@
 """Which devices may come in over the network?"""
 
 import secrets
+from collections.abc import Mapping
 
 from sqlmodel import Session, col, select
 
@@ -17,29 +18,30 @@ def all_devices(session: Session) -> list[Device]:
     return list(session.exec(select(Device).order_by(col(Device.paired_at).desc())))
 
 
-def add_device(session: Session, name: str) -> Device:
-    """Let one in."""
+def add_device(session: Session, name: str, instructor_id: str | None = None) -> Device:
+    """Let one in, for this instructor."""
     if len(all_devices(session)) >= MOST:
         raise refused(
             f"At most {MOST} devices are paired.", "name", "Send one away on the machine first."
         )
-    device = Device(name=name)
+    device = Device(name=name, instructor_id=instructor_id)
     session.add(device)
     session.commit()
     return device
 
 
-def rename_device(session: Session, device_id: str, name: str) -> None:
-    """Call it otherwise."""
-    device = _device(session, device_id)
-    device.name = name
+def change_device(session: Session, device_id: str, values: Mapping[str, str]) -> None:
+    """Call it otherwise, or give it to another instructor."""
+    device = get_device(session, device_id)
+    for name, value in values.items():
+        setattr(device, name, value)
     session.add(device)
     session.commit()
 
 
 def send_away(session: Session, device_id: str) -> None:
     """It comes in no more until it is paired again."""
-    session.delete(_device(session, device_id))
+    session.delete(get_device(session, device_id))
     session.commit()
 
 
@@ -56,7 +58,8 @@ def secret_of(session: Session) -> str:
     return kept.value
 
 
-def _device(session: Session, device_id: str) -> Device:
+def get_device(session: Session, device_id: str) -> Device:
+    """The device of this id; NotFoundError when there is none."""
     device = session.get(Device, device_id)
     if device is None:
         raise not_found("device")

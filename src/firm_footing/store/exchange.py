@@ -22,6 +22,7 @@ from firm_footing.store.tables import (
     Clock,
     Decision,
     FollowUp,
+    Instructor,
     Lesson,
     LoggedShot,
     Note,
@@ -31,13 +32,15 @@ from firm_footing.store.tables import (
     Student,
 )
 
-FORMAT, VERSION = "firm-footing-export", 1
+FORMAT, VERSION = "firm-footing-export", 2
 HEAD: Final = "export.json"
 TABLES: Final[tuple[type[SQLModel], ...]] = (
-    Student, Lesson, Block, LoggedShot, CheckAnswer, Recording, PressureTrace, Repetition, FollowUp,
-    Clock, Note, Decision,
+    Instructor, Student, Lesson, Block, LoggedShot, CheckAnswer, Recording, PressureTrace,
+    Repetition, FollowUp, Clock, Note, Decision,
 )  # fmt: skip
 """What others belong to comes first."""
+SINCE: Final[dict[type[SQLModel], int]] = {Instructor: 2}
+"""Tables that exports older than this version do not have."""
 LARGEST: Final = 2_000_000_000
 """Bytes of one table, unpacked."""
 
@@ -93,8 +96,8 @@ def bring_in(session: Session, exported: Path) -> Brought:
     take_turn(session)
     try:
         with zipfile.ZipFile(exported) as archive:
-            _is_ours(json.loads(archive.read(HEAD)), exported)
-            for table in TABLES:
+            version = _version(json.loads(archive.read(HEAD)), exported)
+            for table in (t for t in TABLES if version >= SINCE.get(t, 1)):
                 for row in _rows(archive, table, exported):
                     if session.get(table, inspect(row).mapper.primary_key_from_instance(row)):
                         already += 1
@@ -112,11 +115,12 @@ def bring_in(session: Session, exported: Path) -> Brought:
     return Brought(added, already)
 
 
-def _is_ours(head: Any, exported: Path) -> None:
+def _version(head: Any, exported: Path) -> int:
     if head["format"] != FORMAT:
         raise ValueError
     if head["version"] > VERSION:
         raise CannotOpenError(f"{exported} was made by a newer version.", "Install that one.")
+    return int(head["version"])
 
 
 def _rows(archive: zipfile.ZipFile, table: type[SQLModel], exported: Path) -> Iterator[SQLModel]:

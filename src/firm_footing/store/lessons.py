@@ -203,7 +203,9 @@ def _last_baseline(session: Session, lesson: Lesson) -> tuple[str, float | None]
     return ("7i", None) if found is None else (found.club, found.expected_carry_m)
 
 
-def reopen(session: Session, lesson_id: str, new: str | None = None, zone: str = "") -> Lesson:
+def reopen(
+    session: Session, lesson_id: str, new: str | None = None, zone: str = "", given_by: str = ""
+) -> Lesson:
     """A new lesson that takes up what this one decided: its club again, what was heard kept.
 
     Feels and health are asked anew, and an event gone by is forgotten.
@@ -222,6 +224,7 @@ def reopen(session: Session, lesson_id: str, new: str | None = None, zone: str =
     lesson = Lesson(
         id=new or new_id(),
         zone=zone or last.zone,
+        given_by=given_by or last.given_by,
         student_id=last.student_id,
         school=last.school,
         at_hand=last.at_hand,

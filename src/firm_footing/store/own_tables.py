@@ -3,7 +3,7 @@
 from datetime import datetime
 from typing import Any
 
-from sqlalchemy import Column, Index
+from sqlalchemy import Column, ForeignKey, Index, String
 from sqlmodel import Field, SQLModel
 
 from firm_footing.store.columns import AsJson, Instant, now
@@ -42,10 +42,17 @@ class SentWrite(SQLModel, table=True):
 
 
 class Device(SQLModel, table=True):
-    """A tablet or phone that may come in over the network, since it was paired."""
+    """A tablet or phone that may come in over the network, since it was paired.
+
+    instructor_id : whose it is; None: of whoever works at the machine itself
+    """
 
     id: str = Field(default_factory=new_id, primary_key=True)
     name: str
+    instructor_id: str | None = Field(
+        default=None,
+        sa_column=Column(String, ForeignKey("instructor.id", ondelete="SET NULL"), nullable=True),
+    )
     paired_at: datetime = Field(default_factory=now, sa_type=Instant)
 
 

@@ -16,7 +16,7 @@ from firm_footing.core.case import School, Shot, Stance, Trace
 from firm_footing.core.case.evidence import BlockKind, Surface
 from firm_footing.core.coaching.ladder import Result
 from firm_footing.core.coaching.lesson import Cue, LimitDetail, Listen, SheetWords
-from firm_footing.core.frame import Handedness
+from firm_footing.core.frame import Handedness, SideWords
 from firm_footing.core.knowledge.pressure import SwingEvent
 from firm_footing.core.knowledge.vocabulary import Answer, Limit, Source
 from firm_footing.store.columns import AsJson, Instant, Samples, now
@@ -38,6 +38,17 @@ def belongs_to(table: str, nullable: bool = False) -> Any:
     return Column(
         String, ForeignKey(f"{table}.id", ondelete="CASCADE"), nullable=nullable, index=True
     )
+
+
+class Instructor(SQLModel, table=True):
+    """Someone who gives lessons: name, school and words follow them to each of their devices."""
+
+    id: str = Field(default_factory=new_id, primary_key=True)
+    name: str = ""
+    place: str = ""
+    school: School = Field(default=School(), sa_column=Column(AsJson(School), nullable=False))
+    sides: SideWords = Field(default="lead_trail", sa_type=String)
+    created_at: datetime = Field(default_factory=now, sa_type=Instant)
 
 
 class Student(SQLModel, table=True):
@@ -73,6 +84,7 @@ class Lesson(SQLModel, table=True):
     lacking : ids of equipment that is not here
     reopens : id of the lesson whose cause is taken up again; it may be gone since
     zone : IANA name of the time zone it was given in; '' where nobody said: this machine's
+    given_by : the instructor's name as it was then; '' where nobody said
     """
 
     id: str = Field(default_factory=new_id, primary_key=True)
@@ -85,6 +97,7 @@ class Lesson(SQLModel, table=True):
     finished: bool = False
     started_at: datetime = Field(default_factory=now, sa_type=Instant, index=True)
     zone: str = ""
+    given_by: str = ""
     listen: Listen = Field(default=Listen(), sa_column=Column(AsJson(Listen), nullable=False))
     cue: Cue = Field(default=Cue(), sa_column=Column(AsJson(Cue), nullable=False))
     drill: str | None = None

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 // Lessons in a list: whose, when, what about, how far.
+import { computed } from 'vue'
 import type { Shape } from '@/api/client'
 import { useKnowledge } from '@/api/knowledge'
 import { stageOf, stageWord } from '@/lesson/stages'
@@ -8,13 +9,15 @@ import { useSettings } from '@/ui/settings'
 import { count, say } from '@/ui/words'
 
 type Brief = Shape['LessonBrief']
-defineProps<{
+const props = defineProps<{
   lessons: Brief[]
   withNames?: boolean
   /** Lessons of one day: told by the hour, with what each needs next. */
   byTime?: boolean
 }>()
 
+/** Whose lesson it was, where more than one gives them. */
+const several = computed(() => new Set(props.lessons.map((l) => l.given_by)).size > 1)
 const known = useKnowledge()
 const settings = useSettings()
 /** What was decided, feet by the hand of whose lesson it was. */
@@ -57,6 +60,7 @@ function stage({ next, stage: left }: Brief, byTime: boolean | undefined) {
         <span class="quiet">
           {{ count(lesson.balls, 'ball') }}, {{ count(lesson.answers, 'answer') }}
           <template v-if="lesson.decided"> · {{ decided(lesson) }}</template>
+          <template v-if="several && lesson.given_by"> · {{ lesson.given_by }}</template>
         </span>
       </router-link>
     </li>

@@ -87,6 +87,7 @@ function brief(begun: Write & { kind: 'new-lesson' }, waiting: readonly Write[])
     handedness: begun.student.handedness,
     started_at: new Date().toISOString(),
     complaint: '',
+    given_by: '',
     finished: false,
     stage: null,
     balls: count('shot'),

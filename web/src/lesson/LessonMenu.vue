@@ -61,6 +61,15 @@ function addNote(): void {
           (e: Event) => open.changeLesson({ complaint: (e.target as HTMLTextAreaElement).value })
         "
       />
+      <v-text-field
+        label="Given by"
+        maxlength="80"
+        hide-details
+        :model-value="lesson.given_by"
+        @change="
+          (e: Event) => open.changeLesson({ given_by: (e.target as HTMLInputElement).value })
+        "
+      />
       <SchoolFields :school="lesson.school" @change="(school) => open.changeLesson({ school })" />
       <v-select
         label="At hand for looks"

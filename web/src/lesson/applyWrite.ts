@@ -77,6 +77,7 @@ export function newLesson(id: string, body: Shape['NewLesson'], student: Student
     id,
     student,
     complaint: body.complaint ?? '',
+    given_by: '',
     school: body.school,
     at_hand: ['look', 'film', 'feel'],
     finished: false,

@@ -15,7 +15,8 @@ export function useRetest(open: OpenLesson) {
   )
 }
 /** Whether the server knows of a decision: one that was only made here has no knowledge yet. */
-export const isDecided = ({ decisions }: Lesson) => decisions.some((d) => d.knowledge_version !== '')
+export const isDecided = ({ decisions }: Lesson) =>
+  decisions.some((d) => d.knowledge_version !== '')
 
 export function useSheet(open: OpenLesson) {
   const settings = useSettings()

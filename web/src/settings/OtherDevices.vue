@@ -1,15 +1,23 @@
 <script setup lang="ts">
 // On the machine itself: a code for a tablet, and which devices come in. Elsewhere: how it stands.
-import { useQuery } from '@tanstack/vue-query'
-import { onScopeDispose, ref, shallowRef, watch } from 'vue'
+import { computed, onScopeDispose, ref, shallowRef, watch } from 'vue'
 import { ask, client, type Shape } from '@/api/client'
 import { useAttempt } from '@/api/useAttempt'
+import ChooseOne from '@/ui/ChooseOne.vue'
 import { dayWord } from '@/ui/dates'
+import { usePairing } from '@/settings/usePairing'
+import { useInstructors } from '@/ui/useProfile'
 
-const { data: standing, refetch } = useQuery({
-  queryKey: ['pairing'],
-  queryFn: () => ask(client.GET('/api/pairing')),
+const { data: known } = useInstructors()
+/** Whose a device may be; one instructor alone is not asked about. */
+const whose = computed(() => {
+  const all = known.value?.all ?? []
+  return all.length > 1 ? all.map((i) => ({ id: i.id, word: i.name || 'Without a name' })) : []
 })
+const chosen = ref<string | null>(null)
+/** Whose the next device is: of who works here, unless somebody else is chosen. */
+const forWhom = computed(() => chosen.value ?? known.value?.mine?.id ?? null)
+const { data: standing, refetch } = usePairing()
 const offer = shallowRef<Shape['OfferOut'] | null>(null)
 const seconds = ref(0)
 const { problem, attempt } = useAttempt()
@@ -33,7 +41,8 @@ watch(
 
 const show = () =>
   attempt(async () => {
-    offer.value = await ask(client.POST('/api/pairing/offer'))
+    const body = { instructor_id: forWhom.value }
+    offer.value = await ask(client.POST('/api/pairing/offer', { body }))
     seconds.value = offer.value.seconds
   })
 function rename(id: string, was: string, input: HTMLInputElement): void {
@@ -42,11 +51,17 @@ function rename(id: string, was: string, input: HTMLInputElement): void {
     input.value = was // a device without a name could not be told from another
     return
   }
-  const params = { path: { device_id: id } }
-  void attempt(async () => {
-    await ask(client.PATCH('/api/devices/{device_id}', { params, body: { name } }))
+  void change(id, { name })
+}
+const change = (id: string, body: Shape['DeviceChange']) =>
+  attempt(async () => {
+    const params = { path: { device_id: id } }
+    await ask(client.PATCH('/api/devices/{device_id}', { params, body }))
     await refetch()
   })
+function offerTo(id: string): void {
+  chosen.value = id
+  offer.value = null // the code that is shown would bring it in for another
 }
 const sendAway = (id: string) =>
   attempt(async () => {
@@ -80,6 +95,14 @@ const sendAway = (id: string) =>
           <p class="code" data-testid="code">{{ offer.code }}</p>
         </div>
       </div>
+      <ChooseOne
+        v-if="whose.length"
+        name="The next device is used by"
+        :options="whose"
+        :on="forWhom"
+        class="wide"
+        @chosen="offerTo"
+      />
       <v-btn @click="show">{{ offer ? 'Show another code' : 'Show a code' }}</v-btn>
       <ul v-if="standing.devices.length" class="devices">
         <li v-for="d in standing.devices" :key="d.id">
@@ -89,6 +112,14 @@ const sendAway = (id: string) =>
             maxlength="80"
             :aria-label="`Name of ${d.name}`"
             @change="(e) => rename(d.id, d.name, e.target as HTMLInputElement)"
+          />
+          <ChooseOne
+            v-if="whose.length"
+            :name="`${d.name} is used by`"
+            unlabelled
+            :options="whose"
+            :on="d.instructor_id ?? known?.mine?.id ?? null"
+            @chosen="(instructor_id) => change(d.id, { instructor_id })"
           />
           <span class="quiet">since {{ dayWord(d.paired_at) }}</span>
           <v-btn variant="text" @click="sendAway(d.id)">Send away</v-btn>
@@ -125,8 +156,12 @@ h2 {
   width: 100%;
   list-style: none;
 }
+.wide {
+  min-width: 280px;
+}
 .devices li {
   display: flex;
+  flex-wrap: wrap;
   align-items: center;
   gap: 12px;
 }

@@ -3,7 +3,9 @@
 import { useKnowledge } from '@/api/knowledge'
 import { computed } from 'vue'
 import BackupLine from '@/settings/BackupLine.vue'
+import InstructorList from '@/settings/InstructorList.vue'
 import OtherDevices from '@/settings/OtherDevices.vue'
+import { usePairing } from '@/settings/usePairing'
 import SchoolFields from '@/ui/SchoolFields.vue'
 import SettingsFields from '@/ui/SettingsFields.vue'
 import { useSettings } from '@/ui/settings'
@@ -11,6 +13,7 @@ import StateMessage from '@/ui/StateMessage.vue'
 
 const known = useKnowledge()
 const settings = useSettings()
+const { data: standing } = usePairing()
 const chosen = computed(() => {
   const schools = known.knowledge?.schools
   if (!schools) return []
@@ -36,7 +39,10 @@ const chosen = computed(() => {
   <main class="page">
     <p><router-link to="/">The day</router-link></p>
     <h1>Settings</h1>
-    <p class="quiet">Kept in this browser. A lesson keeps the school it was started with.</p>
+    <p class="quiet">
+      Name, place, school and words follow you to your other devices; the rest is this browser’s
+      own. A lesson keeps the school it was started with.
+    </p>
     <div class="two">
       <section aria-labelledby="seen">
         <h2 id="seen">How things are shown</h2>
@@ -67,7 +73,10 @@ const chosen = computed(() => {
     </div>
     <div class="two">
       <OtherDevices />
-      <BackupLine />
+      <div>
+        <InstructorList v-if="standing?.here" />
+        <BackupLine />
+      </div>
     </div>
     <section aria-labelledby="kept">
       <h2 id="kept">What is kept, and where</h2>

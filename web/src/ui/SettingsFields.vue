@@ -42,7 +42,7 @@ const FACES = [
       <OneOf name="Club face" :words="FACES" :on="faceSeen" @chosen="(f) => (faceSeen = f)" />
     </div>
     <div class="signed">
-      <p class="strong">On what goes home</p>
+      <p class="strong">You, on lessons and on what goes home</p>
       <v-text-field v-model="by" label="Your name" maxlength="80" hide-details />
       <v-text-field v-model="place" label="Place" maxlength="80" hide-details />
     </div>

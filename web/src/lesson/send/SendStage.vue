@@ -20,7 +20,8 @@ const coaching = useCoaching(open)
 const found = computed(() => sheet.found.value)
 const base = computed(() => `/api/lessons/${lesson.value.id}`)
 const query = computed(() => {
-  const { sides, by, place } = settings
+  const { sides, place } = settings
+  const by = lesson.value.given_by || settings.by
   return new URLSearchParams({ sides, by, place }).toString()
 })
 /** Another address after every change, so that the page is drawn anew. */
