@@ -26,9 +26,10 @@ ROOMS = {
     "delivery": {"ball", "case", "knowledge"},
     "pattern": {"delivery", "ball", "case", "knowledge"},
     "ground": {"pattern", "ball", "case", "frame", "knowledge"},
+    "film": {"case", "knowledge"},
     "coaching": {"ground", "pattern", "delivery", "ball", "case", "frame", "knowledge"},
     "reasoning": {
-        "coaching", "ground", "pattern", "delivery", "ball", "case", "frame", "knowledge",
+        "coaching", "film", "ground", "pattern", "delivery", "ball", "case", "frame", "knowledge",
     },
 }  # fmt: skip
 """The rooms of the core, as `docs/ARCHITECTURE.md` draws them, and what each may import."""

@@ -67,23 +67,10 @@ WRONG: list[tuple[Edit, str]] = [
         r"causes.yaml: entry 'club_fit': no drill serves it",
     ),
     (
-        lambda f: (
-            f["checks"].remove(entry(f, "checks", "head_held_back_hips_lead"))
-            or (
-                f["schools"]["head"]["options"][1].pop("check_base")
-                and f["poses"]["checks"].pop("head_held_back_hips_lead")
-                and (
-                    entry(f, "checks", "half_or_more_trail_at_impact")["points"].pop(
-                        "hips_slide_head_stays"
-                    )
-                    and entry(f, "checks", "hands_flip")["points"].pop("hips_slide_head_stays")
-                    and entry(f, "checks", "finish_falls_back")["points"].pop(
-                        "hips_slide_head_stays"
-                    )
-                )
-            )
+        lambda f: entry(f, "checks", "lead_toe_up_at_impact").update(
+            shows=None, harmless=None, base=0.1
         ),
-        r"causes.yaml: entry 'hips_slide_head_stays': no check shows it",
+        r"causes.yaml: entry 'lead_toe_lifts': no check shows it",
     ),
     (
         lambda f: f["causes"].append(entry(f, "causes", "aim_off")),

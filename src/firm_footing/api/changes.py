@@ -10,16 +10,8 @@ from pydantic import AfterValidator, Field, StringConstraints
 
 from firm_footing.api.wire import In, Truth
 from firm_footing.core.case import School, Shot, Stance
-from firm_footing.core.case.evidence import (
-    BlockKind,
-    Effort,
-    ExpectedCarry,
-    Handicap,
-    Number,
-    Surface,
-    Whole,
-    Word,
-)
+from firm_footing.core.case.base import Number, Whole, Word
+from firm_footing.core.case.evidence import BlockKind, Effort, ExpectedCarry, Handicap, Surface
 from firm_footing.core.case.limits import LIST, NAME, NOTE, WORDS
 from firm_footing.core.coaching.lesson import Cue, LimitDetail, Listen, SheetWords
 from firm_footing.core.frame import Handedness

@@ -7,8 +7,8 @@ from pydantic import BaseModel, Field
 
 from firm_footing.api.ball_shapes import MovedOut
 from firm_footing.api.wire import In, Out, Truth
+from firm_footing.core.case.base import Whole
 from firm_footing.core.case.days import Day
-from firm_footing.core.case.evidence import Whole
 from firm_footing.core.case.limits import WORDS
 from firm_footing.core.coaching.ladder import Result, Said
 from firm_footing.core.coaching.practice import What

@@ -7,7 +7,7 @@ from pydantic import BaseModel, Field, StringConstraints
 
 from firm_footing.api.table_shapes import BadRowOut, TableText
 from firm_footing.api.wire import In, Out, Truth
-from firm_footing.core.case.evidence import Number
+from firm_footing.core.case.base import Number
 from firm_footing.core.case.limits import SAMPLES
 from firm_footing.core.ground.events import How
 from firm_footing.core.ground.measures import Force, Style

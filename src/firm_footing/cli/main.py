@@ -2,6 +2,7 @@
 
 import typer
 
+from firm_footing.cli.film import film
 from firm_footing.cli.flight import flight
 from firm_footing.cli.keeping import backup, bring_in, export, restore
 from firm_footing.cli.mat import mat
@@ -29,3 +30,4 @@ app.command()(flight)
 app.command()(monitor)
 app.command()(mat)
 app.command()(trace)
+app.command()(film)

@@ -95,6 +95,13 @@ def check_sense(case: CaseFile, knowledge: Knowledge) -> None:
                     "give one value for each column, null where there is none",
                 )
 
+    for i, film in enumerate(case.films):
+        _block_exists(f"films.{i}.block", film.block, case)
+        for point in film.points:
+            _known(f"films.{i}.points", point, knowledge.film.point, "point")
+        if film.scale is not None:
+            _known(f"films.{i}.scale.by", film.scale.by, knowledge.film.scale, "scale")
+
 
 def _block_exists(place: str, block: int | None, case: CaseFile) -> None:
     if block is not None and block >= len(case.blocks):

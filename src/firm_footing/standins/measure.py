@@ -7,16 +7,20 @@ once those the program proposes, once any at random; and once within a budget of
 from collections.abc import Callable, Iterator, Sequence
 from concurrent.futures import ProcessPoolExecutor
 from dataclasses import dataclass
-from typing import Final, NamedTuple
+from typing import Final, NamedTuple, get_args
 
 import numpy as np
 from numpy.random import Generator
 
 from firm_footing.core.case import Case
 from firm_footing.core.knowledge import Knowledge
+from firm_footing.core.knowledge.film import FilmView
 from firm_footing.core.reasoning import Diagnosis, diagnose, weigh
 from firm_footing.core.reasoning.next_check import next_checks
 from firm_footing.files.knowledge_files import load_knowledge
+from firm_footing.standins.film.camera import Camera
+from firm_footing.standins.film.figure import swing
+from firm_footing.standins.film.marking import Filmed
 from firm_footing.standins.pressing import habit_of, press
 from firm_footing.standins.student import (
     SimulatedStudent,
@@ -150,6 +154,39 @@ POLICIES: dict[str, Policy] = {
     "eight at random": at_random,
     "five minutes proposed": within_budget,
 }
+
+
+def on_film(policy: Policy) -> Policy:
+    """The same policy after a swing filmed from both sides and measured.
+
+    The camera stands a little off its place and the points are touched two pixels off.
+    """
+
+    def policy_on_film(
+        student: SimulatedStudent, case: Case, knowledge: Knowledge, rng: Generator
+    ) -> Case:
+        case = with_films(student, case, knowledge, rng.spawn(1)[0])
+        return policy(student, case, knowledge, rng)
+
+    return policy_on_film
+
+
+def with_films(
+    student: SimulatedStudent, case: Case, knowledge: Knowledge, rng: Generator, fps: float = 120.0
+) -> Case:
+    """One swing from both sides."""
+    filmed = swing(student.severity, rng.spawn(1)[0], rng)
+    cameras = (
+        Camera(view, fps, off_line_cm=float(rng.normal(0, 10)), tilt_deg=float(rng.normal(0, 1)))
+        for view in get_args(FilmView)
+    )
+    films = tuple(Filmed(filmed, camera).marked(knowledge.film, rng) for camera in cameras)
+    return case.model_copy(update={"films": films})
+
+
+ON_FILM: dict[str, Policy] = {
+    f"{name}, on film": on_film(policy) for name, policy in POLICIES.items()
+}
 ON_THE_MAT: dict[str, Policy] = {
     f"{name}, with traces": on_the_mat(policy) for name, policy in POLICIES.items()
 }
@@ -190,7 +227,7 @@ def _one(task: Task) -> Outcome:
     student, case, _ = draw_student(task.seed, knowledge, WORLDS[task.world])
     case = lacking(case, task.without)
     eyes = np.random.default_rng([task.seed, 1])
-    case = {**POLICIES, **ON_THE_MAT}[task.policy](student, case, knowledge, eyes)
+    case = {**POLICIES, **ON_THE_MAT, **ON_FILM}[task.policy](student, case, knowledge, eyes)
     return outcome(diagnose(case, knowledge), student.causes, knowledge, len(case.readings))
 
 

@@ -7,7 +7,7 @@ from typing import Any
 from sqlmodel import Session, col, select
 
 from firm_footing.core.case import School, Trace
-from firm_footing.core.case.evidence import Strict
+from firm_footing.core.case.base import Strict
 from firm_footing.core.coaching.lesson import Cue, Listen, SheetWords
 from firm_footing.store.columns import UNREADABLE
 from firm_footing.store.conflicts import not_changed_elsewhere

@@ -2,6 +2,7 @@
 
 from firm_footing.core.case.evidence import Block, Case, Reading, School, Shot, Stance, Trace
 from firm_footing.core.case.file_format import CaseFile, FileShot
+from firm_footing.core.case.film import Film, ScaleSeen
 from firm_footing.core.case.mirror import from_file, neutral_shot, real_shot, to_file
 
 __all__ = [
@@ -9,7 +10,9 @@ __all__ = [
     "Case",
     "CaseFile",
     "FileShot",
+    "Film",
     "Reading",
+    "ScaleSeen",
     "School",
     "Shot",
     "Stance",

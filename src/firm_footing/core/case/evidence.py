@@ -5,15 +5,17 @@ A `Case` is the one value every door hands in: the database, a case file, a simu
 
 from typing import Annotated, Literal
 
-from pydantic import BaseModel, BeforeValidator, ConfigDict, Field
+from pydantic import Field
 
+from firm_footing.core.case.base import Index, Number, Strict, Word
+from firm_footing.core.case.film import Film
 from firm_footing.core.case.limits import (
     ANSWERS,
     BALLS,
     BLOCKS,
     COLUMNS,
+    FILMS,
     LIST,
-    NAME,
     SAMPLES,
     TRACES,
 )
@@ -32,35 +34,10 @@ StartSchool = Literal["ground_up", "upper_led", "arms_led"]
 TrailHipSchool = Literal["undecided", "comes_late", "held_back"]
 HeadSchool = Literal["undecided", "stays_behind", "goes_through"]
 
-Number = Annotated[float, Field(strict=True)]
-"""A number, and not a truth value that would pass for one."""
-
-
-def _whole(value: object) -> object:
-    """Let 2 and 2.0 through as JSON does, but no text and no truth value."""
-    if isinstance(value, bool) or not isinstance(value, int | float):
-        raise ValueError("give a whole number")
-    return value
-
-
-Word = Annotated[str, Field(max_length=NAME)]
-"""An id, a club, a heading."""
-Whole = BeforeValidator(_whole)
-"""A whole number may be written 2 or 2.0."""
-
-Index = Annotated[int, Field(ge=0), Whole]
-"""Which one, counted from 0."""
-
 Bearing = Annotated[float, Field(strict=True, ge=-90, le=90)]
 Millimetres = Annotated[float, Field(strict=True, ge=-80, le=80)]
 Centimetres = Annotated[float, Field(strict=True, ge=-60, le=60)]
 Handicap = Annotated[float, Field(strict=True, ge=-10, le=54)]
-
-
-class Strict(BaseModel):
-    """Base of everything that comes in from outside: unknown keys and NaN are errors."""
-
-    model_config = ConfigDict(extra="forbid", frozen=True, allow_inf_nan=False)
 
 
 Effort = Annotated[float, Field(strict=True, ge=1, le=120)]
@@ -138,7 +115,7 @@ class Reading(Strict):
 
     share : how clearly the fact shows, 0 (not so) to 1 (so), where that is known more finely than
         the word tells
-    trace : index of the pressure trace that answers by itself; None for an answer given by hand
+    trace, film : index of the pressure trace, or of the film, that answers by itself
     """
 
     check: Word
@@ -149,6 +126,12 @@ class Reading(Strict):
     )
     share: Annotated[float, Field(ge=0, le=1)] | None = None
     trace: Index | None = None
+    film: Index | None = None
+
+    @property
+    def by_hand(self) -> bool:
+        """Whether somebody gave this answer."""
+        return self.trace is None and self.film is None
 
 
 class Trace(Strict):
@@ -196,6 +179,7 @@ class Case(Strict):
     blocks: Annotated[tuple[Block, ...], Field(max_length=BLOCKS)] = ()
     readings: Annotated[tuple[Reading, ...], Field(max_length=ANSWERS)] = ()
     traces: Annotated[tuple[Trace, ...], Field(max_length=TRACES)] = ()
+    films: Annotated[tuple[Film, ...], Field(max_length=FILMS)] = ()
 
     @property
     def baselines(self) -> tuple[Block, ...]:

@@ -7,21 +7,20 @@ from typing import Annotated, Literal
 
 from pydantic import Discriminator, Field, Tag
 
+from firm_footing.core.case.base import Index, Strict, Word
 from firm_footing.core.case.evidence import (
     Bearing,
     BlockKind,
     Effort,
     Handicap,
-    Index,
     School,
     ShotReadings,
     Stance,
-    Strict,
     Surface,
     Trace,
-    Word,
 )
-from firm_footing.core.case.limits import ANSWERS, BALLS, BLOCKS, LIST, NOTE, NOTES, TRACES
+from firm_footing.core.case.film import Film
+from firm_footing.core.case.limits import ANSWERS, BALLS, BLOCKS, FILMS, LIST, NOTE, NOTES, TRACES
 from firm_footing.core.frame import DistanceUnit, Handedness, RealDirection, SpeedUnit
 from firm_footing.core.knowledge.vocabulary import Answer, Limit, Source
 
@@ -117,6 +116,7 @@ class CaseFile(Strict):
     units: FileUnits = FileUnits()
     blocks: Annotated[tuple[FileBlock, ...], Field(max_length=BLOCKS)] = ()
     traces: Annotated[tuple[Trace, ...], Field(max_length=TRACES)] = ()
+    films: Annotated[tuple[Film, ...], Field(max_length=FILMS)] = ()
     checks: Annotated[dict[str, FileAnswer], Field(max_length=ANSWERS)] = Field(
         default_factory=dict
     )

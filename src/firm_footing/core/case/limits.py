@@ -20,6 +20,7 @@ BALLS: Final = 2_000
 """In one lesson."""
 ANSWERS: Final = 1_000
 TRACES: Final = 100
+FILMS: Final = 40
 NOTES: Final = 500
 REPETITIONS: Final = 5_000
 SAMPLES: Final = 60_000

@@ -16,6 +16,7 @@ from firm_footing.core.case.file_format import (
     FileUnits,
     readings_of,
 )
+from firm_footing.core.case.film import Film
 from firm_footing.core.frame import (
     Handedness,
     mirror_deg,
@@ -70,6 +71,7 @@ def from_file(file: CaseFile) -> Case:
         traces=tuple(
             t.model_copy(update={"columns": neutral_feet(t.columns, hand)}) for t in file.traces
         ),
+        films=tuple(_film(film, hand) for film in file.films),
     )
 
 
@@ -98,8 +100,14 @@ def to_file(case: Case, with_limits: bool = False) -> CaseFile:
             for block in case.blocks
         ),
         traces=case.traces,
+        films=tuple(_film(film, case.handedness) for film in case.films),
         checks={k: v[0] if len(v) == 1 else v for k, v in checks.items()},
     )
+
+
+def _film(film: Film, hand: Handedness) -> Film:
+    """The other frame's: neutral for a file's, real for a case's."""
+    return film.mirrored() if hand == "left" else film
 
 
 def neutral_shot(shot: FileShot, hand: Handedness, units: FileUnits) -> Shot:

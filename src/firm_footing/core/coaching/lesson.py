@@ -4,8 +4,8 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
+from firm_footing.core.case.base import Strict, Whole, Word
 from firm_footing.core.case.days import Day
-from firm_footing.core.case.evidence import Strict, Whole, Word
 from firm_footing.core.case.limits import LIST, WORDS
 from firm_footing.core.knowledge.cues import Way
 

@@ -5,8 +5,9 @@ from typing import Final
 from firm_footing.core.ground.events import Events
 from firm_footing.core.ground.measures import Measures
 from firm_footing.core.ground.recorded import Recorded
-from firm_footing.core.ground.sign_seen import THERE, SignSeen, sure
-from firm_footing.core.knowledge.pressure import Limen, SignLimits
+from firm_footing.core.ground.sign_seen import THERE, SignSeen
+from firm_footing.core.knowledge.limen import Limen, sure
+from firm_footing.core.knowledge.pressure import SignLimits
 
 HEELS: Final = "heels"
 

@@ -1,10 +1,7 @@
 """One sign of a trace, and how clear it is."""
 
 from dataclasses import dataclass
-from math import erf, hypot, sqrt
 from typing import Final
-
-from firm_footing.core.knowledge.pressure import Limen
 
 THERE: Final = 0.5
 """A sign at least this clear is named."""
@@ -28,8 +25,3 @@ class SignSeen:
     def there(self) -> bool:
         """Whether it is named."""
         return self.clear >= THERE
-
-
-def sure(value: float, limit: Limen, sd: float = 0.0) -> float:
-    """P(the value lies beyond the limit); sd : standard deviation of the value."""
-    return 0.5 * (1 + erf((value - limit.at) / (sqrt(2) * hypot(limit.doubt, sd))))

@@ -14,8 +14,9 @@ from firm_footing.core.ground.events import Events
 from firm_footing.core.ground.feet_signs import FeetSigns
 from firm_footing.core.ground.measures import Measures
 from firm_footing.core.ground.recorded import Recorded
-from firm_footing.core.ground.sign_seen import THERE, SignSeen, sure
-from firm_footing.core.knowledge.pressure import Limen, Ranges, SignLimits, SwingEvent
+from firm_footing.core.ground.sign_seen import THERE, SignSeen
+from firm_footing.core.knowledge.limen import Limen, sure
+from firm_footing.core.knowledge.pressure import Ranges, SignLimits, SwingEvent
 
 SIGNS: Final = (
     "late", "weak", "never_left", "rush", "retreat", "reversed", "toes_back", "heel_back",

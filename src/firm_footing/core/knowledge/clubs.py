@@ -4,7 +4,7 @@ from typing import Literal
 
 from pydantic import Field, model_validator
 
-from firm_footing.core.knowledge.pressure import Limen
+from firm_footing.core.knowledge.limen import Limen
 from firm_footing.core.knowledge.vocabulary import Entry
 
 HeadKind = Literal["driver", "wood", "hybrid", "iron", "wedge"]

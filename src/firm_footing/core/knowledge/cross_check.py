@@ -28,6 +28,7 @@ def problems_of(k: Knowledge) -> Iterator[str]:
         yield from _twice(name, (entry.id for entry in getattr(k, name)))
     yield from _cause_problems(k)
     yield from _look_problems(k)
+    yield from _film_problems(k)
     yield from _coaching_problems(k)
     yield from _coverage_problems(k)
 
@@ -43,6 +44,14 @@ def _twice(name: str, ids: Iterable[str]) -> Iterator[str]:
 def _unknown(where: str, known: Iterable[str], used: Iterable[str], kind: str) -> Iterator[str]:
     for wanted in sorted(set(used) - set(known)):
         yield f"knowledge/{where}: no {kind} is called '{wanted}'"
+
+
+def _film_problems(k: Knowledge) -> Iterator[str]:
+    yield from _twice("film", (m.id for m in k.film.measures))
+    yield from _twice("film", (p.id for p in k.film.points))
+    for m in k.film.measures:
+        where = f"film.yaml: entry '{m.id}'"
+        yield from _unknown(where, k.check, (a.check for a in m.answers), "check")
 
 
 def _cause_problems(k: Knowledge) -> Iterator[str]:

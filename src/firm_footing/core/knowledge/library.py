@@ -18,6 +18,7 @@ from firm_footing.core.knowledge.clubs import Club, ClubsFile
 from firm_footing.core.knowledge.coaching import Cautions, Drill, Equipment, Miss, Schools
 from firm_footing.core.knowledge.cross_check import problems_of
 from firm_footing.core.knowledge.cues import Cues
+from firm_footing.core.knowledge.film import FilmNumbers
 from firm_footing.core.knowledge.looks import Check
 from firm_footing.core.knowledge.numbers import Numbers
 from firm_footing.core.knowledge.plausible import Plausible
@@ -36,6 +37,7 @@ FILES = (
     "signs",
     "traces",
     "feel_tests",
+    "film",
     "cautions",
     "misses",
     "cues",
@@ -67,6 +69,7 @@ class Knowledge:
     signs: tuple[Sign, ...]
     traces: TraceNumbers
     feel_tests: tuple[FeelTest, ...]
+    film: FilmNumbers
     cautions: Cautions
     misses: tuple[Miss, ...]
     cues: Cues
@@ -159,6 +162,7 @@ def build_knowledge(files: Mapping[str, Any]) -> Knowledge:
         signs=_parse(tuple[Sign, ...], "signs", files),
         traces=_parse(TraceNumbers, "traces", files),
         feel_tests=_parse(tuple[FeelTest, ...], "feel_tests", files),
+        film=_parse(FilmNumbers, "film", files),
         cautions=_parse(Cautions, "cautions", files),
         misses=_parse(tuple[Miss, ...], "misses", files),
         cues=_parse(Cues, "cues", files),

@@ -5,7 +5,7 @@ import math
 from pydantic import Field, field_validator
 
 from firm_footing.core.knowledge.coaching import CoachingNumbers
-from firm_footing.core.knowledge.pressure import Limen
+from firm_footing.core.knowledge.limen import Limen
 from firm_footing.core.knowledge.reading_numbers import (
     Chance,
     Reading,
@@ -111,6 +111,7 @@ class DependentGroup(Entry):
     """Looks that are one look at one thing.
 
     absent_counts_whole : whether what is not there is said of each check by itself
+    measured : only what was measured on film belongs to it
     """
 
     id: str
@@ -118,6 +119,7 @@ class DependentGroup(Entry):
     checks: tuple[str, ...]
     sources: tuple[Source, ...] | None = None
     absent_counts_whole: bool = False
+    measured: bool = False
 
 
 class DependentLooks(Entry):

@@ -4,6 +4,7 @@ from typing import Literal
 
 from pydantic import Field, model_validator
 
+from firm_footing.core.knowledge.limen import Limen
 from firm_footing.core.knowledge.vocabulary import Entry, Limit
 
 SwingEvent = Literal[
@@ -72,17 +73,6 @@ class Timing(Entry):
     first_move_pct: float = Field(gt=0)
     first_move_sd_s: float = Field(gt=0)
     press_s: float = Field(gt=0)
-
-
-class Limen(Entry):
-    """A limit that practitioners place about here.
-
-    at : the limit
-    doubt : standard deviation of where they place it
-    """
-
-    at: float
-    doubt: float = Field(gt=0)
 
 
 class SignLimits(Entry):

@@ -34,8 +34,8 @@ def contradictions(counted: Mapping[str, list[Reading]]) -> tuple[str, ...]:
 
 
 def _contradict(readings: list[Reading]) -> bool:
-    by_hand = {r.answer for r in readings if r.trace is None} & {"yes", "no"}
-    by_trace = {r.answer for r in readings if r.trace is not None} & {"yes", "no"}
+    by_hand = {r.answer for r in readings if r.by_hand} & {"yes", "no"}
+    by_trace = {r.answer for r in readings if not r.by_hand} & {"yes", "no"}
     return len(by_hand) == 2 or (len(by_trace) == 1 and len(by_hand | by_trace) == 2)
 
 
@@ -70,20 +70,22 @@ EVEN = 1e-6
 def log_ratio_of(readings: Iterable[Reading], check: Check, n: Numbers) -> float:
     """Log of P(these answers | the fact is so) over P(these answers | it is not).
 
-    Answers by hand are separate readings. All pressure traces are one, at the mean of how clearly
-    they show it: another swing does not move the limits that a sign is judged by.
+    Answers by hand are separate readings. All pressure traces are one, and all films are, at the
+    mean of how clearly they show it: another swing does not move the limits that it is judged by.
     """
-    total, shares = 0.0, []
+    total = 0.0
+    traced: list[float] = []
+    filmed: list[float] = []
     for reading in readings:
         share = share_of(reading, n)
-        if reading.trace is not None:
-            shares.append(share)
-            continue
-        total += _log_ratio(
-            share, n.reading_error.of(reading.source or check.sources[0], check.read_as)
-        )
-    if shares:
-        total += _log_ratio(float(np.mean(shares)), n.reading_error.mat)
+        if reading.by_hand:
+            source = reading.source or check.sources[0]
+            total += _log_ratio(share, n.reading_error.of(source, check.read_as))
+        else:
+            (traced if reading.trace is not None else filmed).append(share)
+    for shares, error in ((traced, n.reading_error.mat), (filmed, n.reading_error.film_frame)):
+        if shares:
+            total += _log_ratio(float(np.mean(shares)), error)
     most = float(np.log1p(-n.answers_saturate) - np.log(n.answers_saturate))
     return min(max(total, -most), most)
 

@@ -21,6 +21,7 @@ from firm_footing.core.reasoning.ball_next import BallNext, ball_next
 from firm_footing.core.reasoning.evidence_words import against, explains_better, noted
 from firm_footing.core.reasoning.explain import ball_way, chain_of
 from firm_footing.core.reasoning.explained import Explained, explained_by, unexplained
+from firm_footing.core.reasoning.films import against_films
 from firm_footing.core.reasoning.measured import Measured
 from firm_footing.core.reasoning.next_check import NextCheck, next_checks, turns_of
 from firm_footing.core.reasoning.schools import first_by_school
@@ -153,7 +154,10 @@ def diagnose(
         drills=drills_for(start, knowledge, situation_of(case, present, path)) if start else (),
         schools_agree=set(firsts.values()) == {first},
         first_by_school=firsts,
-        contradictions=contradictions(weighing.counted),
+        contradictions=(
+            *contradictions(weighing.counted),
+            *against_films(weighing.counted, case, knowledge),
+        ),
         measured=weighing.measured,
         verdicts=verdicts(weighing),
         ball_next=ball_next(weighing, start, explained) if start else None,

@@ -19,13 +19,15 @@ def noted(weighing: Weighing, evidence: str) -> str:
         return _of_pattern(weighing, name)
     if evidence.startswith("trace:"):
         return "pressure on the mat"
+    if evidence.startswith("film:"):
+        return "measured on film"
     if evidence.startswith("trial:"):
         trial = next(t for t in weighing.trials if t.evidence == evidence)
         balls = len(trial.block.shots)
         with_drill = words.quoted(trial.drill.name)
         return f"{balls} {'ball' if balls == 1 else 'balls'} with {with_drill}"
     check = weighing.knowledge.check[evidence]
-    said = [r.answer for r in weighing.counted[evidence] if r.trace is None]
+    said = [r.answer for r in weighing.counted[evidence] if r.by_hand]
     return f"{check.label}: {_counted(said)}"
 
 

@@ -97,7 +97,7 @@ def answer_likelihood(
 
 
 class Given(NamedTuple):
-    """Answers to one check by one owner: the check's id when by hand, or `trace:0`."""
+    """Answers to one check by one owner: the check's id when by hand, `trace:0` or `film:0`."""
 
     owner: str
     log_ratio: float
@@ -124,8 +124,9 @@ def look_pieces(
     """Evidence of the looks: log-likelihood of every hypothesis, by who answered.
 
     Answers by hand are one piece for each check. Pressure traces are one piece together, called
-    after the first. k answered checks of one dependent group count 1 / (1 + discount (k - 1)) each;
-    what is lost without one of them takes into account that the others then count more.
+    after the first, and films are another. k answered checks of one dependent group count
+    1 / (1 + discount (k - 1)) each; what is lost without one of them takes into account that the
+    others then count more.
     """
     pieces: list[Piece] = []
     for asked in groups_asked(ratios, bases):
@@ -146,20 +147,38 @@ def groups_asked(
 
 def ratios_of(counted: Mapping[str, list[Reading]], knowledge: Knowledge) -> dict[str, LogRatios]:
     """Check id to what its answers come to, of every check answered."""
-    traces = traces_owner(counted)
-    return {name: ratios_of_check(name, said, traces, knowledge) for name, said in counted.items()}
+    measured = owners_of(counted)
+    return {
+        name: ratios_of_check(name, said, measured, knowledge) for name, said in counted.items()
+    }
 
 
-def traces_owner(counted: Mapping[str, list[Reading]]) -> str:
-    """Who owns all that the pressure traces answer: `trace:` and the index of the first."""
-    indices = [r.trace for said in counted.values() for r in said if r.trace is not None]
-    return f"trace:{min(indices, default=0)}"
+class Owners(NamedTuple):
+    """Who owns all that traces, and all that films answer: each called after the first."""
+
+    traces: str
+    films: str
+
+    def of(self, reading: Reading) -> str:
+        """Who gave this answer: the check itself when by hand."""
+        if reading.by_hand:
+            return reading.check
+        return self.traces if reading.trace is not None else self.films
+
+
+def owners_of(counted: Mapping[str, list[Reading]]) -> Owners:
+    """The owners of what was measured."""
+    said = [r for readings in counted.values() for r in readings]
+    traces = min((r.trace for r in said if r.trace is not None), default=0)
+    return Owners(
+        f"trace:{traces}", f"film:{min((r.film for r in said if r.film is not None), default=0)}"
+    )
 
 
 def ratios_of_check(
-    check_id: str, readings: list[Reading], traces: str, knowledge: Knowledge
+    check_id: str, readings: list[Reading], measured: Owners, knowledge: Knowledge
 ) -> LogRatios:
-    """What the answers to one check come to; `traces` owns those of the traces.
+    """What the answers to one check come to; `measured` owns those of traces and films.
 
     A mat answers all its checks at once, typed or traced. The signs it shows hang together; that
     six others are absent says six things, and takes nothing from the one that is there. (Measured
@@ -168,7 +187,7 @@ def ratios_of_check(
     """
     owners: dict[str, list[Reading]] = {}
     for reading in readings:
-        owners.setdefault(check_id if reading.trace is None else traces, []).append(reading)
+        owners.setdefault(measured.of(reading), []).append(reading)
     check, numbers = knowledge.check[check_id], knowledge.numbers
     given = tuple(Given(o, log_ratio_of(said, check, numbers)) for o, said in owners.items())
     group = group_of(check_id, readings, knowledge)
@@ -252,12 +271,15 @@ def group_of(
     check_id: str, readings: Iterable[Reading], knowledge: Knowledge
 ) -> DependentGroup | None:
     """The dependent group that these answers to a check belong to."""
+    readings = list(readings)
     first = knowledge.check[check_id].sources[0]
     sources = {r.source or first for r in readings}
+    filmed = any(r.film is not None for r in readings)
     found = [
         group
         for group in _groups_of_check(knowledge).get(check_id, ())
-        if group.sources is None or sources & set(group.sources)
+        if (filmed or not group.measured)
+        and (group.sources is None or sources & set(group.sources))
     ]
     return found[-1] if found else None
 

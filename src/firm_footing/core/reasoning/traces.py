@@ -53,8 +53,8 @@ def with_answers_of_traces(
 
 
 def is_clear(readings: list[Reading]) -> bool:
-    """Whether a check needs no more looking at: answered by hand, or clearly by a trace."""
-    return any(r.trace is None or r.answer != "partly" for r in readings)
+    """Whether a check needs no more looking at: answered by hand, or clearly measured."""
+    return any(r.by_hand or r.answer != "partly" for r in readings)
 
 
 def drill_in_force(case: Case, index: int) -> str | None:

@@ -18,15 +18,16 @@ from firm_footing.core.reasoning.answers import counted_readings, seen_of
 from firm_footing.core.reasoning.delivery import DeliveryJudged, judge_balls
 from firm_footing.core.reasoning.enumeration import enumerate_stories
 from firm_footing.core.reasoning.evidence import Folded, Piece, fold
+from firm_footing.core.reasoning.films import with_answers_of_films
 from firm_footing.core.reasoning.looks import (
     LogRatios,
     base_rates,
     changed,
     groups_asked,
     look_pieces,
+    owners_of,
     ratios_of,
     ratios_of_check,
-    traces_owner,
 )
 from firm_footing.core.reasoning.measured import Measured, measured_of, with_answers_measured
 from firm_footing.core.reasoning.posterior import Posterior, normalised, posterior
@@ -112,7 +113,7 @@ class Weighing:
         counted = {**self.counted, check: [*self.counted.get(check, ()), reading]}
         ratios = {
             **self.ratios,
-            check: ratios_of_check(check, counted[check], traces_owner(counted), self.knowledge),
+            check: ratios_of_check(check, counted[check], owners_of(counted), self.knowledge),
         }
         more = changed(
             groups_asked(self.ratios, self.bases), groups_asked(ratios, self.bases), self.stories
@@ -143,8 +144,8 @@ class Weighing:
 
     @property
     def answers(self) -> int:
-        """How many answers count; all that the pressure traces say is one."""
-        by_hand = [r.trace is None for readings in self.counted.values() for r in readings]
+        """How many answers count; all that traces and films say is one."""
+        by_hand = [r.by_hand for readings in self.counted.values() for r in readings]
         return sum(by_hand) + (not all(by_hand))
 
     @cached_property
@@ -162,7 +163,8 @@ def weigh(case: Case, knowledge: Knowledge) -> Weighing:
     balls = weigh_balls(case.baselines, trials, stories, handicap)
     measured = measured_of(case, knowledge)
     by_hand = with_answers_measured(counted_readings(case), measured)
-    counted = with_answers_of_traces(by_hand, case, balls.pattern, knowledge)
+    traced = with_answers_of_traces(by_hand, case, balls.pattern, knowledge)
+    counted = with_answers_of_films(traced, case, knowledge)
     options = school_options(case.school, knowledge)
     bases = school_bases(knowledge, handicap, options)
     ratios = ratios_of(counted, knowledge)

@@ -1,0 +1,87 @@
+"""What was marked in a film: its events, the points that were touched, and what gives the scale.
+
+Places are in pixels of the picture as it is shown, from its upper left corner. In a `Case` they are
+golfer-neutral: the ball of down the line and the target of face on lie to the right.
+"""
+
+from itertools import pairwise
+from typing import Annotated
+
+from pydantic import Field, model_validator
+
+from firm_footing.core.case.base import Index, Number, Strict, Word
+from firm_footing.core.case.limits import LIST
+from firm_footing.core.knowledge.film import FilmView
+from firm_footing.core.knowledge.pressure import SWING_EVENTS, SwingEvent
+
+Pixel = Annotated[float, Field(strict=True, ge=-8192, le=16384)]
+Place = tuple[Pixel, Pixel]
+Pixels = Annotated[int, Field(ge=1, le=8192)]
+
+
+class ScaleSeen(Strict):
+    """Two places whose distance is known.
+
+    by : id of what lies between them
+    cm : its length, where the knowledge does not say it
+    """
+
+    by: Word
+    start: Place
+    end: Place
+    cm: Annotated[float, Field(strict=True, gt=0, le=1000)] | None = None
+
+
+class Film(Strict):
+    """One swing seen from one side, as it was marked.
+
+    fps : pictures a second of the swing itself, however slowly the file plays them
+    events : event to the number of its picture, from 0
+    points : point to event to where it was touched
+    ground : two places on level ground in the plane of the player
+    distance_cm, off_line_cm : of the camera from the player, and beside its place; None: as usual
+    """
+
+    view: FilmView
+    block: Index | None = None
+    shot: Index | None = None
+    width: Pixels
+    height: Pixels
+    fps: Annotated[float, Field(strict=True, ge=10, le=2000)]
+    events: Annotated[dict[SwingEvent, Index], Field(max_length=8)] = Field(default_factory=dict)
+    points: Annotated[dict[Word, dict[SwingEvent, Place]], Field(max_length=LIST)] = Field(
+        default_factory=dict
+    )
+    scale: ScaleSeen | None = None
+    ground: tuple[Place, Place] | None = None
+    distance_cm: Annotated[float, Field(strict=True, ge=50, le=5000)] | None = None
+    off_line_cm: Annotated[Number, Field(ge=0, le=500)] | None = None
+
+    @model_validator(mode="after")
+    def _events_are_in_their_order(self) -> "Film":
+        named = [event for event in SWING_EVENTS if event in self.events]
+        for one, other in pairwise(named):
+            if self.events[one] >= self.events[other]:
+                raise ValueError(f"'{other}' comes after '{one}'")
+        return self
+
+    def mirrored(self) -> "Film":
+        """The same as a left-hander's film is to a right-hander's."""
+
+        def turned(place: Place) -> Place:
+            return self.width - place[0], place[1]
+
+        scale, ground = self.scale, self.ground
+        return self.model_copy(
+            update={
+                "points": {
+                    name: {event: turned(place) for event, place in touched.items()}
+                    for name, touched in self.points.items()
+                },
+                "scale": scale
+                and scale.model_copy(
+                    update={"start": turned(scale.start), "end": turned(scale.end)}
+                ),
+                "ground": ground and (turned(ground[0]), turned(ground[1])),
+            }
+        )

@@ -1,0 +1,78 @@
+"""Where does a place lie in the picture? A pinhole camera at hand height, as instructors put it.
+
+Down the line it stands behind the player over the toe line, face on opposite the middle of the
+stance. Pictures are golfer-neutral here: the ball, or the target, is to the right; a left-hander's
+are mirrored when they are drawn.
+"""
+
+import math
+from dataclasses import dataclass
+
+import numpy as np
+from numpy.typing import NDArray
+
+from firm_footing.core.knowledge.film import FilmView
+
+FloatArray = NDArray[np.float64]
+TOE_LINE_CM = 28.0
+AIMED_AT = np.array([0.0, TOE_LINE_CM, 92.0])
+
+
+@dataclass(frozen=True)
+class Camera:
+    """A camera on its stand.
+
+    distance_cm : from the middle of the stance (down the line) or the toe line (face on)
+    off_line_cm : beside its place; it still aims at the player
+    tilt_deg : its own roll, + clockwise
+    """
+
+    view: FilmView
+    fps: float = 120.0
+    width: int = 1080
+    height: int = 1920
+    distance_cm: float = 400.0
+    off_line_cm: float = 0.0
+    tilt_deg: float = 0.0
+
+    @property
+    def focal_px(self) -> float:
+        """Such that the club stays in an upright picture all the way round at 4 m."""
+        return self.height * 0.8
+
+    def _axes(self) -> tuple[FloatArray, FloatArray, FloatArray, FloatArray]:
+        """Place, then right, up and forward, (3,) each."""
+        if self.view == "down_the_line":
+            away, beside = np.array([-1.0, 0, 0]), np.array([0.0, 1, 0])
+        else:
+            away, beside = np.array([0.0, 1, 0]), np.array([1.0, 0, 0])
+        place = AIMED_AT + self.distance_cm * away + self.off_line_cm * beside
+        forward = (AIMED_AT - place) / np.linalg.norm(AIMED_AT - place)
+        right = np.array([-forward[1], forward[0], 0.0])
+        return place, right / np.linalg.norm(right), np.array([0.0, 0, 1]), forward
+
+    def picture(self, places: FloatArray) -> FloatArray:
+        """(..., 3) centimetres to (..., 2) pixels from the upper left corner."""
+        place, right, up, forward = self._axes()
+        seen = places - place
+        depth = seen @ forward
+        across, down = self.focal_px * (seen @ right) / depth, -self.focal_px * (seen @ up) / depth
+        cos, sin = math.cos(math.radians(self.tilt_deg)), math.sin(math.radians(self.tilt_deg))
+        return np.stack(
+            [
+                self.width / 2 + across * cos + down * sin,
+                self.height / 2 + down * cos - across * sin,
+            ],
+            axis=-1,
+        )
+
+    def plane(self, places: FloatArray) -> FloatArray:
+        """(..., 3) to (..., 2) what a ruler would say: right and up, without perspective."""
+        right = places[..., 1] if self.view == "down_the_line" else places[..., 0]
+        return np.stack([right, places[..., 2]], axis=-1)
+
+    def stick(self) -> FloatArray:
+        """(2, 3) the ends of a stick of 1 m on the ground, in the plane of the player."""
+        if self.view == "down_the_line":
+            return np.array([[0.0, 0, 0], [0, 100, 0]])
+        return np.array([[-50.0, TOE_LINE_CM, 0], [50, TOE_LINE_CM, 0]])

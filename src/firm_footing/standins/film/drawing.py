@@ -1,0 +1,118 @@
+"""What does the camera see? A faceless figure in a plain bay, drawn picture by picture."""
+
+from collections.abc import Iterator
+from dataclasses import dataclass
+from typing import Final
+
+import numpy as np
+from numpy.random import Generator
+from numpy.typing import NDArray
+from PIL import Image, ImageDraw
+
+from firm_footing.core.frame import Handedness
+from firm_footing.standins.film.camera import TOE_LINE_CM
+from firm_footing.standins.film.marking import Filmed
+
+FloatArray = NDArray[np.float64]
+Picture = NDArray[np.uint8]
+WALL, FLOOR, MAT, STICK = (196, 198, 192), (120, 128, 116), (92, 116, 88), (214, 120, 52)
+SHIRT, LEGS, SKIN, SHOES, CLUB, BALL = (
+    (64, 84, 112), (58, 60, 66), (172, 134, 108), (34, 34, 38), (38, 40, 44), (246, 246, 242),
+)  # fmt: skip
+LIMBS: Final = (
+    ("trail_hip", "trail_knee", 15, LEGS),
+    ("trail_knee", "trail_heel", 11, LEGS),
+    ("trail_heel", "trail_toe", 8, SHOES),
+    ("lead_hip", "lead_knee", 15, LEGS),
+    ("lead_knee", "lead_heel", 11, LEGS),
+    ("lead_heel", "lead_toe", 8, SHOES),
+    ("trail_shoulder", "trail_elbow", 9, SHIRT),
+    ("trail_elbow", "hands", 7, SKIN),
+    ("hips", "chest", 27, SHIRT),
+    ("seat", "hips", 20, LEGS),
+    ("trail_shoulder", "lead_shoulder", 12, SHIRT),
+    ("chest", "head", 10, SKIN),
+    ("lead_shoulder", "lead_elbow", 9, SHIRT),
+    ("lead_elbow", "hands", 7, SKIN),
+)
+"""From, to, how thick in cm, and the colour, the farthest first."""
+
+
+@dataclass(frozen=True)
+class Look:
+    """How the film differs from a clean drawing.
+
+    noise : of the sensor, grey levels; blur_s : how long the shutter is open
+    """
+
+    noise: float = 4.0
+    blur_s: float = 1 / 1000
+
+
+def pictures(filmed: Filmed, hand: Handedness, look: Look, rng: Generator) -> Iterator[Picture]:
+    """(height, width, 3) every picture of the film, a left-hander's mirrored."""
+    behind = _bay(filmed)
+    impact = filmed.swing.seconds["impact"]
+    for frame in range(filmed.frames):
+        t = filmed.seconds(frame)
+        image = behind.copy()
+        _smear(filmed, image, t, look.blur_s)
+        _draw(filmed, image, t, ball=t < impact)
+        picture = np.asarray(image, dtype=np.int16)
+        if look.noise > 0:
+            grain = rng.integers(-3, 4, picture.shape[:2], dtype=np.int16)
+            picture = picture + (grain * (look.noise / 2)).astype(np.int16)[..., None]
+        out = np.clip(picture, 0, 255).astype(np.uint8)
+        yield out[:, ::-1] if hand == "left" else out
+
+
+def _bay(filmed: Filmed) -> Image.Image:
+    camera = filmed.camera
+    image = Image.new("RGB", (camera.width, camera.height), WALL)
+    draw = ImageDraw.Draw(image)
+    far = (0.0, -900.0, 0.0) if camera.view == "face_on" else (900.0, TOE_LINE_CM, 0.0)
+    draw.rectangle(
+        (0, float(camera.picture(np.array(far))[1]), camera.width, camera.height), fill=FLOOR
+    )
+    mat = np.array([[-75.0, -60, 0], [75, -60, 0], [75, 110, 0], [-75, 110, 0]])
+    draw.polygon([tuple(p) for p in camera.picture(mat)], fill=MAT)
+    start, end = camera.picture(camera.stick())
+    draw.line([tuple(start), tuple(end)], fill=STICK, width=max(2, camera.height // 240))
+    return image
+
+
+def _draw(filmed: Filmed, image: Image.Image, t: float, ball: bool) -> None:
+    draw, at = ImageDraw.Draw(image), filmed.swing.at(t)
+    px_per_cm = filmed.camera.focal_px / filmed.camera.distance_cm
+    if ball:
+        _disc(draw, filmed.camera.picture(at["ball"]), 2.13 * px_per_cm, BALL)
+    _club(filmed, draw, t, CLUB)
+    for start, end, thick, colour in LIMBS:
+        a, b = filmed.camera.picture(np.array([at[start], at[end]]))
+        draw.line([tuple(a), tuple(b)], fill=colour, width=round(thick * px_per_cm))
+        for place in (a, b):
+            _disc(draw, place, thick * px_per_cm / 2, colour)
+    _disc(draw, filmed.camera.picture(at["head"]), 11 * px_per_cm, SKIN)
+
+
+def _smear(filmed: Filmed, image: Image.Image, t: float, open_s: float) -> None:
+    """What the club sweeps while the shutter is open."""
+    ends = [filmed.swing.at(t - open_s / 2), filmed.swing.at(t + open_s / 2)]
+    corners = np.array([ends[0]["hands"], ends[0]["club_head"], ends[1]["club_head"]])
+    swept = Image.new("L", image.size, 0)
+    drawn = [(float(x), float(y)) for x, y in filmed.camera.picture(corners)]
+    ImageDraw.Draw(swept).polygon(drawn, fill=120)
+    image.paste(CLUB, mask=swept)
+
+
+def _club(filmed: Filmed, draw: ImageDraw.ImageDraw, t: float, colour: object) -> None:
+    at = filmed.swing.at(t)
+    px_per_cm = filmed.camera.focal_px / filmed.camera.distance_cm
+    a, b = filmed.camera.picture(np.array([at["hands"], at["club_head"]]))
+    draw.line([tuple(a), tuple(b)], fill=colour, width=max(2, round(1.6 * px_per_cm)))  # type: ignore[arg-type]
+    _disc(draw, b, 4 * px_per_cm, colour)
+
+
+def _disc(draw: ImageDraw.ImageDraw, place: FloatArray, radius: float, colour: object) -> None:
+    x, y = float(place[0]), float(place[1])
+    draw.ellipse((x - radius, y - radius, x + radius, y + radius), fill=colour)  # type: ignore[arg-type]

@@ -1,0 +1,138 @@
+"""Where are the joints of the invented player, at every moment of a swing?
+
+`figure.yaml` says where they are at the eight events and what each cause adds, by its severity. In
+between they move smoothly (PCHIP). Elbows and knees follow: each limb of two bones bends where its
+ends leave it to, so that bones keep their length.
+"""
+
+from collections.abc import Mapping
+from dataclasses import dataclass
+from functools import cache, cached_property
+from pathlib import Path
+from typing import Any, Final
+
+import numpy as np
+import yaml
+from numpy.random import Generator
+from numpy.typing import NDArray
+from scipy.interpolate import PchipInterpolator
+
+from firm_footing.core.knowledge.pressure import SWING_EVENTS
+
+FloatArray = NDArray[np.float64]
+NUMBERS: Final = Path(__file__).with_name("figure.yaml")
+THROUGH: Final = "shaft_level_through"
+MOMENTS: Final = (*SWING_EVENTS[:-1], THROUGH, SWING_EVENTS[-1])
+"""The events, and the shaft level after impact, without which the club would stop at the ball."""
+BENT: Final = ("lead_elbow", "lead_knee", "trail_knee")
+"""Joints that follow from their limbs, and that causes move besides."""
+STAND: Final = ("lead_heel", "trail_heel", "lead_toe", "trail_toe")
+"""Joints on the ground do not differ by chance upward."""
+
+
+@dataclass(frozen=True)
+class Swing:
+    """One swing.
+
+    seconds : moment to when it is, 0 is address
+    joints : joint to (moments, 3) centimetres: toward the target, toward the ball, up
+    """
+
+    seconds: Mapping[str, float]
+    joints: Mapping[str, FloatArray]
+
+    @cached_property
+    def _curves(self) -> dict[str, PchipInterpolator]:
+        times = [self.seconds[m] for m in MOMENTS]
+        return {name: PchipInterpolator(times, path) for name, path in self.joints.items()}
+
+    def at(self, t: float) -> dict[str, FloatArray]:
+        """Joint to (3,) place at a moment; before address and after the finish it stands."""
+        when = float(np.clip(t, self.seconds["address"], self.seconds["finish"]))
+        return _whole({n: np.asarray(c(when), np.float64) for n, c in self._curves.items()})
+
+
+@cache
+def numbers() -> dict[str, Any]:
+    """What `figure.yaml` holds."""
+    found: dict[str, Any] = yaml.safe_load(NUMBERS.read_text(encoding="utf-8"))
+    return found
+
+
+def swing(severity: Mapping[str, float], person: Generator, again: Generator) -> Swing:
+    """A swing of someone with these causes.
+
+    severity : cause id to how strongly it is there, 1 on average
+    person : draws what differs between people; again : from swing to swing
+    """
+    n = numbers()
+    size = float(np.exp(n["height_spread"] * person.standard_normal()))
+    joints = {}
+    for name, places in sorted({**n["joints"], "club": n["club"]}.items()):
+        path = np.broadcast_to(np.array(places, dtype=np.float64), (len(MOMENTS), 3)).copy()
+        for cause, strength in severity.items():
+            path += strength * _moved(n["causes"].get(cause, {}).get(name, {}))
+        own = person.normal(0, n["person_cm"], 3) + again.normal(0, n["again_cm"], path.shape)
+        joints[name] = _settled(name, path, own, size)
+    for name in BENT:
+        out = np.zeros((len(MOMENTS), 3))
+        for cause, strength in severity.items():
+            out += strength * _moved(n["causes"].get(cause, {}).get(name, {}))
+        joints[f"{name}_off"] = out
+    turned = np.array(n["hips_turned_deg"], dtype=np.float64)[:, None] * [1.0, 0.0, 0.0]
+    joints["turned"] = turned
+    tempo = float(np.exp(0.06 * person.standard_normal()))
+    return Swing({e: t * tempo for e, t in n["seconds"].items()}, joints)
+
+
+def _settled(name: str, path: FloatArray, own: FloatArray, size: float) -> FloatArray:
+    if name in ("club", "ball"):
+        return path
+    if name in STAND:
+        own = own * [1.0, 1.0, 0.0]
+        own = own[:1] + np.zeros_like(own)  # a shoe does not move by chance
+    return path * [1.0, 1.0, size] + own
+
+
+def _moved(by_event: Mapping[str, Any]) -> FloatArray:
+    """(moments, 3) what is added; what impact has, the moment after it has too."""
+    nothing = by_event.get("all", [0.0, 0.0, 0.0])
+    by_event = {THROUGH: by_event.get("impact", nothing), **by_event}
+    return np.array([by_event.get(event, nothing) for event in MOMENTS], dtype=np.float64)
+
+
+def _whole(at: dict[str, FloatArray]) -> dict[str, FloatArray]:
+    """The joints that follow, and the club at its length."""
+    n = numbers()
+    turned = np.radians(at.pop("turned")[0])
+    across = n["hip_half_cm"] * np.array([np.cos(turned), -np.sin(turned), 0.0])
+    at["lead_hip"], at["trail_hip"] = at["hips"] + across, at["hips"] - across
+    toward = at.pop("club")
+    at["club_head"] = at["hands"] + n["club_cm"] * toward / np.linalg.norm(toward)
+    arms, legs = (n["upper_arm_cm"], n["lower_arm_cm"]), (n["thigh_cm"], n["shin_cm"])
+    for side, out in (("lead", 1.0), ("trail", -1.0)):
+        bend = np.array([0.4 * out, -0.3, -0.6])
+        at[f"{side}_elbow"] = _between(at[f"{side}_shoulder"], at["hands"], arms, bend)
+        ankle = at[f"{side}_heel"] + np.array([0.0, 4.0, 7.0])
+        bend = np.array([0.35 * out, 1.0, 0.0])
+        at[f"{side}_knee"] = _between(at[f"{side}_hip"], ankle, legs, bend)
+    for name in BENT:
+        at[name] = at[name] + at.pop(f"{name}_off")
+    return at
+
+
+def _between(
+    start: FloatArray, end: FloatArray, bones: tuple[float, float], toward: FloatArray
+) -> FloatArray:
+    """The joint of two bones from start to end that bends this way; stretched where too far."""
+    along = end - start
+    far = float(np.linalg.norm(along))
+    one, other = bones
+    if far >= one + other:
+        return np.asarray(start + along * one / (one + other), dtype=np.float64)
+    part = (far**2 + one**2 - other**2) / (2 * far)
+    aside = toward - along * float(toward @ along) / far**2
+    height = np.sqrt(max(one**2 - part**2, 0.0))
+    return np.asarray(
+        start + along * part / far + height * aside / np.linalg.norm(aside), dtype=np.float64
+    )
