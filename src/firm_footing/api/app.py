@@ -17,6 +17,7 @@ from firm_footing.api import (
     cases,
     coaching,
     conclusions,
+    films,
     instructors,
     keeping,
     knowledge,
@@ -43,7 +44,7 @@ SCREENS = Path(__file__).parents[3] / "web" / "dist"
 
 PARTS = (
     students, lessons, last_lesson, answers, balls, traces, conclusions, coaching, sheets, casebook,
-    cases, tables, knowledge, pairing, instructors, keeping,
+    cases, tables, knowledge, pairing, instructors, films, keeping,
 )  # fmt: skip
 
 

@@ -12,6 +12,7 @@ from firm_footing.core.delivery.expected import expected_of
 from firm_footing.core.knowledge import Cause, Check, Club, Drill, Knowledge, Mechanism
 from firm_footing.core.knowledge.coaching import Cautions, Equipment, Miss, Schools
 from firm_footing.core.knowledge.cues import Cues
+from firm_footing.core.knowledge.film import FilmNumbers
 from firm_footing.core.knowledge.poses import PoseView, Thing
 from firm_footing.core.knowledge.pressure import FeelTest, Sign
 from firm_footing.core.reasoning.explain import END_WORDS, chain_alone
@@ -72,6 +73,7 @@ class KnowledgeOut(BaseModel):
     cautions: Cautions
     signs: tuple[Sign, ...]
     feel_tests: tuple[FeelTest, ...]
+    film: FilmNumbers
     misses: tuple[Miss, ...]
     cues: Cues
     figures: list[Figure] = Field(description="Looks that can be drawn")

@@ -18,6 +18,7 @@ from firm_footing.core.coaching.ladder import Result
 from firm_footing.core.coaching.lesson import Cue, Listen
 from firm_footing.core.knowledge import Knowledge
 from firm_footing.core.reasoning import diagnose
+from firm_footing.standins.film.marking import with_films
 from firm_footing.standins.pressing import Habit, habit_of, press
 from firm_footing.standins.student import SimulatedStudent, answer, hit_block, make_student
 from firm_footing.store.cases import store_case
@@ -58,7 +59,7 @@ def fill_with_demo(session: Session, knowledge: Knowledge) -> None:
         feet = np.random.default_rng([person["seed"], 1])
         habit = habit_of(hidden, feet)
         for plan in person["lessons"]:
-            person_here = Person(student, hidden, habit, feet, rng)
+            person_here = Person(student, hidden, habit, feet, rng, person["seed"])
             _add_lesson(session, person_here, plan, knowledge)
 
 
@@ -71,6 +72,7 @@ class Person:
     habit: Habit
     feet: np.random.Generator
     rng: np.random.Generator
+    seed: int
 
     def swings(self, count: int, gone: float, knowledge: Knowledge) -> tuple[Trace, ...]:
         """So many swings on the mat, this part of the causes gone."""
@@ -99,6 +101,9 @@ def _add_lesson(
         readings=tuple(answer(here, look, knowledge, rng) for look in plan["looks"]),
         traces=person.swings(plan.get("swings", 0), gone, knowledge),
     )
+    if plan.get("films"):
+        eyes = np.random.default_rng([person.seed, 2])
+        case = with_films(here, case, knowledge, eyes)
     lesson = store_case(session, case, student, knowledge, complaint=plan["complaint"])
     lesson.started_at = now() - timedelta(
         days=plan["days_ago"], minutes=plan.get("minutes_ago", 20)

@@ -7,20 +7,17 @@ once those the program proposes, once any at random; and once within a budget of
 from collections.abc import Callable, Iterator, Sequence
 from concurrent.futures import ProcessPoolExecutor
 from dataclasses import dataclass
-from typing import Final, NamedTuple, get_args
+from typing import Final, NamedTuple
 
 import numpy as np
 from numpy.random import Generator
 
 from firm_footing.core.case import Case
 from firm_footing.core.knowledge import Knowledge
-from firm_footing.core.knowledge.film import FilmView
 from firm_footing.core.reasoning import Diagnosis, diagnose, weigh
 from firm_footing.core.reasoning.next_check import next_checks
 from firm_footing.files.knowledge_files import load_knowledge
-from firm_footing.standins.film.camera import Camera
-from firm_footing.standins.film.figure import swing
-from firm_footing.standins.film.marking import Filmed
+from firm_footing.standins.film.marking import with_films
 from firm_footing.standins.pressing import habit_of, press
 from firm_footing.standins.student import (
     SimulatedStudent,
@@ -169,19 +166,6 @@ def on_film(policy: Policy) -> Policy:
         return policy(student, case, knowledge, rng)
 
     return policy_on_film
-
-
-def with_films(
-    student: SimulatedStudent, case: Case, knowledge: Knowledge, rng: Generator, fps: float = 120.0
-) -> Case:
-    """One swing from both sides."""
-    filmed = swing(student.severity, rng.spawn(1)[0], rng)
-    cameras = (
-        Camera(view, fps, off_line_cm=float(rng.normal(0, 10)), tilt_deg=float(rng.normal(0, 1)))
-        for view in get_args(FilmView)
-    )
-    films = tuple(Filmed(filmed, camera).marked(knowledge.film, rng) for camera in cameras)
-    return case.model_copy(update={"films": films})
 
 
 ON_FILM: dict[str, Policy] = {

@@ -10,6 +10,7 @@ from firm_footing.store.lessons import LessonContent
 from firm_footing.store.tables import (
     Block,
     CheckAnswer,
+    FilmMarks,
     Lesson,
     LoggedShot,
     Note,
@@ -54,6 +55,10 @@ def case_of(content: LessonContent) -> Case:
         traces=tuple(
             trace_of(t, content.recordings, None if t.block_id is None else index[t.block_id])
             for t in content.traces
+        ),
+        films=tuple(
+            f.marks.model_copy(update={"block": None if f.block_id is None else index[f.block_id]})
+            for f in content.films
         ),
     )
 
@@ -116,6 +121,15 @@ def store_case(
                 events=dict(t.events),
             )
         )
+    session.add_all(
+        FilmMarks(
+            lesson_id=lesson.id,
+            block_id=None if film.block is None else blocks[film.block].id,
+            position=i,
+            marks=film.model_copy(update={"block": None, "shot": None}),
+        )
+        for i, film in enumerate(case.films)
+    )
     session.add_all(Note(lesson_id=lesson.id, text=text) for text in notes)
     session.commit()
     return lesson

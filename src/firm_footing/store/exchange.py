@@ -21,6 +21,7 @@ from firm_footing.store.tables import (
     CheckAnswer,
     Clock,
     Decision,
+    FilmMarks,
     FollowUp,
     Instructor,
     Lesson,
@@ -36,10 +37,10 @@ FORMAT, VERSION = "firm-footing-export", 2
 HEAD: Final = "export.json"
 TABLES: Final[tuple[type[SQLModel], ...]] = (
     Instructor, Student, Lesson, Block, LoggedShot, CheckAnswer, Recording, PressureTrace,
-    Repetition, FollowUp, Clock, Note, Decision,
+    FilmMarks, Repetition, FollowUp, Clock, Note, Decision,
 )  # fmt: skip
 """What others belong to comes first."""
-SINCE: Final[dict[type[SQLModel], int]] = {Instructor: 2}
+SINCE: Final[dict[type[SQLModel], int]] = {Instructor: 2, FilmMarks: 2}
 """Tables that exports older than this version do not have."""
 LARGEST: Final = 2_000_000_000
 """Bytes of one table, unpacked."""

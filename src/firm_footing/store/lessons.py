@@ -21,6 +21,7 @@ from firm_footing.store.tables import (
     CheckAnswer,
     Clock,
     Decision,
+    FilmMarks,
     FollowUp,
     Lesson,
     LoggedShot,
@@ -47,6 +48,7 @@ class LessonContent:
     answers: list[CheckAnswer]
     traces: list[PressureTrace]
     recordings: dict[str, Trace]
+    films: list[FilmMarks]
     notes: list[Note]
     decisions: list[Decision]
     repetitions: list[Repetition]
@@ -149,6 +151,7 @@ def _content_of(session: Session, lesson_id: str) -> LessonContent:
             r.id: r.samples
             for r in session.exec(select(Recording).where(Recording.lesson_id == lesson_id))
         },
+        films=_of(session, FilmMarks, lesson_id, "position"),
         notes=_of(session, Note, lesson_id, "written_at"),
         decisions=_of(session, Decision, lesson_id, "decided_at"),
         repetitions=_of(session, Repetition, lesson_id, "done_at"),

@@ -9,6 +9,7 @@ from firm_footing.store.errors import refused
 from firm_footing.store.tables import (
     Block,
     CheckAnswer,
+    FilmMarks,
     LoggedShot,
     Note,
     PressureTrace,
@@ -20,6 +21,7 @@ MOST: dict[Any, tuple[int, str]] = {
     LoggedShot: (limits.BALLS, "balls"),
     CheckAnswer: (limits.ANSWERS, "answers"),
     PressureTrace: (limits.TRACES, "traces"),
+    FilmMarks: (limits.FILMS, "films"),
     Note: (limits.NOTES, "notes"),
     Repetition: (limits.REPETITIONS, "repetitions"),
 }

@@ -12,7 +12,7 @@ from zoneinfo import ZoneInfo
 from sqlalchemy import CheckConstraint, Column, ForeignKey, Index, String
 from sqlmodel import Field, SQLModel
 
-from firm_footing.core.case import School, Shot, Stance, Trace
+from firm_footing.core.case import Film, School, Shot, Stance, Trace
 from firm_footing.core.case.evidence import BlockKind, Surface
 from firm_footing.core.coaching.ladder import Result
 from firm_footing.core.coaching.lesson import Cue, LimitDetail, Listen, SheetWords
@@ -208,6 +208,23 @@ class PressureTrace(SQLModel, table=True):
     )
     swapped: bool = False
     recorded_at: datetime = Field(default_factory=now, sa_type=Instant)
+
+
+class FilmMarks(SQLModel, table=True):
+    """What was marked in one film of a swing; the film itself stays on its device.
+
+    marks : golfer-neutral; the block is the row's own
+    """
+
+    __tablename__ = "film_marks"
+
+    id: str = Field(default_factory=new_id, primary_key=True)
+    lesson_id: str = Field(sa_column=belongs_to("lesson"))
+    block_id: str | None = Field(default=None, sa_column=belongs_to("block", nullable=True))
+    position: int
+    name: str = ""
+    marks: Film = Field(sa_column=Column(AsJson(Film), nullable=False))
+    marked_at: datetime = Field(default_factory=now, sa_type=Instant)
 
 
 class Repetition(SQLModel, table=True):

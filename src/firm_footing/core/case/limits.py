@@ -21,6 +21,8 @@ BALLS: Final = 2_000
 ANSWERS: Final = 1_000
 TRACES: Final = 100
 FILMS: Final = 40
+FILM_FRAMES: Final = 20_000
+"""Of one film: more than a minute at the fastest rate."""
 NOTES: Final = 500
 REPETITIONS: Final = 5_000
 SAMPLES: Final = 60_000

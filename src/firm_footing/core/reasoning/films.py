@@ -25,6 +25,12 @@ def read_films(case: Case, knowledge: Knowledge) -> Iterator[tuple[int, list[Mea
             continue
 
 
+def counts(case: Case, index: int) -> bool:
+    """Whether a film counts toward the diagnosis: made without a drill, before any change."""
+    block = case.films[index].block
+    return block is None or case.blocks[block].kind == "baseline"
+
+
 def answers_of(measures: list[MeasureRead]) -> dict[str, float]:
     """Check to how clearly its fact shows: of several measures, the one that says most for it."""
     found: dict[str, float] = {}
@@ -64,8 +70,7 @@ def against_films(
 
 def _said(case: Case, knowledge: Knowledge) -> Iterator[Reading]:
     for i, measures in read_films(case, knowledge):
-        block = case.films[i].block
-        if block is not None and case.blocks[block].kind != "baseline":
+        if not counts(case, i):
             continue
         for check, share in answers_of(measures).items():
             word = in_a_word(share) or "partly"

@@ -1,17 +1,21 @@
 """Which marks does a careful instructor make in a simulated film, and what is the truth?"""
 
 from dataclasses import dataclass
+from typing import get_args
 
 import numpy as np
 from numpy.random import Generator
 from numpy.typing import NDArray
 
+from firm_footing.core.case import Case
 from firm_footing.core.case.film import Film, ScaleSeen
 from firm_footing.core.film.formulas import FORMULAS
-from firm_footing.core.knowledge.film import FilmNumbers
+from firm_footing.core.knowledge import Knowledge
+from firm_footing.core.knowledge.film import FilmNumbers, FilmView
 from firm_footing.core.knowledge.pressure import SWING_EVENTS, SwingEvent
 from firm_footing.standins.film.camera import Camera
-from firm_footing.standins.film.figure import Swing
+from firm_footing.standins.film.figure import Swing, swing
+from firm_footing.standins.student import SimulatedStudent
 
 FloatArray = NDArray[np.float64]
 BEFORE_S = 0.25
@@ -70,3 +74,16 @@ class Filmed:
     def _touched(self, place: FloatArray, rng: Generator, off_px: float) -> tuple[float, float]:
         x, y = self.camera.picture(place) + rng.normal(0, off_px, 2)
         return float(x), float(y)
+
+
+def with_films(
+    student: SimulatedStudent, case: Case, knowledge: Knowledge, rng: Generator, fps: float = 120.0
+) -> Case:
+    """One swing from both sides."""
+    filmed = swing(student.severity, rng.spawn(1)[0], rng)
+    cameras = (
+        Camera(view, fps, off_line_cm=float(rng.normal(0, 10)), tilt_deg=float(rng.normal(0, 1)))
+        for view in get_args(FilmView)
+    )
+    films = tuple(Filmed(filmed, camera).marked(knowledge.film, rng) for camera in cameras)
+    return case.model_copy(update={"films": films})

@@ -1,0 +1,56 @@
+"""What was marked in the films of a lesson?"""
+
+from sqlmodel import Session, col, select
+
+from firm_footing.core.case import Film
+from firm_footing.store.errors import not_found, refused
+from firm_footing.store.history import Step
+from firm_footing.store.lessons import get_block, get_lesson
+from firm_footing.store.room import room_for
+from firm_footing.store.tables import FilmMarks
+
+
+def put_film(
+    session: Session, lesson_id: str, film_id: str, marks: Film, block_id: str | None, name: str
+) -> None:
+    """Keep a film's marks under the client's id, or those it has by now; it can be undone."""
+    get_lesson(session, lesson_id)
+    if block_id is not None:
+        get_block(session, lesson_id, block_id)
+    there = session.get(FilmMarks, film_id)
+    if there is not None and there.lesson_id != lesson_id:
+        raise refused("This film belongs to another lesson.", "film_id", "Nothing was changed.")
+    if there is not None:
+        with Step(session, lesson_id, f"mark in film {there.position + 1}") as step:
+            step.change(there, marks=marks, block_id=block_id, name=name)
+        return
+    room_for(session, FilmMarks, lesson_id)
+    last = session.exec(
+        select(FilmMarks.position)
+        .where(FilmMarks.lesson_id == lesson_id)
+        .order_by(col(FilmMarks.position).desc())
+    ).first()
+    position = 0 if last is None else last + 1
+    with Step(session, lesson_id, f"film {position + 1}") as step:
+        step.add(
+            FilmMarks(
+                id=film_id,
+                lesson_id=lesson_id,
+                block_id=block_id,
+                position=position,
+                name=name,
+                marks=marks,
+            )
+        )
+
+
+def delete_film(session: Session, lesson_id: str, film_id: str) -> None:
+    """Take a film's marks out; it can be undone. A film already gone is no error."""
+    get_lesson(session, lesson_id)
+    film = session.get(FilmMarks, film_id)
+    if film is None:
+        return
+    if film.lesson_id != lesson_id:
+        raise not_found("film")
+    with Step(session, lesson_id, f"deletion of film {film.position + 1}") as step:
+        step.delete(film)
