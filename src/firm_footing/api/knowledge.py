@@ -6,13 +6,14 @@ from fastapi import APIRouter
 from pydantic import BaseModel, Field
 
 from firm_footing.api.context import Known
+from firm_footing.api.wire import Out
 from firm_footing.core.case import Block
 from firm_footing.core.coaching.school_changes import changes_of
 from firm_footing.core.delivery.expected import expected_of
 from firm_footing.core.knowledge import Cause, Check, Club, Drill, Knowledge, Mechanism
 from firm_footing.core.knowledge.coaching import Cautions, Equipment, Miss, Schools
 from firm_footing.core.knowledge.cues import Cues
-from firm_footing.core.knowledge.film import FilmNumbers
+from firm_footing.core.knowledge.film import FilmMeasure
 from firm_footing.core.knowledge.poses import PoseView, Thing
 from firm_footing.core.knowledge.pressure import FeelTest, Sign
 from firm_footing.core.reasoning.explain import END_WORDS, chain_alone
@@ -59,6 +60,30 @@ class NotingRules(BaseModel):
     carry_m: float
 
 
+class FilmPointOut(Out):
+    """A point that is touched on a film, and what is asked for."""
+
+    id: str
+    name: str
+    ask: str
+
+
+class FilmScaleOut(Out):
+    """What gives a scale; `cm` null: its length is said."""
+
+    id: str
+    name: str
+    cm: float | None
+
+
+class FilmRules(BaseModel):
+    """What a film is measured for."""
+
+    points: list[FilmPointOut]
+    scales: list[FilmScaleOut]
+    measures: tuple[FilmMeasure, ...]
+
+
 class KnowledgeOut(BaseModel):
     """The knowledge that screens show."""
 
@@ -73,7 +98,7 @@ class KnowledgeOut(BaseModel):
     cautions: Cautions
     signs: tuple[Sign, ...]
     feel_tests: tuple[FeelTest, ...]
-    film: FilmNumbers
+    film: FilmRules
     misses: tuple[Miss, ...]
     cues: Cues
     figures: list[Figure] = Field(description="Looks that can be drawn")
@@ -124,6 +149,11 @@ def read_knowledge(known: Known) -> KnowledgeOut:
         for asked in [getattr(known.schools, question)]
     }
     made["noting"] = _noting(known)
+    made["film"] = FilmRules(
+        points=[FilmPointOut.model_validate(p) for p in known.film.points],
+        scales=[FilmScaleOut.model_validate(s) for s in known.film.scales],
+        measures=known.film.measures,
+    )
     made["chains"] = {c.id: chain_alone(c, known) for c in known.causes}
     parts = {n: getattr(known, n) for n in KnowledgeOut.model_fields if n not in made}
     return KnowledgeOut(**parts, **made)

@@ -16,6 +16,8 @@ export type Write =
   | { kind: 'trace'; lesson: string; id: string; body: Shape['TraceIn'] }
   | { kind: 'trace-change'; lesson: string; id: string; body: Shape['TraceChange'] }
   | { kind: 'trace-gone'; lesson: string; id: string }
+  | { kind: 'film'; lesson: string; id: string; body: Shape['FilmIn'] }
+  | { kind: 'film-gone'; lesson: string; id: string }
   | { kind: 'repetition'; lesson: string; id: string; body: Shape['RepetitionIn'] }
   | { kind: 'follow-up'; lesson: string; id: string; body: Shape['FollowUpIn'] }
   | { kind: 'undo' | 'redo'; lesson: string; id: string; body: Shape['StepIn'] }
@@ -91,6 +93,15 @@ export function send(
       const params = { path: { lesson_id, trace_id: id }, query }
       return ask(client.DELETE('/api/lessons/{lesson_id}/traces/{trace_id}', { params, headers }))
     }
+    case 'film': {
+      const params = { path: { lesson_id, film_id: id }, query }
+      const { body } = write
+      return ask(client.PUT('/api/lessons/{lesson_id}/films/{film_id}', { params, body, headers }))
+    }
+    case 'film-gone': {
+      const params = { path: { lesson_id, film_id: id }, query }
+      return ask(client.DELETE('/api/lessons/{lesson_id}/films/{film_id}', { params, headers }))
+    }
     case 'repetition': {
       const params = { path: { lesson_id, repetition_id: id }, query }
       const { body } = write
@@ -149,6 +160,8 @@ const WORDS: Record<Write['kind'], [one: string, many: string]> = {
   trace: ['trace', 'traces'],
   'trace-change': ['change of a trace', 'changes of traces'],
   'trace-gone': ['trace taken out', 'traces taken out'],
+  film: ['marks of a film', 'marks of films'],
+  'film-gone': ['film taken out', 'films taken out'],
   repetition: ['repetition', 'repetitions'],
   'follow-up': ['follow-up', 'follow-ups'],
   undo: ['undo', 'undos'],

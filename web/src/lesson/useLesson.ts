@@ -249,6 +249,13 @@ export function useLesson(id: string) {
 
   const acts = { putShot, deleteShot, putAnswer, deleteAnswer, putBlock, changeLesson }
   const later = { tapRepetition, judgedReal, followUp, changeStudent }
+  function putFilm(filmId: string, body: Shape['FilmIn']): void {
+    put({ kind: 'film', lesson: id, id: filmId, body })
+  }
+  function deleteFilm(filmId: string): void {
+    put({ kind: 'film-gone', lesson: id, id: filmId })
+  }
+  const onFilm = { putFilm, deleteFilm }
   const onTheMat = { putTrace, changeTrace, deleteTrace }
   const looks = { lastAnswer, asking, askLook, answerAsked, sourceOf }
   const more = { putNote, deleteNote, decide, undo, redo, load }
@@ -264,6 +271,7 @@ export function useLesson(id: string) {
     ...acts,
     ...later,
     ...onTheMat,
+    ...onFilm,
     ...looks,
     ...more,
   }

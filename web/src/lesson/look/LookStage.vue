@@ -3,6 +3,7 @@
 import { useKnowledge } from '@/api/knowledge'
 import { computed, ref } from 'vue'
 import CheckRow from '@/lesson/look/CheckRow.vue'
+import FilmRuler from '@/lesson/look/film/FilmRuler.vue'
 import StanceCard from '@/lesson/look/StanceCard.vue'
 import SetupGate from '@/lesson/drill/SetupGate.vue'
 import { useOpenLesson } from '@/lesson/openLesson'
@@ -54,6 +55,11 @@ const WHENS = [
   { id: 'before', word: 'Before' },
   { id: 'after', word: 'After' },
 ] as const
+const by = ref<'looks' | 'film'>('looks')
+const BY = [
+  { id: 'looks', word: 'Looks' },
+  { id: 'film', word: 'Film' },
+] as const
 const blockId = computed(() => (when.value === 'after' ? (changed.value?.id ?? null) : null))
 const enough = computed(
   () => diagnosis.value?.standing.kind === 'settled' && !lesson.value.decisions.length,
@@ -83,6 +89,7 @@ const visible = computed(() =>
 <template>
   <section class="look" aria-label="Look">
     <div class="filter">
+      <OneOf name="By eye or on film" :words="BY" :on="by" @chosen="(w) => (by = w)" />
       <OneOf
         v-if="changed"
         name="Seen before or after the change"
@@ -91,7 +98,7 @@ const visible = computed(() =>
         @chosen="(w) => (when = w)"
       />
       <ChooseOne
-        v-if="isPhone"
+        v-if="by === 'looks' && isPhone"
         class="places"
         name="Standing place"
         :options="places"
@@ -99,7 +106,7 @@ const visible = computed(() =>
         @chosen="(p) => (shown = p)"
       />
       <OneOf
-        v-else
+        v-else-if="by === 'looks'"
         class="places"
         name="Standing place"
         :words="places"
@@ -107,7 +114,8 @@ const visible = computed(() =>
         @chosen="(p) => (shown = p)"
       />
     </div>
-    <div class="list" tabindex="0" role="region" aria-label="Looks">
+    <FilmRuler v-if="by === 'film'" :block-id="blockId" />
+    <div v-else class="list" tabindex="0" role="region" aria-label="Looks">
       <SetupGate
         v-if="coaching.found.value"
         :changes="coaching.found.value.setup_changes"
@@ -163,7 +171,9 @@ const visible = computed(() =>
           />
         </ul>
       </section>
-      <p class="quiet film">Film is looked at, not kept: only the answer is.</p>
+      <p class="quiet film">
+        A film stays on this device: only what was touched on it, and the answers, are kept.
+      </p>
     </div>
   </section>
 </template>

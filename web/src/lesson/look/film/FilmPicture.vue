@@ -1,0 +1,150 @@
+<script setup lang="ts">
+// One picture of the film, with the marks that belong to it; a touch says where, in its pixels.
+import { onMounted, ref, useTemplateRef, watch } from 'vue'
+import type { Handedness } from '@/api/client'
+import { seek, type OpenFilm } from '@/lesson/look/film/openFilm'
+import { mirrored, type Marks, type Place } from '@/lesson/look/film/marking'
+
+const props = defineProps<{
+  film: OpenFilm
+  frame: number
+  marks: Marks
+  hand: Handedness
+  /** Points of this picture: their names, and where they are, golfer-neutral. */
+  points: readonly { id: string; word: string; place: Place }[]
+  /** Measures of this picture: the places they lie between, and the number. */
+  drawn: readonly { id: string; places: readonly Place[]; text: string }[]
+  /** What a touch would be; null: a touch is nothing now. */
+  asking: string | null
+}>()
+const emit = defineEmits<{ touched: [place: Place] }>()
+
+const video = useTemplateRef<HTMLVideoElement>('video')
+const drawing = useTemplateRef<SVGSVGElement>('drawing')
+const ready = ref(false)
+
+let busy = false
+/** The newest wanted picture; those asked for meanwhile are passed over. */
+async function show(): Promise<void> {
+  if (busy || !video.value || !ready.value) return
+  busy = true
+  let at = -1
+  while (at !== props.frame) {
+    at = props.frame
+    await seek(video.value, at, props.film.plays)
+  }
+  busy = false
+}
+watch(
+  () => props.frame,
+  () => void show(),
+)
+onMounted(() => {
+  video.value?.addEventListener('loadeddata', () => {
+    ready.value = true
+    void show()
+  })
+})
+
+function touch(event: PointerEvent): void {
+  const svg = drawing.value
+  const matrix = svg?.getScreenCTM()
+  if (!svg || !matrix || props.asking === null) return
+  const at = new DOMPoint(event.clientX, event.clientY).matrixTransform(matrix.inverse())
+  if (at.x < 0 || at.y < 0 || at.x > props.film.width || at.y > props.film.height) return
+  emit('touched', mirrored([at.x, at.y], props.film.width, props.hand))
+}
+const path = (places: readonly Place[]) => places.map((p) => shown(p).join(' ')).join(' L ')
+const shown = (place: Place) => mirrored(place, props.film.width, props.hand)
+const line = (pair: readonly [Place, Place]) => {
+  const [[x1, y1], [x2, y2]] = [shown(pair[0]), shown(pair[1])]
+  return { x1, y1, x2, y2 }
+}
+</script>
+
+<template>
+  <div class="picture" :style="{ aspectRatio: `${film.width} / ${film.height}` }">
+    <video ref="video" :src="film.url" muted playsinline preload="auto" />
+    <svg
+      ref="drawing"
+      :class="{ asking: asking !== null }"
+      :viewBox="`0 0 ${film.width} ${film.height}`"
+      role="img"
+      :aria-label="asking ?? `Picture ${frame + 1} of ${film.frames}`"
+      data-testid="film-picture"
+      @pointerdown.prevent="touch"
+    >
+      <line v-if="marks.ground" v-bind="line(marks.ground)" class="ground" />
+      <line v-if="marks.scale" v-bind="line([marks.scale.start, marks.scale.end])" class="scale" />
+      <g v-for="d in drawn" :key="d.id" class="measure">
+        <path :d="`M ${path(d.places)}`" />
+        <text
+          :x="shown(d.places.at(-1)!)[0] + film.height / 70"
+          :y="shown(d.places.at(-1)!)[1] + film.height / 36"
+          :font-size="film.height / 36"
+        >
+          {{ d.text }}
+        </text>
+      </g>
+      <g v-for="p in points" :key="p.id" class="point" data-testid="film-point">
+        <circle :cx="shown(p.place)[0]" :cy="shown(p.place)[1]" :r="film.height / 110" />
+        <text
+          :x="shown(p.place)[0] + film.height / 70"
+          :y="shown(p.place)[1]"
+          :font-size="film.height / 42"
+        >
+          {{ p.word }}
+        </text>
+      </g>
+    </svg>
+  </div>
+</template>
+
+<style scoped>
+.picture {
+  position: relative;
+  width: 100%;
+  max-height: 100%;
+  background: black;
+}
+video,
+svg {
+  position: absolute;
+  inset: 0;
+  width: 100%;
+  height: 100%;
+}
+svg.asking {
+  cursor: crosshair;
+  touch-action: none;
+}
+line {
+  stroke: white;
+  stroke-width: 2;
+  vector-effect: non-scaling-stroke;
+}
+.scale {
+  stroke-dasharray: 6 4;
+}
+path {
+  fill: none;
+  stroke: white;
+  stroke-width: 3;
+  vector-effect: non-scaling-stroke;
+  filter: drop-shadow(0 0 2px black);
+}
+circle {
+  fill: none;
+  stroke: white;
+  stroke-width: 2.5;
+  vector-effect: non-scaling-stroke;
+  filter: drop-shadow(0 0 2px black);
+}
+text {
+  fill: white;
+  paint-order: stroke;
+  stroke: black;
+  stroke-width: 0.25em;
+  dominant-baseline: middle;
+}
+</style>

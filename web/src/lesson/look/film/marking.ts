@@ -1,0 +1,70 @@
+// What is asked for next, and what is drawn of it: plain functions of a film's marks.
+import type { Handedness, Knowledge, Shape } from '@/api/client'
+
+export type Marks = Shape['Film']
+export type FilmMeasure = Knowledge['film']['measures'][number]
+export type SwingEvent = FilmMeasure['event']
+export type Place = [number, number]
+
+export const EVENTS: readonly { id: SwingEvent; word: string }[] = [
+  { id: 'address', word: 'Address' },
+  { id: 'shaft_level_back', word: 'Shaft level back' },
+  { id: 'lead_arm_level_back', word: 'Arm level back' },
+  { id: 'top', word: 'Top' },
+  { id: 'lead_arm_level_down', word: 'Arm level down' },
+  { id: 'shaft_level_down', word: 'Shaft level down' },
+  { id: 'impact', word: 'Impact' },
+  { id: 'finish', word: 'Finish' },
+]
+
+/** A place of the picture in the golfer-neutral one, and back: left-handers are mirrored. */
+export function mirrored([x, y]: Place, width: number, hand: Handedness): Place {
+  return hand === 'left' ? [width - x, y] : [x, y]
+}
+
+export interface Wanted {
+  point: string
+  event: SwingEvent
+}
+
+/** The points that a measure wants, the earlier event first. */
+export function wantedBy({ points, event, since }: FilmMeasure): Wanted[] {
+  const events = since == null ? [event] : [since, event]
+  return events.flatMap((at) => points.map((point) => ({ point, event: at })))
+}
+
+export function isTouched(marks: Marks, { point, event }: Wanted): boolean {
+  return marks.points?.[point]?.[event] !== undefined
+}
+
+/** The next point to touch for these measures, in the order of the swing. */
+export function nextPoint(marks: Marks, measures: readonly FilmMeasure[]): Wanted | null {
+  const order = (w: Wanted) => EVENTS.findIndex((e) => e.id === w.event)
+  const missing = measures.flatMap(wantedBy).filter((w) => !isTouched(marks, w))
+  return missing.sort((a, b) => order(a) - order(b))[0] ?? null
+}
+
+export function touched(marks: Marks, { point, event }: Wanted, place: Place): Marks {
+  const points = { ...marks.points, [point]: { ...marks.points?.[point], [event]: place } }
+  return { ...marks, points }
+}
+
+/** An event's picture; one that would leave the order takes those it overtook away. */
+export function withEvent(marks: Marks, event: SwingEvent, frame: number): Marks {
+  const at = EVENTS.findIndex((e) => e.id === event)
+  const kept = Object.entries(marks.events ?? {}).filter(([name, other]) => {
+    const place = EVENTS.findIndex((e) => e.id === name)
+    return place < at ? other < frame : place > at && other > frame
+  })
+  const events = { ...Object.fromEntries(kept), [event]: frame }
+  const moved = marks.events?.[event] !== frame
+  const points = Object.fromEntries(
+    Object.entries(marks.points ?? {}).map(([point, places]) => [
+      point,
+      Object.fromEntries(
+        Object.entries(places).filter(([name]) => name in events && !(moved && name === event)),
+      ),
+    ]),
+  )
+  return { ...marks, events, points }
+}

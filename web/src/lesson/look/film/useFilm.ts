@@ -1,0 +1,179 @@
+// One film under the ruler: which picture is shown, what is marked, and what is asked for next.
+import { computed, onScopeDispose, ref, shallowRef, watch, type Ref } from 'vue'
+import { ask, ApiError, client, type Shape } from '@/api/client'
+import { useKnowledge } from '@/api/knowledge'
+import { newId } from '@/api/page'
+import { FilmProblem, motionOf, openFilm, type OpenFilm } from '@/lesson/look/film/openFilm'
+import {
+  nextPoint,
+  touched,
+  wantedBy,
+  withEvent,
+  type Marks,
+  type Place,
+  type SwingEvent,
+} from '@/lesson/look/film/marking'
+import { useOfLesson } from '@/lesson/ofLesson'
+import type { OpenLesson } from '@/lesson/useLesson'
+
+type View = Marks['view']
+type Asked = { what: 'scale' | 'ground'; first: Place | null } | null
+
+export function useFilm(open: OpenLesson, blockId: Ref<string | null>) {
+  const known = useKnowledge()
+  const film = shallowRef<OpenFilm | null>(null)
+  const marks = shallowRef<Marks | null>(null)
+  const id = ref(newId())
+  const frame = ref(0)
+  const problem = ref('')
+  const finding = ref<number | null>(null)
+  /** The scale or the ground line, while its two ends are being touched. */
+  const ends = ref<Asked>(null)
+  const scaleBy = ref('known')
+  const scaleCm = ref<number | null>(100)
+  /** Measures that are asked for: all of the view, or one that was chosen. */
+  const chosen = ref<string | null>(null)
+
+  const films = useOfLesson(open, 'films', (params) =>
+    ask(client.GET('/api/lessons/{lesson_id}/films', { params })),
+  )
+  const read = computed(() => films.found.value?.find((f) => f.id === id.value) ?? null)
+  // what was undone, or marked on another device, is as the server has it
+  watch(read, (now) => {
+    if (now && film.value && open.saving.value.state === 'saved') marks.value = now.marks as Marks
+  })
+  const measures = computed(() =>
+    known.all.film.measures.filter((m) => m.view === marks.value?.view),
+  )
+  const wanted = computed(() => {
+    if (!marks.value || ends.value) return null
+    const asked = chosen.value
+      ? measures.value.filter((m) => m.id === chosen.value)
+      : measures.value.filter((m) =>
+          wantedBy(m).every((w) => w.event in (marks.value?.events ?? {})),
+        )
+    return nextPoint(marks.value, asked)
+  })
+  const asking = computed(() => {
+    if (ends.value) {
+      const thing = ends.value.what === 'ground' ? 'level ground' : 'what gives the scale'
+      return ends.value.first ? `Touch the other end of ${thing}.` : `Touch one end of ${thing}.`
+    }
+    if (!wanted.value || !marks.value?.scale) return null
+    return known.all.film.points.find((p) => p.id === wanted.value?.point)?.ask ?? null
+  })
+
+  function keep(next: Marks): void {
+    marks.value = next
+    open.putFilm(id.value, { marks: next, block_id: blockId.value, name: film.value?.name ?? '' })
+  }
+  async function take(file: File, view: View): Promise<void> {
+    problem.value = ''
+    try {
+      const opened = await openFilm(file)
+      close()
+      film.value = opened
+      id.value = newId()
+      frame.value = 0
+      const { width, height, plays } = opened
+      marks.value = { view, width, height, fps: plays, events: {}, points: {} }
+    } catch (error) {
+      problem.value = error instanceof FilmProblem ? error.message : 'This film cannot be opened.'
+    }
+  }
+  function close(): void {
+    if (film.value) URL.revokeObjectURL(film.value.url)
+    film.value = null
+  }
+  onScopeDispose(close)
+
+  function step(by: number): void {
+    if (film.value) frame.value = Math.min(film.value.frames - 1, Math.max(0, frame.value + by))
+  }
+  function mark(event: SwingEvent, at = frame.value): void {
+    if (marks.value) keep(withEvent(marks.value, event, at))
+  }
+  function goTo(event: SwingEvent): void {
+    const at = marks.value?.events?.[event]
+    if (at !== undefined) frame.value = at
+  }
+  /** The events as the film's own movement proposes them; what is marked already stays. */
+  async function find(): Promise<void> {
+    if (!film.value || !marks.value) return
+    problem.value = ''
+    finding.value = 0
+    try {
+      const motion = await motionOf(film.value, (part) => (finding.value = part))
+      const body = { ...motion, fps: marks.value.fps }
+      const found = await ask(client.POST('/api/films/events', { body }))
+      const byHand = marks.value.events ?? {}
+      let next = marks.value
+      for (const [event, proposed] of Object.entries(found)) {
+        if (!(event in byHand)) next = withEvent(next, event as SwingEvent, proposed.frame)
+      }
+      keep(next)
+    } catch (error) {
+      problem.value =
+        error instanceof ApiError
+          ? `${error.message} ${error.hint}`
+          : error instanceof FilmProblem
+            ? error.message
+            : 'The film could not be looked through. Mark the events by hand.'
+    } finally {
+      finding.value = null
+    }
+  }
+  function touch(place: Place): void {
+    if (!marks.value) return
+    if (ends.value) {
+      const { what, first } = ends.value
+      if (first === null) ends.value = { what, first: place }
+      else {
+        ends.value = null
+        const cm = scaleBy.value === 'ball' || scaleBy.value === 'shoe' ? null : scaleCm.value
+        const scale: Shape['ScaleSeen'] = { by: scaleBy.value, start: first, end: place, cm }
+        keep({ ...marks.value, ...(what === 'ground' ? { ground: [first, place] } : { scale }) })
+      }
+    } else if (wanted.value) {
+      keep(touched(marks.value, wanted.value, place))
+      follow()
+    }
+  }
+  /** To the picture of the next point. */
+  function follow(): void {
+    if (wanted.value && !ends.value) goTo(wanted.value.event)
+  }
+  /** One measure's points, wherever they are. */
+  function askFor(measure: string): void {
+    chosen.value = measure
+    follow()
+  }
+  function filmedAt(fps: number): void {
+    if (marks.value) keep({ ...marks.value, fps })
+  }
+
+  return {
+    film,
+    marks,
+    frame,
+    problem,
+    finding,
+    ends,
+    scaleBy,
+    scaleCm,
+    read,
+    films,
+    measures,
+    wanted,
+    asking,
+    take,
+    close,
+    step,
+    mark,
+    goTo,
+    find,
+    touch,
+    askFor,
+    filmedAt,
+  }
+}
