@@ -38,7 +38,7 @@ class Found:
     policies, ceilings : of world a, by policy
     worlds, world_ceilings : of eight proposed looks, by world
     channels : world to channel taken away ("-" for none) to figures of eight proposed looks
-    on_the_mat : of world a, by policy, on as many students as `without_mat`
+    on_the_mat, on_film : of world a, by policy, on as many students as `without_mat`
     turns : foretold, and those that happened
     """
 
@@ -50,6 +50,7 @@ class Found:
     channels: dict[str, dict[str, Summary]]
     without_mat: Summary
     on_the_mat: Summary
+    on_film: Summary
     turns: tuple[int, int]
     fourth: fourth_cause.Effect
     halved: severities.Effect
@@ -87,6 +88,7 @@ def main() -> None:
         },
         without_mat=ranked(EIGHT),
         on_the_mat=ranked(f"{EIGHT}, with traces"),
+        on_film=ranked(f"{EIGHT}, on film"),
         turns=turns.measure(min(200, few), seed),
         fourth=fourth_cause.measure(min(FOURTH_STUDENTS, few), seed),
         halved=severities.measure(min(200, few), seed),
@@ -124,7 +126,11 @@ def report(found: Found, command: str, students: tuple[int, int]) -> str:
         worlds[f"{name}: {WORLDS[name].name}"] = figures(summary)
         if name in found.world_ceilings:
             worlds[f"{name}, ceiling"] = figures(found.world_ceilings[name])
-    mat = {"without": figures(found.without_mat), "with traces": figures(found.on_the_mat)}
+    mat = {
+        "without": figures(found.without_mat),
+        "with traces": figures(found.on_the_mat),
+        "with two films measured": figures(found.on_film),
+    }
     lead = 100 * (found.policies[EIGHT].start - found.policies[RANDOM].start)
     best = 100 * (found.ceilings[EIGHT].start - found.ceilings[RANDOM].start)
     bands = "".join(
@@ -184,9 +190,10 @@ Eight proposed looks, {few} students: how often the true start is first. A chann
 more than 2 points in any world would be one that does harm.
 
 {channel_table(found.channels)}
-## With a mat
+## With a mat, with a film
 
-Eight proposed looks with and without 3 swings on the simulated mat (`standins/pressing.py`), {few}
+Eight proposed looks with and without 3 swings on the simulated mat (`standins/pressing.py`), or one
+swing filmed from both sides and measured (`standins/film`), {few}
 students of world a.
 
 {in_columns(mat)}

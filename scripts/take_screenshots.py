@@ -1,9 +1,11 @@
 """Take the pictures of `docs/screenshots/` from the demo data: run by `make screenshots`."""
 
 import json
+import re
 import shutil
 import subprocess
 import sys
+import tempfile
 import time
 import urllib.request
 from collections.abc import Callable
@@ -65,6 +67,47 @@ def fat(page: Page) -> None:
     page.locator("[data-miss=fat]").click()
 
 
+def filmed(page: Page) -> None:
+    """A swing under the ruler, measured as far as its downswing."""
+    with tempfile.TemporaryDirectory() as folder:
+        out = Path(folder) / "swing.mp4"
+        what = ["--cause", "trail_heel_pops", "--fps", "60", "--height", "960", "--seed", "5"]
+        film = [sys.executable, "-m", "firm_footing", "film", "--out", str(out), *what]
+        subprocess.run(film, check=True, stdout=subprocess.DEVNULL)
+        truth = json.loads(out.with_suffix(".truth.json").read_text())
+        page.get_by_role("button", name="Film", exact=True).click()
+        page.locator("input[type=file]").set_input_files(out)
+        page.get_by_role("button", name="Find the events").click()
+        page.get_by_text("Looking through the film").wait_for()
+        page.get_by_text("Looking through the film").wait_for(state="detached", timeout=90_000)
+    marks, picture = truth["marks"], page.get_by_test_id("film-picture")
+
+    def touch(place: list[float]) -> None:
+        box = picture.bounding_box()
+        assert box
+        x = box["x"] + place[0] / marks["width"] * box["width"]
+        page.mouse.click(x, box["y"] + place[1] / marks["height"] * box["height"])
+        page.wait_for_timeout(400)
+
+    for what_for, ends in (
+        ("Touch the scale", [marks["scale"]["start"], marks["scale"]["end"]]),
+        ("Touch the ground", marks["ground"]),
+    ):
+        page.get_by_role("button", name=what_for).click()
+        for end in ends:
+            touch(end)
+    points = page.request.get(f"{URL}/api/knowledge").json()["film"]["points"]
+    ids = {p["ask"]: p["id"] for p in points}
+    for _ in range(21):
+        said = page.get_by_test_id("film-asked").inner_text()
+        if said not in ids:
+            break
+        frame = int(page.get_by_test_id("film-frame").inner_text().split()[0])
+        touch(truth["points"][ids[said]][frame])
+    page.get_by_role("button", name=re.compile("^Impact")).click()
+    page.wait_for_timeout(1500)
+
+
 PICTURES: list[tuple[str, str, tuple[int, int], Act | None, dict[str, str]]] = [
     ("day", "/", DESK, None, {}),
     ("student", "student:Marit", DESK, along_time, {}),
@@ -74,8 +117,8 @@ PICTURES: list[tuple[str, str, tuple[int, int], Act | None, dict[str, str]]] = [
     ("shots-tablet", "Oda", TABLET, second_cause, {}),
     ("shots-phone", "Wendel", PHONE, None, {}),
     ("look", "Oda/look", DESK, None, {}),
+    ("film", "Bastian/look", DESK, filmed, {}),
     ("pressure", "Marit/pressure", DESK, half_way_down, {}),
-    ("pressure-left-hander-bay", "Jory/pressure", DESK, half_way_down, BAY_LEFT),
     ("feel-tests", "Wendel/pressure", DESK, without_a_mat, {}),
     ("listen", "Marit/listen", DESK, None, {}),
     ("decide", "Ines/decide", DESK, None, {}),

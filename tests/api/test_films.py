@@ -91,7 +91,12 @@ def test_what_cannot_be_is_refused(client: TestClient, lesson: Json, marks: Json
     strange = {**marks, "points": {"elbow_of_the_caddie": {"top": [1.0, 2.0]}}}
     assert client.put(url, json={"marks": strange}).status_code == 409
     muddled = {**marks, "events": {"top": 50, "impact": 40}}
-    assert client.put(url, json={"marks": muddled}).status_code == 422
+    assert client.put(url, json={"marks": muddled}).json()["message"] == (
+        "'impact' does not come after 'top'."
+    )
+    case = {**get(client, lesson, "case"), "films": [muddled]}
+    told = client.post("/api/cases", params={"name": "Muddled"}, json=case).json()
+    assert "does not come after" in told["message"]
     still = {"change": [0.0] * 60, "down": [0.5] * 60, "fps": 60}
     refused = client.post("/api/films/events", json=still)
     assert refused.json()["message"] == "Nothing moves in this film."

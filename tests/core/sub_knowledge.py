@@ -47,6 +47,9 @@ def cut_down(causes: set[str], files: dict[str, Any] | None = None) -> Knowledge
     f["poses"]["checks"] = {}
     f["poses"]["drills"] = {d: p for d, p in f["poses"]["drills"].items() if d in drills}
     f["signs"], f["feel_tests"], f["corridors"]["drills"] = [], [], {}
+    for measure in f["film"]["measures"]:
+        answers = measure.get("answers", ())
+        measure["answers"] = [a for a in answers if a["check"] in checks]
     for group in f["numbers"]["dependent_looks"]["groups"]:
         group["checks"] = [c for c in group["checks"] if c in checks]
     for question in f["schools"].values():

@@ -134,6 +134,9 @@ def put_film(
     for point in sent.marks.points:
         if point not in known.film.point:
             raise refused(f"There is no point '{point}'.", "marks", "Nothing was changed.")
+    if sent.marks.out_of_order is not None:
+        one, other = (e.replace("_", " ") for e in sent.marks.out_of_order)
+        raise refused(f"'{other}' does not come after '{one}'.", "marks", "Nothing was changed.")
     marks = sent.marks.model_copy(update={"block": None, "shot": None})
     films.put_film(session, lesson_id, film_id, marks, sent.block_id, sent.name)
     return outcome(lesson_id)

@@ -97,6 +97,12 @@ def check_sense(case: CaseFile, knowledge: Knowledge) -> None:
 
     for i, film in enumerate(case.films):
         _block_exists(f"films.{i}.block", film.block, case)
+        if film.out_of_order is not None:
+            raise BadCaseError(
+                f"films.{i}.events",
+                f"'{film.out_of_order[1]}' does not come after '{film.out_of_order[0]}'",
+                "events are in the order of a swing",
+            )
         for point in film.points:
             _known(f"films.{i}.points", point, knowledge.film.point, "point")
         if film.scale is not None:

@@ -7,15 +7,16 @@ golfer-neutral: the ball of down the line and the target of face on lie to the r
 from itertools import pairwise
 from typing import Annotated
 
-from pydantic import Field, model_validator
+from pydantic import Field
 
-from firm_footing.core.case.base import Index, Number, Strict, Word
-from firm_footing.core.case.limits import LIST
+from firm_footing.core.case.base import Index, Number, Strict, Whole, Word
+from firm_footing.core.case.limits import FILM_FRAMES, LIST
 from firm_footing.core.knowledge.film import FilmView
 from firm_footing.core.knowledge.pressure import SWING_EVENTS, SwingEvent
 
 Pixel = Annotated[float, Field(strict=True, ge=-8192, le=16384)]
 Place = tuple[Pixel, Pixel]
+Frame = Annotated[int, Field(ge=0, lt=FILM_FRAMES), Whole]
 Pixels = Annotated[int, Field(ge=1, le=8192)]
 
 
@@ -48,7 +49,7 @@ class Film(Strict):
     width: Pixels
     height: Pixels
     fps: Annotated[float, Field(strict=True, ge=10, le=2000)]
-    events: Annotated[dict[SwingEvent, Index], Field(max_length=8)] = Field(default_factory=dict)
+    events: Annotated[dict[SwingEvent, Frame], Field(max_length=8)] = Field(default_factory=dict)
     points: Annotated[dict[Word, dict[SwingEvent, Place]], Field(max_length=LIST)] = Field(
         default_factory=dict
     )
@@ -57,13 +58,11 @@ class Film(Strict):
     distance_cm: Annotated[float, Field(strict=True, ge=50, le=5000)] | None = None
     off_line_cm: Annotated[Number, Field(ge=0, le=500)] | None = None
 
-    @model_validator(mode="after")
-    def _events_are_in_their_order(self) -> "Film":
+    @property
+    def out_of_order(self) -> tuple[SwingEvent, SwingEvent] | None:
+        """Two events whose pictures are not in the order of a swing; None where all are."""
         named = [event for event in SWING_EVENTS if event in self.events]
-        for one, other in pairwise(named):
-            if self.events[one] >= self.events[other]:
-                raise ValueError(f"'{other}' comes after '{one}'")
-        return self
+        return next((p for p in pairwise(named) if self.events[p[0]] >= self.events[p[1]]), None)
 
     def mirrored(self) -> "Film":
         """The same as a left-hander's film is to a right-hander's."""

@@ -40,7 +40,7 @@ class Camera:
         """Such that the club stays in an upright picture all the way round at 4 m."""
         return self.height * 0.8
 
-    def _axes(self) -> tuple[FloatArray, FloatArray, FloatArray, FloatArray]:
+    def axes(self) -> tuple[FloatArray, FloatArray, FloatArray, FloatArray]:
         """Place, then right, up and forward, (3,) each."""
         if self.view == "down_the_line":
             away, beside = np.array([-1.0, 0, 0]), np.array([0.0, 1, 0])
@@ -53,7 +53,7 @@ class Camera:
 
     def picture(self, places: FloatArray) -> FloatArray:
         """(..., 3) centimetres to (..., 2) pixels from the upper left corner."""
-        place, right, up, forward = self._axes()
+        place, right, up, forward = self.axes()
         seen = places - place
         depth = seen @ forward
         across, down = self.focal_px * (seen @ right) / depth, -self.focal_px * (seen @ up) / depth
