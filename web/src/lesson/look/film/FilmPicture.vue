@@ -76,25 +76,20 @@ const line = (pair: readonly [Place, Place]) => {
     >
       <line v-if="marks.ground" v-bind="line(marks.ground)" class="ground" />
       <line v-if="marks.scale" v-bind="line([marks.scale.start, marks.scale.end])" class="scale" />
-      <g v-for="d in drawn" :key="d.id" class="measure">
+      <g v-for="(d, i) in drawn" :key="d.id" class="measure">
         <path :d="`M ${path(d.places)}`" />
         <text
-          :x="shown(d.places.at(-1)!)[0] + film.height / 70"
-          :y="shown(d.places.at(-1)!)[1] + film.height / 36"
+          :x="shown(d.places.at(-1)!)[0] + (i % 2 ? -1 : 1) * (film.height / 60)"
+          :y="shown(d.places.at(-1)!)[1]"
+          :text-anchor="i % 2 ? 'end' : 'start'"
           :font-size="film.height / 36"
         >
           {{ d.text }}
         </text>
       </g>
-      <g v-for="p in points" :key="p.id" class="point" data-testid="film-point">
-        <circle :cx="shown(p.place)[0]" :cy="shown(p.place)[1]" :r="film.height / 110" />
-        <text
-          :x="shown(p.place)[0] + film.height / 70"
-          :y="shown(p.place)[1]"
-          :font-size="film.height / 42"
-        >
-          {{ p.word }}
-        </text>
+      <g v-for="p in points" :key="p.id" data-testid="film-point">
+        <title>{{ p.word }}</title>
+        <circle :cx="shown(p.place)[0]" :cy="shown(p.place)[1]" :r="film.height / 130" />
       </g>
     </svg>
   </div>
