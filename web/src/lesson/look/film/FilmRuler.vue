@@ -98,6 +98,9 @@ function keys(event: KeyboardEvent): void {
       </p>
     </div>
     <template v-else>
+      <p class="asked strong" role="status" data-testid="film-asked">
+        {{ asking ?? (marks.scale ? 'Nothing more to touch.' : 'First the events, then a scale.') }}
+      </p>
       <div class="left">
         <FilmPicture
           :film="film"
@@ -127,11 +130,6 @@ function keys(event: KeyboardEvent): void {
         </div>
       </div>
       <div class="right">
-        <p class="asked strong" role="status" data-testid="film-asked">
-          {{
-            asking ?? (marks.scale ? 'Nothing more to touch.' : 'First the events, then a scale.')
-          }}
-        </p>
         <div class="events" role="group" aria-label="Events of the swing">
           <v-btn
             v-for="e in EVENTS"
@@ -207,6 +205,7 @@ function keys(event: KeyboardEvent): void {
   flex: 1;
   min-height: 0;
   display: grid;
+  align-content: start;
   grid-template-columns: minmax(0, 2fr) minmax(0, 3fr);
   gap: 16px;
   overflow-y: auto;
@@ -243,6 +242,7 @@ function keys(event: KeyboardEvent): void {
   text-align: center;
 }
 .asked {
+  grid-column: 1 / -1;
   min-height: 1.5em;
   font-size: var(--text-lead);
 }
@@ -268,6 +268,12 @@ function keys(event: KeyboardEvent): void {
 @media (max-width: 800px) {
   .ruler {
     grid-template-columns: 1fr;
+    gap: 8px;
+  }
+  .left :deep(.picture) {
+    width: auto;
+    height: 46vh;
+    justify-self: center;
   }
 }
 </style>
