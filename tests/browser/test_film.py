@@ -11,6 +11,7 @@ from typer.testing import CliRunner
 
 from firm_footing.cli.main import app
 from firm_footing.core.knowledge import Knowledge
+from tests.browser.test_accessibility import violations
 
 pytestmark = pytest.mark.browser
 FINDS_MS = 90_000
@@ -81,6 +82,37 @@ def test_a_film_is_measured_picture_by_picture(
     expect(page.get_by_test_id("causes")).to_contain_text("Trail heel leaves the ground early")
     page.get_by_test_id("undo").tap()
     expect(row.get_by_role("button", name=re.compile("Measure"))).to_be_visible()
+    # what was touched wrongly is dragged to where it is; the same file goes on where it was left
+    events.get_by_role("button", name="Address").tap()
+    mark = page.get_by_test_id("film-point").first.locator("circle")
+    before = mark.bounding_box()
+    assert before
+    page.mouse.move(before["x"] + before["width"] / 2, before["y"] + before["height"] / 2)
+    page.mouse.down()
+    page.mouse.move(before["x"] + 40, before["y"] + 30, steps=4)
+    page.mouse.up()
+    expect(page.get_by_test_id("saved")).to_have_text("Saved")
+    after = mark.bounding_box()
+    assert after
+    assert after["x"] - before["x"] > 25
+    page.get_by_role("button", name="Put this film away").tap()
+    page.locator("input[type=file]").set_input_files(swing)
+    expect(impact).to_contain_text(str(found), timeout=20_000)
+    page.get_by_role("button", name="Put this film away").tap()
+    page.get_by_role("button", name="Delete marks of swing.mp4").tap()
+    expect(page.get_by_text("Marked already")).to_be_hidden()
+
+
+def test_nothing_hinders_a_reader_and_a_field_has_its_own_arrows(page: Page, swing: Path) -> None:
+    ruler_of(page, "Bastian Roe")
+    page.locator("input[type=file]").set_input_files(swing)
+    shown = page.get_by_test_id("film-frame")
+    expect(shown).to_contain_text("0 · ", timeout=20_000)
+    assert violations(page) == []
+    page.get_by_role("slider", name="Picture").press("ArrowRight")
+    expect(shown).to_contain_text("1 · ")
+    page.get_by_label("Its length, cm").press("ArrowRight")
+    expect(shown).to_contain_text("1 · ")
 
 
 def test_what_is_no_film_says_so_and_nothing_is_lost(page: Page, tmp_path: Path) -> None:
@@ -96,3 +128,4 @@ def test_films_marked_before_are_listed(page: Page) -> None:
     ruler_of(page, "Corin Abbot")
     expect(page.get_by_role("region", name="Film")).to_contain_text("16 measures")
     expect(page.get_by_role("region", name="Film")).to_contain_text("14 measures")
+    assert violations(page) == []

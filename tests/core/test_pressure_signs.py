@@ -11,8 +11,9 @@ import pytest
 from firm_footing.core.case import Block, Case, Shot, Trace
 from firm_footing.core.frame import neutral_feet
 from firm_footing.core.ground.recorded import TraceError
-from firm_footing.core.ground.trace import TraceRead, in_a_word, read_trace
+from firm_footing.core.ground.trace import TraceRead, read_trace
 from firm_footing.core.knowledge import Knowledge
+from firm_footing.core.knowledge.limen import in_a_word
 from firm_footing.core.reasoning import diagnose
 from firm_footing.standins.pressing import habit_of, press
 from firm_footing.standins.student import make_student

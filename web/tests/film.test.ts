@@ -2,14 +2,16 @@
 import { describe, expect, it } from 'vitest'
 import {
   mirrored,
+  nearest,
   nextPoint,
   touched,
   wantedBy,
   withEvent,
+  withProposed,
   type FilmMeasure,
   type Marks,
 } from '@/lesson/look/film/marking'
-import { difference } from '@/lesson/look/film/openFilm'
+import { difference, rateOf } from '@/lesson/look/film/openFilm'
 
 const seat = {
   id: 'seat_impact',
@@ -68,6 +70,45 @@ describe('an event', () => {
     const moved = withEvent(marks, 'impact', 71)
     expect(moved.points).toEqual({ seat: { address: [1, 1] } })
     expect(withEvent(marks, 'impact', 70).points).toEqual(marks.points)
+  })
+})
+
+describe('what the finder proposes', () => {
+  const proposed = { address: { frame: 12 }, top: { frame: 60 }, impact: { frame: 90 } }
+  it('fills in, and never moves or removes what was marked by hand', () => {
+    expect(withProposed(bare, proposed).events).toEqual({ address: 12, top: 60, impact: 90 })
+    const byHand = withEvent(bare, 'top', 100)
+    expect(withProposed(byHand, proposed).events).toEqual({ address: 12, top: 100 })
+    const early = withEvent(bare, 'impact', 40)
+    expect(withProposed(early, proposed).events).toEqual({ address: 12, impact: 40 })
+  })
+})
+
+describe('a point', () => {
+  it('is taken hold of where one comes near to it, the nearest of several', () => {
+    const points = [
+      { point: 'hands', place: [100, 100] as [number, number] },
+      { point: 'thigh', place: [112, 100] as [number, number] },
+    ]
+    expect(nearest(points, [110, 101], 20)?.point).toBe('thigh')
+    expect(nearest(points, [140, 100], 20)).toBeNull()
+  })
+})
+
+describe('the rate of a file', () => {
+  const every = (fps: number, n = 40) => Array.from({ length: n }, (_, i) => i / fps)
+  const inMs = (times: number[]) => times.map((t) => Math.floor(t * 1000) / 1000)
+  it.each([24, 30, 59.94, 60, 119.88, 120, 240])('of %d pictures a second is found', (fps) => {
+    const usual = Math.round(fps)
+    expect(rateOf(every(fps))).toBe(usual)
+    expect(rateOf(inMs(every(fps, 60)))).toBe(usual)
+    const passedOver = every(fps, 60).filter((_, i) => i % 7 !== 3)
+    expect(rateOf(passedOver)).toBe(usual)
+  })
+  it('is told as it is where no camera has it, and not at all from one picture', () => {
+    expect(rateOf(every(15))).toBe(15)
+    expect(rateOf([0.5])).toBeNull()
+    expect(rateOf([])).toBeNull()
   })
 })
 

@@ -150,6 +150,11 @@ describe('the instructors', () => {
     await settle()
     expect(asked.map((a) => a.call)).toContain('PUT /api/instructors/bo/here')
     await page.get('[aria-label="Delete Bo Tarn"]').trigger('click')
+    expect(asked.some((a) => a.call.startsWith('DELETE'))).toBe(false)
+    await page
+      .findAll('button')
+      .find((b) => b.text() === 'Delete Bo Tarn')
+      ?.trigger('click')
     await settle()
     expect(page.get('[role=alert]').text()).toContain(message)
   })

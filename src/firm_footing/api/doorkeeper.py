@@ -10,6 +10,7 @@ from collections.abc import Callable
 from dataclasses import dataclass, field
 from typing import Final, Literal
 
+from fastapi import Depends
 from itsdangerous import BadSignature, URLSafeSerializer
 from sqlalchemy import Engine
 from sqlmodel import Session
@@ -106,6 +107,10 @@ def at_the_machine(asked: HTTPConnection) -> None:
             "address",
             "Open Settings there. Nothing changed.",
         )
+
+
+AT_THE_MACHINE_ONLY: Final = [Depends(at_the_machine)]
+"""Dependencies of a route that other devices may not use."""
 
 
 def device_of(asked: HTTPConnection, session: Session) -> str | None:

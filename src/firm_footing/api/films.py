@@ -18,9 +18,11 @@ from firm_footing.api.wire import In, Out
 from firm_footing.core.case import Film
 from firm_footing.core.case.limits import FILM_FRAMES, NAME
 from firm_footing.core.film import FilmError, MeasureRead, read_film
-from firm_footing.core.film.finder import MotionError, find_events, rates_that_fit
+from firm_footing.core.film.finder import MotionError, find_swing, rates_that_fit
 from firm_footing.core.knowledge import Knowledge
+from firm_footing.core.knowledge.limen import in_a_word
 from firm_footing.core.knowledge.pressure import SwingEvent
+from firm_footing.core.knowledge.vocabulary import Answer
 from firm_footing.core.reasoning.films import USUAL_CLUB, counts
 from firm_footing.store import films, lessons
 from firm_footing.store.cases import case_of
@@ -34,7 +36,7 @@ Frames = Annotated[list[Annotated[float, Field(ge=0, le=1e12)]], Field(max_lengt
 class FilmIn(In):
     """A film as far as it is marked; sending it again with more replaces it."""
 
-    marks: Film
+    marks: Film = Field(description="Golfer-neutral; the block is named beside it")
     block_id: OwnId | None = Field(None, description="Left out: before anything was changed")
     name: Annotated[str, Field(max_length=NAME)] = ""
 
@@ -44,6 +46,7 @@ class FilmAnswerOut(Out):
 
     check: str
     share: float = Field(description="How clearly its fact shows, 0 to 1")
+    answer: Answer | None = Field(description="In a word; null: it says nothing clear")
 
 
 class FilmMeasureOut(Out):
@@ -83,7 +86,9 @@ class Motion(In):
     down: Annotated[list[Annotated[float, Field(ge=0, le=1)]], Field(max_length=FILM_FRAMES)] = (
         Field(description="How far down that lies")
     )
-    fps: Annotated[float, Field(ge=10, le=2000)]
+    fps: Annotated[float, Field(ge=10, le=2000)] = Field(
+        description="As the file plays; it may be slower than life"
+    )
 
 
 class ProposedOut(Out):
@@ -137,7 +142,7 @@ def put_film(
     if sent.marks.out_of_order is not None:
         one, other = (e.replace("_", " ") for e in sent.marks.out_of_order)
         raise refused(f"'{other}' does not come after '{one}'.", "marks", "Nothing was changed.")
-    marks = sent.marks.model_copy(update={"block": None, "shot": None})
+    marks = sent.marks.model_copy(update={"block": None})
     films.put_film(session, lesson_id, film_id, marks, sent.block_id, sent.name)
     return outcome(lesson_id)
 
@@ -161,7 +166,7 @@ def propose_events(known: Known, motion: Motion) -> dict[SwingEvent, ProposedOut
     if len(motion.change) != len(motion.down):
         raise refused("Every picture has two numbers.", "down", "Nothing was found.")
     try:
-        found = find_events(motion.change, motion.down, motion.fps, known.traces.timing)
+        found = find_swing(motion.change, motion.down, motion.fps, known.traces.timing)
     except MotionError as error:
         raise refused(str(error), "change", "Mark the events by hand.") from error
     return {e: ProposedOut(frame=p.frame, sd_frames=p.sd_frames) for e, p in found.items()}
@@ -183,7 +188,9 @@ def _shown(read: MeasureRead) -> FilmMeasureOut:
         value=read.value,
         sd=read.sd,
         text=read.text,
-        answers=[FilmAnswerOut(check=c, share=s) for c, s in read.answers.items()],
+        answers=[
+            FilmAnswerOut(check=c, share=s, answer=in_a_word(s)) for c, s in read.answers.items()
+        ],
     )
 
 

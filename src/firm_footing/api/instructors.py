@@ -7,7 +7,7 @@ from fastapi import APIRouter, Depends, Request
 from pydantic import Field, StringConstraints
 
 from firm_footing.api.context import RowId, Store, Writing
-from firm_footing.api.doorkeeper import at_the_machine, device_of
+from firm_footing.api.doorkeeper import AT_THE_MACHINE_ONLY, device_of
 from firm_footing.api.errors import responses
 from firm_footing.api.wire import In, Out
 from firm_footing.core.case import School
@@ -80,11 +80,14 @@ def change_mine(request: Request, session: Writing, change: InstructorChange) ->
 
 
 @router.post(
-    "/instructors", status_code=201, summary="Add an instructor", responses=responses(409, 422)
+    "/instructors",
+    status_code=201,
+    summary="Add an instructor",
+    responses=responses(409, 422),
+    dependencies=AT_THE_MACHINE_ONLY,
 )
-def add_instructor(request: Request, session: Writing, new: InstructorChange) -> InstructorOut:
+def add_instructor(session: Writing, new: InstructorChange) -> InstructorOut:
     """At the machine itself."""
-    at_the_machine(request)
     return InstructorOut.model_validate(instructors.add_instructor(session, new.values()))
 
 
@@ -93,10 +96,10 @@ def add_instructor(request: Request, session: Writing, new: InstructorChange) ->
     status_code=204,
     summary="Work at the machine",
     responses=responses(404, 409, 422),
+    dependencies=AT_THE_MACHINE_ONLY,
 )
-def work_here(request: Request, session: Writing, instructor_id: RowId) -> None:
+def work_here(session: Writing, instructor_id: RowId) -> None:
     """Lessons begun at the machine itself are this instructor's from now on."""
-    at_the_machine(request)
     instructors.works_here(session, instructor_id)
 
 
@@ -105,8 +108,8 @@ def work_here(request: Request, session: Writing, instructor_id: RowId) -> None:
     status_code=204,
     summary="Delete an instructor",
     responses=responses(404, 409, 422),
+    dependencies=AT_THE_MACHINE_ONLY,
 )
-def delete_instructor(request: Request, session: Writing, instructor_id: RowId) -> None:
+def delete_instructor(session: Writing, instructor_id: RowId) -> None:
     """At the machine itself; their lessons stay, with the name."""
-    at_the_machine(request)
     instructors.delete_instructor(session, instructor_id)

@@ -11,9 +11,9 @@ from firm_footing.api.changes import OwnId
 from firm_footing.api.context import RowId, Store, Writing
 from firm_footing.api.doorkeeper import (
     A_YEAR_S,
+    AT_THE_MACHINE_ONLY,
     COOKIE,
     Codes,
-    at_the_machine,
     cookie_for,
     is_at_the_machine,
 )
@@ -87,12 +87,16 @@ def read_pairing(request: Request, session: Store) -> PairingOut:
     )
 
 
-@router.post("/pairing/offer", summary="Show a new code", responses=responses(404, 409, 422))
+@router.post(
+    "/pairing/offer",
+    summary="Show a new code",
+    responses=responses(404, 409, 422),
+    dependencies=AT_THE_MACHINE_ONLY,
+)
 def offer_code(
     request: Request, session: Store, new: Annotated[Offering, Body()] = ANYBODY
 ) -> OfferOut:
     """At the machine itself, when it serves the network."""
-    at_the_machine(request)
     address = request.app.state.address
     if address is None:
         raise refused(
@@ -135,12 +139,10 @@ def claim_code(request: Request, response: Response, session: Writing, claim: Cl
     status_code=204,
     summary="Rename a device, or give it to another instructor",
     responses=responses(404, 409, 422),
+    dependencies=AT_THE_MACHINE_ONLY,
 )
-def change_device(
-    request: Request, session: Writing, device_id: RowId, change: DeviceChange
-) -> None:
+def change_device(session: Writing, device_id: RowId, change: DeviceChange) -> None:
     """At the machine itself."""
-    at_the_machine(request)
     if change.instructor_id is not None:
         instructors.get_instructor(session, change.instructor_id)
     devices.change_device(session, device_id, change.model_dump(exclude_none=True))
@@ -151,8 +153,8 @@ def change_device(
     status_code=204,
     summary="Send a device away",
     responses=responses(404, 409, 422),
+    dependencies=AT_THE_MACHINE_ONLY,
 )
-def send_away(request: Request, session: Writing, device_id: RowId) -> None:
+def send_away(session: Writing, device_id: RowId) -> None:
     """At the machine itself; it comes in no more until it is paired again."""
-    at_the_machine(request)
     devices.send_away(session, device_id)

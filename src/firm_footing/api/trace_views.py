@@ -27,6 +27,7 @@ from firm_footing.core.ground import trace as ground
 from firm_footing.core.ground.recorded import FloatArray, Recorded
 from firm_footing.core.ground.several import Several
 from firm_footing.core.knowledge import Knowledge
+from firm_footing.core.knowledge.limen import in_a_word
 
 
 def read_view(
@@ -146,7 +147,7 @@ def _measures(read: ground.TraceRead) -> MeasuresOut:
 
 
 def _answer(check_id: str, share: float, readings: Sequence[Reading]) -> AnswerOfTrace:
-    word = ground.in_a_word(share)
+    word = in_a_word(share)
     opposite = {"yes": "no", "no": "yes"}.get(word or "")
     otherwise = [r.source for r in readings if r.answer == opposite and r.source is not None]
     return AnswerOfTrace(check_id=check_id, share=share, answer=word, otherwise=otherwise)

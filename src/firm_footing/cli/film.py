@@ -31,7 +31,7 @@ def film(
     """Film an invented player, and write beside it what is true of every picture."""
     # what draws and writes films is large: the other commands start without it
     from firm_footing.standins.film.camera import Camera
-    from firm_footing.standins.film.drawing import Look
+    from firm_footing.standins.film.drawing import Quality
     from firm_footing.standins.film.figure import swing
     from firm_footing.standins.film.marking import Filmed
     from firm_footing.standins.film.recording import record, truth_of, write_truth
@@ -47,7 +47,7 @@ def film(
     )  # fmt: skip
     filmed = Filmed(swing(dict.fromkeys(cause or (), 1.0), person, again), camera)
     try:
-        record(filmed, hand, Look(noise=noise), np.random.default_rng(seed), out, plays_at)
+        record(filmed, hand, Quality(noise=noise), np.random.default_rng(seed), out, plays_at)
         truth = write_truth(truth_of(filmed, hand, knowledge), out)
     except (ValueError, OSError) as error:
         typer.echo(f"{out}: {error}", err=True)

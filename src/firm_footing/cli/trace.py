@@ -8,7 +8,8 @@ import typer
 
 from firm_footing.core.frame import Handedness
 from firm_footing.core.ground.recorded import TraceError
-from firm_footing.core.ground.trace import TraceRead, in_a_word, read_trace
+from firm_footing.core.ground.trace import TraceRead, read_trace
+from firm_footing.core.knowledge.limen import in_a_word
 from firm_footing.core.knowledge.pressure import SWING_EVENTS
 from firm_footing.files.knowledge_files import load_knowledge
 from firm_footing.files.text_tables import TableError

@@ -126,7 +126,7 @@ def store_case(
             lesson_id=lesson.id,
             block_id=None if film.block is None else blocks[film.block].id,
             position=i,
-            marks=film.model_copy(update={"block": None, "shot": None}),
+            marks=film.model_copy(update={"block": None}),
         )
         for i, film in enumerate(case.films)
     )

@@ -1,12 +1,12 @@
 """What was marked in the films of a lesson?"""
 
-from sqlmodel import Session, col, select
+from sqlmodel import Session
 
 from firm_footing.core.case import Film
 from firm_footing.store.errors import not_found, refused
 from firm_footing.store.history import Step
 from firm_footing.store.lessons import get_block, get_lesson
-from firm_footing.store.room import room_for
+from firm_footing.store.room import next_position, room_for
 from firm_footing.store.tables import FilmMarks
 
 
@@ -25,12 +25,7 @@ def put_film(
             step.change(there, marks=marks, block_id=block_id, name=name)
         return
     room_for(session, FilmMarks, lesson_id)
-    last = session.exec(
-        select(FilmMarks.position)
-        .where(FilmMarks.lesson_id == lesson_id)
-        .order_by(col(FilmMarks.position).desc())
-    ).first()
-    position = 0 if last is None else last + 1
+    position = next_position(session, FilmMarks, lesson_id)
     with Step(session, lesson_id, f"film {position + 1}") as step:
         step.add(
             FilmMarks(

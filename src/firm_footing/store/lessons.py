@@ -14,7 +14,7 @@ from firm_footing.store.conflicts import not_changed_elsewhere
 from firm_footing.store.database import into_one_file
 from firm_footing.store.errors import not_found, refused
 from firm_footing.store.history import Step
-from firm_footing.store.room import room_for
+from firm_footing.store.room import next_position, room_for
 from firm_footing.store.students import get_student
 from firm_footing.store.tables import (
     Block,
@@ -301,12 +301,7 @@ def put_block(session: Session, lesson_id: str, block_id: str, values: dict[str,
     with Step(session, lesson_id, "change of the block") as step:
         if block is None:
             room_for(session, Block, lesson_id)
-            last = session.exec(
-                select(Block.position)
-                .where(Block.lesson_id == lesson_id)
-                .order_by(col(Block.position).desc())
-            ).first()
-            position = 0 if last is None else last + 1
+            position = next_position(session, Block, lesson_id)
             block = Block(id=block_id, lesson_id=lesson_id, position=position, **values)
             step.add(block)
         elif block.lesson_id != lesson_id:

@@ -1,4 +1,4 @@
-"""Is there room for one more of it in a lesson?"""
+"""Is there room for one more of it in a lesson, and which place does it get?"""
 
 from typing import Any
 
@@ -41,3 +41,10 @@ def room_for(session: Session, table: Any, lesson_id: str, more: int = 1) -> Non
             word,
             "Nothing was changed. Start another lesson for what is more.",
         )
+
+
+def next_position(session: Session, table: Any, parent_id: str) -> int:
+    """The place after the last one of its lesson, or of its block for balls."""
+    parent = table.block_id if table is LoggedShot else table.lesson_id
+    last = session.exec(select(func.max(table.position)).where(parent == parent_id)).one()
+    return 0 if last is None else int(last) + 1

@@ -1,12 +1,12 @@
 """Which balls were hit?"""
 
-from sqlmodel import Session, col, select
+from sqlmodel import Session, select
 
 from firm_footing.core.case import Shot
 from firm_footing.store.errors import not_found, refused
 from firm_footing.store.history import Step
 from firm_footing.store.lessons import get_block
-from firm_footing.store.room import room_for
+from firm_footing.store.room import next_position, room_for
 from firm_footing.store.tables import Block, LoggedShot
 
 
@@ -31,7 +31,7 @@ def put_shot(
             shot = LoggedShot(
                 id=shot_id,
                 block_id=block_id,
-                position=_next_position(session, block_id),
+                position=next_position(session, LoggedShot, block_id),
                 observed=observed,
                 touched=touched,
             )
@@ -72,12 +72,3 @@ def shot_number(session: Session, shot: LoggedShot) -> int:
 
 def _count(session: Session, block_id: str) -> int:
     return len(session.exec(select(LoggedShot.id).where(LoggedShot.block_id == block_id)).all())
-
-
-def _next_position(session: Session, block_id: str) -> int:
-    last = session.exec(
-        select(LoggedShot.position)
-        .where(LoggedShot.block_id == block_id)
-        .order_by(col(LoggedShot.position).desc())
-    ).first()
-    return 0 if last is None else last + 1

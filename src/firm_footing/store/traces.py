@@ -2,13 +2,13 @@
 
 from typing import Any
 
-from sqlmodel import Session, col, select
+from sqlmodel import Session
 
 from firm_footing.core.case import Trace
 from firm_footing.store.errors import not_found, refused
 from firm_footing.store.history import Step
 from firm_footing.store.lessons import get_block, get_lesson
-from firm_footing.store.room import room_for
+from firm_footing.store.room import next_position, room_for
 from firm_footing.store.tables import PressureTrace, Recording, new_id
 
 
@@ -35,12 +35,7 @@ def put_trace(
             )
         return
     room_for(session, PressureTrace, lesson_id)
-    last = session.exec(
-        select(PressureTrace.position)
-        .where(PressureTrace.lesson_id == lesson_id)
-        .order_by(col(PressureTrace.position).desc())
-    ).first()
-    position = 0 if last is None else last + 1
+    position = next_position(session, PressureTrace, lesson_id)
     with Step(session, lesson_id, f"trace {position + 1}") as step:
         recording = Recording(id=new_id(), lesson_id=lesson_id, samples=recorded)
         session.add(recording)

@@ -162,7 +162,4 @@ function knowOfTheOther(said: ApiError | null): void {
   display: flex;
   gap: 12px;
 }
-.problem {
-  color: var(--error);
-}
 </style>

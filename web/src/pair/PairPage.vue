@@ -64,7 +64,4 @@ async function comeIn(): Promise<void> {
   display: grid;
   gap: 8px;
 }
-.problem {
-  color: var(--error);
-}
 </style>

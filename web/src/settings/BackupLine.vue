@@ -31,10 +31,3 @@ async function now(): Promise<void> {
     <p v-if="problem" role="alert">{{ problem.message }} {{ problem.hint }}</p>
   </section>
 </template>
-
-<style scoped>
-h2 {
-  margin-top: 20px;
-  font-size: var(--text-title);
-}
-</style>

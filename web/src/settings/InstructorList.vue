@@ -11,6 +11,8 @@ const queries = useQueryClient()
 const { data } = useInstructors()
 const { busy, problem, attempt } = useAttempt()
 const name = ref('')
+/** Who is about to be deleted, until that is confirmed. */
+const leaving = ref<string | null>(null)
 const all = computed(() => data.value?.all ?? [])
 const mine = computed(() => data.value?.mine?.id ?? null)
 const others = computed(() => all.value.filter((i) => i.id !== mine.value))
@@ -35,14 +37,16 @@ const workHere = (id: string) =>
       }),
     ),
   )
-const remove = (id: string) =>
-  done(() =>
+function remove(id: string): void {
+  leaving.value = null
+  void done(() =>
     ask(
       client.DELETE('/api/instructors/{instructor_id}', {
         params: { path: { instructor_id: id } },
       }),
     ),
   )
+}
 </script>
 
 <template>
@@ -63,9 +67,18 @@ const remove = (id: string) =>
       <ul v-if="others.length" class="others">
         <li v-for="i in others" :key="i.id">
           <span>{{ called(i) }}</span>
-          <v-btn variant="text" :aria-label="`Delete ${called(i)}`" @click="remove(i.id)"
+          <v-btn
+            v-if="leaving !== i.id"
+            variant="text"
+            :aria-label="`Delete ${called(i)}`"
+            @click="leaving = i.id"
             >Delete</v-btn
           >
+          <template v-else>
+            <span class="quiet">Lessons stay, with the name.</span>
+            <v-btn variant="text" @click="remove(i.id)">Delete {{ called(i) }}</v-btn>
+            <v-btn variant="text" @click="leaving = null">Keep</v-btn>
+          </template>
         </li>
       </ul>
       <v-form class="add" aria-label="Add an instructor" @submit.prevent="add">
@@ -84,10 +97,6 @@ const remove = (id: string) =>
 </template>
 
 <style scoped>
-h2 {
-  margin-top: 20px;
-  font-size: var(--text-title);
-}
 .others {
   width: 100%;
   list-style: none;
@@ -102,8 +111,5 @@ h2 {
   align-items: center;
   gap: 12px;
   width: 100%;
-}
-.problem {
-  color: var(--error);
 }
 </style>

@@ -132,10 +132,6 @@ const sendAway = (id: string) =>
 </template>
 
 <style scoped>
-h2 {
-  margin-top: 20px;
-  font-size: var(--text-title);
-}
 .offer {
   display: flex;
   align-items: center;
@@ -171,8 +167,5 @@ h2 {
   padding: 0 10px;
   border: 1px solid var(--line);
   border-radius: var(--corner-small);
-}
-.problem {
-  color: var(--error);
 }
 </style>

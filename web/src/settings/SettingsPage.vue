@@ -94,9 +94,12 @@ const chosen = computed(() => {
 h1 {
   font-size: var(--text-head);
 }
-h2 {
+.page :deep(h2) {
   font-size: var(--text-title);
   margin: 20px 0 10px;
+}
+.page :deep(.stack > h2) {
+  margin-bottom: 0; /* a stack has its own gaps */
 }
 .two {
   display: grid;

@@ -1,7 +1,7 @@
 // Name, place, school and words follow an instructor to all their devices: the server keeps them.
 import { useQuery, useQueryClient } from '@tanstack/vue-query'
 import { onScopeDispose, watch } from 'vue'
-import { ask, client, type Shape } from '@/api/client'
+import { ask, client } from '@/api/client'
 import { useSettings } from '@/ui/settings'
 
 export const INSTRUCTORS = ['instructors']
@@ -24,13 +24,11 @@ export function useProfile(): void {
     const { by: name, place, school, sides } = settings
     return { name, place, school, sides }
   }
-  const theirs = (mine: Shape['InstructorOut']) => {
-    const { name, place, school, sides } = mine
-    return { name, place, school, sides }
-  }
-  const same = (one: object, other: object) => JSON.stringify(one) === JSON.stringify(other)
-  /** As a name is kept: without the space one is about to type behind. */
-  const trimmed = () => ({ ...here(), name: settings.by.trim(), place: settings.place.trim() })
+  type Mine = ReturnType<typeof here>
+  const asText = ({ name, place, school, sides }: Mine) =>
+    JSON.stringify([name.trim(), place.trim(), school, sides])
+  /** Whether both are kept alike: without the space that one is about to type behind. */
+  const same = (one: Mine, other: Mine) => asText(one) === asText(other)
 
   async function send(): Promise<void> {
     const body = here()
@@ -48,7 +46,7 @@ export function useProfile(): void {
   let waits: ReturnType<typeof setTimeout> | undefined
   watch(here, (now) => {
     const mine = data.value?.mine
-    if (mine && (same(theirs(mine), now) || same(theirs(mine), trimmed()))) return
+    if (mine && same(mine, now)) return
     localStorage.setItem(UNSENT, 'yes')
     clearTimeout(waits)
     waits = setTimeout(() => void send(), SETTLES_MS)
@@ -58,9 +56,7 @@ export function useProfile(): void {
     if (localStorage.getItem(UNSENT) !== null) void send()
     else if (found.mine) {
       const { name, place, school, sides } = found.mine
-      if (!same(theirs(found.mine), trimmed())) {
-        Object.assign(settings, { by: name, place, school, sides })
-      }
+      if (!same(found.mine, here())) Object.assign(settings, { by: name, place, school, sides })
     } else if (settings.by.trim() !== '') void send()
   })
   const again = () => {

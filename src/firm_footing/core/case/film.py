@@ -45,7 +45,6 @@ class Film(Strict):
 
     view: FilmView
     block: Index | None = None
-    shot: Index | None = None
     width: Pixels
     height: Pixels
     fps: Annotated[float, Field(strict=True, ge=10, le=2000)]

@@ -5,6 +5,7 @@ changed, and how far down it changed. The film itself never leaves the device. A
 proposes: what is marked by hand stands.
 """
 
+import math
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from typing import Final
@@ -40,6 +41,33 @@ class Proposed:
 
     frame: int
     sd_frames: float
+
+
+def find_swing(
+    change: Sequence[float], down: Sequence[float], file_fps: float, timing: Timing
+) -> Mapping[SwingEvent, Proposed]:
+    """All events, at whichever rate the file was filmed with: it may play slower than life.
+
+    Its own rate is taken where a swing can last so long; else the slower one at which it lasts as
+    long as swings usually do. Arguments and errors are those of `find_events`.
+    """
+    plausible: list[tuple[float, Mapping[SwingEvent, Proposed]]] = []
+    for slower in RATES:
+        fps = file_fps * slower
+        try:
+            found = find_events(change, down, fps, timing)
+        except MotionError:
+            continue
+        swing_s = (found["impact"].frame - found["address"].frame) / fps
+        down_s = (found["impact"].frame - found["top"].frame) / fps
+        whole, downward = timing.swing_s, timing.downswing_s
+        if whole[0] <= swing_s <= whole[1] and downward[0] <= down_s <= downward[1]:
+            if slower == 1:
+                return found
+            plausible.append((abs(math.log(swing_s / timing.usual_s)), found))
+    if plausible:
+        return min(plausible, key=lambda p: p[0])[1]
+    return find_events(change, down, file_fps, timing)
 
 
 def find_events(

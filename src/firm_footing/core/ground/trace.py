@@ -18,12 +18,10 @@ from firm_footing.core.ground.recorded import (
 from firm_footing.core.ground.signs import ByWhom, Judged, judge
 from firm_footing.core.ground.typed import TOLD_BY, as_swing
 from firm_footing.core.knowledge import Knowledge
-from firm_footing.core.knowledge.vocabulary import Answer
 from firm_footing.core.pattern import Pattern
 
 SWAP_LEAST_PCT = 12.0
 """Mean deviation from the corridor that makes a trace worth trying the other way round."""
-CLEAR_YES, CLEAR_PARTLY = 0.75, 0.5
 
 
 @dataclass(frozen=True, eq=False)
@@ -145,12 +143,3 @@ def _sound(pattern: Pattern, knowledge: Knowledge) -> bool:
     limits = knowledge.traces.signs
     low = float(delivered.mean[LOW_POINT])
     return path.value > limits.sound_path_deg and low > limits.sound_low_point_cm
-
-
-def in_a_word(share: float) -> Answer | None:
-    """A clearness as an answer; None where it says nothing clear."""
-    if share >= CLEAR_YES:
-        return "yes"
-    if share >= CLEAR_PARTLY:
-        return "partly"
-    return "no" if share <= 1 - CLEAR_YES else None

@@ -1,10 +1,12 @@
-"""A limit that practitioners place about here, and how surely a value lies beyond it."""
+"""A limit that practitioners place about here, and how surely a value lies beyond it, in a word."""
 
 from math import erf, hypot, sqrt
 
 from pydantic import Field
 
-from firm_footing.core.knowledge.vocabulary import Entry
+from firm_footing.core.knowledge.vocabulary import Answer, Entry
+
+CLEAR_YES, CLEAR_PARTLY = 0.75, 0.5
 
 
 class Limen(Entry):
@@ -21,3 +23,12 @@ class Limen(Entry):
 def sure(value: float, limit: Limen, sd: float = 0.0) -> float:
     """P(the value lies beyond the limit); sd : standard deviation of the value."""
     return 0.5 * (1 + erf((value - limit.at) / (sqrt(2) * hypot(limit.doubt, sd))))
+
+
+def in_a_word(share: float) -> Answer | None:
+    """A clearness as an answer; None where it says nothing clear."""
+    if share >= CLEAR_YES:
+        return "yes"
+    if share >= CLEAR_PARTLY:
+        return "partly"
+    return "no" if share <= 1 - CLEAR_YES else None

@@ -8,8 +8,8 @@ from collections.abc import Iterator, Mapping
 
 from firm_footing.core.case import Case, Reading
 from firm_footing.core.film import FilmError, MeasureRead, read_film
-from firm_footing.core.ground.trace import in_a_word
 from firm_footing.core.knowledge import Knowledge
+from firm_footing.core.knowledge.limen import in_a_word
 
 USUAL_CLUB = "7i"
 

@@ -10,9 +10,8 @@ from dataclasses import dataclass
 from typing import Final
 
 from firm_footing.core.case import Block, Case, Reading
-from firm_footing.core.ground.trace import in_a_word
 from firm_footing.core.knowledge import Knowledge
-from firm_footing.core.knowledge.limen import sure
+from firm_footing.core.knowledge.limen import in_a_word, sure
 from firm_footing.core.knowledge.vocabulary import Answer
 from firm_footing.core.pattern.targets import wanted_of
 

@@ -8,8 +8,9 @@ from collections.abc import Iterator, Mapping
 
 from firm_footing.core.case import Case, Reading
 from firm_footing.core.ground.recorded import TraceError
-from firm_footing.core.ground.trace import TraceRead, in_a_word, read_trace, with_contact
+from firm_footing.core.ground.trace import TraceRead, read_trace, with_contact
 from firm_footing.core.knowledge import Knowledge
+from firm_footing.core.knowledge.limen import in_a_word
 from firm_footing.core.pattern import Pattern
 
 BY_MAT = ("mat", "plate")

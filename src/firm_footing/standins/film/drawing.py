@@ -39,7 +39,7 @@ LIMBS: Final = (
 
 
 @dataclass(frozen=True)
-class Look:
+class Quality:
     """How the film differs from a clean drawing.
 
     noise : of the sensor, grey levels; blur_s : how long the shutter is open
@@ -49,19 +49,21 @@ class Look:
     blur_s: float = 1 / 1000
 
 
-def pictures(filmed: Filmed, hand: Handedness, look: Look, rng: Generator) -> Iterator[Picture]:
+def pictures(
+    filmed: Filmed, hand: Handedness, quality: Quality, rng: Generator
+) -> Iterator[Picture]:
     """(height, width, 3) every picture of the film, a left-hander's mirrored."""
     behind = _bay(filmed)
     impact = filmed.swing.seconds["impact"]
     for frame in range(filmed.frames):
         t = filmed.seconds(frame)
         image = behind.copy()
-        _smear(filmed, image, t, look.blur_s)
+        _smear(filmed, image, t, quality.blur_s)
         _draw(filmed, image, t, ball=t < impact)
         picture = np.asarray(image, dtype=np.int16)
-        if look.noise > 0:
+        if quality.noise > 0:
             grain = rng.integers(-3, 4, picture.shape[:2], dtype=np.int16)
-            picture = picture + (grain * (look.noise / 2)).astype(np.int16)[..., None]
+            picture = picture + (grain * (quality.noise / 2)).astype(np.int16)[..., None]
         out = np.clip(picture, 0, 255).astype(np.uint8)
         yield out[:, ::-1] if hand == "left" else out
 

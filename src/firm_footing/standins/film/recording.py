@@ -12,7 +12,7 @@ from numpy.random import Generator
 from firm_footing.core.frame import Handedness
 from firm_footing.core.knowledge import Knowledge
 from firm_footing.core.knowledge.pressure import SWING_EVENTS
-from firm_footing.standins.film.drawing import Look, Picture, pictures
+from firm_footing.standins.film.drawing import Picture, Quality, pictures
 from firm_footing.standins.film.marking import Filmed
 
 CODECS: Final = {".mp4": "libx264", ".webm": "libvpx-vp9"}
@@ -20,7 +20,12 @@ CODECS: Final = {".mp4": "libx264", ".webm": "libvpx-vp9"}
 
 
 def record(
-    filmed: Filmed, hand: Handedness, look: Look, rng: Generator, to: Path, plays_at: float | None
+    filmed: Filmed,
+    hand: Handedness,
+    quality: Quality,
+    rng: Generator,
+    to: Path,
+    plays_at: float | None,
 ) -> None:
     """Write the film.
 
@@ -36,7 +41,7 @@ def record(
     if codec is None:
         raise ValueError(f"A film ends in {' or '.join(CODECS)}, not in '{to.suffix}'.")
     size = filmed.camera.width, filmed.camera.height
-    drawn = pictures(filmed, hand, look, rng)
+    drawn = pictures(filmed, hand, quality, rng)
     write(drawn, size, to, codec, plays_at or filmed.camera.fps)
 
 

@@ -20,7 +20,7 @@ const rows = computed(() =>
       doubt: found ? `± ${(1.96 * found.sd).toFixed(0)}` : '',
       answers: (found?.answers ?? []).map((a) => ({
         label: known.check(a.check)?.label ?? a.check,
-        word: a.share >= 0.75 ? 'yes' : a.share <= 0.25 ? 'no' : 'unclear',
+        word: a.answer === 'yes' || a.answer === 'no' ? a.answer : 'unclear',
       })),
       ready: wantedBy(measure).every((w) => w.event in marked),
     }
@@ -31,6 +31,7 @@ const rows = computed(() =>
 <template>
   <section aria-labelledby="film-measures">
     <h2 id="film-measures">Measures, as seen from here</h2>
+    <p class="quiet">Nineteen times in twenty the truth lies within ±.</p>
     <p v-if="ruler.read.value?.problem" class="quiet">{{ ruler.read.value.problem }}</p>
     <ul data-testid="film-measures">
       <li v-for="row in rows" :key="row.id">

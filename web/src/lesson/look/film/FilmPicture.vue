@@ -1,9 +1,9 @@
 <script setup lang="ts">
 // One picture of the film, with the marks that belong to it; a touch says where, in its pixels.
-import { onMounted, ref, useTemplateRef, watch } from 'vue'
+import { computed, onMounted, ref, shallowRef, useTemplateRef, watch } from 'vue'
 import type { Handedness } from '@/api/client'
 import { seek, type OpenFilm } from '@/lesson/look/film/openFilm'
-import { mirrored, type Marks, type Place } from '@/lesson/look/film/marking'
+import { mirrored, nearest, type Marks, type Place, type Wanted } from '@/lesson/look/film/marking'
 
 const props = defineProps<{
   film: OpenFilm
@@ -11,13 +11,13 @@ const props = defineProps<{
   marks: Marks
   hand: Handedness
   /** Points of this picture: their names, and where they are, golfer-neutral. */
-  points: readonly { id: string; word: string; place: Place }[]
+  points: readonly (Wanted & { word: string; place: Place })[]
   /** Measures of this picture: the places they lie between, and the number. */
   drawn: readonly { id: string; places: readonly Place[]; text: string }[]
   /** What a touch would be; null: a touch is nothing now. */
   asking: string | null
 }>()
-const emit = defineEmits<{ touched: [place: Place] }>()
+const emit = defineEmits<{ touched: [place: Place]; moved: [point: Wanted, place: Place] }>()
 
 const video = useTemplateRef<HTMLVideoElement>('video')
 const drawing = useTemplateRef<SVGSVGElement>('drawing')
@@ -46,14 +46,51 @@ onMounted(() => {
   })
 })
 
-function touch(event: PointerEvent): void {
-  const svg = drawing.value
-  const matrix = svg?.getScreenCTM()
-  if (!svg || !matrix || props.asking === null) return
+/** Where on the picture, golfer-neutral; null beside it. */
+function placeOf(event: PointerEvent): Place | null {
+  const matrix = drawing.value?.getScreenCTM()
+  if (!matrix) return null
   const at = new DOMPoint(event.clientX, event.clientY).matrixTransform(matrix.inverse())
-  if (at.x < 0 || at.y < 0 || at.x > props.film.width || at.y > props.film.height) return
-  emit('touched', mirrored([at.x, at.y], props.film.width, props.hand))
+  const { width, height } = props.film
+  if (at.x < 0 || at.y < 0 || at.x > width || at.y > height) return null
+  return mirrored([at.x, at.y], width, props.hand)
 }
+/** A finger takes hold of a point this far from it, and moves it once it has gone a little way. */
+const HOLD_PX = 22
+const SLOP_PX = 6
+const down = shallowRef<{ x: number; y: number; held: Wanted | null } | null>(null)
+const moving = shallowRef<{ at: Wanted; place: Place } | null>(null)
+
+function press(event: PointerEvent): void {
+  const place = placeOf(event)
+  const scale = drawing.value?.getScreenCTM()?.a ?? 1
+  if (!place || !event.isPrimary) return
+  drawing.value?.setPointerCapture(event.pointerId)
+  const held = nearest(props.points, place, HOLD_PX / scale)
+  down.value = { x: event.clientX, y: event.clientY, held }
+}
+function drag(event: PointerEvent): void {
+  const from = down.value
+  const place = placeOf(event)
+  if (!from?.held || !place) return
+  const gone = Math.hypot(event.clientX - from.x, event.clientY - from.y)
+  if (moving.value || gone > SLOP_PX) moving.value = { at: from.held, place }
+}
+function lift(event: PointerEvent): void {
+  const place = placeOf(event)
+  if (moving.value) emit('moved', moving.value.at, moving.value.place)
+  else if (down.value && place && props.asking !== null) emit('touched', place)
+  letGo()
+}
+function letGo(): void {
+  down.value = null
+  moving.value = null
+}
+const isMoving = (p: Wanted) =>
+  moving.value?.at.point === p.point && moving.value.at.event === p.event
+const standing = computed(() =>
+  props.points.map((p) => (isMoving(p) && moving.value ? { ...p, place: moving.value.place } : p)),
+)
 const path = (places: readonly Place[]) => places.map((p) => shown(p).join(' ')).join(' L ')
 const shown = (place: Place) => mirrored(place, props.film.width, props.hand)
 const line = (pair: readonly [Place, Place]) => {
@@ -67,12 +104,15 @@ const line = (pair: readonly [Place, Place]) => {
     <video ref="video" :src="film.url" muted playsinline preload="auto" />
     <svg
       ref="drawing"
-      :class="{ asking: asking !== null }"
+      :class="{ asking: asking !== null, held: points.length > 0 }"
       :viewBox="`0 0 ${film.width} ${film.height}`"
       role="img"
       :aria-label="asking ?? `Picture ${frame + 1} of ${film.frames}`"
       data-testid="film-picture"
-      @pointerdown.prevent="touch"
+      @pointerdown.prevent="press"
+      @pointermove="drag"
+      @pointerup="lift"
+      @pointercancel="letGo"
     >
       <line v-if="marks.ground" v-bind="line(marks.ground)" class="ground" />
       <line v-if="marks.scale" v-bind="line([marks.scale.start, marks.scale.end])" class="scale" />
@@ -87,7 +127,7 @@ const line = (pair: readonly [Place, Place]) => {
           {{ d.text }}
         </text>
       </g>
-      <g v-for="p in points" :key="p.id" data-testid="film-point">
+      <g v-for="p in standing" :key="`${p.point} ${p.event}`" data-testid="film-point">
         <title>{{ p.word }}</title>
         <circle :cx="shown(p.place)[0]" :cy="shown(p.place)[1]" :r="film.height / 130" />
       </g>
@@ -111,6 +151,9 @@ svg {
 }
 svg.asking {
   cursor: crosshair;
+}
+svg.asking,
+svg.held {
   touch-action: none;
 }
 line {
@@ -121,13 +164,7 @@ line {
 .scale {
   stroke-dasharray: 6 4;
 }
-path {
-  fill: none;
-  stroke: white;
-  stroke-width: 3;
-  vector-effect: non-scaling-stroke;
-  filter: drop-shadow(0 0 2px black);
-}
+path,
 circle {
   fill: none;
   stroke: white;

@@ -2,15 +2,15 @@
 // A film read inside the lesson: picture by picture, eight events, a scale, and the few points that
 // the looks need. It stays on this device.
 import { mdiChevronLeft, mdiChevronRight } from '@mdi/js'
-import { computed, ref, toRef } from 'vue'
+import { computed, toRef } from 'vue'
 import { useKnowledge } from '@/api/knowledge'
+import FilmBegin from '@/lesson/look/film/FilmBegin.vue'
 import FilmPicture from '@/lesson/look/film/FilmPicture.vue'
 import FilmMeasures from '@/lesson/look/film/FilmMeasures.vue'
-import { EVENTS, wantedBy, type Place } from '@/lesson/look/film/marking'
+import { EVENTS, wantedBy, type Place, type SwingEvent } from '@/lesson/look/film/marking'
 import { useFilm } from '@/lesson/look/film/useFilm'
 import { useOpenLesson } from '@/lesson/openLesson'
 import ChooseOne from '@/ui/ChooseOne.vue'
-import OneOf from '@/ui/OneOf.vue'
 import { typedNumber } from '@/ui/units'
 
 const props = defineProps<{ blockId: string | null }>()
@@ -19,18 +19,6 @@ const { open, lesson } = useOpenLesson()
 const ruler = useFilm(open, toRef(props, 'blockId'))
 const { film, marks, frame, problem, finding, ends, scaleBy, scaleCm, asking } = ruler
 
-const VIEWS = [
-  { id: 'down_the_line', word: 'Down the line' },
-  { id: 'face_on', word: 'Face on' },
-] as const
-const view = ref<'down_the_line' | 'face_on'>('down_the_line')
-const opening = ref(false)
-async function take(file: File | undefined): Promise<void> {
-  if (!file) return
-  opening.value = true
-  await ruler.take(file, view.value)
-  opening.value = false
-}
 const scales = computed(() => known.all.film.scales.map((s) => ({ id: s.id, word: s.name })))
 const needsLength = computed(() => scaleBy.value === 'known' || scaleBy.value === 'club')
 const points = computed(() => {
@@ -38,7 +26,8 @@ const points = computed(() => {
   return known.all.film.points.flatMap((p) =>
     at.flatMap(([event]) => {
       const place = marks.value?.points?.[p.id]?.[event]
-      return place ? [{ id: p.id, word: p.name, place: place as Place }] : []
+      const at = { point: p.id, event: event as SwingEvent }
+      return place ? [{ ...at, word: p.name, place: place as Place }] : []
     }),
   )
 })
@@ -64,6 +53,10 @@ const slow = computed(() => {
 })
 const impossible = computed(() => ruler.read.value !== null && rates.value.length === 0)
 function keys(event: KeyboardEvent): void {
+  // a field or the slider has its own arrows
+  const inside = event.target instanceof Element && event.target !== event.currentTarget
+  if (inside && event.target.closest('input, [role=slider], [role=combobox], [role=listbox]'))
+    return
   const step = { ArrowLeft: -1, ArrowRight: 1, PageUp: -10, PageDown: 10 }[event.key]
   if (step === undefined) return
   event.preventDefault()
@@ -73,30 +66,8 @@ function keys(event: KeyboardEvent): void {
 
 <template>
   <div class="ruler" role="region" aria-label="Film" tabindex="0" @keydown="keys">
-    <div
-      v-if="!film || !marks"
-      class="begin"
-      @dragover.prevent
-      @drop.prevent="(e) => take(e.dataTransfer?.files[0])"
-    >
-      <p class="strong">Where did the camera stand?</p>
-      <OneOf name="Where the camera stood" :words="VIEWS" :on="view" @chosen="(v) => (view = v)" />
-      <v-file-input
-        label="Open a film, or drop it here"
-        accept="video/*"
-        :loading="opening"
-        hide-details
-        @update:model-value="(f: File | File[]) => take([f].flat()[0])"
-      />
-      <p class="quiet">
-        It is not sent anywhere: only what you touch on it is kept. One swing, the camera at hand
-        height and still.
-      </p>
-      <p v-if="problem" role="alert" class="problem">{{ problem }}</p>
-      <p v-for="f in ruler.films.found.value ?? []" :key="f.id" class="quiet">
-        {{ f.name || 'A film' }}: {{ f.measures.length }} measures
-      </p>
-    </div>
+    <p v-if="problem" role="alert" class="problem asked">{{ problem }}</p>
+    <FilmBegin v-if="!film || !marks" :ruler="ruler" />
     <template v-else>
       <p class="asked strong" role="status" data-testid="film-asked">
         {{ asking ?? (marks.scale ? 'Nothing more to touch.' : 'First the events, then a scale.') }}
@@ -111,6 +82,7 @@ function keys(event: KeyboardEvent): void {
           :drawn="drawn"
           :asking="asking"
           @touched="ruler.touch"
+          @moved="ruler.move"
         />
         <div class="steps">
           <v-btn :icon="mdiChevronLeft" aria-label="One picture back" @click="ruler.step(-1)" />
@@ -192,7 +164,6 @@ function keys(event: KeyboardEvent): void {
             marks.ground ? 'Ground again' : 'Touch the ground'
           }}</v-btn>
         </div>
-        <p v-if="problem" role="alert" class="problem">{{ problem }}</p>
         <FilmMeasures :ruler="ruler" />
         <v-btn variant="text" @click="ruler.close">Put this film away</v-btn>
       </div>
@@ -210,20 +181,6 @@ function keys(event: KeyboardEvent): void {
   gap: 16px;
   overflow-y: auto;
   padding: 0 20px 24px 0;
-}
-.begin {
-  grid-column: 1 / -1;
-  display: grid;
-  gap: 12px;
-  align-content: start;
-  justify-items: start;
-  max-width: 560px;
-}
-.begin > * {
-  max-width: 100%;
-}
-.begin :deep(.v-file-input) {
-  width: 100%;
 }
 .left,
 .right {
@@ -261,9 +218,6 @@ function keys(event: KeyboardEvent): void {
 }
 .length {
   flex: 0 0 150px;
-}
-.problem {
-  color: var(--error);
 }
 @media (max-width: 800px) {
   .ruler {

@@ -68,3 +68,32 @@ export function withEvent(marks: Marks, event: SwingEvent, frame: number): Marks
   )
   return { ...marks, events, points }
 }
+
+/** What the finder proposes, as far as it fits between the events that were marked by hand. */
+export function withProposed(
+  marks: Marks,
+  proposed: Readonly<Partial<Record<SwingEvent, { frame: number }>>>,
+): Marks {
+  const byHand = marks.events ?? {}
+  const events: Record<string, number> = {}
+  EVENTS.forEach(({ id }, place) => {
+    const frame = byHand[id] ?? proposed[id]?.frame
+    if (frame === undefined) return
+    const before = EVENTS.slice(0, place).map((e) => events[e.id] ?? -1)
+    const after = EVENTS.slice(place + 1).map((e) => byHand[e.id] ?? Infinity)
+    const fits = frame > Math.max(-1, ...before) && frame < Math.min(Infinity, ...after)
+    if (id in byHand || fits) events[id] = frame
+  })
+  return { ...marks, events }
+}
+
+/** The point nearest to a place, where one would take hold of it. */
+export function nearest<P extends { place: Place }>(
+  points: readonly P[],
+  [x, y]: Place,
+  within: number,
+): P | null {
+  const off = (p: P) => Math.hypot(p.place[0] - x, p.place[1] - y)
+  const near = points.filter((p) => off(p) <= within)
+  return near.sort((a, b) => off(a) - off(b))[0] ?? null
+}

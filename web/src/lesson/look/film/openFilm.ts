@@ -13,16 +13,22 @@ export interface OpenFilm {
 export class FilmProblem extends Error {}
 
 const LARGEST = 4_000_000_000
-const WATCHED = 24
+const TOO_SHORT = 'This film is too short to hold a swing.'
+/** A downswing alone is longer. */
+const SHORTEST_S = 0.15
+const WATCHED = 40
 /** Slow enough that every picture of a fast film is shown. */
 const WATCHED_RATE = 0.25
 const PATIENCE_MS = 8000
+/** So slowly that hardly a picture is passed over. */
+const SHOWN_A_SECOND = 30
 
 /** What the file holds; FilmProblem says why it cannot be used. */
 export async function openFilm(file: File): Promise<OpenFilm> {
   if (file.size > LARGEST) {
     throw new FilmProblem('This file is larger than 4 GB. Cut the film to one swing first.')
   }
+  if (file.size === 0) throw new FilmProblem('This file is empty.')
   const url = URL.createObjectURL(file)
   try {
     const video = document.createElement('video')
@@ -38,9 +44,10 @@ export async function openFilm(file: File): Promise<OpenFilm> {
     if (video.videoWidth === 0) throw new FilmProblem('There is no picture in this file.')
     if (!Number.isFinite(video.duration))
       throw new FilmProblem('This film has no end: save it anew.')
+    if (video.duration < SHORTEST_S) throw new FilmProblem(TOO_SHORT)
     const plays = await picturesASecond(video)
     const frames = Math.round(video.duration * plays)
-    if (frames < 12) throw new FilmProblem('This film is too short to hold a swing.')
+    if (frames < 12) throw new FilmProblem(TOO_SHORT)
     return {
       name: file.name,
       url,
@@ -75,31 +82,55 @@ function heard(video: HTMLVideoElement, event: string, otherwise: string): Promi
   })
 }
 
-/** The shortest time between two pictures, seen over the first of them. */
-async function picturesASecond(video: HTMLVideoElement): Promise<number> {
-  const times: number[] = []
-  video.playbackRate = WATCHED_RATE
+/** Rates that cameras have; what is within one in a hundred of one of them is that one. */
+const USUAL = [24, 25, 30, 50, 60, 100, 120, 200, 240] as const
+
+/**
+ * Pictures a second, from when some of them are shown, seconds. Pictures that were passed over and
+ * times that a file rounds to milliseconds do no harm. Null: from one picture nothing follows.
+ */
+export function rateOf(times: readonly number[]): number | null {
+  const steps = times.slice(1).map((t, i) => t - (times[i] ?? 0))
+  const real = steps.filter((s) => s > 1e-4)
+  if (real.length === 0) return null
+  const least = Math.min(...real)
+  const pictures = real.reduce((sum, s) => sum + Math.round(s / least), 0)
+  const found = pictures / real.reduce((sum, s) => sum + s, 0)
+  return USUAL.find((rate) => Math.abs(found / rate - 1) < 0.01) ?? Math.round(found * 100) / 100
+}
+
+/** Plays the film through, and says of each picture when it is shown; `see` answers whether to go on. */
+async function playThrough(
+  video: HTMLVideoElement,
+  rate: number,
+  see: (seconds: number) => boolean,
+): Promise<void> {
+  video.playbackRate = rate
   await video.play()
   await new Promise<void>((done) => {
-    const late = setTimeout(done, PATIENCE_MS)
-    const see = (_now: number, { mediaTime }: VideoFrameCallbackMetadata) => {
-      times.push(mediaTime)
-      if (times.length > WATCHED || video.ended) {
-        clearTimeout(late)
-        done()
-      } else video.requestVideoFrameCallback(see)
-    }
-    video.addEventListener('ended', () => {
-      clearTimeout(late)
+    let quiet = setTimeout(done, PATIENCE_MS)
+    const end = () => {
+      clearTimeout(quiet)
       done()
-    })
-    video.requestVideoFrameCallback(see)
+    }
+    const shown = (_now: number, { mediaTime }: VideoFrameCallbackMetadata) => {
+      clearTimeout(quiet)
+      quiet = setTimeout(done, PATIENCE_MS)
+      if (see(mediaTime)) video.requestVideoFrameCallback(shown)
+      else end()
+    }
+    video.addEventListener('ended', end, { once: true })
+    video.requestVideoFrameCallback(shown)
   })
   video.pause()
-  const steps = times.slice(1).map((t, i) => t - (times[i] ?? 0))
-  const least = Math.min(...steps.filter((s) => s > 1e-4))
-  if (!Number.isFinite(least)) throw new FilmProblem('There is only one picture in this file.')
-  return Math.round(1 / least)
+}
+
+async function picturesASecond(video: HTMLVideoElement): Promise<number> {
+  const times: number[] = []
+  await playThrough(video, WATCHED_RATE, (seconds) => times.push(seconds) < WATCHED)
+  const rate = rateOf(times)
+  if (rate === null) throw new FilmProblem('There is only one picture in this file.')
+  return rate
 }
 
 /** Shows exactly this picture: sought at the middle of its time. */
@@ -123,7 +154,10 @@ const SMALL = { width: 90, height: 160 } as const
 /** Grey levels: less is the sensor's noise. */
 const NOISE = 6
 
-/** How much of each picture is another than the one before, and how far down that lies. */
+/**
+ * How much of each picture is another than the one before, and how far down that lies. The film is
+ * played through; what changed over pictures that were passed over is shared out among them.
+ */
 export async function motionOf(
   film: OpenFilm,
   onPart: (part: number) => void,
@@ -135,21 +169,22 @@ export async function motionOf(
   const canvas = new OffscreenCanvas(SMALL.width, SMALL.height)
   const pen = canvas.getContext('2d', { willReadFrequently: true })
   if (pen === null) throw new FilmProblem('This browser cannot read pictures out of a film.')
-  const change = [0]
-  const down = [0.5]
-  let before: Uint8ClampedArray | null = null
-  for (let frame = 0; frame < film.frames; frame++) {
-    await seek(video, frame, film.plays)
+  const change = Array<number>(film.frames).fill(0)
+  const down = Array<number>(film.frames).fill(0.5)
+  let before: { frame: number; data: Uint8ClampedArray } | null = null
+  await playThrough(video, Math.min(1, SHOWN_A_SECOND / film.plays), (seconds) => {
+    const frame = Math.min(film.frames - 1, Math.round(seconds * film.plays))
     pen.drawImage(video, 0, 0, SMALL.width, SMALL.height)
-    const now = pen.getImageData(0, 0, SMALL.width, SMALL.height).data
-    if (before !== null) {
-      const [moved, lies] = difference(before, now)
-      change.push(moved)
-      down.push(lies)
+    const { data } = pen.getImageData(0, 0, SMALL.width, SMALL.height)
+    if (before !== null && frame > before.frame) {
+      const [moved, lies] = difference(before.data, data)
+      change.fill(moved / (frame - before.frame), before.frame + 1, frame + 1)
+      down.fill(lies, before.frame + 1, frame + 1)
     }
-    before = now
-    if (frame % 10 === 0) onPart(frame / film.frames)
-  }
+    before = { frame, data }
+    onPart(frame / film.frames)
+    return frame < film.frames - 1
+  })
   return { change, down }
 }
 

@@ -9,9 +9,11 @@ import {
   touched,
   wantedBy,
   withEvent,
+  withProposed,
   type Marks,
   type Place,
   type SwingEvent,
+  type Wanted,
 } from '@/lesson/look/film/marking'
 import { useOfLesson } from '@/lesson/ofLesson'
 import type { OpenLesson } from '@/lesson/useLesson'
@@ -73,10 +75,18 @@ export function useFilm(open: OpenLesson, blockId: Ref<string | null>) {
       const opened = await openFilm(file)
       close()
       film.value = opened
-      id.value = newId()
       frame.value = 0
-      const { width, height, plays } = opened
-      marks.value = { view, width, height, fps: plays, events: {}, points: {} }
+      const { name, width, height, plays } = opened
+      const again = films.found.value?.find(
+        (f) =>
+          f.name === name &&
+          f.marks.view === view &&
+          f.marks.width === width &&
+          f.marks.height === height,
+      )
+      id.value = again?.id ?? newId()
+      const bare = { view, width, height, fps: plays, events: {}, points: {} }
+      marks.value = again ? (again.marks as Marks) : bare
     } catch (error) {
       problem.value = error instanceof FilmProblem ? error.message : 'This film cannot be opened.'
     }
@@ -106,12 +116,7 @@ export function useFilm(open: OpenLesson, blockId: Ref<string | null>) {
       const motion = await motionOf(film.value, (part) => (finding.value = part))
       const body = { ...motion, fps: marks.value.fps }
       const found = await ask(client.POST('/api/films/events', { body }))
-      const byHand = marks.value.events ?? {}
-      let next = marks.value
-      for (const [event, proposed] of Object.entries(found)) {
-        if (!(event in byHand)) next = withEvent(next, event as SwingEvent, proposed.frame)
-      }
-      keep(next)
+      if (marks.value) keep(withProposed(marks.value, found))
     } catch (error) {
       problem.value =
         error instanceof ApiError
@@ -136,8 +141,16 @@ export function useFilm(open: OpenLesson, blockId: Ref<string | null>) {
       }
     } else if (wanted.value) {
       keep(touched(marks.value, wanted.value, place))
+      if (wanted.value === null) chosen.value = null
       follow()
     }
+  }
+  /** A point that was touched, elsewhere. */
+  function move(at: Wanted, place: Place): void {
+    if (marks.value) keep(touched(marks.value, at, place))
+  }
+  function remove(filmId: string): void {
+    open.deleteFilm(filmId)
   }
   /** To the picture of the next point. */
   function follow(): void {
@@ -173,6 +186,8 @@ export function useFilm(open: OpenLesson, blockId: Ref<string | null>) {
     goTo,
     find,
     touch,
+    move,
+    remove,
     askFor,
     filmedAt,
   }

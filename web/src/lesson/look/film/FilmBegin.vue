@@ -1,0 +1,96 @@
+<script setup lang="ts">
+// Before a film is under the ruler: where the camera stood, which file, and what was marked already.
+import { ref } from 'vue'
+import type { Marks } from '@/lesson/look/film/marking'
+import type { useFilm } from '@/lesson/look/film/useFilm'
+import OneOf from '@/ui/OneOf.vue'
+import { count } from '@/ui/words'
+
+const props = defineProps<{ ruler: ReturnType<typeof useFilm> }>()
+const VIEWS = [
+  { id: 'down_the_line', word: 'Down the line' },
+  { id: 'face_on', word: 'Face on' },
+] as const
+const viewWord = (view: Marks['view']) => VIEWS.find((v) => v.id === view)?.word ?? view
+const view = ref<Marks['view']>('down_the_line')
+const opening = ref(false)
+
+async function take(file: File | undefined): Promise<void> {
+  if (!file) return
+  opening.value = true
+  await props.ruler.take(file, view.value)
+  opening.value = false
+}
+</script>
+
+<template>
+  <div
+    class="begin"
+    @dragover.prevent
+    @drop.prevent="(e: DragEvent) => take(e.dataTransfer?.files[0])"
+  >
+    <p class="strong">Where did the camera stand?</p>
+    <OneOf name="Where the camera stood" :words="VIEWS" :on="view" @chosen="(v) => (view = v)" />
+    <v-file-input
+      label="Open a film, or drop it here"
+      accept="video/*"
+      :loading="opening"
+      hide-details
+      @update:model-value="(f: File | File[]) => take([f].flat()[0])"
+    />
+    <p class="quiet">
+      It is not sent anywhere: only what you touch on it is kept. One swing, the camera at hand
+      height and still.
+    </p>
+    <template v-if="ruler.films.found.value?.length">
+      <h2>Marked already</h2>
+      <p class="quiet">Open the same file again to go on with its marks.</p>
+      <ul>
+        <li v-for="f in ruler.films.found.value" :key="f.id">
+          <span>{{ f.name || 'A film' }}, {{ viewWord(f.marks.view).toLowerCase() }}</span>
+          <span class="quiet">{{ count(f.measures.length, 'measure') }}</span>
+          <v-btn
+            variant="text"
+            size="small"
+            :aria-label="`Delete marks of ${f.name || 'a film'}`"
+            @click="ruler.remove(f.id)"
+            >Delete marks</v-btn
+          >
+        </li>
+      </ul>
+    </template>
+  </div>
+</template>
+
+<style scoped>
+.begin {
+  grid-column: 1 / -1;
+  display: grid;
+  gap: 12px;
+  align-content: start;
+  justify-items: start;
+  max-width: 560px;
+}
+.begin > * {
+  max-width: 100%;
+}
+.begin :deep(.v-file-input) {
+  width: 100%;
+}
+h2 {
+  font-size: var(--text-lead);
+}
+ul {
+  width: 100%;
+  padding: 0;
+  list-style: none;
+}
+li {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  justify-content: space-between;
+  gap: 4px 12px;
+  border-bottom: 1px solid var(--line);
+}
+</style>
