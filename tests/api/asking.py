@@ -1,8 +1,11 @@
 """What tests of a lesson ask over HTTP."""
 
+import base64
+import io
 from typing import Any
 
 from fastapi.testclient import TestClient
+from PIL import Image
 
 Json = dict[str, Any]
 
@@ -40,3 +43,10 @@ def offered(machine: TestClient, instructor_id: str | None = None) -> str:
 def claim(tablet: TestClient, code: str) -> int:
     """The status that naming this code has."""
     return tablet.post("/api/pairing/claim", json={"code": code, "name": "Tablet"}).status_code
+
+
+def picture(width: int = 270, height: int = 480, **more: Any) -> str:
+    """A grey picture as a browser sends it: JPEG in base64."""
+    out = io.BytesIO()
+    Image.new("RGB", (width, height), (120, 130, 125)).save(out, "JPEG", **more)
+    return base64.b64encode(out.getvalue()).decode()

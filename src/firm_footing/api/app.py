@@ -18,6 +18,7 @@ from firm_footing.api import (
     coaching,
     conclusions,
     films,
+    films_beside,
     instructors,
     keeping,
     knowledge,
@@ -25,6 +26,7 @@ from firm_footing.api import (
     lessons,
     pairing,
     sheets,
+    stills,
     students,
     tables,
     traces,
@@ -44,7 +46,8 @@ SCREENS = Path(__file__).parents[3] / "web" / "dist"
 
 PARTS = (
     students, lessons, last_lesson, answers, balls, traces, conclusions, coaching, sheets, casebook,
-    cases, tables, knowledge, pairing, instructors, films, keeping,
+    cases, tables, knowledge, pairing, instructors, films, films_beside,
+    stills, keeping,
 )  # fmt: skip
 
 

@@ -11,9 +11,9 @@ from firm_footing.api.errors import responses
 from firm_footing.api.shapes import LessonOut
 from firm_footing.api.views import lesson_view
 from firm_footing.core.case import CaseFile, to_file
-from firm_footing.files.case_files import check_sense, in_si
+from firm_footing.files.case_files import check_sense, in_si, plain_stills
 from firm_footing.store import lessons, students
-from firm_footing.store.cases import case_of, store_case
+from firm_footing.store.cases import case_of, stills_to_file, store_case
 from firm_footing.store.tables import Student
 
 router = APIRouter(tags=["case files"])
@@ -53,7 +53,9 @@ def open_case(
             dominant_leg=case.dominant_leg,
             limits=case.limits,
         )
-    return lesson_view(session, store_case(session, case, student, known, file.notes).id)
+    pictures = plain_stills(file)
+    lesson = store_case(session, case, student, known, file.notes, stills=pictures)
+    return lesson_view(session, lesson.id)
 
 
 @router.get(
@@ -68,12 +70,15 @@ def save_case(
     lesson_id: RowId,
     limits: Annotated[bool, Query(description="Include bodily limits")] = False,
     notes: Annotated[bool, Query(description="Include notes")] = False,
+    stills: Annotated[bool, Query(description="Include stills out of films")] = False,
 ) -> CaseFile:
-    """Real sides, metres; bodily limits and notes stay out unless asked for."""
+    """Real sides, metres; bodily limits, notes and stills stay out unless asked for."""
     content = lessons.content_of(session, lesson_id)
     file = to_file(case_of(content), with_limits=limits)
     if notes:
         file = file.model_copy(update={"notes": tuple(n.text for n in content.notes)})
+    if stills:
+        file = file.model_copy(update={"stills": stills_to_file(session, content)})
     on = content.lesson.day
     response.headers.update(attached_as(content.student.name, on, ".case.json"))
     return file

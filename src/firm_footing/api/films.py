@@ -4,7 +4,6 @@ A film never comes here: only the places that were touched, golfer-neutral, and 
 picture to picture.
 """
 
-from datetime import datetime
 from typing import Annotated
 
 from fastapi import APIRouter
@@ -13,17 +12,13 @@ from pydantic import Field
 from firm_footing.api.changes import OwnId
 from firm_footing.api.context import Known, RowId, Store, Writing
 from firm_footing.api.errors import responses
+from firm_footing.api.film_views import FilmOut, film_view
 from firm_footing.api.outcome import ChangedLesson, Outcome
 from firm_footing.api.wire import In, Out
 from firm_footing.core.case import Film
 from firm_footing.core.case.limits import FILM_FRAMES, NAME
-from firm_footing.core.film import FilmError, MeasureRead, read_film
-from firm_footing.core.film.finder import MotionError, find_swing, rates_that_fit
-from firm_footing.core.knowledge import Knowledge
-from firm_footing.core.knowledge.limen import in_a_word
+from firm_footing.core.film.finder import MotionError, find_swing
 from firm_footing.core.knowledge.pressure import SwingEvent
-from firm_footing.core.knowledge.vocabulary import Answer
-from firm_footing.core.reasoning.films import USUAL_CLUB, counts
 from firm_footing.store import films, lessons
 from firm_footing.store.cases import case_of
 from firm_footing.store.errors import refused
@@ -39,44 +34,6 @@ class FilmIn(In):
     marks: Film = Field(description="Golfer-neutral; the block is named beside it")
     block_id: OwnId | None = Field(None, description="Left out: before anything was changed")
     name: Annotated[str, Field(max_length=NAME)] = ""
-
-
-class FilmAnswerOut(Out):
-    """A look that a measure answers."""
-
-    check: str
-    share: float = Field(description="How clearly its fact shows, 0 to 1")
-    answer: Answer | None = Field(description="In a word; null: it says nothing clear")
-
-
-class FilmMeasureOut(Out):
-    """One number of a film, a projection onto the picture."""
-
-    id: str
-    name: str
-    unit: str
-    event: SwingEvent
-    value: float
-    sd: float
-    text: str
-    answers: list[FilmAnswerOut]
-
-
-class FilmOut(Out):
-    """A film with what it measures."""
-
-    id: str
-    block_id: str | None
-    name: str
-    marked_at: datetime
-    marks: Film
-    counts: bool = Field(description="Toward the diagnosis: filmed before anything was changed")
-    measures: list[FilmMeasureOut]
-    problem: str | None = Field(description="Why nothing can be measured yet")
-    wanted: list[str] = Field(description="Measures whose points are not all touched yet")
-    rates: list[float] = Field(
-        description="Pictures a second that the time from top to impact allows; empty: none does"
-    )
 
 
 class Motion(In):
@@ -103,27 +60,7 @@ def read_films(session: Store, known: Known, lesson_id: RowId) -> list[FilmOut]:
     """Every film with its marks, its measures and what is still to be touched."""
     content = lessons.content_of(session, lesson_id)
     case = case_of(content)
-    found = []
-    for i, row in enumerate(content.films):
-        block = case.films[i].block
-        club = USUAL_CLUB if block is None else case.blocks[block].club
-        measures, problem = _measured(row.marks, club, known)
-        read = {m.measure.id for m in measures}
-        found.append(
-            FilmOut(
-                id=row.id,
-                block_id=row.block_id,
-                name=row.name,
-                marked_at=row.marked_at,
-                marks=row.marks,
-                counts=counts(case, i),
-                measures=[_shown(m) for m in measures],
-                problem=problem,
-                wanted=[m.id for m in known.film.of_view(row.marks.view) if m.id not in read],
-                rates=_rates(row.marks, known),
-            )
-        )
-    return found
+    return [film_view(row, case, i, known) for i, row in enumerate(content.films)]
 
 
 @router.put("/lessons/{lesson_id}/films/{film_id}", summary="Keep a film's marks", responses=ERRORS)
@@ -139,6 +76,9 @@ def put_film(
     for point in sent.marks.points:
         if point not in known.film.point:
             raise refused(f"There is no point '{point}'.", "marks", "Nothing was changed.")
+    for measure in sent.marks.felt:
+        if known.film.can_be_felt(measure) is None:
+            raise refused(f"Nobody points to '{measure}'.", "marks", "Nothing was changed.")
     if sent.marks.out_of_order is not None:
         one, other = (e.replace("_", " ") for e in sent.marks.out_of_order)
         raise refused(f"'{other}' does not come after '{one}'.", "marks", "Nothing was changed.")
@@ -170,32 +110,3 @@ def propose_events(known: Known, motion: Motion) -> dict[SwingEvent, ProposedOut
     except MotionError as error:
         raise refused(str(error), "change", "Mark the events by hand.") from error
     return {e: ProposedOut(frame=p.frame, sd_frames=p.sd_frames) for e, p in found.items()}
-
-
-def _measured(marks: Film, club: str, known: Knowledge) -> tuple[list[MeasureRead], str | None]:
-    try:
-        return read_film(marks, club, known), None
-    except FilmError as error:
-        return [], str(error)
-
-
-def _shown(read: MeasureRead) -> FilmMeasureOut:
-    return FilmMeasureOut(
-        id=read.measure.id,
-        name=read.measure.name,
-        unit=read.measure.unit,
-        event=read.measure.event,
-        value=read.value,
-        sd=read.sd,
-        text=read.text,
-        answers=[
-            FilmAnswerOut(check=c, share=s, answer=in_a_word(s)) for c, s in read.answers.items()
-        ],
-    )
-
-
-def _rates(marks: Film, known: Knowledge) -> list[float]:
-    top, impact = marks.events.get("top"), marks.events.get("impact")
-    if top is None or impact is None:
-        return [marks.fps]
-    return rates_that_fit(impact - top, marks.fps, known.traces.timing)

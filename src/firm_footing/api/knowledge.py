@@ -82,6 +82,10 @@ class FilmRules(BaseModel):
     points: list[FilmPointOut]
     scales: list[FilmScaleOut]
     measures: tuple[FilmMeasure, ...]
+    bases: dict[PoseView, dict[str, dict[str, float]]] = Field(
+        description="The figure at the moments of a swing, for what a student points to on it"
+    )
+    cm_per_unit: float = Field(description="What a hundredth of the figure's drawing is")
 
 
 class KnowledgeOut(BaseModel):
@@ -153,6 +157,8 @@ def read_knowledge(known: Known) -> KnowledgeOut:
         points=[FilmPointOut.model_validate(p) for p in known.film.points],
         scales=[FilmScaleOut.model_validate(s) for s in known.film.scales],
         measures=known.film.measures,
+        bases={m.view: known.poses.bases[m.view] for m in known.film.measures},
+        cm_per_unit=known.poses.cm_per_unit,
     )
     made["chains"] = {c.id: chain_alone(c, known) for c in known.causes}
     parts = {n: getattr(known, n) for n in KnowledgeOut.model_fields if n not in made}

@@ -14,9 +14,11 @@ from firm_footing.api.conclusion_shapes import WhatIfOut
 from firm_footing.api.wire import Out
 from firm_footing.core.case import School, Shot, Stance
 from firm_footing.core.case.evidence import BlockKind, Surface
+from firm_footing.core.case.still import Consent
 from firm_footing.core.coaching.lesson import Cue, LimitDetail, Listen, SheetWords
 from firm_footing.core.coaching.next_stage import Stage
 from firm_footing.core.frame import Handedness
+from firm_footing.core.knowledge.pressure import SwingEvent
 from firm_footing.core.knowledge.vocabulary import Answer, Limit, Source
 from firm_footing.store.tables import AgeGroup
 
@@ -149,6 +151,18 @@ class DecidedBefore(BaseModel):
     follow_up: FollowUpOut | None
 
 
+class StillOut(Out):
+    """A picture out of a film that is kept; the picture itself is asked for."""
+
+    id: str
+    film_id: str | None
+    event: SwingEvent | None
+    measure: str = Field(description="What stands beside it; empty for nothing")
+    consent: Consent
+    on_sheet: bool
+    taken_at: datetime
+
+
 class LessonOut(BaseModel):
     """A lesson with everything in it."""
 
@@ -163,6 +177,7 @@ class LessonOut(BaseModel):
     blocks: list[BlockOut]
     answers: list[AnswerOut]
     traces: int
+    stills: list[StillOut]
     notes: list[NoteOut]
     decisions: list[DecisionOut]
     listen: Listen

@@ -12,6 +12,7 @@ from firm_footing.api.coaching_shapes import DayOut, DueOut, FollowUpIn, SheetOu
 from firm_footing.api.context import Known, RowId, Store, Writing
 from firm_footing.api.errors import responses
 from firm_footing.api.event_days import event_in
+from firm_footing.api.film_views import club_of, felt_in
 from firm_footing.api.outcome import ChangedLesson, Outcome
 from firm_footing.core.coaching.cues import cues_for
 from firm_footing.core.coaching.retest_words import retest_said
@@ -20,12 +21,14 @@ from firm_footing.core.frame import SideWords, in_words
 from firm_footing.core.knowledge import Knowledge
 from firm_footing.core.reasoning import diagnose
 from firm_footing.files.calendar_files import practice_calendar
-from firm_footing.files.sheet.page import SheetPage, as_html, as_pdf
+from firm_footing.files.sheet.page import SheetPage, SheetStill, as_html, as_pdf
 from firm_footing.store import coaching, lessons
 from firm_footing.store.cases import case_of
 from firm_footing.store.columns import now
 from firm_footing.store.errors import refused
 from firm_footing.store.lessons import LessonContent
+from firm_footing.store.stills import stills_of
+from firm_footing.store.tables import Still
 
 router = APIRouter(tags=["sheets"])
 ERRORS = responses(404, 409, 422)
@@ -70,8 +73,9 @@ def _page(
     by: Signed = "",
     place: Signed = "",
 ) -> SheetPage:
-    sheet = _sheet(lessons.content_of(session, lesson_id), known, sides)
-    return replace(sheet, by=by, place=place)
+    content = lessons.content_of(session, lesson_id)
+    pictures = _stills(stills_of(session, lesson_id), content, known)
+    return replace(_sheet(content, known, sides), by=by, place=place, stills=pictures)
 
 
 Page = Annotated[SheetPage, Depends(_page)]
@@ -152,6 +156,21 @@ def read_due(session: Store) -> list[DueOut]:
         )
         for asked, lesson, student, cause in coaching.due(session)
     ]
+
+
+def _stills(rows: list[Still], content: LessonContent, known: Knowledge) -> tuple[SheetStill, ...]:
+    """The stills that go home, with what was felt of what they show."""
+    case = case_of(content)
+    felt = {
+        (film.id, found.read.measure.id): found.text
+        for i, film in enumerate(content.films)
+        for found in felt_in(film.marks, club_of(case, i), known)
+    }
+    return tuple(
+        SheetStill(row.jpeg_base64, felt.get((row.film_id or "", row.measure), ""))
+        for row in rows
+        if row.on_sheet
+    )
 
 
 def _tried(content: LessonContent) -> list[str]:

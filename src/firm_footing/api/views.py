@@ -15,6 +15,7 @@ from firm_footing.api.shapes import (
     NextOut,
     NoteOut,
     ShotOut,
+    StillOut,
     StudentOut,
 )
 from firm_footing.core.coaching.lesson import Listen
@@ -23,6 +24,7 @@ from firm_footing.core.knowledge import Knowledge
 from firm_footing.store.briefs import Brief, briefs_of
 from firm_footing.store.history import first_undone, last_done, revision_of
 from firm_footing.store.lessons import LessonContent, content_of, decided_before
+from firm_footing.store.stills import stills_of
 from firm_footing.store.tables import Lesson
 
 
@@ -52,6 +54,9 @@ def shown(session: Session, content: LessonContent, revision: str) -> LessonOut:
         blocks=_blocks(content),
         answers=[AnswerOut.model_validate(a) for a in content.answers],
         traces=len(content.traces),
+        stills=[
+            StillOut.model_validate(s) for s in stills_of(session, lesson.id, with_pictures=False)
+        ],
         notes=[NoteOut.model_validate(n) for n in content.notes],
         decisions=[DecisionOut.model_validate(d) for d in content.decisions],
         listen=lesson.listen,

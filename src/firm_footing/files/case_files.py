@@ -10,8 +10,10 @@ from pydantic import ValidationError
 
 from firm_footing.core.case import Case, CaseFile, from_file
 from firm_footing.core.case.file_format import ANSWER_SHAPES, readings_of
+from firm_footing.core.case.still import FileStill
 from firm_footing.core.knowledge import Knowledge
 from firm_footing.files.plain_json import BadJsonError, read_json
+from firm_footing.files.still_files import StillError, plain_jpeg
 
 NEWEST = 1
 """The newest version of the format that is read."""
@@ -107,6 +109,29 @@ def check_sense(case: CaseFile, knowledge: Knowledge) -> None:
             _known(f"films.{i}.points", point, knowledge.film.point, "point")
         if film.scale is not None:
             _known(f"films.{i}.scale.by", film.scale.by, knowledge.film.scale, "scale")
+
+        for measure in film.felt:
+            felt = [m.id for m in knowledge.film.measures if m.felt_on]
+            _known(f"films.{i}.felt", measure, felt, "measure that is pointed at")
+    for i, still in enumerate(case.stills):
+        if still.film is not None and still.film >= len(case.films):
+            raise BadCaseError(
+                f"stills.{i}.film", f"there is no film {still.film}", "films count from 0"
+            )
+
+
+def plain_stills(file: CaseFile) -> tuple[FileStill, ...]:
+    """The stills as they are kept; BadCaseError where one is no picture."""
+    plain = []
+    for i, still in enumerate(file.stills):
+        try:
+            picture = plain_jpeg(still.jpeg_base64)
+        except StillError as error:
+            raise BadCaseError(
+                f"stills.{i}.jpeg_base64", str(error), "leave the still out, or give a JPEG"
+            ) from error
+        plain.append(still.model_copy(update={"jpeg_base64": picture}))
+    return tuple(plain)
 
 
 def _block_exists(place: str, block: int | None, case: CaseFile) -> None:

@@ -4,9 +4,11 @@ from sqlmodel import Session
 
 from firm_footing.core.case import Block as CaseBlock
 from firm_footing.core.case import Case, Reading, Trace
+from firm_footing.core.case.still import FileStill
 from firm_footing.core.ground.recorded import with_feet_swapped
 from firm_footing.core.knowledge import Knowledge
 from firm_footing.store.lessons import LessonContent
+from firm_footing.store.stills import guardian_agreed, stills_of
 from firm_footing.store.tables import (
     Block,
     CheckAnswer,
@@ -16,6 +18,7 @@ from firm_footing.store.tables import (
     Note,
     PressureTrace,
     Recording,
+    Still,
     Student,
     new_id,
 )
@@ -63,6 +66,21 @@ def case_of(content: LessonContent) -> Case:
     )
 
 
+def stills_to_file(session: Session, content: LessonContent) -> tuple[FileStill, ...]:
+    """The stills of a lesson as a case file holds them when it is asked to."""
+    place = {film.id: i for i, film in enumerate(content.films)}
+    return tuple(
+        FileStill(
+            film=place.get(still.film_id or ""),
+            event=still.event,
+            measure=still.measure,
+            consent=still.consent,
+            jpeg_base64=still.jpeg_base64,
+        )
+        for still in stills_of(session, content.lesson.id)
+    )
+
+
 def trace_of(row: PressureTrace, recordings: dict[str, Trace], block: int | None = None) -> Trace:
     """A stored trace as evidence: its samples with what was said of them."""
     samples = recordings[row.recording_id]
@@ -78,8 +96,18 @@ def store_case(
     knowledge: Knowledge,
     notes: tuple[str, ...] = (),
     complaint: str = "",
+    stills: tuple[FileStill, ...] = (),
 ) -> Lesson:
-    """Open a case as a new lesson of this student, all of it or nothing."""
+    """Open a case as a new lesson of this student, all of it or nothing.
+
+    Raises
+    ------
+    RefusedError
+        A still of a junior to which no guardian agreed.
+
+    """
+    for still in stills:
+        guardian_agreed(student, still.consent)
     lesson = Lesson(student_id=student.id, school=case.school, complaint=complaint)
     session.add(student)
     session.flush()
@@ -121,7 +149,7 @@ def store_case(
                 events=dict(t.events),
             )
         )
-    session.add_all(
+    films = [
         FilmMarks(
             lesson_id=lesson.id,
             block_id=None if film.block is None else blocks[film.block].id,
@@ -129,6 +157,16 @@ def store_case(
             marks=film.model_copy(update={"block": None}),
         )
         for i, film in enumerate(case.films)
+    ]
+    session.add_all(films)
+    session.add_all(
+        Still(
+            id=new_id(),
+            lesson_id=lesson.id,
+            film_id=None if still.film is None else films[still.film].id,
+            **still.model_dump(exclude={"film"}),
+        )
+        for still in stills
     )
     session.add_all(Note(lesson_id=lesson.id, text=text) for text in notes)
     session.commit()

@@ -95,6 +95,7 @@ def _prepare(connection: Any, _record: Any) -> None:
     cursor.execute("PRAGMA journal_mode = WAL")
     cursor.execute("PRAGMA synchronous = FULL")
     cursor.execute("PRAGMA secure_delete = ON")
+    cursor.execute("PRAGMA secure_delete = ON")
     cursor.close()
 
 

@@ -30,17 +30,18 @@ from firm_footing.store.tables import (
     PressureTrace,
     Recording,
     Repetition,
+    Still,
     Student,
 )
 
-FORMAT, VERSION = "firm-footing-export", 2
+FORMAT, VERSION = "firm-footing-export", 3
 HEAD: Final = "export.json"
 TABLES: Final[tuple[type[SQLModel], ...]] = (
     Instructor, Student, Lesson, Block, LoggedShot, CheckAnswer, Recording, PressureTrace,
-    FilmMarks, Repetition, FollowUp, Clock, Note, Decision,
+    FilmMarks, Still, Repetition, FollowUp, Clock, Note, Decision,
 )  # fmt: skip
 """What others belong to comes first."""
-SINCE: Final[dict[type[SQLModel], int]] = {Instructor: 2, FilmMarks: 2}
+SINCE: Final[dict[type[SQLModel], int]] = {Instructor: 2, FilmMarks: 2, Still: 3}
 """Tables that exports older than this version do not have."""
 LARGEST: Final = 2_000_000_000
 """Bytes of one table, unpacked."""

@@ -1,13 +1,37 @@
 """What was marked in the films of a lesson?"""
 
-from sqlmodel import Session
+from sqlmodel import Session, col, select
 
 from firm_footing.core.case import Film
 from firm_footing.store.errors import not_found, refused
 from firm_footing.store.history import Step
 from firm_footing.store.lessons import get_block, get_lesson
 from firm_footing.store.room import next_position, room_for
-from firm_footing.store.tables import FilmMarks
+from firm_footing.store.students import get_student
+from firm_footing.store.tables import Block, FilmMarks, Lesson
+
+
+def get_film(session: Session, film_id: str) -> FilmMarks:
+    """The marks of this id; NotFoundError when there are none."""
+    film = session.get(FilmMarks, film_id)
+    if film is None:
+        raise not_found("film")
+    return film
+
+
+def films_of_student(
+    session: Session, student_id: str
+) -> list[tuple[FilmMarks, Lesson, Block | None]]:
+    """Every film that was marked, with its lesson and block; the newest first."""
+    get_student(session, student_id)
+    query = (
+        select(FilmMarks, Lesson, Block)
+        .join(Lesson, col(FilmMarks.lesson_id) == col(Lesson.id))
+        .join(Block, col(FilmMarks.block_id) == col(Block.id), isouter=True)
+        .where(Lesson.student_id == student_id)
+        .order_by(col(Lesson.started_at).desc(), col(FilmMarks.position).desc())
+    )
+    return [(film, lesson, block) for film, lesson, block in session.exec(query)]
 
 
 def put_film(

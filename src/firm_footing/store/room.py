@@ -14,6 +14,7 @@ from firm_footing.store.tables import (
     Note,
     PressureTrace,
     Repetition,
+    Still,
 )
 
 MOST: dict[Any, tuple[int, str]] = {
@@ -22,6 +23,7 @@ MOST: dict[Any, tuple[int, str]] = {
     CheckAnswer: (limits.ANSWERS, "answers"),
     PressureTrace: (limits.TRACES, "traces"),
     FilmMarks: (limits.FILMS, "films"),
+    Still: (limits.STILLS, "stills"),
     Note: (limits.NOTES, "notes"),
     Repetition: (limits.REPETITIONS, "repetitions"),
 }

@@ -14,6 +14,7 @@ from sqlmodel import Field, SQLModel
 
 from firm_footing.core.case import Film, School, Shot, Stance, Trace
 from firm_footing.core.case.evidence import BlockKind, Surface
+from firm_footing.core.case.still import Consent
 from firm_footing.core.coaching.ladder import Result
 from firm_footing.core.coaching.lesson import Cue, LimitDetail, Listen, SheetWords
 from firm_footing.core.frame import Handedness, SideWords
@@ -298,3 +299,24 @@ class Decision(SQLModel, table=True):
     ranked_first: str | None = None
     shape: str | None = None
     decided_at: datetime = Field(default_factory=now, sa_type=Instant, index=True)
+
+
+class Still(SQLModel, table=True):
+    """One picture out of a film, kept with consent; deleted, it is gone for good.
+
+    film_id : of the marks it belongs to; they may be gone since
+    event : which moment it shows; measure : what stands beside it, '' for nothing
+    consent : who agreed to its being kept
+    on_sheet : goes home with the student
+    jpeg_base64 : the picture, without anything that a camera writes beside it
+    """
+
+    id: str = Field(primary_key=True)
+    lesson_id: str = Field(sa_column=belongs_to("lesson"))
+    film_id: str | None = None
+    event: SwingEvent | None = Field(default=None, sa_type=String)
+    measure: str = ""
+    consent: Consent = Field(sa_type=String)
+    on_sheet: bool = False
+    jpeg_base64: str
+    taken_at: datetime = Field(default_factory=now, sa_type=Instant)

@@ -20,7 +20,18 @@ from firm_footing.core.case.evidence import (
     Trace,
 )
 from firm_footing.core.case.film import Film
-from firm_footing.core.case.limits import ANSWERS, BALLS, BLOCKS, FILMS, LIST, NOTE, NOTES, TRACES
+from firm_footing.core.case.limits import (
+    ANSWERS,
+    BALLS,
+    BLOCKS,
+    FILMS,
+    LIST,
+    NOTE,
+    NOTES,
+    STILLS,
+    TRACES,
+)
+from firm_footing.core.case.still import FileStill
 from firm_footing.core.frame import DistanceUnit, Handedness, RealDirection, SpeedUnit
 from firm_footing.core.knowledge.vocabulary import Answer, Limit, Source
 
@@ -117,6 +128,7 @@ class CaseFile(Strict):
     blocks: Annotated[tuple[FileBlock, ...], Field(max_length=BLOCKS)] = ()
     traces: Annotated[tuple[Trace, ...], Field(max_length=TRACES)] = ()
     films: Annotated[tuple[Film, ...], Field(max_length=FILMS)] = ()
+    stills: Annotated[tuple[FileStill, ...], Field(max_length=STILLS)] = ()
     checks: Annotated[dict[str, FileAnswer], Field(max_length=ANSWERS)] = Field(
         default_factory=dict
     )

@@ -39,6 +39,7 @@ class Film(Strict):
     fps : pictures a second of the swing itself, however slowly the file plays them
     events : event to the number of its picture, from 0
     points : point to event to where it was touched
+    felt : measure to what the student believed it to be before seeing the film, in its unit
     ground : two places on level ground in the plane of the player
     distance_cm, off_line_cm : of the camera from the player, and beside its place; None: as usual
     """
@@ -52,6 +53,7 @@ class Film(Strict):
     points: Annotated[dict[Word, dict[SwingEvent, Place]], Field(max_length=LIST)] = Field(
         default_factory=dict
     )
+    felt: Annotated[dict[Word, Number], Field(max_length=LIST)] = Field(default_factory=dict)
     scale: ScaleSeen | None = None
     ground: tuple[Place, Place] | None = None
     distance_cm: Annotated[float, Field(strict=True, ge=50, le=5000)] | None = None

@@ -23,6 +23,11 @@ TRACES: Final = 100
 FILMS: Final = 40
 FILM_FRAMES: Final = 20_000
 """Of one film: more than a minute at the fastest rate."""
+STILLS: Final = 2
+STILL_BYTES: Final = 400_000
+"""Of one still, as JPEG."""
+STILL_PIXELS: Final = 20_000_000
+"""Of a picture that becomes a still."""
 NOTES: Final = 500
 REPETITIONS: Final = 5_000
 SAMPLES: Final = 60_000

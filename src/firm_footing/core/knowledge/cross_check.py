@@ -52,6 +52,9 @@ def _film_problems(k: Knowledge) -> Iterator[str]:
     for m in k.film.measures:
         where = f"film.yaml: entry '{m.id}'"
         yield from _unknown(where, k.check, (a.check for a in m.answers), "check")
+        shown = (m.felt_on, m.since) if m.felt_on else ()
+        bases = k.poses.bases[m.view]
+        yield from _unknown(where, bases, (base for base in shown if base), "base of the figure")
 
 
 def _cause_problems(k: Knowledge) -> Iterator[str]:

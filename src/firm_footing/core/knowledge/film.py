@@ -15,6 +15,8 @@ POINTS_OF: dict[Formula, int] = {
 }  # fmt: skip
 SINCE: frozenset[Formula] = frozenset({"rise", "shift"})
 """Formulas that compare an event with an earlier one."""
+ALONG_ONE: frozenset[Formula] = frozenset({"rise", "shift", "apart"})
+"""Formulas that follow one direction: up for a rise, to the right for the others."""
 IN_DEGREES: frozenset[Formula] = frozenset({"slope", "tilt", "corner", "turned_out"})
 
 
@@ -53,11 +55,13 @@ class FilmPoint(Entry):
     nearer_cm : how far it usually lies toward the camera from the plane of the scale, by view,
         where it moves by event too; depth_cm : the doubt of that
     speed_cm_s : how fast it goes to the right and up, by view and event
+    stands : it stays on the ground at address: pictures of two swings are laid together by it
     """
 
     id: str
     name: str
     ask: str
+    stands: bool = False
     nearer_cm: dict[FilmView, float | dict[SwingEvent, float]] = Field(default_factory=dict)
     depth_cm: float = Field(ge=0)
     speed_cm_s: dict[FilmView, dict[SwingEvent, tuple[float, float]]] = Field(default_factory=dict)
@@ -86,6 +90,7 @@ class FilmMeasure(Entry):
     """One number of a film, a projection onto the picture.
 
     usual : what the number is held against before it answers; the distance from it then counts
+    felt_on : the base of the posed figure on which a student points to where they believe it is
     """
 
     id: str
@@ -97,6 +102,7 @@ class FilmMeasure(Entry):
     event: SwingEvent
     since: SwingEvent | None = None
     usual: Literal["ball_of_club"] | None = None
+    felt_on: str | None = None
     answers: tuple[FilmAnswer, ...] = ()
 
     @model_validator(mode="after")
@@ -107,6 +113,8 @@ class FilmMeasure(Entry):
             raise ValueError(f"{self.formula}: 'since' is for {' and '.join(sorted(SINCE))}")
         if (self.unit == "deg") != (self.formula in IN_DEGREES):
             raise ValueError(f"{self.formula} is not measured in {self.unit}")
+        if self.felt_on is not None and self.formula not in ALONG_ONE:
+            raise ValueError(f"{self.formula} cannot be pointed at on a figure")
         order = SWING_EVENTS.index
         if self.since is not None and order(self.since) >= order(self.event):
             raise ValueError("'since' comes before the event")
@@ -149,6 +157,10 @@ class FilmNumbers(Entry):
     def scale(self) -> dict[str, ScaleKind]:
         """Scale id to scale."""
         return {s.id: s for s in self.scales}
+
+    def can_be_felt(self, measure_id: str) -> FilmMeasure | None:
+        """The measure, when a student can point on the figure to where they believe it is."""
+        return next((m for m in self.measures if m.id == measure_id and m.felt_on), None)
 
     def of_view(self, view: FilmView) -> tuple[FilmMeasure, ...]:
         """What is measured from this side, in the order of the swing."""

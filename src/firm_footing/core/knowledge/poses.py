@@ -56,9 +56,13 @@ class DrillPose(Entry):
 
 
 class Poses(Entry):
-    """All of `poses.yaml`."""
+    """All of `poses.yaml`.
+
+    cm_per_unit : what a hundredth of the drawing is on someone of usual height
+    """
 
     source: str
+    cm_per_unit: float = Field(gt=0)
     bases: dict[PoseView, dict[str, Numbers]]
     checks: dict[str, CheckPose]
     drills: dict[str, tuple[DrillPose, ...]]

@@ -30,6 +30,14 @@ WHAT = {
 
 
 @dataclass(frozen=True)
+class SheetStill:
+    """A picture out of a film: JPEG in base64, and what is said under it."""
+
+    jpeg_base64: str
+    words: str
+
+
+@dataclass(frozen=True)
 class SheetPage:
     """Everything a sheet's page is made of.
 
@@ -41,6 +49,7 @@ class SheetPage:
     complaint : what the student said, in their own words
     retest : what became of it in the lesson; '' where there is nothing to say
     traces : swings before and after; None where they were not taken
+    stills : pictures out of a film that both want on it
     by, place : who gave the lesson and where; '' where it is not said
     """
 
@@ -57,6 +66,7 @@ class SheetPage:
     complaint: str = ""
     retest: str = ""
     traces: TracesCompared | None = None
+    stills: tuple[SheetStill, ...] = ()
 
 
 def as_html(page: SheetPage, knowledge: Knowledge) -> str:
