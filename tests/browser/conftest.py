@@ -10,7 +10,7 @@ from pathlib import Path
 from typing import Any
 
 import pytest
-from playwright.sync_api import BrowserContext, Page
+from playwright.sync_api import BrowserContext, Page, expect
 
 ROOT = Path(__file__).parents[2]
 FLAGS = [
@@ -21,8 +21,13 @@ FLAGS = [
     "--disable-sync",
     "--no-first-run",
     "--disable-quic",
+    "--use-fake-device-for-media-stream",
+    "--use-fake-ui-for-media-stream",
 ]
-START_SECONDS = 60
+START_SECONDS = 180
+PATIENCE_MS = 30_000
+"""For what follows from a touch. It takes a tenth of a second; a busy machine takes long."""
+expect.set_options(timeout=PATIENCE_MS)
 
 
 @pytest.fixture(scope="session")
@@ -72,6 +77,7 @@ def no_errors_on_the_page(
     context: BrowserContext, request: pytest.FixtureRequest
 ) -> Iterator[None]:
     """Nothing may go wrong unseen; a test marked offline breaks the line itself."""
+    context.set_default_timeout(2 * PATIENCE_MS)
     errors: list[str] = []
     context.on("weberror", lambda e: errors.append(str(e.error)))
     context.on(

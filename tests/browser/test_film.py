@@ -4,6 +4,7 @@ import json
 import re
 from pathlib import Path
 from typing import Any
+from uuid import uuid4
 
 import pytest
 from playwright.sync_api import Page, expect
@@ -11,26 +12,49 @@ from typer.testing import CliRunner
 
 from firm_footing.cli.main import app
 from firm_footing.core.knowledge import Knowledge
+from tests.browser.choosing import choose_containing
+from tests.browser.odd_films import write_bad, write_odd
 from tests.browser.test_accessibility import violations
+from tests.browser.test_journeys import newest_lesson_of
 
 pytestmark = pytest.mark.browser
 FINDS_MS = 90_000
 
 
-@pytest.fixture(scope="module")
-def swing(tmp_path_factory: pytest.TempPathFactory) -> Path:
-    """Someone whose trail heel pops up, seen down the line at 60 pictures a second."""
-    out = tmp_path_factory.mktemp("film") / "swing.mp4"
-    what = ["--cause", "trail_heel_pops", "--fps", "60", "--height", "640", "--seed", "5"]
-    done = CliRunner().invoke(app, ["film", "--out", str(out), *what])
+def rendered(out: Path, *what: str) -> Path:
+    done = CliRunner().invoke(
+        app, ["film", "--out", str(out), "--height", "640", "--seed", "5", *what]
+    )
     assert done.exit_code == 0, done.output
     return out
 
 
+@pytest.fixture(scope="module")
+def films(tmp_path_factory: pytest.TempPathFactory) -> Path:
+    return tmp_path_factory.mktemp("film")
+
+
+@pytest.fixture(scope="module")
+def swing(films: Path) -> Path:
+    """Someone whose trail heel pops up, seen down the line at 60 pictures a second."""
+    return rendered(films / "swing.mp4", "--cause", "trail_heel_pops", "--fps", "60")
+
+
+@pytest.fixture(scope="module")
+def face_on(films: Path) -> Path:
+    """The same swing from the front, twice as fast."""
+    what = ("--cause", "trail_heel_pops", "--fps", "120", "--view", "face_on")
+    return rendered(films / "front.mp4", *what)
+
+
+@pytest.fixture(scope="module")
+def sound(films: Path) -> Path:
+    """The same player without the cause."""
+    return rendered(films / "sound.mp4", "--fps", "60")
+
+
 def ruler_of(page: Page, name: str) -> None:
-    day = page.request.get("/api/day").json()
-    lesson = next(x["id"] for x in day["lessons"] if x["student_name"] == name)
-    page.goto(f"/lessons/{lesson}/look")
+    page.goto(f"/lessons/{newest_lesson_of(page, name)}/look")
     expect(page.get_by_test_id("next-look")).to_be_visible()
     page.get_by_role("group", name="By eye or on film").get_by_role("button", name="Film").tap()
 
@@ -129,3 +153,195 @@ def test_films_marked_before_are_listed(page: Page) -> None:
     expect(page.get_by_role("region", name="Film")).to_contain_text("16 measures")
     expect(page.get_by_role("region", name="Film")).to_contain_text("14 measures")
     assert violations(page) == []
+
+
+def marked(page: Page, lesson: str, film: Path) -> str:
+    """The film's marks kept with a lesson, all of them, as if touched; the film's id."""
+    truth = json.loads(film.with_suffix(".truth.json").read_text())
+    film_id = str(uuid4())
+    body = {"marks": {**truth["marks"], "block": None}, "name": film.name}
+    answer = page.request.put(f"/api/lessons/{lesson}/films/{film_id}", data=body)
+    assert answer.ok, answer.text()
+    return film_id
+
+
+def opened(page: Page, film: Path) -> None:
+    """The film under the ruler; it goes on with the marks that it has."""
+    page.locator("input[type=file]").first.set_input_files(film)
+    expect(page.get_by_test_id("film-frame")).to_be_visible()
+
+
+def use(page: Page, what: str) -> None:
+    uses = page.get_by_role("group", name="What the film is for")
+    uses.get_by_role("button", name=what, exact=True).tap()
+
+
+def test_two_films_and_a_trace_are_scrubbed_as_one(page: Page, swing: Path, face_on: Path) -> None:
+    lesson = newest_lesson_of(page, "Ines Vollard")
+    truth = json.loads(swing.with_suffix(".truth.json").read_text())
+    for film in (swing, face_on):
+        marked(page, lesson, film)
+    ruler_of(page, "Ines Vollard")
+    opened(page, swing)
+    use(page, "With film and pressure")
+    choose_containing(page, "Second film", "face on")
+    opened(page, face_on)
+    expect(page.get_by_test_id("film-other")).to_be_visible()
+    page.get_by_role("slider", name="Picture").press("Home")
+    for _ in range(3):
+        page.get_by_role("button", name="One picture on").tap()
+    expect(page.get_by_test_id("film-frame")).to_contain_text("before impact")
+    use(page, "Measure")
+    page.get_by_role("group", name="Events of the swing").get_by_role("button", name="Top").tap()
+    use(page, "With film and pressure")
+    # the same moment in both films: as long before impact in the one as in the other
+    other = page.get_by_test_id("film-other").locator("video")
+    expect(other).to_have_js_property("paused", True)
+    page.wait_for_timeout(500)
+    seconds = other.evaluate("v => v.currentTime")
+    other_truth = json.loads(face_on.with_suffix(".truth.json").read_text())
+    early = (truth["events"]["impact"] - truth["events"]["top"]) / truth["fps"]
+    wanted = other_truth["events"]["impact"] / other_truth["fps"] - early
+    assert abs(seconds - wanted) <= 1.5 / other_truth["fps"]
+    # the pressure under the picture is that of the same moment
+    at_top = page.get_by_text(re.compile(r"Lead \d+ %")).first.text_content() or ""
+    page.get_by_role("slider", name="Picture").press("Home")
+    expect(page.get_by_text(re.compile(r"Lead \d+ %")).first).not_to_have_text(at_top)
+    # it plays, both at the speed of the swing
+    page.get_by_role("button", name="Play the film").tap()
+    expect(page.get_by_role("button", name="Pause")).to_be_visible()
+    expect(page.get_by_test_id("film-frame")).not_to_contain_text(re.compile(r"^0 · "))
+    assert other.evaluate("v => v.playbackRate") == 0.25
+    page.get_by_role("button", name="Pause").tap()
+    page.get_by_role("button", name="Top", exact=True).last.tap()
+    expect(page.get_by_test_id("film-frame")).to_contain_text("top")
+
+
+def test_before_and_after_and_feel_against_real(page: Page, swing: Path, sound: Path) -> None:
+    lesson = newest_lesson_of(page, "Bastian Roe")
+    before, after = marked(page, lesson, swing), marked(page, lesson, sound)
+    assert before != after
+    ruler_of(page, "Bastian Roe")
+    opened(page, sound)
+    use(page, "Before and after")
+    choose_containing(page, "Compared with", swing.name)
+    opened_beside = page.locator("input[type=file]").first
+    opened_beside.set_input_files(swing)
+    expect(page.locator("figure.before video")).to_be_attached()
+    changes = page.get_by_test_id("film-changes")
+    expect(changes).to_contain_text("Trail heel off the ground, impact")
+    # at one scale and level the feet of both lie on one place
+    boxes = [page.locator(f"figure.{side} .window").bounding_box() for side in ("before", "after")]
+    assert all(boxes)
+    page.get_by_role("button", name="Outlines, one upon the other").tap()
+    ink = "c => c.getContext('2d').getImageData(0, 0, c.width, c.height).data.some(v => v > 0)"
+    for side in ("before", "after"):
+        expect(page.locator(f"figure.{side} canvas")).to_be_visible()
+        page.wait_for_timeout(800)
+        assert page.locator(f"figure.{side} canvas").evaluate(ink)
+    # the student points first: only then is the picture shown
+    use(page, "Feel and real")
+    expect(page.get_by_text("The picture is shown once the student has pointed.")).to_be_visible()
+    figure = page.get_by_test_id("felt-figure").bounding_box()
+    assert figure
+    page.touchscreen.tap(
+        figure["x"] + figure["width"] * 0.38, figure["y"] + figure["height"] * 0.80
+    )
+    expect(page.get_by_test_id("felt-asked")).to_contain_text("cm less than felt")
+    page.get_by_role("button", name="Keep this picture").tap()
+    page.get_by_role("button", name="The student agrees").tap()
+    kept = page.get_by_test_id("still")
+    expect(kept).to_have_count(1)
+    expect(kept.get_by_role("img")).to_have_js_property("complete", True)
+    assert kept.get_by_role("img").evaluate("i => i.naturalWidth") > 100
+    kept.get_by_label("On the sheet").check()
+    expect(page.get_by_test_id("saved")).to_have_text("Saved")
+    assert page.request.get(f"/api/lessons/{lesson}").json()["stills"][0]["on_sheet"]
+    assert violations(page) == []
+    kept.get_by_role("button", name=re.compile("Delete still")).tap()
+    kept.get_by_role("button", name="Delete it for good").tap()
+    expect(kept).to_have_count(0)
+    expect(page.get_by_test_id("saved")).to_have_text("Saved")
+    assert page.request.get(f"/api/lessons/{lesson}").json()["stills"] == []
+
+
+def test_a_film_is_recorded_kept_for_a_week_and_opened_again(page: Page) -> None:
+    """Chromium's own moving test picture stands in for a camera."""
+    ruler_of(page, "Wendel Carrow")
+    page.get_by_role("button", name="Film with this device").tap()
+    page.get_by_role("group", name="Begins after").get_by_role("button", name="3 s").tap()
+    page.get_by_role("group", name="Stops after").get_by_role("button", name="4 s").tap()
+    page.get_by_role("button", name="Film a swing").tap()
+    expect(page.get_by_role("timer")).to_have_text("3")
+    expect(page.get_by_text("Filming")).to_be_visible()
+    shown = page.get_by_test_id("film-frame")
+    expect(shown).to_contain_text("0 · ", timeout=60_000)
+    seconds = page.get_by_test_id("film-picture").locator("xpath=..").locator("video")
+    assert 2.5 < seconds.evaluate("v => v.duration") < 6
+    page.get_by_role("button", name="One picture on").tap()
+    expect(shown).to_contain_text("1 · ")
+    # a mark, so that there is something to go on with
+    page.get_by_role("button", name="Finish", exact=True).tap()
+    choose_containing(page, "Keep the film on this device", "for a week")
+    expect(page.get_by_test_id("film-kept")).to_contain_text("It is kept here until")
+    page.reload()
+    page.get_by_role("group", name="By eye or on film").get_by_role("button", name="Film").tap()
+    page.get_by_role("button", name=re.compile("Open swing")).tap()
+    expect(shown).to_contain_text("0 · ", timeout=60_000)
+    choose_containing(page, "Keep the film on this device", "until this page is closed")
+    expect(page.get_by_test_id("film-kept")).to_be_hidden()
+
+
+def test_a_point_is_placed_without_a_finger(page: Page, sound: Path) -> None:
+    ruler_of(page, "Wendel Carrow")
+    opened(page, sound)
+    page.get_by_role("button", name="Touch the ground").tap()
+    picture = page.get_by_test_id("film-picture")
+    picture.press("ArrowDown")
+    expect(page.get_by_test_id("film-cross")).to_be_visible()
+    picture.press("Enter")
+    for _ in range(5):
+        picture.press("ArrowRight")
+    picture.press("Shift+ArrowRight")
+    picture.press("Enter")
+    expect(page.get_by_test_id("saved")).to_have_text("Saved")
+    lesson = newest_lesson_of(page, "Wendel Carrow")
+    films = page.request.get(f"/api/lessons/{lesson}/films").json()
+    (ground,) = [f["marks"]["ground"] for f in films if f["name"] == sound.name]
+    assert ground[1][0] - ground[0][0] == 101  # five leaps of twenty pixels and a step of one
+
+
+@pytest.mark.parametrize(
+    ("made", "said"),
+    [
+        ("one picture", "too short to hold a swing"),
+        ("no picture", "no picture in this file"),
+        ("empty", "This file is empty"),
+        ("cut off", "cannot play this file"),
+    ],
+)
+def test_bad_films_say_what_is_wrong(page: Page, tmp_path: Path, made: str, said: str) -> None:
+    bad = tmp_path / "bad.mp4"
+    write_bad(made, bad)
+    ruler_of(page, "Wendel Carrow")
+    page.locator("input[type=file]").first.set_input_files(bad)
+    expect(page.get_by_role("alert")).to_contain_text(said)
+    expect(page.get_by_text("Where did the camera stand?")).to_be_visible()
+
+
+@pytest.mark.parametrize("made", ["uneven", "turned", "ten bits"])
+def test_odd_films_open_all_the_same(page: Page, tmp_path: Path, made: str) -> None:
+    odd = tmp_path / "odd.mp4"
+    write_odd(made, odd)
+    ruler_of(page, "Wendel Carrow")
+    opened(page, odd)
+    if made == "uneven":
+        expect(page.get_by_text("come at uneven times")).to_be_visible()
+    video = page.locator(".picture video")
+    wide, high = video.evaluate("v => [v.videoWidth, v.videoHeight]")
+    assert (wide > high) == (made == "turned")
+    box = page.locator(".picture").bounding_box()
+    assert box
+    assert abs(box["width"] / box["height"] - wide / high) < 0.02
+    page.get_by_role("button", name="One picture on").tap()
+    expect(page.get_by_test_id("film-frame")).to_contain_text("1 · ")

@@ -61,7 +61,7 @@ def test_a_heel_that_stays_down_after_the_lesson_is_a_change(knowledge: Knowledg
     assert back["trail_heel_arm_level"].value == pytest.approx(-heel.value)
     same = found["trail_foot_slid"]
     assert not same.beyond_doubt
-    assert same.text.startswith("Trail toe moved: no change that these films could show")
+    assert same.text.startswith("Trail toe moved, impact: less than the ")
 
 
 def test_an_angle_that_passes_half_a_turn_changes_the_short_way(knowledge: Knowledge) -> None:

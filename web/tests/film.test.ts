@@ -1,5 +1,9 @@
 // Marks of a film: what is asked for next, what a moved event takes along, and what moves.
-import { describe, expect, it } from 'vitest'
+import { describe, expect, it, vi } from 'vitest'
+import type { Knowledge } from '@/api/client'
+import { feltAt, fromWhere, placeOfFelt, type FeltMeasure } from '@/lesson/look/film/felt'
+import { dayAfter, keepFilm, keptFilms, keptFrom } from '@/lesson/look/film/keptFilms'
+import { lieOf, styleOf } from '@/lesson/look/film/laying'
 import {
   mirrored,
   nearest,
@@ -11,7 +15,11 @@ import {
   type FilmMeasure,
   type Marks,
 } from '@/lesson/look/film/marking'
-import { difference, rateOf } from '@/lesson/look/film/openFilm'
+import { difference } from '@/lesson/look/film/motion'
+import { isUneven, rateOf } from '@/lesson/look/film/openFilm'
+import { outlineOf } from '@/lesson/look/film/outline'
+import { frameSince, sharedEvents, sinceTie, tiesOf } from '@/lesson/look/film/tying'
+import { rateFor } from '@/lesson/look/film/usePlaying'
 
 const seat = {
   id: 'seat_impact',
@@ -132,5 +140,125 @@ describe('what moves between two pictures', () => {
     const [moved, lies] = difference(still, low)
     expect(moved).toBe(90 * 40 * 80)
     expect(lies).toBeCloseTo(139.5 / 160, 5)
+  })
+})
+
+describe('the times of pictures', () => {
+  const at = (rate: number, count: number, from = 0) =>
+    Array.from({ length: count }, (_, i) => from + i / rate)
+
+  it('say the faster rate of a film that changes it on the way', () => {
+    expect(rateOf([...at(30, 14), ...at(60, 14, 4)])).toBe(60)
+  })
+
+  it('are not thrown off by two pictures at nearly one time', () => {
+    expect(rateOf([0, 0.001, ...at(60, 20, 1 / 60)])).toBe(60)
+  })
+
+  it('are uneven where pictures come at other times than the rate says', () => {
+    expect(isUneven(at(120, 40), 120)).toBe(false)
+    expect(isUneven([...at(30, 14), ...at(60, 14, 4)], 60)).toBe(false)
+    const jittered = at(30, 40).map((t, i) => t + (i % 3) * 0.011)
+    expect(isUneven(jittered, 30)).toBe(true)
+  })
+})
+
+describe('films tied at a moment', () => {
+  const slow: Marks = { ...bare, fps: 30, events: { top: 20, impact: 28, finish: 60 } }
+  const fast: Marks = { ...bare, fps: 240, events: { top: 100, impact: 164 } }
+
+  it('show the same moment of the swing, whatever their rates', () => {
+    const since = sinceTie(slow, 'impact', 20)
+    expect(since).toBeCloseTo(-8 / 30)
+    expect(frameSince(fast, 'impact', since, 400)).toBe(100)
+    expect(frameSince(fast, 'impact', 3, 400)).toBe(399)
+    expect(frameSince(fast, 'impact', -3, 400)).toBe(0)
+  })
+
+  it('are tied at what all of them have, the ball first', () => {
+    expect(tiesOf([['top', 'impact'], ['top']]).map((t) => t.id)).toEqual(['top'])
+    expect(tiesOf([['top', 'impact']]).map((t) => t.id)).toEqual(['impact', 'top'])
+    expect(sharedEvents([slow, fast]).map((e) => e.id)).toEqual(['top', 'impact'])
+  })
+
+  it('play as slowly as asked, however slowly their files do', () => {
+    expect(rateFor(0.25, 240, 30)).toBe(2) // filmed at 240, played at 30: eight times too slow
+    expect(rateFor(0.125, 120, 120)).toBe(0.125)
+    expect(rateFor(1, 960, 30)).toBe(16)
+  })
+})
+
+describe('two pictures laid together', () => {
+  const laid = { at: [300, 900], cm_per_px: 0.2, level_rad: 0.05 }
+
+  it('put the feet at one place, at one scale', () => {
+    const lie = lieOf(laid, 360, 720, 'right')
+    expect(lie.to).toEqual([180, 410])
+    expect(lie.scale).toBeCloseTo(0.4) // 360 px for 180 cm
+    expect(lieOf({ ...laid, cm_per_px: 0.4 }, 360, 720, 'right').scale).toBeCloseTo(0.8)
+    expect(styleOf(lie)).toContain('rotate(0.05rad) scale(0.4) translate(-300px, -900px)')
+  })
+
+  it('are mirrored with their slope for a left-hander', () => {
+    const lie = lieOf(laid, 360, 720, 'left')
+    expect(lie.from).toEqual([420, 900])
+    expect(lie.turn).toBe(-0.05)
+  })
+})
+
+describe('the outline of a picture', () => {
+  it('is where its brightness changes, and nowhere else', () => {
+    const width = 8
+    const rgba = new Uint8ClampedArray(4 * width * 6)
+    for (let p = 0; p < width * 6; p++) rgba.fill(p % width < 4 ? 40 : 200, 4 * p, 4 * p + 4)
+    const row = [...outlineOf(rgba, width).slice(2 * width, 3 * width)]
+    expect(row.map((v) => v > 0)).toEqual([false, false, false, true, true, false, false, false])
+  })
+})
+
+describe('what a student points to', () => {
+  const film = {
+    cm_per_unit: 2,
+    bases: {
+      down_the_line: { address: { heel: 0, seat: -7 }, down: { heel: 0, seat: -8 }, impact: {} },
+    },
+  } as unknown as Knowledge['film']
+  const heel = {
+    ...seat,
+    formula: 'rise',
+    points: ['trail_heel'],
+    event: 'lead_arm_level_down',
+    felt_on: 'down',
+  } as FeltMeasure
+
+  it('is so far above where the figure had it', () => {
+    const ground = fromWhere(heel, film)
+    expect(ground).toEqual([38, 112])
+    expect(feltAt(heel, [60, 108], film)).toBe(8)
+    expect(placeOfFelt(heel, 8, film)).toEqual([38, 108])
+  })
+
+  it('is so far to the right for what moves across', () => {
+    const away = { ...seat, felt_on: 'impact' } as FeltMeasure
+    expect(fromWhere(away, film)).toEqual([35, 64])
+    expect(feltAt(away, [37.5, 90], film)).toBe(5)
+  })
+})
+
+describe('a film kept on this device', () => {
+  it('says in its name until when', () => {
+    expect(keptFrom('ab-1_2026-12-05_my%20swing_2.mp4')).toEqual({
+      id: 'ab-1',
+      until: '2026-12-05',
+      name: 'my swing_2.mp4',
+    })
+    expect(keptFrom('something else')).toBeNull()
+    expect(dayAfter(7, new Date(2026, 11, 28))).toBe('2027-01-04')
+  })
+
+  it('is not there where a browser keeps none', async () => {
+    vi.stubGlobal('navigator', {})
+    expect(await keptFilms()).toEqual([])
+    await expect(keepFilm('a', new File(['x'], 'x.mp4'), 7)).rejects.toThrow('cannot keep films')
   })
 })

@@ -32,7 +32,7 @@ class StudentFilm(Out):
     marks: Film
 
 
-class LaidOut(Out):
+class FilmLaidOut(Out):
     """How a picture is laid on another: a place of it, what a pixel is worth, and its level."""
 
     at: tuple[float, float] = Field(description="Pixels, golfer-neutral: the same place in both")
@@ -55,8 +55,8 @@ class ChangeOut(Out):
 class BesideOut(Out):
     """Two films of one side."""
 
-    before: LaidOut
-    after: LaidOut
+    before: FilmLaidOut
+    after: FilmLaidOut
     changes: list[ChangeOut]
 
 
@@ -118,8 +118,8 @@ def _club(session: Store, row: FilmMarks) -> str:
     return club_of(case_of(content), place)
 
 
-def _laid(laid: Laid) -> LaidOut:
-    return LaidOut(at=laid.at, cm_per_px=laid.cm_per_px, level_rad=laid.level_rad)
+def _laid(laid: Laid) -> FilmLaidOut:
+    return FilmLaidOut(at=laid.at, cm_per_px=laid.cm_per_px, level_rad=laid.level_rad)
 
 
 def _changed(change: Change) -> ChangeOut:

@@ -18,6 +18,9 @@ export type Write =
   | { kind: 'trace-gone'; lesson: string; id: string }
   | { kind: 'film'; lesson: string; id: string; body: Shape['FilmIn'] }
   | { kind: 'film-gone'; lesson: string; id: string }
+  | { kind: 'still'; lesson: string; id: string; body: Shape['StillIn'] }
+  | { kind: 'still-change'; lesson: string; id: string; body: Shape['OnSheetIn'] }
+  | { kind: 'still-gone'; lesson: string; id: string }
   | { kind: 'repetition'; lesson: string; id: string; body: Shape['RepetitionIn'] }
   | { kind: 'follow-up'; lesson: string; id: string; body: Shape['FollowUpIn'] }
   | { kind: 'undo' | 'redo'; lesson: string; id: string; body: Shape['StepIn'] }
@@ -102,6 +105,24 @@ export function send(
       const params = { path: { lesson_id, film_id: id }, query }
       return ask(client.DELETE('/api/lessons/{lesson_id}/films/{film_id}', { params, headers }))
     }
+    case 'still': {
+      const params = { path: { lesson_id, still_id: id }, query }
+      const { body } = write
+      return ask(
+        client.PUT('/api/lessons/{lesson_id}/stills/{still_id}', { params, body, headers }),
+      )
+    }
+    case 'still-change': {
+      const params = { path: { lesson_id, still_id: id }, query }
+      const { body } = write
+      return ask(
+        client.PATCH('/api/lessons/{lesson_id}/stills/{still_id}', { params, body, headers }),
+      )
+    }
+    case 'still-gone': {
+      const params = { path: { lesson_id, still_id: id }, query }
+      return ask(client.DELETE('/api/lessons/{lesson_id}/stills/{still_id}', { params, headers }))
+    }
     case 'repetition': {
       const params = { path: { lesson_id, repetition_id: id }, query }
       const { body } = write
@@ -162,6 +183,9 @@ const WORDS: Record<Write['kind'], [one: string, many: string]> = {
   'trace-gone': ['trace taken out', 'traces taken out'],
   film: ['marks of a film', 'marks of films'],
   'film-gone': ['film taken out', 'films taken out'],
+  still: ['still', 'stills'],
+  'still-change': ['choice for the sheet', 'choices for the sheet'],
+  'still-gone': ['still deleted', 'stills deleted'],
   repetition: ['repetition', 'repetitions'],
   'follow-up': ['follow-up', 'follow-ups'],
   undo: ['undo', 'undos'],

@@ -4,16 +4,18 @@ export interface Limb {
   d: string
   kind: 'body' | 'arm' | 'club' | 'foot' | 'far'
 }
-export interface Figure {
-  limbs: Limb[]
-  head: { x: number; y: number }
-  ball: { x: number; y: number } | null
-}
-
 interface Point {
   x: number
   y: number
 }
+export interface Figure {
+  limbs: Limb[]
+  head: { x: number; y: number }
+  ball: { x: number; y: number } | null
+  /** Where points of a film are on the figure, by their ids (knowledge/film.yaml). */
+  joints: Record<string, Point>
+}
+
 const FLOOR = 112
 const TRUNK = 34
 const NECK = 10
@@ -29,9 +31,11 @@ function away(from: Point, deg: number, far: number): Point {
   return { x: from.x + far * Math.sin(angle), y: from.y + far * Math.cos(angle) }
 }
 /** A leg bends at the knee, so far to the side. */
+function kneeOf(hip: Point, foot: Point, knee: number): Point {
+  return { x: (hip.x + foot.x) / 2 + knee, y: (hip.y + foot.y) / 2 }
+}
 function leg(hip: Point, foot: Point, knee: number): string {
-  const middle = { x: (hip.x + foot.x) / 2 + knee, y: (hip.y + foot.y) / 2 }
-  return line(hip, middle, foot)
+  return line(hip, kneeOf(hip, foot, knee), foot)
 }
 
 function club(hands: Point, pose: Pose): Limb {
@@ -62,6 +66,13 @@ export function downTheLine(pose: Pose): Figure {
     ],
     head: { x: head.x + of(pose, 'head'), y: head.y },
     ball: { x: 94, y: FLOOR - 3 - of(pose, 'ball_up') },
+    joints: {
+      trail_heel: trailHeel,
+      seat: hip,
+      trail_knee: kneeOf(hip, trailAnkle, 3 + of(pose, 'trail_knee')),
+      head: { x: head.x + of(pose, 'head'), y: head.y },
+      hands,
+    },
   }
 }
 
@@ -101,6 +112,13 @@ export function faceOn(pose: Pose): Figure {
     ],
     head: { x: head.x + of(pose, 'head'), y: head.y },
     ball: of(pose, 'ball') > 30 ? null : { x: 50 + of(pose, 'ball'), y: FLOOR - 2 },
+    joints: {
+      hips: hip,
+      lead_hip: { x: hip.x + 5, y: hip.y },
+      head: { x: head.x + of(pose, 'head'), y: head.y },
+      ball: { x: 50 + of(pose, 'ball'), y: FLOOR - 2 },
+      hands,
+    },
   }
 }
 

@@ -7,14 +7,14 @@ export interface Size {
 }
 
 /** In pixels; `first` until it is known. */
-export function useSize(svg: Readonly<Ref<SVGSVGElement | null>>, first: Size): Ref<Size> {
+export function useSize(drawn: Readonly<Ref<Element | null>>, first: Size): Ref<Size> {
   const size = ref(first)
   const watcher = new ResizeObserver(([box]) => {
     const { width, height } = box?.contentRect ?? { width: 0, height: 0 }
     if (width > 0 && height > 0) size.value = { width, height }
   })
   onMounted(() => {
-    if (svg.value) watcher.observe(svg.value)
+    if (drawn.value) watcher.observe(drawn.value)
   })
   onUnmounted(() => {
     watcher.disconnect()

@@ -47,6 +47,14 @@ export function applyWrite(lesson: Lesson, write: Write): void {
     case 'note-gone':
       lesson.notes = without(lesson.notes, write.id)
       break
+    case 'still-change': {
+      const known = lesson.stills.find((s) => s.id === write.id)
+      if (known) Object.assign(known, write.body)
+      break
+    }
+    case 'still-gone':
+      lesson.stills = without(lesson.stills, write.id)
+      break
     case 'lesson':
       change(lesson, write.body)
       break
@@ -85,6 +93,7 @@ export function newLesson(id: string, body: Shape['NewLesson'], student: Student
     blocks: [newBlock(body.block_id ?? id, 0, { club: body.club ?? '7i' })],
     answers: [],
     traces: 0,
+    stills: [],
     notes: [],
     decisions: [],
     listen: { ...listen, ...health },

@@ -255,7 +255,16 @@ export function useLesson(id: string) {
   function deleteFilm(filmId: string): void {
     put({ kind: 'film-gone', lesson: id, id: filmId })
   }
-  const onFilm = { putFilm, deleteFilm }
+  function putStill(stillId: string, body: Shape['StillIn']): void {
+    put({ kind: 'still', lesson: id, id: stillId, body })
+  }
+  function changeStill(stillId: string, body: Shape['OnSheetIn']): void {
+    put({ kind: 'still-change', lesson: id, id: stillId, body })
+  }
+  function deleteStill(stillId: string): void {
+    put({ kind: 'still-gone', lesson: id, id: stillId })
+  }
+  const onFilm = { putFilm, deleteFilm, putStill, changeStill, deleteStill }
   const onTheMat = { putTrace, changeTrace, deleteTrace }
   const looks = { lastAnswer, asking, askLook, answerAsked, sourceOf }
   const more = { putNote, deleteNote, decide, undo, redo, load }

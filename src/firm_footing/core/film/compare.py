@@ -45,10 +45,10 @@ class Change:
         """In a sentence."""
         measure = self.before.measure
         unit = "°" if measure.unit == "deg" else " cm"
-        name = f"{measure.name[0].upper()}{measure.name[1:]}"
+        name = f"{measure.name[0].upper()}{measure.name[1:]}, {measure.event.replace('_', ' ')}"
         if not self.beyond_doubt:
             least = math.ceil(1.96 * self.sd)
-            return f"{name}: no change that these films could show, which takes {least}{unit}."
+            return f"{name}: less than the {least}{unit} of change that these films could show."
         return f"{name}: {self.before.value:.0f} before, {self.after.value:.0f}{unit} after."
 
 

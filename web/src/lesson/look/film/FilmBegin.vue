@@ -1,25 +1,40 @@
 <script setup lang="ts">
 // Before a film is under the ruler: where the camera stood, which file, and what was marked already.
-import { ref } from 'vue'
+import { onMounted, ref } from 'vue'
+import FilmRecorder from '@/lesson/look/film/FilmRecorder.vue'
+import { forgetFilm, keptFilms, openKept, type KeptFilm } from '@/lesson/look/film/keptFilms'
 import type { Marks } from '@/lesson/look/film/marking'
 import type { useFilm } from '@/lesson/look/film/useFilm'
+import { VIEWS, viewWord } from '@/lesson/look/film/views'
+import { dayWord } from '@/ui/dates'
 import OneOf from '@/ui/OneOf.vue'
 import { count } from '@/ui/words'
 
 const props = defineProps<{ ruler: ReturnType<typeof useFilm> }>()
-const VIEWS = [
-  { id: 'down_the_line', word: 'Down the line' },
-  { id: 'face_on', word: 'Face on' },
-] as const
-const viewWord = (view: Marks['view']) => VIEWS.find((v) => v.id === view)?.word ?? view
 const view = ref<Marks['view']>('down_the_line')
 const opening = ref(false)
+const filming = ref(false)
+const kept = ref<KeptFilm[]>([])
+const untilOf = (id: string) => kept.value.find((k) => k.id === id)?.until ?? null
+onMounted(async () => {
+  kept.value = await keptFilms()
+})
 
 async function take(file: File | undefined): Promise<void> {
   if (!file) return
   opening.value = true
   await props.ruler.take(file, view.value)
   opening.value = false
+}
+/** A film that is kept on this device goes on where it was left. */
+async function goOn(id: string, from: Marks['view']): Promise<void> {
+  view.value = from
+  await take((await openKept(id)) ?? undefined)
+}
+async function remove(id: string): Promise<void> {
+  props.ruler.remove(id)
+  await forgetFilm(id)
+  kept.value = await keptFilms()
 }
 </script>
 
@@ -31,6 +46,17 @@ async function take(file: File | undefined): Promise<void> {
   >
     <p class="strong">Where did the camera stand?</p>
     <OneOf name="Where the camera stood" :words="VIEWS" :on="view" @chosen="(v) => (view = v)" />
+    <FilmRecorder
+      v-if="filming"
+      @recorded="
+        (film) => {
+          filming = false
+          void take(film)
+        }
+      "
+      @away="filming = false"
+    />
+    <v-btn v-else @click="filming = true">Film with this device</v-btn>
     <v-file-input
       label="Open a film, or drop it here"
       accept="video/*"
@@ -47,13 +73,23 @@ async function take(file: File | undefined): Promise<void> {
       <p class="quiet">Open the same file again to go on with its marks.</p>
       <ul>
         <li v-for="f in ruler.films.found.value" :key="f.id">
-          <span>{{ f.name || 'A film' }}, {{ viewWord(f.marks.view).toLowerCase() }}</span>
-          <span class="quiet">{{ count(f.measures.length, 'measure') }}</span>
+          <span>{{ f.name || 'A film' }}, {{ viewWord(f.marks.view) }}</span>
+          <span class="quiet"
+            >{{ count(f.measures.length, 'measure')
+            }}{{ untilOf(f.id) ? `, kept here until ${dayWord(untilOf(f.id)!)}` : '' }}</span
+          >
+          <v-btn
+            v-if="untilOf(f.id)"
+            size="small"
+            :aria-label="`Open ${f.name || 'a film'}`"
+            @click="goOn(f.id, f.marks.view)"
+            >Open</v-btn
+          >
           <v-btn
             variant="text"
             size="small"
             :aria-label="`Delete marks of ${f.name || 'a film'}`"
-            @click="ruler.remove(f.id)"
+            @click="remove(f.id)"
             >Delete marks</v-btn
           >
         </li>

@@ -1,8 +1,9 @@
 <script setup lang="ts">
 // One picture of the film, with the marks that belong to it; a touch says where, in its pixels.
-import { computed, onMounted, ref, shallowRef, useTemplateRef, watch } from 'vue'
+import { computed, shallowRef, useTemplateRef, watch } from 'vue'
 import type { Handedness } from '@/api/client'
-import { seek, type OpenFilm } from '@/lesson/look/film/openFilm'
+import type { OpenFilm } from '@/lesson/look/film/film'
+import FilmFrame from '@/lesson/look/film/FilmFrame.vue'
 import { mirrored, nearest, type Marks, type Place, type Wanted } from '@/lesson/look/film/marking'
 
 const props = defineProps<{
@@ -16,35 +17,18 @@ const props = defineProps<{
   drawn: readonly { id: string; places: readonly Place[]; text: string }[]
   /** What a touch would be; null: a touch is nothing now. */
   asking: string | null
+  /** How fast the file plays; null: it stands. */
+  rate: number | null
 }>()
-const emit = defineEmits<{ touched: [place: Place]; moved: [point: Wanted, place: Place] }>()
+const emit = defineEmits<{
+  touched: [place: Place]
+  moved: [point: Wanted, place: Place]
+  at: [frame: number]
+  ended: []
+}>()
 
-const video = useTemplateRef<HTMLVideoElement>('video')
+const shownFrame = useTemplateRef<InstanceType<typeof FilmFrame>>('shownFrame')
 const drawing = useTemplateRef<SVGSVGElement>('drawing')
-const ready = ref(false)
-
-let busy = false
-/** The newest wanted picture; those asked for meanwhile are passed over. */
-async function show(): Promise<void> {
-  if (busy || !video.value || !ready.value) return
-  busy = true
-  let at = -1
-  while (at !== props.frame) {
-    at = props.frame
-    await seek(video.value, at, props.film.plays)
-  }
-  busy = false
-}
-watch(
-  () => props.frame,
-  () => void show(),
-)
-onMounted(() => {
-  video.value?.addEventListener('loadeddata', () => {
-    ready.value = true
-    void show()
-  })
-})
 
 /** Where on the picture, golfer-neutral; null beside it. */
 function placeOf(event: PointerEvent): Place | null {
@@ -61,6 +45,56 @@ const SLOP_PX = 6
 const down = shallowRef<{ x: number; y: number; held: Wanted | null } | null>(null)
 const moving = shallowRef<{ at: Wanted; place: Place } | null>(null)
 
+/** Under a finger nobody sees where it points: what lies there is shown larger beside it. */
+const LENS_PX = 132
+const LENS_TIMES = 2.5
+const LENS_OFF_PX = 92
+const glass = useTemplateRef<HTMLCanvasElement>('glass')
+const lens = shallowRef<{ left: number; top: number } | null>(null)
+
+function magnify(event: PointerEvent): void {
+  const box = drawing.value?.getBoundingClientRect()
+  const video = shownFrame.value?.video
+  if (!box || !video) return
+  const [x, y] = [event.clientX - box.left, event.clientY - box.top]
+  const half = LENS_PX / 2
+  const above = y > LENS_OFF_PX + half
+  lens.value = {
+    left: Math.min(box.width - half, Math.max(half, x)) - half,
+    top: y + (above ? -LENS_OFF_PX : LENS_OFF_PX) - half,
+  }
+  const pen = glass.value?.getContext('2d')
+  if (!pen) return
+  const perPx = props.film.width / box.width
+  const part = (LENS_PX / LENS_TIMES) * perPx
+  pen.fillStyle = 'black'
+  pen.fillRect(0, 0, LENS_PX, LENS_PX)
+  pen.drawImage(
+    video,
+    x * perPx - part / 2,
+    y * perPx - part / 2,
+    part,
+    part,
+    0,
+    0,
+    LENS_PX,
+    LENS_PX,
+  )
+  for (const [colour, wide] of [
+    ['black', 3],
+    ['white', 1],
+  ] as const) {
+    pen.strokeStyle = colour
+    pen.lineWidth = wide
+    pen.beginPath()
+    pen.moveTo(0, half)
+    pen.lineTo(LENS_PX, half)
+    pen.moveTo(half, 0)
+    pen.lineTo(half, LENS_PX)
+    pen.stroke()
+  }
+}
+
 function press(event: PointerEvent): void {
   const place = placeOf(event)
   const scale = drawing.value?.getScreenCTM()?.a ?? 1
@@ -68,10 +102,12 @@ function press(event: PointerEvent): void {
   drawing.value?.setPointerCapture(event.pointerId)
   const held = nearest(props.points, place, HOLD_PX / scale)
   down.value = { x: event.clientX, y: event.clientY, held }
+  if (held || props.asking !== null) magnify(event)
 }
 function drag(event: PointerEvent): void {
   const from = down.value
   const place = placeOf(event)
+  if (from && lens.value) magnify(event)
   if (!from?.held || !place) return
   const gone = Math.hypot(event.clientX - from.x, event.clientY - from.y)
   if (moving.value || gone > SLOP_PX) moving.value = { at: from.held, place }
@@ -85,7 +121,40 @@ function lift(event: PointerEvent): void {
 function letGo(): void {
   down.value = null
   moving.value = null
+  lens.value = null
 }
+/** Without a finger: a cross that arrows move, and Enter puts the point where it is. */
+const cross = shallowRef<Place | null>(null)
+const STEP_PX = 1
+const LEAP_PX = 20
+const WAYS: Record<string, readonly [number, number]> = {
+  ArrowLeft: [-1, 0],
+  ArrowRight: [1, 0],
+  ArrowUp: [0, -1],
+  ArrowDown: [0, 1],
+}
+function keys(event: KeyboardEvent): void {
+  if (props.asking === null) return
+  const { width, height } = props.film
+  const at = cross.value ?? [width / 2, height / 2]
+  const way = WAYS[event.key]
+  if (way) {
+    const far = event.shiftKey ? STEP_PX : LEAP_PX
+    const kept = (value: number, most: number) => Math.min(most, Math.max(0, value))
+    cross.value = [kept(at[0] + far * way[0], width), kept(at[1] + far * way[1], height)]
+  } else if (event.key === 'Enter' && cross.value) {
+    emit('touched', mirrored(cross.value, width, props.hand))
+  } else return
+  event.preventDefault()
+  event.stopPropagation()
+}
+watch(
+  () => props.asking,
+  (asked) => {
+    if (asked === null) cross.value = null
+  },
+)
+defineExpose({ video: () => shownFrame.value?.video ?? null })
 const isMoving = (p: Wanted) =>
   moving.value?.at.point === p.point && moving.value.at.event === p.event
 const standing = computed(() =>
@@ -100,19 +169,32 @@ const line = (pair: readonly [Place, Place]) => {
 </script>
 
 <template>
-  <div class="picture" :style="{ aspectRatio: `${film.width} / ${film.height}` }">
-    <video ref="video" :src="film.url" muted playsinline preload="auto" />
+  <FilmFrame
+    ref="shownFrame"
+    class="picture"
+    :film="film"
+    :frame="frame"
+    :rate="rate"
+    @at="(f) => emit('at', f)"
+    @ended="emit('ended')"
+  >
     <svg
       ref="drawing"
       :class="{ asking: asking !== null, held: points.length > 0 }"
       :viewBox="`0 0 ${film.width} ${film.height}`"
-      role="img"
-      :aria-label="asking ?? `Picture ${frame + 1} of ${film.frames}`"
+      :role="asking === null ? 'img' : 'application'"
+      :tabindex="asking === null ? undefined : 0"
+      :aria-label="
+        asking === null
+          ? `Picture ${frame + 1} of ${film.frames}`
+          : `${asking} Arrows move a cross, with Shift by one pixel; Enter puts the point there.`
+      "
       data-testid="film-picture"
       @pointerdown.prevent="press"
       @pointermove="drag"
       @pointerup="lift"
       @pointercancel="letGo"
+      @keydown="keys"
     >
       <line v-if="marks.ground" v-bind="line(marks.ground)" class="ground" />
       <line v-if="marks.scale" v-bind="line([marks.scale.start, marks.scale.end])" class="scale" />
@@ -120,7 +202,7 @@ const line = (pair: readonly [Place, Place]) => {
         <path :d="`M ${path(d.places)}`" />
         <text
           :x="shown(d.places.at(-1)!)[0] + (i % 2 ? -1 : 1) * (film.height / 60)"
-          :y="shown(d.places.at(-1)!)[1]"
+          :y="shown(d.places.at(-1)!)[1] + ((i % 3) - 1) * (film.height / 60)"
           :text-anchor="i % 2 ? 'end' : 'start'"
           :font-size="film.height / 36"
         >
@@ -131,23 +213,34 @@ const line = (pair: readonly [Place, Place]) => {
         <title>{{ p.word }}</title>
         <circle :cx="shown(p.place)[0]" :cy="shown(p.place)[1]" :r="film.height / 130" />
       </g>
+      <path
+        v-if="cross"
+        class="cross"
+        data-testid="film-cross"
+        :d="`M${cross[0] - 30} ${cross[1]}h60M${cross[0]} ${cross[1] - 30}v60`"
+      />
     </svg>
-  </div>
+    <canvas
+      v-show="lens"
+      ref="glass"
+      class="lens"
+      :width="LENS_PX"
+      :height="LENS_PX"
+      :style="{ left: `${lens?.left ?? 0}px`, top: `${lens?.top ?? 0}px` }"
+      aria-hidden="true"
+    />
+  </FilmFrame>
 </template>
 
 <style scoped>
-.picture {
-  position: relative;
-  width: 100%;
-  max-height: 100%;
-  background: black;
-}
-video,
-svg {
-  position: absolute;
-  inset: 0;
-  width: 100%;
-  height: 100%;
+.lens {
+  inset: auto;
+  width: 132px;
+  height: 132px;
+  z-index: 1;
+  border: 2px solid white;
+  border-radius: 50%;
+  pointer-events: none;
 }
 svg.asking {
   cursor: crosshair;

@@ -1,27 +1,19 @@
-// A film of this device as the browser plays it. It is read where it lies and goes nowhere.
-
-export interface OpenFilm {
-  name: string
-  url: string
-  width: number
-  height: number
-  /** Pictures a second as the file plays them. */
-  plays: number
-  frames: number
-}
-
-export class FilmProblem extends Error {}
+// Opens a film of this device. It is read where it lies and goes nowhere.
+import { FilmProblem, type OpenFilm } from '@/lesson/look/film/film'
+import { heard, letGo, playThrough, seekTo } from '@/lesson/look/film/playing'
 
 const LARGEST = 4_000_000_000
 const TOO_SHORT = 'This film is too short to hold a swing.'
 /** A downswing alone is longer. */
 const SHORTEST_S = 0.15
-const WATCHED = 40
+const LEAST_PICTURES = 12
+/** Where in the film its rate is watched, and for how many pictures: phones change it on the way. */
+const WATCHED_AT = [0, 0.4, 0.75]
+const WATCHED = 14
 /** Slow enough that every picture of a fast film is shown. */
 const WATCHED_RATE = 0.25
-const PATIENCE_MS = 8000
-/** So slowly that hardly a picture is passed over. */
-const SHOWN_A_SECOND = 30
+/** Later than any film lasts: sought, a film without a length finds its end. */
+const BEYOND_S = 1e7
 
 /** What the file holds; FilmProblem says why it cannot be used. */
 export async function openFilm(file: File): Promise<OpenFilm> {
@@ -30,8 +22,8 @@ export async function openFilm(file: File): Promise<OpenFilm> {
   }
   if (file.size === 0) throw new FilmProblem('This file is empty.')
   const url = URL.createObjectURL(file)
+  const video = document.createElement('video')
   try {
-    const video = document.createElement('video')
     video.muted = true
     video.playsInline = true
     video.preload = 'auto'
@@ -42,56 +34,66 @@ export async function openFilm(file: File): Promise<OpenFilm> {
       'This browser cannot play this file: it is not a film it knows.',
     )
     if (video.videoWidth === 0) throw new FilmProblem('There is no picture in this file.')
-    if (!Number.isFinite(video.duration))
-      throw new FilmProblem('This film has no end: save it anew.')
-    if (video.duration < SHORTEST_S) throw new FilmProblem(TOO_SHORT)
-    const plays = await picturesASecond(video)
-    const frames = Math.round(video.duration * plays)
-    if (frames < 12) throw new FilmProblem(TOO_SHORT)
-    return {
-      name: file.name,
-      url,
-      width: video.videoWidth,
-      height: video.videoHeight,
-      plays,
-      frames,
-    }
+    const seconds = await lengthOf(video)
+    if (seconds < SHORTEST_S) throw new FilmProblem(TOO_SHORT)
+    const times = await pictureTimes(video, seconds)
+    const plays = rateOf(times)
+    if (plays === null) throw new FilmProblem('There is only one picture in this file.')
+    const frames = Math.round(seconds * plays)
+    if (frames < LEAST_PICTURES) throw new FilmProblem(TOO_SHORT)
+    const { videoWidth: width, videoHeight: height } = video
+    const uneven = isUneven(times, plays)
+    return { name: file.name, url, width, height, plays, frames, uneven, file }
   } catch (error) {
     URL.revokeObjectURL(url)
     throw error
+  } finally {
+    letGo(video)
   }
 }
 
-function heard(video: HTMLVideoElement, event: string, otherwise: string): Promise<void> {
-  return new Promise((resolve, reject) => {
-    const late = setTimeout(() => {
-      reject(new FilmProblem(otherwise))
-    }, PATIENCE_MS)
-    const end = (settle: () => void) => () => {
-      clearTimeout(late)
-      settle()
-    }
-    video.addEventListener(event, end(resolve), { once: true })
-    video.addEventListener(
-      'error',
-      end(() => {
-        reject(new FilmProblem(otherwise))
-      }),
-      { once: true },
-    )
-  })
+/** Seconds; recorders write films whose length stands only at their end. */
+async function lengthOf(video: HTMLVideoElement): Promise<number> {
+  if (!Number.isFinite(video.duration)) {
+    const found = heard(video, 'durationchange', 'This film has no end: save it anew.')
+    video.currentTime = BEYOND_S
+    await found
+    await seekTo(video, 0)
+  }
+  if (!Number.isFinite(video.duration)) {
+    throw new FilmProblem('This film has no end: save it anew.')
+  }
+  return video.duration
+}
+
+/** When pictures are shown, seconds, in a few stretches of the film. */
+async function pictureTimes(video: HTMLVideoElement, seconds: number): Promise<number[]> {
+  const times: number[] = []
+  for (const part of WATCHED_AT) {
+    if (part > 0) await seekTo(video, part * seconds)
+    const before = times.length
+    await playThrough(video, WATCHED_RATE, (t) => times.push(t) - before < WATCHED)
+  }
+  return times
 }
 
 /** Rates that cameras have; what is within one in a hundred of one of them is that one. */
 const USUAL = [24, 25, 30, 50, 60, 100, 120, 200, 240] as const
+/** Seconds: no camera is faster, and what is longer is a jump to another stretch. */
+const SHORTEST_STEP_S = 1 / 300
+const LONGEST_STEP_S = 0.5
+
+function stepsOf(times: readonly number[]): number[] {
+  const steps = times.slice(1).map((t, i) => t - (times[i] ?? 0))
+  return steps.filter((s) => s > SHORTEST_STEP_S && s < LONGEST_STEP_S)
+}
 
 /**
  * Pictures a second, from when some of them are shown, seconds. Pictures that were passed over and
  * times that a file rounds to milliseconds do no harm. Null: from one picture nothing follows.
  */
 export function rateOf(times: readonly number[]): number | null {
-  const steps = times.slice(1).map((t, i) => t - (times[i] ?? 0))
-  const real = steps.filter((s) => s > 1e-4)
+  const real = stepsOf(times)
   if (real.length === 0) return null
   const least = Math.min(...real)
   const pictures = real.reduce((sum, s) => sum + Math.round(s / least), 0)
@@ -99,111 +101,12 @@ export function rateOf(times: readonly number[]): number | null {
   return USUAL.find((rate) => Math.abs(found / rate - 1) < 0.01) ?? Math.round(found * 100) / 100
 }
 
-/** Plays the film through, and says of each picture when it is shown; `see` answers whether to go on. */
-async function playThrough(
-  video: HTMLVideoElement,
-  rate: number,
-  see: (seconds: number) => boolean,
-): Promise<void> {
-  video.playbackRate = rate
-  await video.play()
-  await new Promise<void>((done) => {
-    let quiet = setTimeout(done, PATIENCE_MS)
-    const end = () => {
-      clearTimeout(quiet)
-      done()
-    }
-    const shown = (_now: number, { mediaTime }: VideoFrameCallbackMetadata) => {
-      clearTimeout(quiet)
-      quiet = setTimeout(done, PATIENCE_MS)
-      if (see(mediaTime)) video.requestVideoFrameCallback(shown)
-      else end()
-    }
-    video.addEventListener('ended', end, { once: true })
-    video.requestVideoFrameCallback(shown)
-  })
-  video.pause()
-}
+/** A picture and the next one are a whole number of pictures apart, in a film whose rate is steady. */
+const UNEVEN = 0.2
 
-async function picturesASecond(video: HTMLVideoElement): Promise<number> {
-  const times: number[] = []
-  await playThrough(video, WATCHED_RATE, (seconds) => times.push(seconds) < WATCHED)
-  const rate = rateOf(times)
-  if (rate === null) throw new FilmProblem('There is only one picture in this file.')
-  return rate
-}
-
-/** Shows exactly this picture: sought at the middle of its time. */
-export async function seek(video: HTMLVideoElement, frame: number, plays: number): Promise<void> {
-  const wanted = (frame + 0.5) / plays
-  if (Math.abs(video.currentTime - wanted) < 1e-6) return
-  const there = new Promise<void>((done) => {
-    video.addEventListener(
-      'seeked',
-      () => {
-        done()
-      },
-      { once: true },
-    )
-  })
-  video.currentTime = wanted
-  await there
-}
-
-const SMALL = { width: 90, height: 160 } as const
-/** Grey levels: less is the sensor's noise. */
-const NOISE = 6
-
-/**
- * How much of each picture is another than the one before, and how far down that lies. The film is
- * played through; what changed over pictures that were passed over is shared out among them.
- */
-export async function motionOf(
-  film: OpenFilm,
-  onPart: (part: number) => void,
-): Promise<{ change: number[]; down: number[] }> {
-  const video = document.createElement('video')
-  video.muted = true
-  video.src = film.url
-  await heard(video, 'loadeddata', 'The film cannot be read any more: open it again.')
-  const canvas = new OffscreenCanvas(SMALL.width, SMALL.height)
-  const pen = canvas.getContext('2d', { willReadFrequently: true })
-  if (pen === null) throw new FilmProblem('This browser cannot read pictures out of a film.')
-  const change = Array<number>(film.frames).fill(0)
-  const down = Array<number>(film.frames).fill(0.5)
-  let before: { frame: number; data: Uint8ClampedArray } | null = null
-  await playThrough(video, Math.min(1, SHOWN_A_SECOND / film.plays), (seconds) => {
-    const frame = Math.min(film.frames - 1, Math.round(seconds * film.plays))
-    pen.drawImage(video, 0, 0, SMALL.width, SMALL.height)
-    const { data } = pen.getImageData(0, 0, SMALL.width, SMALL.height)
-    if (before !== null && frame > before.frame) {
-      const [moved, lies] = difference(before.data, data)
-      change.fill(moved / (frame - before.frame), before.frame + 1, frame + 1)
-      down.fill(lies, before.frame + 1, frame + 1)
-    }
-    before = { frame, data }
-    onPart(frame / film.frames)
-    return frame < film.frames - 1
-  })
-  return { change, down }
-}
-
-/** Of two pictures: how much changed, and how far down, 0 to 1. */
-export function difference(
-  before: Uint8ClampedArray,
-  now: Uint8ClampedArray,
-): [moved: number, lies: number] {
-  let moved = 0
-  let weighted = 0
-  for (let pixel = 0; pixel < before.length / 4; pixel++) {
-    let off = 0
-    for (let colour = 0; colour < 3; colour++) {
-      off += (now[4 * pixel + colour] ?? 0) - (before[4 * pixel + colour] ?? 0)
-    }
-    off = Math.abs(off) / 3
-    if (off < NOISE) continue
-    moved += off
-    weighted += (off * Math.floor(pixel / SMALL.width)) / SMALL.height
-  }
-  return [moved, moved > 0 ? Math.min(1, weighted / moved) : 0.5]
+/** Whether pictures come at other times than the rate says. */
+export function isUneven(times: readonly number[], rate: number): boolean {
+  const off = stepsOf(times).map((s) => s * rate - Math.round(s * rate))
+  if (off.length === 0) return false
+  return Math.sqrt(off.reduce((sum, o) => sum + o * o, 0) / off.length) > UNEVEN
 }

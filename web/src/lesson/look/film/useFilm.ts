@@ -3,7 +3,7 @@ import { computed, onScopeDispose, ref, shallowRef, watch, type Ref } from 'vue'
 import { ask, ApiError, client, type Shape } from '@/api/client'
 import { useKnowledge } from '@/api/knowledge'
 import { newId } from '@/api/page'
-import { FilmProblem, motionOf, openFilm, type OpenFilm } from '@/lesson/look/film/openFilm'
+import { sentenceOf, type OpenFilm } from '@/lesson/look/film/film'
 import {
   nextPoint,
   touched,
@@ -15,6 +15,9 @@ import {
   type SwingEvent,
   type Wanted,
 } from '@/lesson/look/film/marking'
+import { motionOf } from '@/lesson/look/film/motion'
+import { openFilm } from '@/lesson/look/film/openFilm'
+import { usePlaying } from '@/lesson/look/film/usePlaying'
 import { useOfLesson } from '@/lesson/ofLesson'
 import type { OpenLesson } from '@/lesson/useLesson'
 
@@ -88,24 +91,35 @@ export function useFilm(open: OpenLesson, blockId: Ref<string | null>) {
       const bare = { view, width, height, fps: plays, events: {}, points: {} }
       marks.value = again ? (again.marks as Marks) : bare
     } catch (error) {
-      problem.value = error instanceof FilmProblem ? error.message : 'This film cannot be opened.'
+      problem.value = sentenceOf(error, 'This film cannot be opened.')
     }
   }
   function close(): void {
     if (film.value) URL.revokeObjectURL(film.value.url)
+    playing.stop()
     film.value = null
   }
   onScopeDispose(close)
 
-  function step(by: number): void {
-    if (film.value) frame.value = Math.min(film.value.frames - 1, Math.max(0, frame.value + by))
+  const playing = usePlaying(film, () => marks.value?.fps ?? 1, frame)
+  /** This picture, standing. */
+  function show(at: number): void {
+    playing.stop()
+    frame.value = at
   }
   function mark(event: SwingEvent, at = frame.value): void {
     if (marks.value) keep(withEvent(marks.value, event, at))
   }
   function goTo(event: SwingEvent): void {
     const at = marks.value?.events?.[event]
-    if (at !== undefined) frame.value = at
+    if (at !== undefined) show(at)
+  }
+  /** What the student believes a measure to be; null: they are asked again. */
+  function feel(measure: string, value: number | null): void {
+    if (!marks.value) return
+    const others = Object.entries(marks.value.felt ?? {}).filter(([name]) => name !== measure)
+    const felt = Object.fromEntries(value === null ? others : [...others, [measure, value]])
+    keep({ ...marks.value, felt })
   }
   /** The events as the film's own movement proposes them; what is marked already stays. */
   async function find(): Promise<void> {
@@ -121,9 +135,7 @@ export function useFilm(open: OpenLesson, blockId: Ref<string | null>) {
       problem.value =
         error instanceof ApiError
           ? `${error.message} ${error.hint}`
-          : error instanceof FilmProblem
-            ? error.message
-            : 'The film could not be looked through. Mark the events by hand.'
+          : sentenceOf(error, 'The film could not be looked through. Mark the events by hand.')
     } finally {
       finding.value = null
     }
@@ -166,6 +178,7 @@ export function useFilm(open: OpenLesson, blockId: Ref<string | null>) {
   }
 
   return {
+    id,
     film,
     marks,
     frame,
@@ -181,7 +194,12 @@ export function useFilm(open: OpenLesson, blockId: Ref<string | null>) {
     asking,
     take,
     close,
-    step,
+    playing: playing.playing,
+    speed: playing.speed,
+    rate: playing.rate,
+    step: playing.step,
+    show,
+    feel,
     mark,
     goTo,
     find,

@@ -1,0 +1,222 @@
+<script setup lang="ts">
+// The ruler itself: eight events, a scale, and the few points that the looks need.
+import { computed, useTemplateRef } from 'vue'
+import { useKnowledge } from '@/api/knowledge'
+import FilmPicture from '@/lesson/look/film/FilmPicture.vue'
+import FilmMeasures from '@/lesson/look/film/FilmMeasures.vue'
+import FilmSteps from '@/lesson/look/film/FilmSteps.vue'
+import FilmStills from '@/lesson/look/film/FilmStills.vue'
+import KeepFilm from '@/lesson/look/film/KeepFilm.vue'
+import KeepStill from '@/lesson/look/film/KeepStill.vue'
+import { EVENTS, mirrored, wantedBy, type Place, type SwingEvent } from '@/lesson/look/film/marking'
+import type { useFilm } from '@/lesson/look/film/useFilm'
+import { useOpenLesson } from '@/lesson/openLesson'
+import ChooseOne from '@/ui/ChooseOne.vue'
+import { typedNumber } from '@/ui/units'
+
+const { ruler } = defineProps<{ ruler: ReturnType<typeof useFilm> }>()
+const known = useKnowledge()
+const { lesson } = useOpenLesson()
+const { film, marks, frame, finding, ends, scaleBy, scaleCm, asking, id } = ruler
+const { playing, speed, rate } = ruler
+
+const scales = computed(() => known.all.film.scales.map((s) => ({ id: s.id, word: s.name })))
+const needsLength = computed(() => scaleBy.value === 'known' || scaleBy.value === 'club')
+const points = computed(() => {
+  const at = Object.entries(marks.value?.events ?? {}).filter(([, f]) => f === frame.value)
+  return known.all.film.points.flatMap((p) =>
+    at.flatMap(([event]) => {
+      const place = marks.value?.points?.[p.id]?.[event]
+      const at = { point: p.id, event: event as SwingEvent }
+      return place ? [{ ...at, word: p.name, place: place as Place }] : []
+    }),
+  )
+})
+/** What is measured on this picture, as the line or corner that it is. */
+const drawn = computed(() => {
+  const { events = {}, points: places = {} } = marks.value ?? {}
+  return (ruler.read.value?.measures ?? []).flatMap((found) => {
+    const measure = ruler.measures.value.find((m) => m.id === found.id)
+    if (!measure || events[measure.event] !== frame.value) return []
+    const ends = wantedBy(measure).flatMap(({ point, event }) => {
+      const place = places[point]?.[event]
+      return place ? [place as Place] : []
+    })
+    const unit = found.unit === 'deg' ? '°' : ' cm'
+    return [{ id: found.id, places: ends, text: `${found.value.toFixed(0)}${unit}` }]
+  })
+})
+/** Whether the file plays slower than life: the swing's own timing says. */
+const rates = computed(() => ruler.read.value?.rates ?? [])
+const slow = computed(() => {
+  const [rate] = rates.value
+  return rate !== undefined && !rates.value.includes(marks.value?.fps ?? 0) ? rate : null
+})
+const impossible = computed(() => ruler.read.value !== null && rates.value.length === 0)
+const picture = useTemplateRef<InstanceType<typeof FilmPicture>>('picture')
+const event = computed(() => EVENTS.find((e) => marks.value?.events?.[e.id] === frame.value))
+const inPicture = computed(() =>
+  drawn.value.map((d) => ({
+    ...d,
+    places: d.places.map((p) =>
+      mirrored(p, film.value?.width ?? 0, lesson.value.student.handedness),
+    ),
+  })),
+)
+</script>
+
+<template>
+  <template v-if="film && marks">
+    <p class="asked strong" role="status" data-testid="film-asked">
+      {{ asking ?? (marks.scale ? 'Nothing more to touch.' : 'First the events, then a scale.') }}
+    </p>
+    <div class="left">
+      <FilmPicture
+        ref="picture"
+        :film="film"
+        :frame="frame"
+        :marks="marks"
+        :hand="lesson.student.handedness"
+        :points="points"
+        :drawn="drawn"
+        :asking="asking"
+        :rate="rate"
+        @touched="ruler.touch"
+        @moved="ruler.move"
+        @at="(f) => (frame = f)"
+        @ended="playing = false"
+      />
+      <FilmSteps
+        v-model:frame="frame"
+        v-model:playing="playing"
+        v-model:speed="speed"
+        :frames="film.frames"
+        :time="`${(frame / marks.fps).toFixed(3)} s`"
+        @step="ruler.step"
+      />
+    </div>
+    <div class="right">
+      <div class="events" role="group" aria-label="Events of the swing">
+        <v-btn
+          v-for="e in EVENTS"
+          :key="e.id"
+          size="small"
+          :variant="marks.events?.[e.id] === frame ? 'flat' : 'outlined'"
+          :color="marks.events?.[e.id] === frame ? 'primary' : undefined"
+          @click="marks.events?.[e.id] === undefined ? ruler.mark(e.id) : ruler.goTo(e.id)"
+        >
+          {{ e.word }}
+          <span v-if="marks.events?.[e.id] !== undefined" class="number">{{
+            marks.events[e.id]
+          }}</span>
+        </v-btn>
+      </div>
+      <div class="row">
+        <v-btn :loading="finding !== null" @click="ruler.find">Find the events</v-btn>
+        <ChooseOne
+          name="This picture is"
+          :options="EVENTS"
+          :on="event?.id ?? null"
+          class="which"
+          @chosen="(e) => ruler.mark(e)"
+        />
+      </div>
+      <p v-if="finding !== null" class="quiet" role="status">
+        Looking through the film, {{ Math.round(finding * 100) }} %
+      </p>
+      <p v-if="film.uneven" role="note">
+        The pictures of this film come at uneven times: a step may show the same picture twice, and
+        an event is good to a picture.
+      </p>
+      <p v-if="slow" role="note">
+        From top to impact takes longer than a downswing can: was it filmed at {{ slow }} pictures a
+        second? <v-btn size="small" @click="ruler.filmedAt(slow)">Yes, at {{ slow }}</v-btn>
+      </p>
+      <p v-else-if="impossible" role="note" class="problem">
+        Top and impact are not a downswing apart at any speed: mark them again.
+      </p>
+      <div class="row">
+        <ChooseOne
+          name="What gives the scale"
+          :options="scales"
+          :on="scaleBy"
+          class="which"
+          @chosen="(s) => (scaleBy = s)"
+        />
+        <v-text-field
+          v-if="needsLength"
+          :model-value="scaleCm === null ? '' : String(scaleCm)"
+          label="Its length, cm"
+          class="length"
+          density="compact"
+          hide-details
+          inputmode="decimal"
+          @update:model-value="(v: string) => (scaleCm = typedNumber(v) ?? null)"
+        />
+        <v-btn :disabled="needsLength && !scaleCm" @click="ends = { what: 'scale', first: null }">{{
+          marks.scale ? 'Scale again' : 'Touch the scale'
+        }}</v-btn>
+        <v-btn @click="ends = { what: 'ground', first: null }">{{
+          marks.ground ? 'Ground again' : 'Touch the ground'
+        }}</v-btn>
+      </div>
+      <FilmMeasures :ruler="ruler" />
+      <KeepStill
+        :film-id="id"
+        :event="event?.id ?? null"
+        :drawn="inPicture"
+        :video="() => picture?.video() ?? null"
+      />
+      <FilmStills />
+      <KeepFilm :id="id" :film="film" />
+      <div class="row">
+        <v-btn variant="text" :href="film.url" :download="film.name">Save the file</v-btn>
+        <v-btn variant="text" @click="ruler.close">Put this film away</v-btn>
+      </div>
+    </div>
+  </template>
+</template>
+
+<style scoped>
+.left,
+.right {
+  display: grid;
+  gap: 10px;
+  align-content: start;
+}
+.asked {
+  grid-column: 1 / -1;
+  min-height: 1.5em;
+  font-size: var(--text-lead);
+}
+.events,
+.row {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 8px;
+}
+.events .number {
+  margin-left: 6px;
+}
+.which {
+  min-width: 200px;
+}
+.length {
+  flex: 0 0 150px;
+}
+/* the picture and its steps stand on one screen */
+.left :deep(.picture) {
+  width: auto;
+  max-width: 100%;
+  height: max(300px, calc(100vh - 376px));
+  justify-self: center;
+}
+@media (max-width: 800px) {
+  .left :deep(.picture) {
+    width: auto;
+    height: 46vh;
+    justify-self: center;
+  }
+}
+</style>

@@ -1,0 +1,83 @@
+// A film in a video element: awaited, shown picture by picture, played through.
+import { FilmProblem, type OpenFilm } from '@/lesson/look/film/film'
+
+const PATIENCE_MS = 8000
+
+/** Waits for an event of the video; FilmProblem with these words when it fails or never comes. */
+export function heard(video: HTMLVideoElement, event: string, otherwise: string): Promise<void> {
+  return new Promise((resolve, reject) => {
+    const late = setTimeout(() => {
+      reject(new FilmProblem(otherwise))
+    }, PATIENCE_MS)
+    const end = (settle: () => void) => () => {
+      clearTimeout(late)
+      settle()
+    }
+    video.addEventListener(event, end(resolve), { once: true })
+    video.addEventListener(
+      'error',
+      end(() => {
+        reject(new FilmProblem(otherwise))
+      }),
+      { once: true },
+    )
+  })
+}
+
+/** Plays the film through, and says of each picture when it is shown; `see` answers whether to go on. */
+export async function playThrough(
+  video: HTMLVideoElement,
+  rate: number,
+  see: (seconds: number) => boolean,
+): Promise<void> {
+  video.playbackRate = rate
+  await video.play()
+  await new Promise<void>((done) => {
+    let quiet = setTimeout(done, PATIENCE_MS)
+    const end = () => {
+      clearTimeout(quiet)
+      done()
+    }
+    const shown = (_now: number, { mediaTime }: VideoFrameCallbackMetadata) => {
+      clearTimeout(quiet)
+      quiet = setTimeout(done, PATIENCE_MS)
+      if (see(mediaTime)) video.requestVideoFrameCallback(shown)
+      else end()
+    }
+    video.addEventListener('ended', end, { once: true })
+    video.requestVideoFrameCallback(shown)
+  })
+  video.pause()
+}
+
+/** Shows exactly this picture: sought at the middle of its time. */
+export async function seek(video: HTMLVideoElement, frame: number, plays: number): Promise<void> {
+  await seekTo(video, (frame + 0.5) / plays)
+}
+
+/** Goes to a moment, seconds, and waits until its picture is there. */
+export async function seekTo(video: HTMLVideoElement, seconds: number): Promise<void> {
+  if (Math.abs(video.currentTime - seconds) < 1e-6) return
+  const there = new Promise<void>((done) => {
+    video.addEventListener(
+      'seeked',
+      () => {
+        done()
+      },
+      { once: true },
+    )
+  })
+  video.currentTime = seconds
+  await there
+}
+
+/** The picture that is shown at this time of the file, seconds. */
+export function frameAt(seconds: number, { plays, frames }: OpenFilm): number {
+  return Math.min(frames - 1, Math.max(0, Math.round(seconds * plays)))
+}
+
+/** A video element that is no longer needed keeps its decoded pictures until it is told. */
+export function letGo(video: HTMLVideoElement): void {
+  video.removeAttribute('src')
+  video.load()
+}
