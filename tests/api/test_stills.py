@@ -41,12 +41,12 @@ def test_at_most_two_and_each_is_deleted_alone(client: TestClient, lesson: Json)
     assert full.status_code == 409
     assert full.json()["message"] == "A lesson holds at most 2 stills."
     url = f"/api/lessons/{lesson['id']}/stills/a"
-    shown = client.get(f"{url}.jpg").raise_for_status()
+    shown = client.get(f"{url}/picture").raise_for_status()
     assert shown.headers["content-type"] == "image/jpeg"
     assert shown.headers["cache-control"] == "no-store"
     assert Image.open(io.BytesIO(shown.content)).size == (270, 480)
     assert [s["id"] for s in client.delete(url).json()["stills"]] == ["b"]
-    assert client.get(f"{url}.jpg").status_code == 404
+    assert client.get(f"{url}/picture").status_code == 404
     client.post(f"/api/lessons/{lesson['id']}/undo")
     assert [s["id"] for s in client.get(f"/api/lessons/{lesson['id']}").json()["stills"]] == ["b"]
 
@@ -58,7 +58,7 @@ def test_what_is_deleted_is_gone_from_the_file(
     out = io.BytesIO()
     Image.fromarray(noise).save(out, "JPEG", quality=70)
     still(client, lesson, "a", picture=base64.b64encode(out.getvalue()).decode())
-    kept = client.get(f"/api/lessons/{lesson['id']}/stills/a.jpg").content
+    kept = client.get(f"/api/lessons/{lesson['id']}/stills/a/picture").content
     database = Path(str(engine.url.database))
     part = base64.b64encode(kept)[3000:3080]
 
@@ -92,7 +92,7 @@ def test_what_a_camera_writes_beside_the_picture_is_left_out(
     exif = Image.Exif()
     exif[0x010E] = "behind the barn"
     still(client, lesson, "a", picture=picture(2600, 1200, exif=exif)).raise_for_status()
-    kept = client.get(f"/api/lessons/{lesson['id']}/stills/a.jpg").content
+    kept = client.get(f"/api/lessons/{lesson['id']}/stills/a/picture").content
     assert b"behind the barn" not in kept
     assert Image.open(io.BytesIO(kept)).size == (1280, 591)
 

@@ -12,7 +12,8 @@ from firm_footing.store.database import open_database
 from firm_footing.store.exchange import TABLES, bring_in, export
 from firm_footing.store.notes import put_note
 from firm_footing.store.opening import CannotOpenError
-from firm_footing.store.tables import Lesson
+from firm_footing.store.stills import put_still
+from firm_footing.store.tables import Lesson, Still
 
 
 @pytest.fixture(scope="module")
@@ -25,6 +26,7 @@ def exported(tmp_path_factory: pytest.TempPathFactory, knowledge: Knowledge) -> 
         lesson = session.exec(select(Lesson)).first()
         assert lesson is not None
         put_note(session, lesson.id, "n", "Bring the short tees.")
+        put_still(session, Still(id="s", lesson_id=lesson.id, consent="student", jpeg_base64="/9"))
         assert export(session, folder / "all.zip") > 300
     engine.dispose()
     return folder / "all.zip"
@@ -60,11 +62,11 @@ def test_an_export_from_before_there_were_instructors_comes_in(
     with zipfile.ZipFile(older, "w") as archive:
         for name, data in content(exported).items():
             if name != "instructor.jsonl":
-                archive.writestr(name, data.replace(b'"version": 2', b'"version": 1'))
+                archive.writestr(name, data.replace(b'"version": 3', b'"version": 1'))
     engine = open_database(tmp_path / "own.db")
     with Session(engine) as session:
         assert bring_in(session, older).added > 300
-        assert bring_in(session, exported).added == 3  # the instructor, and two films
+        assert bring_in(session, exported).added == 4  # the instructor, two films, and a still
     engine.dispose()
 
 

@@ -89,7 +89,7 @@ def delete_still(
 
 
 @router.get(
-    "/lessons/{lesson_id}/stills/{still_id}.jpg",
+    "/lessons/{lesson_id}/stills/{still_id}/picture",
     summary="The picture of a still",
     responses=responses(404, 422),
     response_class=Response,

@@ -10,7 +10,9 @@ import FilmTogether from '@/lesson/look/film/FilmTogether.vue'
 import { useFilm } from '@/lesson/look/film/useFilm'
 import { useOtherFilm } from '@/lesson/look/film/useOtherFilm'
 import { useOpenLesson } from '@/lesson/openLesson'
+import ChooseOne from '@/ui/ChooseOne.vue'
 import OneOf from '@/ui/OneOf.vue'
+import { usePhone } from '@/ui/usePhone'
 
 const props = defineProps<{ blockId: string | null }>()
 const { open } = useOpenLesson()
@@ -24,6 +26,7 @@ const MODES = [
   { id: 'compared', word: 'Before and after' },
   { id: 'felt', word: 'Feel and real' },
 ] as const
+const isPhone = usePhone()
 const mode = ref<(typeof MODES)[number]['id']>('measure')
 const isOpen = computed(() => film.value !== null && marks.value !== null)
 
@@ -49,7 +52,16 @@ function keys(event: KeyboardEvent): void {
     <p v-if="problem" role="alert" class="problem wide">{{ problem }}</p>
     <FilmBegin v-if="!isOpen" :ruler="ruler" />
     <template v-else>
+      <ChooseOne
+        v-if="isPhone"
+        class="wide"
+        name="What the film is for"
+        :options="MODES"
+        :on="mode"
+        @chosen="(m) => (mode = m)"
+      />
       <OneOf
+        v-else
         class="wide"
         name="What the film is for"
         :words="MODES"

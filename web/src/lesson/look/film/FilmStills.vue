@@ -15,7 +15,7 @@ function wordOf(still: Still): string {
   const measure = known.all.film.measures.find((m) => m.id === still.measure)?.name
   return [measure, event].filter(Boolean).join(', ') || 'a picture out of the film'
 }
-const addressOf = (still: Still) => `/api/lessons/${lesson.value.id}/stills/${still.id}.jpg`
+const addressOf = (still: Still) => `/api/lessons/${lesson.value.id}/stills/${still.id}/picture`
 function remove(id: string): void {
   deleting.value = null
   open.deleteStill(id)
