@@ -13,7 +13,7 @@ from statistics import median
 from playwright.sync_api import Browser, sync_playwright
 from tests.browser.conftest import FLAGS
 
-from bench import trace
+from bench import film, trace
 from firm_footing.api.app import SCREENS
 
 Row = tuple[str, str, str]
@@ -41,6 +41,7 @@ def measure() -> Iterator[Row]:
             marks = _marks(browser)
             yield "a ball logged, from lifting to its mark", "100 ms", f"{median(marks):.0f} ms"
             yield from trace.playing(browser, URL)
+            yield from film.stepping(browser, URL)
             browser.close()
         finally:
             server.terminate()

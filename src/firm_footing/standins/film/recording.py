@@ -17,6 +17,8 @@ from firm_footing.standins.film.marking import Filmed
 
 CODECS: Final = {".mp4": "libx264", ".webm": "libvpx-vp9"}
 """Ending of the file to how it is written."""
+KEYS_A_SECOND: Final = 16
+"""Whole pictures, from which a player decodes on to the one that it is asked for."""
 
 
 def record(
@@ -46,16 +48,24 @@ def record(
 
 
 def write(
-    drawn: Iterator[Picture], size: tuple[int, int], to: Path, codec: str, fps: float
+    drawn: Iterator[Picture],
+    size: tuple[int, int],
+    to: Path,
+    codec: str,
+    fps: float,
+    preset: str = "veryfast",
 ) -> None:
-    """Pictures of this width and height into a file; a key picture every half second."""
+    """Pictures of this width and height into a file; sixteen key pictures a second.
+
+    preset : of H.264, how much work makes the file smaller
+    """
     with av.open(str(to), "w") as container:
         stream: Any = container.add_stream(codec, rate=round(fps))
         stream.width, stream.height = size
         stream.pix_fmt = "yuv420p"
-        stream.gop_size = max(1, round(fps / 2))
+        stream.gop_size = max(1, round(fps / KEYS_A_SECOND))
         if codec == "libx264":
-            stream.options = {"preset": "veryfast", "crf": "24"}
+            stream.options = {"preset": preset, "crf": "24"}
         else:
             stream.options = {"deadline": "realtime", "cpu-used": "8", "crf": "34", "b:v": "0"}
         for picture in drawn:

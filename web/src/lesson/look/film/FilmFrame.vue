@@ -14,6 +14,8 @@ const props = defineProps<{
 const emit = defineEmits<{ at: [frame: number]; ended: []; shown: [] }>()
 const video = useTemplateRef<HTMLVideoElement>('video')
 const ready = ref(false)
+/** The picture that is on the page. */
+const onPage = ref<number | null>(null)
 
 let busy = false
 /** The newest wanted picture; those asked for meanwhile are passed over. */
@@ -26,6 +28,7 @@ async function show(): Promise<void> {
     await seek(video.value, at, props.film.plays)
   }
   busy = false
+  onPage.value = at
   emit('shown')
 }
 
@@ -73,7 +76,11 @@ defineExpose({ video })
 </script>
 
 <template>
-  <div class="frame" :style="{ aspectRatio: `${film.width} / ${film.height}` }">
+  <div
+    class="frame"
+    :data-shown="onPage"
+    :style="{ aspectRatio: `${film.width} / ${film.height}` }"
+  >
     <video ref="video" :src="film.url" muted playsinline preload="auto" @ended="emit('ended')" />
     <slot />
   </div>
