@@ -9,8 +9,10 @@ import tempfile
 import time
 import urllib.request
 from collections.abc import Callable
+from functools import cache
 from pathlib import Path
 from typing import Any
+from uuid import uuid4
 
 from playwright.sync_api import Page, sync_playwright
 
@@ -18,8 +20,7 @@ FOLDER = Path(__file__).parents[1] / "docs" / "screenshots"
 PORT = 8766
 URL = f"http://127.0.0.1:{PORT}"
 FLAGS = ["--no-sandbox", "--disable-gpu", "--disable-background-networking", "--disable-quic"]
-DESK, TABLET, PHONE = (1280, 800), (820, 1180), (390, 844)
-BAY_LEFT = {"mode": "bay", "sides": "left_right", "distance": "m"}
+DESK, PHONE = (1280, 800), (390, 844)
 
 Act = Callable[[Page], object]
 
@@ -47,11 +48,6 @@ def half_way_down(page: Page) -> None:
     page.mouse.click(curve["x"] + curve["width"] * 0.6, curve["y"] + curve["height"] * 0.6)
 
 
-def without_a_mat(page: Page) -> None:
-    """The feel tests."""
-    page.get_by_role("button", name="No mat").click()
-
-
 def sheet(page: Page) -> None:
     """Wait for the page that goes home."""
     page.frame_locator("iframe").get_by_role("heading").first.wait_for()
@@ -67,67 +63,119 @@ def fat(page: Page) -> None:
     page.locator("[data-miss=fat]").click()
 
 
-def filmed(page: Page) -> None:
-    """A swing under the ruler, measured as far as its downswing."""
-    with tempfile.TemporaryDirectory() as folder:
-        out = Path(folder) / "swing.mp4"
-        what = ["--cause", "trail_heel_pops", "--fps", "60", "--height", "960", "--seed", "5"]
-        film = [sys.executable, "-m", "firm_footing", "film", "--out", str(out), *what]
-        subprocess.run(film, check=True, stdout=subprocess.DEVNULL)
-        truth = json.loads(out.with_suffix(".truth.json").read_text())
-        page.get_by_role("button", name="Film", exact=True).click()
-        page.locator("input[type=file]").set_input_files(out)
-        page.get_by_role("button", name="Find the events").click()
-        page.get_by_text("Looking through the film").wait_for()
-        page.get_by_text("Looking through the film").wait_for(state="detached", timeout=90_000)
-    marks, picture = truth["marks"], page.get_by_test_id("film-picture")
+@cache
+def film(name: str) -> Path:
+    """A film of the invented player, with its truth beside it."""
+    out = Path(tempfile.mkdtemp(prefix="films-")) / f"{name}.mp4"
+    what = ["--fps", "60", "--height", "960", "--seed", "5", *FILMS[name]]
+    command = [sys.executable, "-m", "firm_footing", "film", "--out", str(out), *what]
+    subprocess.run(command, check=True, stdout=subprocess.DEVNULL)
+    return out
 
-    def touch(place: list[float]) -> None:
-        box = picture.bounding_box()
-        assert box
-        x = box["x"] + place[0] / marks["width"] * box["width"]
-        page.mouse.click(x, box["y"] + place[1] / marks["height"] * box["height"])
-        page.wait_for_timeout(400)
 
-    for what_for, ends in (
-        ("Touch the scale", [marks["scale"]["start"], marks["scale"]["end"]]),
-        ("Touch the ground", marks["ground"]),
-    ):
-        page.get_by_role("button", name=what_for).click()
-        for end in ends:
-            touch(end)
-    points = page.request.get(f"{URL}/api/knowledge").json()["film"]["points"]
-    ids = {p["ask"]: p["id"] for p in points}
-    for _ in range(21):
-        said = page.get_by_test_id("film-asked").inner_text()
-        if said not in ids:
-            break
-        frame = int(page.get_by_test_id("film-frame").inner_text().split()[0])
-        touch(truth["points"][ids[said]][frame])
+FILMS = {
+    "down the line": ["--cause", "trail_heel_pops"],
+    "front": ["--cause", "trail_heel_pops", "--view", "face_on"],
+    "after": [],
+}
+
+
+def marked(page: Page, *names: str) -> None:
+    """Keep all marks of these films with the lesson, once."""
+    lesson = page.url.split("/lessons/")[1].split("/")[0]
+    url = f"{URL}/api/lessons/{lesson}/films"
+    there = {f["name"] for f in page.request.get(url).json()}
+    for path in (film(name) for name in names):
+        if path.name not in there:
+            truth = json.loads(path.with_suffix(".truth.json").read_text())
+            body = {"marks": {**truth["marks"], "block": None}, "name": path.name}
+            page.request.put(f"{url}/{uuid4()}", data=body)
+
+
+def opened(page: Page, name: str) -> None:
+    """Put a film under the ruler."""
+    page.get_by_role("button", name="Film", exact=True).click()
+    page.locator("input[type=file]").set_input_files(film(name))
+    page.get_by_test_id("film-frame").wait_for()
+
+
+def beside(page: Page, what: str, field: str, name: str) -> None:
+    """Put a second film beside it."""
+    page.get_by_role("button", name=what).click()
+    page.get_by_label(field, exact=True).first.click(force=True)
+    page.get_by_role("option").filter(has_text=f"{name}.mp4").first.click()
+    page.locator("input[type=file]").set_input_files(film(name))
+    page.get_by_label(field, exact=True).first.blur()
+
+
+def measured(page: Page) -> None:
+    """Down the line, at impact."""
+    marked(page, "down the line")
+    opened(page, "down the line")
     page.get_by_role("button", name=re.compile("^Impact")).click()
     page.wait_for_timeout(1500)
 
 
-PICTURES: list[tuple[str, str, tuple[int, int], Act | None, dict[str, str]]] = [
-    ("day", "/", DESK, None, {}),
-    ("student", "student:Marit", DESK, along_time, {}),
-    ("shots", "Oda", DESK, second_cause, {}),
-    ("shots-left-hander-bay", "Jory", DESK, None, BAY_LEFT),
-    ("shots-read", "Wendel", DESK, read, {}),
-    ("shots-tablet", "Oda", TABLET, second_cause, {}),
-    ("shots-phone", "Wendel", PHONE, None, {}),
-    ("look", "Oda/look", DESK, None, {}),
-    ("film", "Bastian/look", DESK, filmed, {}),
-    ("pressure", "Marit/pressure", DESK, half_way_down, {}),
-    ("feel-tests", "Wendel/pressure", DESK, without_a_mat, {}),
-    ("listen", "Marit/listen", DESK, None, {}),
-    ("decide", "Ines/decide", DESK, None, {}),
-    ("drill", "Fenn/drill", DESK, None, {}),
-    ("retest", "Fenn/retest", DESK, None, {}),
-    ("send", "Petra/send", DESK, sheet, {}),
-    ("casebook", "/casebook", DESK, None, {}),
-    ("map", "/map", DESK, fat, {}),
-    ("settings", "/settings", DESK, None, {}),
+def from_the_front(page: Page) -> None:
+    """Face on, on a phone."""
+    marked(page, "front")
+    opened(page, "front")
+    page.get_by_role("button", name=re.compile("^Impact")).click()
+    page.wait_for_timeout(1500)
+    page.get_by_test_id("film-asked").scroll_into_view_if_needed()
+
+
+def together(page: Page) -> None:
+    """Two films and the pressure, as the shaft is level coming down."""
+    marked(page, "down the line", "front")
+    opened(page, "down the line")
+    page.get_by_role("button", name=re.compile("^Shaft level down")).click()
+    beside(page, "With film and pressure", "Second film", "front")
+    page.get_by_test_id("film-other").wait_for()
+    page.wait_for_timeout(1500)
+
+
+def compared(page: Page) -> None:
+    """The outlines before and after, and what changed."""
+    marked(page, "down the line", "after")
+    opened(page, "after")
+    beside(page, "Before and after", "Compared with", "down the line")
+    page.locator("figure .laid").first.wait_for()
+    page.get_by_role("button", name="Outlines, one upon the other").click()
+    page.wait_for_timeout(2500)
+
+
+def felt(page: Page) -> None:
+    """The student believed that the heel stays down."""
+    marked(page, "down the line")
+    opened(page, "down the line")
+    page.get_by_role("button", name="Feel and real").click()
+    page.get_by_label(re.compile("^Felt:")).fill("0")
+    page.get_by_label(re.compile("^Felt:")).press("Enter")
+    page.get_by_role("button", name="Keep this picture").wait_for()
+    page.wait_for_timeout(1500)
+
+
+PICTURES: list[tuple[str, str, tuple[int, int], Act | None]] = [
+    ("day", "/", DESK, None),
+    ("student", "student:Marit", DESK, along_time),
+    ("shots", "Oda", DESK, second_cause),
+    ("shots-read", "Wendel", DESK, read),
+    ("look", "Oda/look", DESK, None),
+    ("film", "Bastian/look", DESK, measured),
+    ("film-front-phone", "Bastian/look", PHONE, from_the_front),
+    ("film-together", "Marit/look", DESK, together),
+    ("film-compared", "Bastian/look", DESK, compared),
+    ("film-felt", "Bastian/look", DESK, felt),
+    ("pressure", "Marit/pressure", DESK, half_way_down),
+    ("listen", "Marit/listen", DESK, None),
+    ("decide", "Ines/decide", DESK, None),
+    ("drill", "Fenn/drill", DESK, None),
+    ("retest", "Fenn/retest", DESK, None),
+    ("send", "Petra/send", DESK, sheet),
+    ("casebook", "/casebook", DESK, None),
+    ("map", "/map", DESK, fat),
+    ("settings", "/settings", DESK, None),
 ]
 
 
@@ -144,7 +192,7 @@ def address(where: str, day: dict[str, Any]) -> str:
 
 
 def main() -> None:
-    """Start the demo, take every picture, stop it."""
+    """Start the demo, take every picture, or those named, stop it."""
     FOLDER.mkdir(parents=True, exist_ok=True)
     command = [sys.executable, "-m", "firm_footing", "demo", "--port", str(PORT)]
     with subprocess.Popen(command, stdout=subprocess.DEVNULL) as server, sync_playwright() as p:
@@ -157,10 +205,10 @@ def main() -> None:
                     time.sleep(0.1)
             path = shutil.which("chromium") or shutil.which("chromium-headless-shell")
             browser = p.chromium.launch(executable_path=path, args=FLAGS)
-            for name, where, (width, height), act, settings in PICTURES:
+            for name, where, (width, height), act in PICTURES:
+                if sys.argv[1:] and name not in sys.argv[1:]:
+                    continue
                 page = browser.new_page(viewport={"width": width, "height": height}, locale="en-GB")
-                kept = json.dumps(settings)
-                page.add_init_script(f"localStorage.setItem('firm-footing-settings', '{kept}')")
                 page.goto(URL + address(where, day))
                 page.wait_for_load_state("networkidle")
                 if act is not None:

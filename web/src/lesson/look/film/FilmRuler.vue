@@ -54,7 +54,7 @@ function keys(event: KeyboardEvent): void {
     <template v-else>
       <ChooseOne
         v-if="isPhone"
-        class="wide"
+        class="wide list"
         name="What the film is for"
         :options="MODES"
         :on="mode"
@@ -93,6 +93,9 @@ function keys(event: KeyboardEvent): void {
 .wide {
   grid-column: 1 / -1;
   justify-self: start;
+}
+.list {
+  min-width: 280px;
 }
 @media (max-width: 800px) {
   .ruler {

@@ -80,12 +80,9 @@ export function useFilm(open: OpenLesson, blockId: Ref<string | null>) {
       film.value = opened
       frame.value = 0
       const { name, width, height, plays } = opened
+      // the same file goes on with its marks, and with the side it was marked from
       const again = films.found.value?.find(
-        (f) =>
-          f.name === name &&
-          f.marks.view === view &&
-          f.marks.width === width &&
-          f.marks.height === height,
+        (f) => f.name === name && f.marks.width === width && f.marks.height === height,
       )
       id.value = again?.id ?? newId()
       const bare = { view, width, height, fps: plays, events: {}, points: {} }
