@@ -75,7 +75,7 @@ def test_a_film_with_a_drill_measures_but_does_not_count(
     plain = get(client, lesson, "diagnosis")["ranking"]["causes"]
     put(client, lesson, marks, block_id="trial")
     (film,) = get(client, lesson, "films")
-    assert (film["counts"], len(film["measures"])) == (False, 16)
+    assert (film["counts"], len(film["measures"])) == (False, 17)
     assert get(client, lesson, "diagnosis")["ranking"]["causes"] == plain
 
 

@@ -9,6 +9,7 @@ from firm_footing.core.case import Film
 from firm_footing.core.film import FilmError, read_film
 from firm_footing.core.film.compare import changes, laid_together
 from firm_footing.core.film.felt import FeltAndSeen
+from firm_footing.core.film.measures import when_it_leaves
 from firm_footing.core.knowledge import Knowledge
 from firm_footing.standins.film.camera import Camera
 from firm_footing.standins.film.figure import swing
@@ -42,7 +43,7 @@ def test_a_change_is_called_one_as_seldom_as_it_should_be_when_there_is_none(
             knowledge,
         )
     ]
-    assert len(called) == 30 * 16
+    assert len(called) == 30 * 17
     assert np.mean(called) < 0.05
 
 
@@ -90,6 +91,17 @@ def test_pictures_lie_upon_each_other_feet_on_feet(knowledge: Knowledge) -> None
     np.testing.assert_allclose(feet[0], feet[1], atol=2.5)
     assert abs(math.degrees(laid[1].level_rad - laid[0].level_rad)) == pytest.approx(4, abs=0.6)
     assert laid[1].cm_per_px / laid[0].cm_per_px == pytest.approx(pair[0].height / 1280, rel=0.03)
+
+
+def test_it_is_said_from_when_on_the_heel_is_up(knowledge: Knowledge) -> None:
+    def said(**causes: float) -> str | None:
+        return when_it_leaves(read_film(a_film(knowledge, 1, **causes)[1], "7i", knowledge))
+
+    early = said(trail_heel_pops=2.0)
+    assert early is not None
+    assert early.startswith("Trail heel off the ground from “lead arm level down” on")
+    sound = said()
+    assert sound is None or "impact" in sound  # a sound heel is up at the ball, and not before
 
 
 def test_without_a_scale_nothing_is_compared(knowledge: Knowledge) -> None:

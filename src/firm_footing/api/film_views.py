@@ -9,6 +9,7 @@ from firm_footing.core.case import Case, Film
 from firm_footing.core.film import FilmError, MeasureRead, read_film
 from firm_footing.core.film.felt import FeltAndSeen
 from firm_footing.core.film.finder import rates_that_fit
+from firm_footing.core.film.measures import when_it_leaves
 from firm_footing.core.knowledge import Knowledge
 from firm_footing.core.knowledge.limen import in_a_word
 from firm_footing.core.knowledge.pressure import SwingEvent
@@ -49,6 +50,7 @@ class FilmOut(Out):
     marks: Film
     counts: bool = Field(description="Toward the diagnosis: filmed before anything was changed")
     measures: list[FilmMeasureOut]
+    leaves: str | None = Field(description="From when on a heel is off the ground, in a sentence")
     problem: str | None = Field(description="Why nothing can be measured yet")
     wanted: list[str] = Field(description="Measures whose points are not all touched yet")
     rates: list[float] = Field(
@@ -68,6 +70,7 @@ def film_view(row: FilmMarks, case: Case, index: int, known: Knowledge) -> FilmO
         marks=row.marks,
         counts=counts(case, index),
         measures=[_shown(m, row.marks) for m in measures],
+        leaves=when_it_leaves(measures),
         problem=problem,
         wanted=[m.id for m in known.film.of_view(row.marks.view) if m.id not in read],
         rates=_rates(row.marks, known),

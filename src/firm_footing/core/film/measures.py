@@ -56,6 +56,18 @@ def read_film(film: Film, club: str, knowledge: Knowledge) -> list[MeasureRead]:
     return list(_read(film, plane, club, knowledge))
 
 
+def when_it_leaves(measures: list[MeasureRead]) -> str | None:
+    """From which event on something is surely off the ground, in a sentence; None: it is not.
+
+    measures : in the order of the swing, as `read_film` has them
+    """
+    for read in measures:
+        if read.measure.formula == "rise" and read.value > 1.96 * read.sd:
+            name, event = read.measure.name, read.measure.event.replace("_", " ")
+            return f"{name[0].upper()}{name[1:]} from “{event}” on, as far as it is measured."
+    return None
+
+
 def _read(film: Film, plane: Plane, club: str, knowledge: Knowledge) -> Iterator[MeasureRead]:
     for measure in knowledge.film.of_view(film.view):
         touched = [film.points.get(p, {}).get(event) for p, event in measure.wants]

@@ -20,6 +20,10 @@ const { lesson } = useOpenLesson()
 const { film, marks, frame, finding, ends, scaleBy, scaleCm, asking, id } = ruler
 const { playing, speed, rate } = ruler
 
+const CAMERA = [
+  { id: 'distance_cm', word: 'From the player, cm', usual: '400' },
+  { id: 'off_line_cm', word: 'Beside its line, cm', usual: '10' },
+] as const
 const scales = computed(() => known.all.film.scales.map((s) => ({ id: s.id, word: s.name })))
 const needsLength = computed(() => scaleBy.value === 'known' || scaleBy.value === 'club')
 const points = computed(() => {
@@ -98,8 +102,9 @@ const inPicture = computed(() =>
     <div class="right">
       <div class="events" role="group" aria-label="Events of the swing">
         <v-btn
-          v-for="e in EVENTS"
+          v-for="(e, i) in EVENTS"
           :key="e.id"
+          :aria-keyshortcuts="String(i + 1)"
           size="small"
           :variant="marks.events?.[e.id] === frame ? 'flat' : 'outlined'"
           :color="marks.events?.[e.id] === frame ? 'primary' : undefined"
@@ -160,6 +165,30 @@ const inPicture = computed(() =>
           marks.ground ? 'Ground again' : 'Touch the ground'
         }}</v-btn>
       </div>
+      <details>
+        <summary>Where the camera stood</summary>
+        <div class="row">
+          <v-text-field
+            v-for="c in CAMERA"
+            :key="c.id"
+            :model-value="marks[c.id] == null ? '' : String(marks[c.id])"
+            :label="c.word"
+            :placeholder="c.usual"
+            class="length"
+            density="compact"
+            hide-details
+            inputmode="decimal"
+            @change="
+              (e: Event) =>
+                ruler.camera(c.id, typedNumber((e.target as HTMLInputElement).value) ?? null)
+            "
+          />
+        </div>
+        <p class="quiet">
+          Left out, it stood 4 m away and on its line, give or take a hand. Farther and truer makes
+          the doubt smaller: 30 cm beside the line turns what it sees by 4°.
+        </p>
+      </details>
       <FilmMeasures :ruler="ruler" />
       <KeepStill
         :film-id="id"
@@ -203,7 +232,12 @@ const inPicture = computed(() =>
   min-width: 200px;
 }
 .length {
-  flex: 0 0 150px;
+  flex: 0 0 190px;
+}
+summary {
+  min-height: 48px;
+  line-height: 48px;
+  cursor: pointer;
 }
 /* the picture and its steps stand on one screen */
 .left :deep(.picture) {

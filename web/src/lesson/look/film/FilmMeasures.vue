@@ -33,6 +33,7 @@ const rows = computed(() =>
     <h2 id="film-measures">Measures, as seen from here</h2>
     <p class="quiet">Nineteen times in twenty the truth lies within ±.</p>
     <p v-if="ruler.read.value?.problem" class="quiet">{{ ruler.read.value.problem }}</p>
+    <p v-if="ruler.read.value?.leaves">{{ ruler.read.value.leaves }}</p>
     <ul data-testid="film-measures">
       <li v-for="row in rows" :key="row.id">
         <span class="name">{{ row.name }}</span>

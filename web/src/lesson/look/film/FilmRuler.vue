@@ -7,6 +7,7 @@ import FilmCompared from '@/lesson/look/film/FilmCompared.vue'
 import FilmFelt from '@/lesson/look/film/FilmFelt.vue'
 import FilmMarking from '@/lesson/look/film/FilmMarking.vue'
 import FilmTogether from '@/lesson/look/film/FilmTogether.vue'
+import { EVENTS } from '@/lesson/look/film/marking'
 import { useFilm } from '@/lesson/look/film/useFilm'
 import { useOtherFilm } from '@/lesson/look/film/useOtherFilm'
 import { useOpenLesson } from '@/lesson/openLesson'
@@ -40,10 +41,15 @@ function keys(event: KeyboardEvent): void {
   const inside = event.target instanceof Element && event.target !== event.currentTarget
   if (inside && event.target.closest('input, [role=slider], [role=combobox], [role=listbox]'))
     return
+  if (event.ctrlKey || event.metaKey || event.altKey || !isOpen.value) return
   const step = { ArrowLeft: -1, ArrowRight: 1, PageUp: -10, PageDown: 10 }[event.key]
-  if (step === undefined) return
+  const marked = mode.value === 'measure' ? EVENTS[Number(event.key) - 1] : undefined
+  if (step !== undefined) ruler.step(step)
+  else if (marked) ruler.mark(marked.id)
+  else if (event.key === ' ' && event.target === event.currentTarget)
+    ruler.playing.value = !ruler.playing.value
+  else return
   event.preventDefault()
-  ruler.step(step)
 }
 </script>
 

@@ -170,6 +170,10 @@ export function useFilm(open: OpenLesson, blockId: Ref<string | null>) {
     chosen.value = measure
     follow()
   }
+  /** Where the camera stood, cm; null: as usual. */
+  function camera(what: 'distance_cm' | 'off_line_cm', cm: number | null): void {
+    if (marks.value) keep({ ...marks.value, [what]: cm })
+  }
   function filmedAt(fps: number): void {
     if (marks.value) keep({ ...marks.value, fps })
   }
@@ -205,5 +209,6 @@ export function useFilm(open: OpenLesson, blockId: Ref<string | null>) {
     remove,
     askFor,
     filmedAt,
+    camera,
   }
 }
