@@ -113,9 +113,6 @@ async function remove(id: string): Promise<void> {
 .begin :deep(.v-file-input) {
   width: 100%;
 }
-h2 {
-  font-size: var(--text-lead);
-}
 ul {
   width: 100%;
   padding: 0;

@@ -270,10 +270,6 @@ canvas {
 .outlines .before figcaption {
   color: var(--clay);
 }
-h2 {
-  font-size: var(--text-lead);
-  margin: 6px 0 4px;
-}
 ul {
   padding-left: 20px;
 }

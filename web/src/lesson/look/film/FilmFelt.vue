@@ -8,7 +8,7 @@ import { canBeFelt, feltAt, placeOfFelt, poseOf } from '@/lesson/look/film/felt'
 import FilmPicture from '@/lesson/look/film/FilmPicture.vue'
 import FilmStills from '@/lesson/look/film/FilmStills.vue'
 import KeepStill from '@/lesson/look/film/KeepStill.vue'
-import { EVENTS, mirrored, wantedBy, type Place } from '@/lesson/look/film/marking'
+import { EVENTS, inPicture, mirrored, wantedBy, type Place } from '@/lesson/look/film/marking'
 import type { useFilm } from '@/lesson/look/film/useFilm'
 import { useOpenLesson } from '@/lesson/openLesson'
 import ChooseOne from '@/ui/ChooseOne.vue'
@@ -78,12 +78,7 @@ const drawn = computed(() => {
   })
   return [{ id: measure.value.id, places, text: `${found.value.value.toFixed(0)} cm` }]
 })
-const inPicture = computed(() =>
-  drawn.value.map((d) => ({
-    ...d,
-    places: d.places.map((p) => mirrored(p, film.value?.width ?? 0, hand.value)),
-  })),
-)
+const sent = computed(() => inPicture(drawn.value, film.value?.width ?? 0, hand.value))
 const picture = useTemplateRef<InstanceType<typeof FilmPicture>>('picture')
 </script>
 
@@ -163,7 +158,7 @@ const picture = useTemplateRef<InstanceType<typeof FilmPicture>>('picture')
           :film-id="id"
           :event="measure.event"
           :measure="measure.id"
-          :drawn="inPicture"
+          :drawn="sent"
           :video="() => picture?.video() ?? null"
         />
       </div>

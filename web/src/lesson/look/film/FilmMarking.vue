@@ -8,7 +8,13 @@ import FilmSteps from '@/lesson/look/film/FilmSteps.vue'
 import FilmStills from '@/lesson/look/film/FilmStills.vue'
 import KeepFilm from '@/lesson/look/film/KeepFilm.vue'
 import KeepStill from '@/lesson/look/film/KeepStill.vue'
-import { EVENTS, mirrored, wantedBy, type Place, type SwingEvent } from '@/lesson/look/film/marking'
+import {
+  EVENTS,
+  inPicture,
+  wantedBy,
+  type Place,
+  type SwingEvent,
+} from '@/lesson/look/film/marking'
 import type { useFilm } from '@/lesson/look/film/useFilm'
 import { useOpenLesson } from '@/lesson/openLesson'
 import ChooseOne from '@/ui/ChooseOne.vue'
@@ -59,13 +65,8 @@ const slow = computed(() => {
 const impossible = computed(() => ruler.read.value !== null && rates.value.length === 0)
 const picture = useTemplateRef<InstanceType<typeof FilmPicture>>('picture')
 const event = computed(() => EVENTS.find((e) => marks.value?.events?.[e.id] === frame.value))
-const inPicture = computed(() =>
-  drawn.value.map((d) => ({
-    ...d,
-    places: d.places.map((p) =>
-      mirrored(p, film.value?.width ?? 0, lesson.value.student.handedness),
-    ),
-  })),
+const sent = computed(() =>
+  inPicture(drawn.value, film.value?.width ?? 0, lesson.value.student.handedness),
 )
 </script>
 
@@ -193,7 +194,7 @@ const inPicture = computed(() =>
       <KeepStill
         :film-id="id"
         :event="event?.id ?? null"
-        :drawn="inPicture"
+        :drawn="sent"
         :video="() => picture?.video() ?? null"
       />
       <FilmStills />

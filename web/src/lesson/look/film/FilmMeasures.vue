@@ -59,10 +59,6 @@ const rows = computed(() =>
 </template>
 
 <style scoped>
-h2 {
-  font-size: var(--text-lead);
-  margin: 6px 0 4px;
-}
 ul {
   padding: 0;
   list-style: none;

@@ -4,7 +4,14 @@ import { computed, shallowRef, useTemplateRef, watch } from 'vue'
 import type { Handedness } from '@/api/client'
 import type { OpenFilm } from '@/lesson/look/film/film'
 import FilmFrame from '@/lesson/look/film/FilmFrame.vue'
-import { mirrored, nearest, type Marks, type Place, type Wanted } from '@/lesson/look/film/marking'
+import {
+  mirrored,
+  nearest,
+  type Drawn,
+  type Marks,
+  type Place,
+  type Wanted,
+} from '@/lesson/look/film/marking'
 
 const props = defineProps<{
   film: OpenFilm
@@ -14,7 +21,7 @@ const props = defineProps<{
   /** Points of this picture: their names, and where they are, golfer-neutral. */
   points: readonly (Wanted & { word: string; place: Place })[]
   /** Measures of this picture: the places they lie between, and the number. */
-  drawn: readonly { id: string; places: readonly Place[]; text: string }[]
+  drawn: readonly Drawn[]
   /** What a touch would be; null: a touch is nothing now. */
   asking: string | null
   /** How fast the file plays; null: it stands. */

@@ -96,6 +96,10 @@ function keys(event: KeyboardEvent): void {
   margin-left: -6px;
   padding: 6px 20px 24px 6px;
 }
+.ruler :deep(h2) {
+  margin: 6px 0 4px;
+  font-size: var(--text-lead);
+}
 .wide {
   grid-column: 1 / -1;
   justify-self: start;

@@ -60,10 +60,6 @@ function remove(id: string): void {
 </template>
 
 <style scoped>
-h2 {
-  font-size: var(--text-lead);
-  margin: 6px 0 4px;
-}
 ul {
   display: flex;
   flex-wrap: wrap;

@@ -2,8 +2,8 @@
 // One picture is kept when who is on it agrees; of a junior, when a guardian does.
 import { computed, ref } from 'vue'
 import { newId } from '@/api/page'
-import type { SwingEvent } from '@/lesson/look/film/marking'
-import { stillOf, type Drawn } from '@/lesson/look/film/stillOf'
+import type { Drawn, SwingEvent } from '@/lesson/look/film/marking'
+import { stillOf } from '@/lesson/look/film/stillOf'
 import { useOpenLesson } from '@/lesson/openLesson'
 
 const props = defineProps<{

@@ -22,6 +22,18 @@ export function mirrored([x, y]: Place, width: number, hand: Handedness): Place 
   return hand === 'left' ? [width - x, y] : [x, y]
 }
 
+/** A measure as it is drawn: the places that it lies between, and the number. */
+export interface Drawn {
+  id: string
+  places: readonly Place[]
+  text: string
+}
+
+/** The same, golfer-neutral, in the picture's own pixels. */
+export function inPicture(drawn: readonly Drawn[], width: number, hand: Handedness): Drawn[] {
+  return drawn.map((d) => ({ ...d, places: d.places.map((p) => mirrored(p, width, hand)) }))
+}
+
 export interface Wanted {
   point: string
   event: SwingEvent

@@ -1,14 +1,8 @@
 // The picture that is shown, with its measures, as it is sent when it is kept.
-import type { Place } from '@/lesson/look/film/marking'
+import type { Drawn } from '@/lesson/look/film/marking'
 
 const LONGEST_PX = 1280
 const QUALITY = 0.85
-
-export interface Drawn {
-  id: string
-  places: readonly Place[]
-  text: string
-}
 
 /** JPEG in base64; `drawn`: in the picture's own pixels. Null: this browser reads none. */
 export function stillOf(video: HTMLVideoElement, drawn: readonly Drawn[]): string | null {
