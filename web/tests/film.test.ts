@@ -16,7 +16,7 @@ import {
   type Marks,
 } from '@/lesson/look/film/marking'
 import { difference } from '@/lesson/look/film/motion'
-import { isUneven, rateOf } from '@/lesson/look/film/openFilm'
+import { isUneven, openFilm, rateOf } from '@/lesson/look/film/openFilm'
 import { outlineOf } from '@/lesson/look/film/outline'
 import { frameSince, sharedEvents, sinceTie, tiesOf } from '@/lesson/look/film/tying'
 import { rateFor } from '@/lesson/look/film/usePlaying'
@@ -260,5 +260,13 @@ describe('a film kept on this device', () => {
     vi.stubGlobal('navigator', {})
     expect(await keptFilms()).toEqual([])
     await expect(keepFilm('a', new File(['x'], 'x.mp4'), 7)).rejects.toThrow('cannot keep films')
+  })
+})
+
+describe('a file that is too large', () => {
+  it('is refused before anything of it is read', async () => {
+    const file = new File(['x'], 'long.mp4')
+    Object.defineProperty(file, 'size', { value: 4_000_000_001 })
+    await expect(openFilm(file)).rejects.toThrow('larger than 4 GB')
   })
 })

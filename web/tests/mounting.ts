@@ -217,6 +217,7 @@ export function lesson(blocks: Block[] = [block()], more: Partial<Lesson> = {}):
     blocks,
     answers: [],
     traces: 0,
+    stills: [],
     notes: [],
     decisions: [],
     lacking: [],

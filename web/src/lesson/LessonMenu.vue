@@ -96,6 +96,9 @@ function addNote(): void {
       </ul>
       <div class="row">
         <v-btn :href="caseUrl" download>Save as case file</v-btn>
+        <v-btn v-if="lesson.stills.length" :href="`${caseUrl}?stills=true`" download
+          >Save with its stills</v-btn
+        >
         <v-btn :href="tableUrl" download>Save balls as a table</v-btn>
         <v-btn @click="bringIn">Bring in balls from a table</v-btn>
         <v-btn @click="open.changeLesson({ finished: !lesson.finished })">
