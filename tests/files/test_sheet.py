@@ -25,8 +25,9 @@ from firm_footing.core.pattern import Pattern, read_pattern
 from firm_footing.core.reasoning.explain import EFFECT_WORDS, END_WORDS, chain_alone, link_words
 from firm_footing.files.calendar_files import practice_calendar
 from firm_footing.files.sheet.drawing import PARTS, PX_PER_CM, TRAIL, links_of, plan_svg
-from firm_footing.files.sheet.page import SheetPage, as_html, as_pdf
+from firm_footing.files.sheet.page import SheetPage, SheetStill, as_html, as_pdf
 from firm_footing.files.sheet.traces import _x, _y
+from tests.api.asking import picture
 from tests.core.swings import swing
 
 ON = date(2026, 11, 26)
@@ -203,6 +204,21 @@ def test_the_longest_sheets_fit_one_page(knowledge: Knowledge) -> None:
         sheets.append(as_html(page, knowledge))
     for html in sorted(sheets, key=len)[-3:]:
         assert len(HTML(string=html).render().pages) == 1
+
+
+def test_stills_stand_on_it_with_their_words_and_take_a_page_of_their_own_where_it_is_full(
+    pattern: Pattern, knowledge: Knowledge
+) -> None:
+    said = "Trail heel off the ground: felt 0 cm, the film shows 6, give or take 2."
+    stills = (SheetStill(picture(270, 480), said), SheetStill(picture(270, 480), ""))
+    sheet = a_sheet(pattern, knowledge, misses=["heel"])
+    page = SheetPage("Oda", "right", ON, sheet, pattern, stills=stills)
+    html = as_html(page, knowledge)
+    assert said in html
+    assert html.count("<img") == 2
+    full = replace(page, traces=compared(knowledge), retest="Real: the strike nearer the toe.")
+    for one in (html, as_html(full, knowledge)):
+        assert 1 <= len(HTML(string=one).render().pages) <= 2
 
 
 def test_the_calendar_has_a_day_for_every_day(knowledge: Knowledge) -> None:

@@ -41,7 +41,10 @@ function remove(id: string): void {
             @update:model-value="(on: unknown) => open.changeStill(s.id, { on_sheet: on === true })"
           />
           <template v-if="deleting === s.id">
-            <p>It cannot be brought back.</p>
+            <p>
+              It cannot be brought back. Backups made before hold it until they are thrown away, five
+              weeks at most.
+            </p>
             <v-btn size="small" color="primary" @click="remove(s.id)">Delete it for good</v-btn>
             <v-btn size="small" @click="deleting = null">Keep it</v-btn>
           </template>
