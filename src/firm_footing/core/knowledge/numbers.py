@@ -112,6 +112,7 @@ class DependentGroup(Entry):
 
     absent_counts_whole : whether what is not there is said of each check by itself
     measured : only what was measured on film belongs to it
+    discount : its own, where its answers hang together otherwise than usual
     """
 
     id: str
@@ -120,6 +121,7 @@ class DependentGroup(Entry):
     sources: tuple[Source, ...] | None = None
     absent_counts_whole: bool = False
     measured: bool = False
+    discount: float | None = Field(default=None, ge=0)
 
 
 class DependentLooks(Entry):

@@ -99,18 +99,15 @@ def _independence(weighing: Weighing, candidates: list[NextCheck], chosen: list[
         asked = Reading(check=look.id, answer="yes", source=look.source)
         return group_of(look.id, [asked], knowledge)
 
+    def counts(look: NextCheck) -> float:
+        own = group(look)
+        answers, discount = beside(weighing, look.id, look.source)
+        return independence(
+            answers + sum(own is not None and own == other for other in taken), discount
+        )
+
     taken = [group(candidates[i]) for i in chosen]
-    return np.array(
-        [
-            independence(
-                1
-                + beside(weighing, look.id, look.source)
-                + sum(own is not None and own == other for other in taken),
-                knowledge,
-            )
-            for look, own in ((look, group(look)) for look in candidates)
-        ]
-    )
+    return np.array([counts(look) for look in candidates])
 
 
 class _Rows:

@@ -107,6 +107,13 @@ Asked = tuple[str, float, tuple[Given, ...]]
 """A check, its base rate, and who answered what."""
 
 
+class AskedTogether(NamedTuple):
+    """What was one look at one thing, and how much its answers take from each other."""
+
+    asked: tuple[Asked, ...]
+    discount: float
+
+
 class LogRatios(NamedTuple):
     """What the answers to one check come to.
 
@@ -125,24 +132,32 @@ def look_pieces(
 
     Answers by hand are one piece for each check. Pressure traces are one piece together, called
     after the first, and films are another. k answered checks of one dependent group count
-    1 / (1 + discount (k - 1)) each; what is lost without one of them takes into account that the
-    others then count more.
+    1 / (1 + discount (k - 1)) each, by the group's own discount where it has one; what is lost
+    without one of them takes into account that the others then count more.
     """
     pieces: list[Piece] = []
-    for asked in groups_asked(ratios, bases):
-        pieces += group_pieces(stories, asked)
+    for together in groups_asked(ratios, bases, stories.knowledge):
+        pieces += group_pieces(stories, together)
     return _one_for_each(pieces)
 
 
 def groups_asked(
-    ratios: Mapping[str, LogRatios], bases: Mapping[str, float]
-) -> list[tuple[Asked, ...]]:
+    ratios: Mapping[str, LogRatios], bases: Mapping[str, float], knowledge: Knowledge
+) -> list[AskedTogether]:
     """All answers, by what they were one look at; a check by itself is its own group."""
     groups: dict[str, list[Asked]] = {}
+    discounts: dict[str, float] = {}
     for name, (given, group) in ratios.items():
         together = name if group is None else f"group:{group.id}"
         groups.setdefault(together, []).append((name, bases[name], given))
-    return [tuple(members) for members in groups.values()]
+        discounts[together] = discount_of(group, knowledge)
+    return [AskedTogether(tuple(asked), discounts[name]) for name, asked in groups.items()]
+
+
+def discount_of(group: DependentGroup | None, knowledge: Knowledge) -> float:
+    """How much answers of this group take from each other."""
+    own = None if group is None else group.discount
+    return knowledge.numbers.dependent_looks.discount if own is None else own
 
 
 def ratios_of(counted: Mapping[str, list[Reading]], knowledge: Knowledge) -> dict[str, LogRatios]:
@@ -198,21 +213,21 @@ def ratios_of_check(
 
 
 def changed(
-    before: Sequence[tuple[Asked, ...]], after: Sequence[tuple[Asked, ...]], stories: Stories
+    before: Sequence[AskedTogether], after: Sequence[AskedTogether], stories: Stories
 ) -> FloatArray:
     """(hypotheses,) what the looks' log-likelihood gains when these groups become those."""
     out = np.zeros(len(stories.hypotheses.stuck))
-    for asked in set(after) - set(before):
-        out += _group_log(stories, asked)
-    for asked in set(before) - set(after):
-        out -= _group_log(stories, asked)
+    for together in set(after) - set(before):
+        out += _group_log(stories, together)
+    for together in set(before) - set(after):
+        out -= _group_log(stories, together)
     return out
 
 
-def _group_log(stories: Stories, asked: tuple[Asked, ...]) -> FloatArray:
-    owners = frozenset(g.owner for _, _, given in asked for g in given)
-    weight, together = _said(stories, asked, owners)
-    return weight * together
+def _group_log(stories: Stories, together: AskedTogether) -> FloatArray:
+    owners = frozenset(g.owner for _, _, given in together.asked for g in given)
+    weight, logs = _said(stories, together, owners)
+    return weight * logs
 
 
 def _one_for_each(pieces: list[Piece]) -> list[Piece]:
@@ -231,40 +246,41 @@ def _one_for_each(pieces: list[Piece]) -> list[Piece]:
 
 
 @lru_cache(maxsize=64)
-def group_pieces(stories: Stories, asked: tuple[Asked, ...]) -> tuple[Piece, ...]:
+def group_pieces(stories: Stories, together: AskedTogether) -> tuple[Piece, ...]:
     """Pieces of one group: check, base rate, and who answered what, of each."""
+    asked = together.asked
     if len(asked) == 1 and len(asked[0][2]) == 1:
         ((check, base, (given,)),) = asked
         one = answer_likelihood(stories, check, base, given.log_ratio)
         return (Piece(given.owner, one.log, one.inverse),)
     owners = list(dict.fromkeys(g.owner for _, _, given in asked for g in given))
-    weight, together = _said(stories, asked, frozenset(owners))
-    pieces, before = [], np.zeros_like(together)
+    weight, logs = _said(stories, together, frozenset(owners))
+    pieces, before = [], np.zeros_like(logs)
     for i, owner in enumerate(owners):
-        _, so_far = _said(stories, asked, frozenset(owners[: i + 1]))
-        weight_without, others = _said(stories, asked, frozenset(owners) - {owner})
-        lost = weight * together - weight_without * others
+        _, so_far = _said(stories, together, frozenset(owners[: i + 1]))
+        weight_without, others = _said(stories, together, frozenset(owners) - {owner})
+        lost = weight * logs - weight_without * others
         pieces.append(Piece(owner, weight * (so_far - before), restoring(lost), weight))
         before = so_far
     return tuple(pieces)
 
 
 def _said(
-    stories: Stories, asked: tuple[Asked, ...], owners: frozenset[str]
+    stories: Stories, together: AskedTogether, owners: frozenset[str]
 ) -> tuple[float, FloatArray]:
     """How much each check counts when only these answered; (hypotheses,) the sum of their logs."""
     logs = []
-    for check, base, given in asked:
+    for check, base, given in together.asked:
         heard = [g.log_ratio for g in given if g.owner in owners]
         if heard:
             logs.append(answer_likelihood(stories, check, base, sum(heard)).log)
-    weight = independence(len(logs), stories.knowledge)
+    weight = independence(len(logs), together.discount)
     return weight, np.sum(logs, axis=0) if logs else np.zeros(len(stories.hypotheses.stuck))
 
 
-def independence(answers: int, knowledge: Knowledge) -> float:
+def independence(answers: int, discount: float) -> float:
     """How much each of so many answers of one dependent group counts."""
-    return 1 / (1 + knowledge.numbers.dependent_looks.discount * max(0, answers - 1))
+    return 1 / (1 + discount * max(0, answers - 1))
 
 
 def group_of(

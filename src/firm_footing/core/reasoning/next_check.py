@@ -14,6 +14,7 @@ from firm_footing.core.case import Reading
 from firm_footing.core.knowledge import Check
 from firm_footing.core.knowledge.vocabulary import Source
 from firm_footing.core.reasoning.looks import (
+    discount_of,
     fact_probability,
     fact_table,
     group_of,
@@ -100,8 +101,7 @@ def best_checks(
     facts = fact_table(weighing.stories, tuple(weighing.bases.items()))
     fact, of_decision = fact_with_decision(weighing.stories, hypothesis, decision, facts, decisions)
     gains = information_gain(fact[:, columns], of_decision, errors) * [
-        independence(1 + beside(weighing, check.id, source), knowledge)
-        for check, source in open_checks
+        independence(*beside(weighing, check.id, source)) for check, source in open_checks
     ]
     found = [
         NextCheck(check.id, float(gain), check.seconds, source)
@@ -112,16 +112,17 @@ def best_checks(
     return sorted(found, key=lambda c: -c.gain_bits / (c.seconds + setup))
 
 
-def beside(weighing: Weighing, check_id: str, source: Source) -> int:
-    """How many answers of the same dependent group count beside one from this source."""
+def beside(weighing: Weighing, check_id: str, source: Source) -> tuple[int, float]:
+    """How many answers of its group count with one from this source, and their discount."""
     knowledge = weighing.knowledge
     asked = Reading(check=check_id, answer="yes", source=source)
     group = group_of(check_id, [asked], knowledge)
-    if group is None:
-        return 0
-    return sum(
-        ratios.group == group for name, ratios in weighing.ratios.items() if name != check_id
+    others = sum(
+        group is not None and ratios.group == group
+        for name, ratios in weighing.ratios.items()
+        if name != check_id
     )
+    return 1 + others, discount_of(group, knowledge)
 
 
 def fact_with_decision(

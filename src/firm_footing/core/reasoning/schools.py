@@ -9,7 +9,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from firm_footing.core.case import School as CaseSchool
-from firm_footing.core.reasoning.looks import Asked, changed, groups_asked
+from firm_footing.core.reasoning.looks import AskedTogether, changed, groups_asked
 from firm_footing.core.reasoning.stories import Stories
 from firm_footing.core.reasoning.weighing import Weighing, school_bases, school_prior
 
@@ -29,11 +29,11 @@ def first_by_school(weighing: Weighing) -> dict[School, str]:
     """
     stories, causes = weighing.stories, weighing.knowledge.causes
     table = _school_table(stories, weighing.handicap, weighing.case.school)
-    here = groups_asked(weighing.ratios, weighing.bases)
-    by_groups: dict[tuple[tuple[Asked, ...], ...], FloatArray] = {}
+    here = groups_asked(weighing.ratios, weighing.bases, weighing.knowledge)
+    by_groups: dict[tuple[AskedTogether, ...], FloatArray] = {}
     weights = np.empty_like(table.priors)
     for row, prior, bases in zip(weights, table.priors, table.bases, strict=True):
-        groups = tuple(groups_asked(weighing.ratios, bases))
+        groups = tuple(groups_asked(weighing.ratios, bases, weighing.knowledge))
         if groups not in by_groups:
             logs = weighing.now.log - weighing.now.log.max() + changed(here, groups, stories)
             by_groups[groups] = stories.to_sets(np.exp(logs))

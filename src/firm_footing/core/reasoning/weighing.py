@@ -116,7 +116,9 @@ class Weighing:
             check: ratios_of_check(check, counted[check], owners_of(counted), self.knowledge),
         }
         more = changed(
-            groups_asked(self.ratios, self.bases), groups_asked(ratios, self.bases), self.stories
+            groups_asked(self.ratios, self.bases, self.knowledge),
+            groups_asked(ratios, self.bases, self.knowledge),
+            self.stories,
         )
         prior = self.prior[self.stories.hypotheses.set_of]
         sets = self.stories.to_sets(normalised(self.now.log + more, prior))
