@@ -10,7 +10,7 @@ from statistics import median
 
 import numpy as np
 from tests.core.bayesian_oracle import infer, oracle_of
-from tests.core.sub_knowledge import cut_down, real_files
+from tests.core.sub_knowledge import cut_down, real_files, without_discounts
 
 from bench.lessons import full_lesson, write_case_files
 from firm_footing.core.case import Case
@@ -37,7 +37,7 @@ Row = tuple[str, str, str]
 def measure() -> Iterator[Row]:
     """Rows of name, wanted, found."""
     files = real_files()
-    files["numbers"]["dependent_looks"]["discount"] = 0.0  # a network has no discounts
+    without_discounts(files)  # a network has no discounts
     # with two severities a cause the library's tables outgrow this machine; one in both, then
     files["numbers"]["delivery"]["severity_levels"] = [1.0]
     simple = cut_down({c["id"] for c in files["causes"]}, files)

@@ -57,3 +57,11 @@ def cut_down(causes: set[str], files: dict[str, Any] | None = None) -> Knowledge
             for key, known in (("cause_weight", causes), ("check_base", checks)):
                 option[key] = {k: v for k, v in option.get(key, {}).items() if k in known}
     return build_knowledge(f)
+
+
+def without_discounts(files: dict[str, Any]) -> None:
+    """Every answer counts whole, whatever it was one look with: as a network has it."""
+    looks = files["numbers"]["dependent_looks"]
+    looks["discount"] = 0.0
+    for group in looks["groups"]:
+        group.pop("discount", None)

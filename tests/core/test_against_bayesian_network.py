@@ -16,7 +16,7 @@ from firm_footing.core.reasoning.looks import (
 from firm_footing.core.reasoning.posterior import posterior
 from firm_footing.core.reasoning.prior import base_weights, set_prior
 from tests.core.bayesian_oracle import infer, oracle_of
-from tests.core.sub_knowledge import cut_down, real_files
+from tests.core.sub_knowledge import cut_down, real_files, without_discounts
 
 HANDICAP = 10.0
 EVERY_CAUSE = [c["id"] for c in real_files()["causes"] if not c.get("sides")]
@@ -26,7 +26,7 @@ EVERY_CAUSE = [c["id"] for c in real_files()["causes"] if not c.get("sides")]
 def test_posteriors_agree_on_random_sub_networks(seed: int) -> None:
     rng = np.random.default_rng(seed)
     files = real_files()
-    files["numbers"]["dependent_looks"]["discount"] = 0.0
+    without_discounts(files)
     files["numbers"]["prior"]["link_strength"] = float(rng.uniform(0.1, 0.9))
     chosen = set(rng.choice(EVERY_CAUSE, size=int(rng.integers(5, 9)), replace=False).tolist())
     knowledge = cut_down(chosen, files)

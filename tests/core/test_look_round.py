@@ -10,7 +10,7 @@ from firm_footing.core.case import Block, Case, Reading, Shot
 from firm_footing.core.knowledge import Knowledge
 from firm_footing.core.reasoning import diagnose, round_of_looks, weigh
 from firm_footing.core.reasoning.weighing import Weighing
-from tests.core.sub_knowledge import cut_down, real_files
+from tests.core.sub_knowledge import cut_down, real_files, without_discounts
 from tests.core.test_against_enumeration import rate
 
 SHOT = Shot(start="pull", curve="push", heel_toe_mm=-12, divot_start_cm=-4)
@@ -102,7 +102,7 @@ def test_the_gain_of_a_look_is_what_its_answers_leave_on_average(knowledge: Know
 def test_the_gain_of_a_round_is_what_all_its_answers_leave_on_average() -> None:
     """With looks that do not depend on each other, as a discount has no joint probability."""
     files = real_files()
-    files["numbers"]["dependent_looks"]["discount"] = 0.0
+    without_discounts(files)
     knowledge = cut_down({c["id"] for c in files["causes"]}, files)
     weighing = weigh(CASE, knowledge)
     found = round_of_looks(weighing, 110)
@@ -143,7 +143,7 @@ def test_a_look_counts_less_beside_answers_of_its_own_group(knowledge: Knowledge
     seen = Reading(check="wobbly_finish", answer="yes")
     case = CASE.model_copy(update={"readings": (*CASE.readings, seen)})
     files = real_files()
-    files["numbers"]["dependent_looks"]["discount"] = 0.0
+    without_discounts(files)
     free = cut_down({c["id"] for c in files["causes"]}, files)
     here = {c.id: c.gain_bits for c in diagnose(case, knowledge).next_checks}
     undiscounted = {c.id: c.gain_bits for c in diagnose(case, free).next_checks}
