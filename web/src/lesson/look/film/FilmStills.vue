@@ -42,8 +42,8 @@ function remove(id: string): void {
           />
           <template v-if="deleting === s.id">
             <p>
-              It cannot be brought back. Backups made before hold it until they are thrown away, five
-              weeks at most.
+              It cannot be brought back. Backups made before hold it until they are thrown away,
+              five weeks at most.
             </p>
             <v-btn size="small" color="primary" @click="remove(s.id)">Delete it for good</v-btn>
             <v-btn size="small" @click="deleting = null">Keep it</v-btn>
