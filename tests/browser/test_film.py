@@ -60,6 +60,9 @@ def ruler_of(page: Page, name: str) -> None:
 
 
 def touch(page: Page, place: list[float], size: dict[str, Any]) -> None:
+    """Touch a place of the picture once that is on the page: before, a touch is nothing."""
+    wanted = page.get_by_test_id("film-frame").inner_text().split()[0]
+    expect(page.locator(".picture")).to_have_attribute("data-shown", wanted)
     box = page.get_by_test_id("film-picture").bounding_box()
     assert box
     x = box["x"] + place[0] / size["width"] * box["width"]
@@ -92,6 +95,15 @@ def test_a_film_is_measured_picture_by_picture(
         touch(page, end, marks)
     ids = {p.ask: p.id for p in knowledge.film.points}
     asked = page.get_by_test_id("film-asked")
+    # a point belongs to its own picture: on another one a touch is nothing
+    address = int(re.findall(r"\d+", events.get_by_role("button", name="Address").inner_text())[0])
+    expect(shown).to_contain_text(f"{address} · ")
+    page.get_by_role("button", name="One picture on").tap()
+    expect(asked).to_contain_text("Next, on another picture")
+    touch(page, marks["scale"]["start"], marks)
+    expect(page.get_by_test_id("film-point")).to_have_count(0)
+    page.get_by_role("button", name="Show it").tap()
+    expect(shown).to_contain_text(f"{address} · ")
     for _ in range(6):
         said = asked.inner_text()
         frame = int(shown.inner_text().split()[0])
@@ -135,8 +147,16 @@ def test_nothing_hinders_a_reader_and_a_field_has_its_own_arrows(page: Page, swi
     assert violations(page) == []
     page.get_by_role("slider", name="Picture").press("ArrowRight")
     expect(shown).to_contain_text("1 · ")
-    page.get_by_label("Its length, cm").press("ArrowRight")
+    length = page.get_by_label("Its length, cm")
+    length.press("ArrowRight")
     expect(shown).to_contain_text("1 · ")
+    for wrong in ("5000", "a yard", "0"):  # what does not fit is said, and what was there stays
+        length.fill(wrong)
+        length.press("Enter")
+        expect(length).to_have_value("100")
+        expect(length).to_have_js_property(
+            "validationMessage", f"“{wrong}” is not a number that fits here; 100 was kept."
+        )
 
 
 def test_what_is_no_film_says_so_and_nothing_is_lost(page: Page, tmp_path: Path) -> None:
@@ -280,10 +300,13 @@ def test_a_film_is_recorded_kept_for_a_week_and_opened_again(page: Page) -> None
     assert 2.5 < seconds.evaluate("v => v.duration") < 6
     page.get_by_role("button", name="One picture on").tap()
     expect(shown).to_contain_text("1 · ")
-    # a mark, so that there is something to go on with
-    page.get_by_role("button", name="Finish", exact=True).tap()
+    # it is nowhere else: one touch does not throw it away
+    page.get_by_role("button", name="Put this film away").tap()
+    expect(page.get_by_text("filmed here and is nowhere else")).to_be_visible()
     choose_containing(page, "Keep the film on this device", "for a week")
     expect(page.get_by_test_id("film-kept")).to_contain_text("It is kept here until")
+    expect(page.get_by_text("filmed here and is nowhere else")).to_be_hidden()
+    expect(page.get_by_test_id("saved")).to_have_text("Saved")
     page.reload()
     page.get_by_role("group", name="By eye or on film").get_by_role("button", name="Film").tap()
     page.get_by_role("button", name=re.compile("Open swing")).tap()
@@ -343,5 +366,8 @@ def test_odd_films_open_all_the_same(page: Page, tmp_path: Path, made: str) -> N
     box = page.locator(".picture").bounding_box()
     assert box
     assert abs(box["width"] / box["height"] - wide / high) < 0.02
+    beside = page.get_by_role("group", name="Events of the swing").bounding_box()
+    assert beside
+    assert box["x"] + box["width"] <= beside["x"]  # a film that lies covers nothing
     page.get_by_role("button", name="One picture on").tap()
     expect(page.get_by_test_id("film-frame")).to_contain_text("1 · ")

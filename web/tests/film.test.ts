@@ -8,6 +8,7 @@ import {
   mirrored,
   nearest,
   nextPoint,
+  sureOf,
   touched,
   wantedBy,
   withEvent,
@@ -268,5 +269,14 @@ describe('a file that is too large', () => {
     const file = new File(['x'], 'long.mp4')
     Object.defineProperty(file, 'size', { value: 4_000_000_001 })
     await expect(openFilm(file)).rejects.toThrow('larger than 4 GB')
+  })
+})
+
+describe('what the finder says of itself', () => {
+  it('is how far off each event may be, in whole pictures', () => {
+    expect(sureOf({ top: { sd_frames: 1 }, impact: { sd_frames: 0.4 } })).toBe(
+      'Found, in pictures: top to 2, impact to 1. Look at each.',
+    )
+    expect(sureOf({})).toBe('')
   })
 })

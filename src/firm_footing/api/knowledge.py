@@ -7,7 +7,7 @@ from pydantic import BaseModel, Field
 
 from firm_footing.api.context import Known
 from firm_footing.api.wire import Out
-from firm_footing.core.case import Block
+from firm_footing.core.case import Block, limits
 from firm_footing.core.coaching.school_changes import changes_of
 from firm_footing.core.delivery.expected import expected_of
 from firm_footing.core.knowledge import Cause, Check, Club, Drill, Knowledge, Mechanism
@@ -76,12 +76,29 @@ class FilmScaleOut(Out):
     cm: float | None
 
 
+class CmRange(BaseModel):
+    """The least and the most that may be typed."""
+
+    least: float
+    most: float
+
+
+class FilmLimits(BaseModel):
+    """What lengths may be, cm."""
+
+    scale_cm: CmRange
+    distance_cm: CmRange
+    off_line_cm: CmRange
+    felt_cm: CmRange
+
+
 class FilmRules(BaseModel):
     """What a film is measured for."""
 
     points: list[FilmPointOut]
     scales: list[FilmScaleOut]
     measures: tuple[FilmMeasure, ...]
+    limits: FilmLimits
     bases: dict[PoseView, dict[str, dict[str, float]]] = Field(
         description="The figure at the moments of a swing, for what a student points to on it"
     )
@@ -157,12 +174,23 @@ def read_knowledge(known: Known) -> KnowledgeOut:
         points=[FilmPointOut.model_validate(p) for p in known.film.points],
         scales=[FilmScaleOut.model_validate(s) for s in known.film.scales],
         measures=known.film.measures,
+        limits=FilmLimits(
+            scale_cm=_range(limits.SCALE_CM),
+            distance_cm=_range(limits.CAMERA_CM),
+            off_line_cm=_range(limits.OFF_LINE_CM),
+            felt_cm=_range(limits.FELT_CM),
+        ),
         bases={m.view: known.poses.bases[m.view] for m in known.film.measures},
         cm_per_unit=known.poses.cm_per_unit,
     )
     made["chains"] = {c.id: chain_alone(c, known) for c in known.causes}
     parts = {n: getattr(known, n) for n in KnowledgeOut.model_fields if n not in made}
     return KnowledgeOut(**parts, **made)
+
+
+def _range(limit: tuple[float, float]) -> CmRange:
+    least, most = limit
+    return CmRange(least=least, most=most)
 
 
 def _noting(known: Knowledge) -> NotingRules:

@@ -10,13 +10,21 @@ from typing import Annotated
 from pydantic import Field
 
 from firm_footing.core.case.base import Index, Number, Strict, Whole, Word
-from firm_footing.core.case.limits import FILM_FRAMES, LIST
+from firm_footing.core.case.limits import (
+    CAMERA_CM,
+    FELT_CM,
+    FILM_FRAMES,
+    LIST,
+    OFF_LINE_CM,
+    SCALE_CM,
+)
 from firm_footing.core.knowledge.film import FilmView
 from firm_footing.core.knowledge.pressure import SWING_EVENTS, SwingEvent
 
 Pixel = Annotated[float, Field(strict=True, ge=-8192, le=16384)]
 Place = tuple[Pixel, Pixel]
 Frame = Annotated[int, Field(ge=0, lt=FILM_FRAMES), Whole]
+Felt = Annotated[Number, Field(ge=FELT_CM[0], le=FELT_CM[1])]
 Pixels = Annotated[int, Field(ge=1, le=8192)]
 
 
@@ -30,7 +38,7 @@ class ScaleSeen(Strict):
     by: Word
     start: Place
     end: Place
-    cm: Annotated[float, Field(strict=True, gt=0, le=1000)] | None = None
+    cm: Annotated[Number, Field(ge=SCALE_CM[0], le=SCALE_CM[1])] | None = None
 
 
 class Film(Strict):
@@ -53,11 +61,11 @@ class Film(Strict):
     points: Annotated[dict[Word, dict[SwingEvent, Place]], Field(max_length=LIST)] = Field(
         default_factory=dict
     )
-    felt: Annotated[dict[Word, Number], Field(max_length=LIST)] = Field(default_factory=dict)
+    felt: Annotated[dict[Word, Felt], Field(max_length=LIST)] = Field(default_factory=dict)
     scale: ScaleSeen | None = None
     ground: tuple[Place, Place] | None = None
-    distance_cm: Annotated[float, Field(strict=True, ge=50, le=5000)] | None = None
-    off_line_cm: Annotated[Number, Field(ge=0, le=500)] | None = None
+    distance_cm: Annotated[Number, Field(ge=CAMERA_CM[0], le=CAMERA_CM[1])] | None = None
+    off_line_cm: Annotated[Number, Field(ge=OFF_LINE_CM[0], le=OFF_LINE_CM[1])] | None = None
 
     @property
     def out_of_order(self) -> tuple[SwingEvent, SwingEvent] | None:

@@ -28,6 +28,14 @@ STILL_BYTES: Final = 400_000
 """Of one still, as JPEG."""
 STILL_PIXELS: Final = 20_000_000
 """Of a picture that becomes a still."""
+SCALE_CM: Final = (0.1, 1000.0)
+"""Of what gives a film its scale."""
+CAMERA_CM: Final = (50.0, 5000.0)
+"""Of the camera from the player."""
+OFF_LINE_CM: Final = (0.0, 500.0)
+"""Of the camera beside its place."""
+FELT_CM: Final = (-200.0, 200.0)
+"""What a student believes of a measure."""
 NOTES: Final = 500
 REPETITIONS: Final = 5_000
 SAMPLES: Final = 60_000

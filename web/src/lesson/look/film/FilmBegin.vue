@@ -16,14 +16,15 @@ const opening = ref(false)
 const filming = ref(false)
 const kept = ref<KeptFilm[]>([])
 const untilOf = (id: string) => kept.value.find((k) => k.id === id)?.until ?? null
+const deleteWord = (id: string) => (untilOf(id) ? 'Delete marks and film' : 'Delete marks')
 onMounted(async () => {
   kept.value = await keptFilms()
 })
 
-async function take(file: File | undefined): Promise<void> {
+async function take(file: File | undefined, recorded = false): Promise<void> {
   if (!file) return
   opening.value = true
-  await props.ruler.take(file, view.value)
+  await props.ruler.take(file, view.value, recorded)
   opening.value = false
 }
 /** A film that is kept on this device goes on where it was left. */
@@ -51,7 +52,7 @@ async function remove(id: string): Promise<void> {
       @recorded="
         (film) => {
           filming = false
-          void take(film)
+          void take(film, true)
         }
       "
       @away="filming = false"
@@ -88,9 +89,9 @@ async function remove(id: string): Promise<void> {
           <v-btn
             variant="text"
             size="small"
-            :aria-label="`Delete marks of ${f.name || 'a film'}`"
+            :aria-label="`${deleteWord(f.id)} of ${f.name || 'a film'}`"
             @click="remove(f.id)"
-            >Delete marks</v-btn
+            >{{ deleteWord(f.id) }}</v-btn
           >
         </li>
       </ul>

@@ -1,14 +1,13 @@
 <script setup lang="ts">
 // Before and after: two films of one side at the same moment, at one scale and level, what they
 // measure, and whether the change is more than their doubt.
-import { computed, ref, useTemplateRef, watch } from 'vue'
+import { computed, ref, useTemplateRef } from 'vue'
 import { useSize } from '@/drawing/size'
 import { ask, client } from '@/api/client'
-import FilmFrame from '@/lesson/look/film/FilmFrame.vue'
-import { layOn, lieOf, STAGE, styleOf, type Laid } from '@/lesson/look/film/laying'
+import LaidPicture from '@/lesson/look/film/LaidPicture.vue'
+import { lieOf, type Laid } from '@/lesson/look/film/laying'
 import type { Marks, SwingEvent } from '@/lesson/look/film/marking'
 import OtherFilm from '@/lesson/look/film/OtherFilm.vue'
-import { outlineOf } from '@/lesson/look/film/outline'
 import { sharedEvents } from '@/lesson/look/film/tying'
 import type { useFilm } from '@/lesson/look/film/useFilm'
 import type { useOtherFilm } from '@/lesson/look/film/useOtherFilm'
@@ -94,46 +93,11 @@ function laidAs(
   return { word, film: one.film, frame: one.marks.events?.[at] ?? 0, lie }
 }
 const GAP_PX = 10
-
-const frames = useTemplateRef<InstanceType<typeof FilmFrame>[]>('frames')
-const canvases = useTemplateRef<HTMLCanvasElement[]>('canvases')
-/** The outlines of both pictures, each on a sheet of its own. */
-function trace(i: number): void {
-  const [video, sheet, side] = [frames.value?.[i]?.video, canvases.value?.[i], sides.value[i]]
-  if (how.value !== 'outlines' || !video || !sheet || !side) return
-  const wide = Math.round(width.value)
-  const high = Math.round((wide * STAGE.high) / STAGE.wide)
-  if (wide < 3) return
-  sheet.width = wide
-  sheet.height = high
-  const pen = sheet.getContext('2d', { willReadFrequently: true })
-  if (pen === null) return
-  layOn(pen, side.lie)
-  pen.drawImage(video, 0, 0)
-  pen.resetTransform()
-  const picture = pen.getImageData(0, 0, wide, high)
-  const shows = outlineOf(picture.data, wide)
-  const [red, green, blue] = inkOf(sheet)
-  for (let p = 0; p < shows.length; p++) {
-    picture.data.set([red, green, blue, shows[p] ?? 0], 4 * p)
-  }
-  pen.putImageData(picture, 0, 0)
-}
-/** The sheet's own colour, which follows the light. */
-function inkOf(sheet: HTMLElement): [number, number, number] {
-  const [red = 0, green = 0, blue = 0] = (getComputedStyle(sheet).color.match(/[\d.]+/g) ?? []).map(
-    Number,
-  )
-  return [red, green, blue]
-}
-watch([how, width], () => {
-  if (how.value === 'outlines') sides.value.forEach((_, i) => { trace(i) }) // prettier-ignore
-}, { flush: 'post' }) // prettier-ignore
 </script>
 
 <template>
   <div class="compared">
-    <div class="row">
+    <div class="choices">
       <OtherFilm :other="other" :view="marks?.view ?? null" name="Compared with" />
       <ChooseOne
         v-if="event"
@@ -143,30 +107,28 @@ watch([how, width], () => {
         class="moment"
         @chosen="(e) => (wanted = e)"
       />
-      <OneOf name="How they lie" :words="HOW" :on="how" @chosen="(h) => (how = h)" />
+      <OneOf
+        v-if="sides.length"
+        name="How they lie"
+        :words="HOW"
+        :on="how"
+        @chosen="(h) => (how = h)"
+      />
     </div>
     <p v-if="compared.problem.value" role="alert" class="problem">
       {{ compared.problem.value.message }} {{ compared.problem.value.hint }}
     </p>
     <div class="found">
       <div ref="stage" class="stage" :class="how">
-        <figure v-for="(side, i) in sides" :key="side.word" :class="side.word.toLowerCase()">
+        <figure v-for="side in sides" :key="side.word" :class="side.word.toLowerCase()">
           <figcaption>{{ side.word }}</figcaption>
-          <div class="window" :style="{ aspectRatio: `${STAGE.wide} / ${STAGE.high}` }">
-            <FilmFrame
-              ref="frames"
-              :film="side.film"
-              :frame="side.frame"
-              class="laid"
-              :style="{
-                width: `${side.film.width}px`,
-                height: `${side.film.height}px`,
-                transform: styleOf(side.lie),
-              }"
-              @shown="trace(i)"
-            />
-            <canvas v-if="how === 'outlines'" ref="canvases" />
-          </div>
+          <LaidPicture
+            :film="side.film"
+            :frame="side.frame"
+            :lie="side.lie"
+            :wide="width"
+            :outlines="how === 'outlines'"
+          />
         </figure>
       </div>
       <section v-if="all.length" aria-labelledby="film-changes" class="changes">
@@ -192,15 +154,6 @@ watch([how, width], () => {
   display: grid;
   gap: 10px;
   align-content: start;
-}
-.row {
-  display: flex;
-  flex-wrap: wrap;
-  align-items: start;
-  gap: 8px 14px;
-}
-.row > :first-child {
-  flex: 1 1 280px;
 }
 .moment {
   min-width: 170px;
@@ -228,47 +181,16 @@ figure {
   margin: 0;
   min-width: 0;
 }
-.window {
-  position: relative;
-  overflow: hidden;
-  background: black;
-}
-.window .laid {
-  position: absolute;
-  inset: 0 auto auto 0;
-  max-height: none;
-  transform-origin: 0 0;
-}
-canvas {
-  position: absolute;
-  inset: 0;
-  width: 100%;
-  height: 100%;
-}
-/* two sheets of outlines, one upon the other: the pictures themselves are not seen */
+/* two sheets of outlines, one upon the other */
 .outlines figure {
   grid-area: 1 / 1;
 }
-.outlines .window {
-  background: var(--surface);
-}
-.outlines .laid {
-  visibility: hidden;
-}
-.outlines .after .window {
-  background: none;
-}
-.before canvas {
+.outlines .before {
   color: var(--clay);
-}
-.after canvas {
-  color: var(--ink);
+  background: var(--surface);
 }
 .outlines .after figcaption {
   text-align: right;
-}
-.outlines .before figcaption {
-  color: var(--clay);
 }
 ul {
   padding-left: 20px;

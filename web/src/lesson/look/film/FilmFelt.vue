@@ -4,6 +4,7 @@
 import { computed, ref, useTemplateRef, watch } from 'vue'
 import { useKnowledge } from '@/api/knowledge'
 import PosedFigure from '@/drawing/PosedFigure.vue'
+import CmField from '@/lesson/look/film/CmField.vue'
 import { canBeFelt, feltAt, placeOfFelt, poseOf } from '@/lesson/look/film/felt'
 import FilmPicture from '@/lesson/look/film/FilmPicture.vue'
 import FilmStills from '@/lesson/look/film/FilmStills.vue'
@@ -12,7 +13,6 @@ import { EVENTS, inPicture, mirrored, wantedBy, type Place } from '@/lesson/look
 import type { useFilm } from '@/lesson/look/film/useFilm'
 import { useOpenLesson } from '@/lesson/openLesson'
 import ChooseOne from '@/ui/ChooseOne.vue'
-import { typedNumber } from '@/ui/units'
 
 const props = defineProps<{ ruler: ReturnType<typeof useFilm> }>()
 const emit = defineEmits<{ measure: [id: string] }>()
@@ -65,10 +65,7 @@ function pointed(event: PointerEvent): void {
   const said = feltAt(measure.value, mirrored([x, y], WIDE, hand.value), known.all.film)
   if (said !== null) props.ruler.feel(measure.value.id, said)
 }
-function type(text: string): void {
-  const said = typedNumber(text)
-  if (measure.value) props.ruler.feel(measure.value.id, said ?? null)
-}
+const limits = computed(() => known.all.film.limits.felt_cm)
 
 const drawn = computed(() => {
   if (!measure.value || !found.value) return []
@@ -121,13 +118,11 @@ const picture = useTemplateRef<InstanceType<typeof FilmPicture>>('picture')
           </svg>
         </div>
         <div class="row">
-          <v-text-field
-            :model-value="felt === undefined ? '' : String(felt)"
-            :label="`Felt: ${measure.name}, cm`"
-            density="compact"
-            hide-details
-            inputmode="decimal"
-            @change="(e: Event) => type((e.target as HTMLInputElement).value)"
+          <CmField
+            :name="`Felt: ${measure.name}, cm`"
+            :value="felt ?? null"
+            :limits="limits"
+            @typed="(cm) => ruler.feel(measure!.id, cm)"
           />
           <v-btn v-if="!covered" variant="text" @click="ruler.feel(measure.id, null)"
             >Ask again</v-btn
@@ -231,9 +226,7 @@ const picture = useTemplateRef<InstanceType<typeof FilmPicture>>('picture')
   display: grid;
   gap: 8px;
 }
-.real :deep(.picture) {
-  width: auto;
-  height: min(52vh, 480px);
-  justify-self: start;
+.real {
+  --tall: min(52vh, 480px);
 }
 </style>

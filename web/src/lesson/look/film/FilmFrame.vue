@@ -1,7 +1,7 @@
 <script setup lang="ts">
 // One picture of a film, exactly; or the film playing, told picture by picture. What lies upon it
 // comes in the slot.
-import { onBeforeUnmount, onMounted, ref, useTemplateRef, watch } from 'vue'
+import { computed, onBeforeUnmount, onMounted, ref, useTemplateRef, watch } from 'vue'
 import type { OpenFilm } from '@/lesson/look/film/film'
 import { frameAt, letGo, seek } from '@/lesson/look/film/playing'
 
@@ -13,6 +13,7 @@ const props = defineProps<{
 }>()
 const emit = defineEmits<{ at: [frame: number]; ended: []; shown: [] }>()
 const video = useTemplateRef<HTMLVideoElement>('video')
+const ratio = computed(() => props.film.width / props.film.height)
 const ready = ref(false)
 /** The picture that is on the page. */
 const onPage = ref<number | null>(null)
@@ -72,15 +73,11 @@ onMounted(() => {
 onBeforeUnmount(() => {
   if (video.value) letGo(video.value)
 })
-defineExpose({ video })
+defineExpose({ video, onPage })
 </script>
 
 <template>
-  <div
-    class="frame"
-    :data-shown="onPage"
-    :style="{ aspectRatio: `${film.width} / ${film.height}` }"
-  >
+  <div class="frame" :data-shown="onPage" :style="{ aspectRatio: ratio, '--ratio': ratio }">
     <video ref="video" :src="film.url" muted playsinline preload="auto" @ended="emit('ended')" />
     <slot />
   </div>
@@ -89,8 +86,7 @@ defineExpose({ video })
 <style scoped>
 .frame {
   position: relative;
-  width: 100%;
-  max-height: 100%;
+  width: min(100%, calc(var(--ratio) * var(--tall, 100vh)));
   background: black;
 }
 video,

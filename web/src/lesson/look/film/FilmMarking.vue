@@ -1,7 +1,8 @@
 <script setup lang="ts">
 // The ruler itself: eight events, a scale, and the few points that the looks need.
-import { computed, useTemplateRef } from 'vue'
+import { computed, ref, useTemplateRef } from 'vue'
 import { useKnowledge } from '@/api/knowledge'
+import CmField from '@/lesson/look/film/CmField.vue'
 import FilmPicture from '@/lesson/look/film/FilmPicture.vue'
 import FilmMeasures from '@/lesson/look/film/FilmMeasures.vue'
 import FilmSteps from '@/lesson/look/film/FilmSteps.vue'
@@ -18,12 +19,11 @@ import {
 import type { useFilm } from '@/lesson/look/film/useFilm'
 import { useOpenLesson } from '@/lesson/openLesson'
 import ChooseOne from '@/ui/ChooseOne.vue'
-import { typedNumber } from '@/ui/units'
 
 const { ruler } = defineProps<{ ruler: ReturnType<typeof useFilm> }>()
 const known = useKnowledge()
 const { lesson } = useOpenLesson()
-const { film, marks, frame, finding, ends, scaleBy, scaleCm, asking, id } = ruler
+const { film, marks, frame, finding, ends, scaleBy, scaleCm, asking, elsewhere, id } = ruler
 const { playing, speed, rate } = ruler
 
 const CAMERA = [
@@ -63,7 +63,24 @@ const slow = computed(() => {
   return rate !== undefined && !rates.value.includes(marks.value?.fps ?? 0) ? rate : null
 })
 const impossible = computed(() => ruler.read.value !== null && rates.value.length === 0)
+const limits = computed(() => known.all.film.limits)
+/** A film that would be lost is put away only when that is asked for twice. */
+const leaving = ref(false)
+function putAway(): void {
+  if (ruler.onlyHere.value && !leaving.value) leaving.value = true
+  else ruler.close()
+}
+function kept(): void {
+  ruler.isSafe()
+  leaving.value = false
+  ruler.list()
+}
 const picture = useTemplateRef<InstanceType<typeof FilmPicture>>('picture')
+const asks = useTemplateRef<HTMLElement>('asks')
+/** On a phone the measures stand below the picture that they are touched on. */
+function toPicture(): void {
+  asks.value?.scrollIntoView({ block: 'nearest' })
+}
 const event = computed(() => EVENTS.find((e) => marks.value?.events?.[e.id] === frame.value))
 const sent = computed(() =>
   inPicture(drawn.value, film.value?.width ?? 0, lesson.value.student.handedness),
@@ -72,8 +89,14 @@ const sent = computed(() =>
 
 <template>
   <template v-if="film && marks">
-    <p class="asked strong" role="status" data-testid="film-asked">
-      {{ asking ?? (marks.scale ? 'Nothing more to touch.' : 'First the events, then a scale.') }}
+    <p ref="asks" class="asked strong" role="status" data-testid="film-asked">
+      <template v-if="elsewhere">
+        Next, on another picture: {{ elsewhere }}
+        <v-btn size="small" @click="ruler.follow">Show it</v-btn>
+      </template>
+      <template v-else>{{
+        asking ?? (marks.scale ? 'Nothing more to touch.' : 'First the events, then a scale.')
+      }}</template>
     </p>
     <div class="left">
       <FilmPicture
@@ -130,6 +153,7 @@ const sent = computed(() =>
       <p v-if="finding !== null" class="quiet" role="status">
         Looking through the film, {{ Math.round(finding * 100) }} %
       </p>
+      <p v-else-if="ruler.sure.value" class="quiet" role="status">{{ ruler.sure.value }}</p>
       <p v-if="film.uneven" role="note">
         The pictures of this film come at uneven times: a step may show the same picture twice, and
         an event is good to a picture.
@@ -149,15 +173,12 @@ const sent = computed(() =>
           class="which"
           @chosen="(s) => (scaleBy = s)"
         />
-        <v-text-field
+        <CmField
           v-if="needsLength"
-          :model-value="scaleCm === null ? '' : String(scaleCm)"
-          label="Its length, cm"
-          class="length"
-          density="compact"
-          hide-details
-          inputmode="decimal"
-          @update:model-value="(v: string) => (scaleCm = typedNumber(v) ?? null)"
+          name="Its length, cm"
+          :value="scaleCm"
+          :limits="limits.scale_cm"
+          @typed="(cm) => (scaleCm = cm)"
         />
         <v-btn :disabled="needsLength && !scaleCm" @click="ends = { what: 'scale', first: null }">{{
           marks.scale ? 'Scale again' : 'Touch the scale'
@@ -169,20 +190,14 @@ const sent = computed(() =>
       <details>
         <summary>Where the camera stood</summary>
         <div class="row">
-          <v-text-field
+          <CmField
             v-for="c in CAMERA"
             :key="c.id"
-            :model-value="marks[c.id] == null ? '' : String(marks[c.id])"
-            :label="c.word"
-            :placeholder="c.usual"
-            class="length"
-            density="compact"
-            hide-details
-            inputmode="decimal"
-            @change="
-              (e: Event) =>
-                ruler.camera(c.id, typedNumber((e.target as HTMLInputElement).value) ?? null)
-            "
+            :name="c.word"
+            :value="marks[c.id] ?? null"
+            :limits="limits[c.id]"
+            :usual="c.usual"
+            @typed="(cm) => ruler.camera(c.id, cm)"
           />
         </div>
         <p class="quiet">
@@ -190,7 +205,7 @@ const sent = computed(() =>
           the doubt smaller: 30 cm beside the line turns what it sees by 4°.
         </p>
       </details>
-      <FilmMeasures :ruler="ruler" />
+      <FilmMeasures :ruler="ruler" @asked="toPicture" />
       <KeepStill
         :film-id="id"
         :event="event?.id ?? null"
@@ -198,10 +213,17 @@ const sent = computed(() =>
         :video="() => picture?.video() ?? null"
       />
       <FilmStills />
-      <KeepFilm :id="id" :film="film" />
+      <KeepFilm :id="id" :film="film" @kept="kept" />
+      <p v-if="leaving" role="alert" class="problem">
+        This film was filmed here and is nowhere else: keep it on this device, or save the file.
+      </p>
       <div class="row">
-        <v-btn variant="text" :href="film.url" :download="film.name">Save the file</v-btn>
-        <v-btn variant="text" @click="ruler.close">Put this film away</v-btn>
+        <v-btn variant="text" :href="film.url" :download="film.name" @click="ruler.isSafe"
+          >Save the file</v-btn
+        >
+        <v-btn variant="text" @click="putAway">{{
+          leaving ? 'Put it away all the same' : 'Put this film away'
+        }}</v-btn>
       </div>
     </div>
   </template>
@@ -216,7 +238,9 @@ const sent = computed(() =>
 }
 .asked {
   grid-column: 1 / -1;
-  min-height: 1.5em;
+  min-height: 44px;
+  padding-top: 6px;
+  background: var(--paper);
   font-size: var(--text-lead);
 }
 .events,
@@ -232,26 +256,34 @@ const sent = computed(() =>
 .which {
   min-width: 200px;
 }
-.length {
-  flex: 0 0 190px;
-}
 summary {
   min-height: 48px;
   line-height: 48px;
   cursor: pointer;
 }
-/* the picture and its steps stand on one screen */
+/* the picture and its steps stand on one screen, and stay there while the measures are read */
+.asked,
+.left {
+  position: sticky;
+  top: -6px;
+  z-index: 1;
+}
+.left {
+  align-self: start;
+  top: 54px;
+  --tall: max(300px, calc(100vh - 404px));
+  grid-template-columns: minmax(0, 1fr);
+}
 .left :deep(.picture) {
-  width: auto;
-  max-width: 100%;
-  height: max(300px, calc(100vh - 376px));
   justify-self: center;
 }
 @media (max-width: 800px) {
-  .left :deep(.picture) {
-    width: auto;
-    height: 46vh;
-    justify-self: center;
+  .asked,
+  .left {
+    position: static;
+  }
+  .left {
+    --tall: 46vh;
   }
 }
 </style>

@@ -6,8 +6,14 @@ import { EVENTS, wantedBy } from '@/lesson/look/film/marking'
 import type { useFilm } from '@/lesson/look/film/useFilm'
 
 const props = defineProps<{ ruler: ReturnType<typeof useFilm> }>()
+/** A measure was asked for: its picture is wanted. */
+const emit = defineEmits<{ asked: [] }>()
 const known = useKnowledge()
 
+function askFor(measure: string): void {
+  props.ruler.askFor(measure)
+  emit('asked')
+}
 const rows = computed(() =>
   props.ruler.measures.value.map((measure) => {
     const found = props.ruler.read.value?.measures.find((m) => m.id === measure.id)
@@ -50,7 +56,7 @@ const rows = computed(() =>
           variant="text"
           :disabled="!row.ready || !ruler.marks.value?.scale"
           :aria-label="`Measure ${row.name}`"
-          @click="ruler.askFor(row.id)"
+          @click="askFor(row.id)"
           >Measure</v-btn
         >
       </li>

@@ -4,6 +4,7 @@ import { computed, shallowRef, useTemplateRef, watch } from 'vue'
 import type { Handedness } from '@/api/client'
 import type { OpenFilm } from '@/lesson/look/film/film'
 import FilmFrame from '@/lesson/look/film/FilmFrame.vue'
+import FilmLens from '@/lesson/look/film/FilmLens.vue'
 import {
   mirrored,
   nearest,
@@ -52,69 +53,31 @@ const SLOP_PX = 6
 const down = shallowRef<{ x: number; y: number; held: Wanted | null } | null>(null)
 const moving = shallowRef<{ at: Wanted; place: Place } | null>(null)
 
-/** Under a finger nobody sees where it points: what lies there is shown larger beside it. */
-const LENS_PX = 132
-const LENS_TIMES = 2.5
-const LENS_OFF_PX = 92
-const glass = useTemplateRef<HTMLCanvasElement>('glass')
-const lens = shallowRef<{ left: number; top: number } | null>(null)
-
-function magnify(event: PointerEvent): void {
+/** Where the finger is, for the lens. */
+const pointed = shallowRef<{ x: number; y: number; wide: number } | null>(null)
+function point(event: PointerEvent): void {
   const box = drawing.value?.getBoundingClientRect()
-  const video = shownFrame.value?.video
-  if (!box || !video) return
-  const [x, y] = [event.clientX - box.left, event.clientY - box.top]
-  const half = LENS_PX / 2
-  const above = y > LENS_OFF_PX + half
-  lens.value = {
-    left: Math.min(box.width - half, Math.max(half, x)) - half,
-    top: y + (above ? -LENS_OFF_PX : LENS_OFF_PX) - half,
-  }
-  const pen = glass.value?.getContext('2d')
-  if (!pen) return
-  const perPx = props.film.width / box.width
-  const part = (LENS_PX / LENS_TIMES) * perPx
-  pen.fillStyle = 'black'
-  pen.fillRect(0, 0, LENS_PX, LENS_PX)
-  pen.drawImage(
-    video,
-    x * perPx - part / 2,
-    y * perPx - part / 2,
-    part,
-    part,
-    0,
-    0,
-    LENS_PX,
-    LENS_PX,
-  )
-  for (const [colour, wide] of [
-    ['black', 3],
-    ['white', 1],
-  ] as const) {
-    pen.strokeStyle = colour
-    pen.lineWidth = wide
-    pen.beginPath()
-    pen.moveTo(0, half)
-    pen.lineTo(LENS_PX, half)
-    pen.moveTo(half, 0)
-    pen.lineTo(half, LENS_PX)
-    pen.stroke()
+  if (box) {
+    const { left, top, width } = box
+    pointed.value = { x: event.clientX - left, y: event.clientY - top, wide: width }
   }
 }
+/** A touch is for the picture that is asked about, and not for the one before it. */
+const isThere = () => props.rate === null && shownFrame.value?.onPage === props.frame
 
 function press(event: PointerEvent): void {
   const place = placeOf(event)
   const scale = drawing.value?.getScreenCTM()?.a ?? 1
-  if (!place || !event.isPrimary) return
+  if (!place || !event.isPrimary || !isThere()) return
   drawing.value?.setPointerCapture(event.pointerId)
   const held = nearest(props.points, place, HOLD_PX / scale)
   down.value = { x: event.clientX, y: event.clientY, held }
-  if (held || props.asking !== null) magnify(event)
+  if (held || props.asking !== null) point(event)
 }
 function drag(event: PointerEvent): void {
   const from = down.value
   const place = placeOf(event)
-  if (from && lens.value) magnify(event)
+  if (pointed.value) point(event)
   if (!from?.held || !place) return
   const gone = Math.hypot(event.clientX - from.x, event.clientY - from.y)
   if (moving.value || gone > SLOP_PX) moving.value = { at: from.held, place }
@@ -128,7 +91,7 @@ function lift(event: PointerEvent): void {
 function letGo(): void {
   down.value = null
   moving.value = null
-  lens.value = null
+  pointed.value = null
 }
 /** Without a finger: a cross that arrows move, and Enter puts the point where it is. */
 const cross = shallowRef<Place | null>(null)
@@ -149,7 +112,7 @@ function keys(event: KeyboardEvent): void {
     const far = event.shiftKey ? STEP_PX : LEAP_PX
     const kept = (value: number, most: number) => Math.min(most, Math.max(0, value))
     cross.value = [kept(at[0] + far * way[0], width), kept(at[1] + far * way[1], height)]
-  } else if (event.key === 'Enter' && cross.value) {
+  } else if (event.key === 'Enter' && cross.value && isThere()) {
     emit('touched', mirrored(cross.value, width, props.hand))
   } else return
   event.preventDefault()
@@ -227,28 +190,11 @@ const line = (pair: readonly [Place, Place]) => {
         :d="`M${cross[0] - 30} ${cross[1]}h60M${cross[0]} ${cross[1] - 30}v60`"
       />
     </svg>
-    <canvas
-      v-show="lens"
-      ref="glass"
-      class="lens"
-      :width="LENS_PX"
-      :height="LENS_PX"
-      :style="{ left: `${lens?.left ?? 0}px`, top: `${lens?.top ?? 0}px` }"
-      aria-hidden="true"
-    />
+    <FilmLens v-if="pointed" :video="shownFrame?.video ?? null" :at="pointed" />
   </FilmFrame>
 </template>
 
 <style scoped>
-.lens {
-  inset: auto;
-  width: 132px;
-  height: 132px;
-  z-index: 1;
-  border: 2px solid white;
-  border-radius: 50%;
-  pointer-events: none;
-}
 svg.asking {
   cursor: crosshair;
 }

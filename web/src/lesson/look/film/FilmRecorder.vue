@@ -105,13 +105,13 @@ onScopeDispose(leave)
     />
     <div class="row">
       <template v-if="part !== null">
-        <v-btn color="primary" @click="stop?.()">Stop now</v-btn>
+        <v-btn color="primary" variant="flat" @click="stop?.()">Stop now</v-btn>
       </template>
       <template v-else-if="left !== null">
         <v-btn @click="cancel">Not yet</v-btn>
       </template>
       <template v-else>
-        <v-btn v-if="stream" color="primary" @click="begin">Film a swing</v-btn>
+        <v-btn v-if="stream" color="primary" variant="flat" @click="begin">Film a swing</v-btn>
         <v-btn v-else-if="problem" @click="open(null)">Try again</v-btn>
         <v-btn variant="text" @click="emit('away')">Put the camera away</v-btn>
       </template>

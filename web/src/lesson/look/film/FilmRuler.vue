@@ -96,6 +96,15 @@ function keys(event: KeyboardEvent): void {
   margin-left: -6px;
   padding: 6px 20px 24px 6px;
 }
+.ruler :deep(.choices) {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: start;
+  gap: 8px 14px;
+}
+.ruler :deep(.choices > :first-child) {
+  flex: 1 1 280px;
+}
 .ruler :deep(h2) {
   margin: 6px 0 4px;
   font-size: var(--text-lead);

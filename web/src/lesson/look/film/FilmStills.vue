@@ -45,7 +45,9 @@ function remove(id: string): void {
               It cannot be brought back. Backups made before hold it until they are thrown away,
               five weeks at most.
             </p>
-            <v-btn size="small" color="primary" @click="remove(s.id)">Delete it for good</v-btn>
+            <v-btn size="small" color="primary" variant="flat" @click="remove(s.id)"
+              >Delete it for good</v-btn
+            >
             <v-btn size="small" @click="deleting = null">Keep it</v-btn>
           </template>
           <v-btn

@@ -68,7 +68,7 @@ const time = computed(() => {
 
 <template>
   <div class="together">
-    <div class="row">
+    <div class="choices">
       <OtherFilm :other="other" :view="null" name="Second film" />
       <OneOf
         v-if="ties.length"
@@ -142,37 +142,28 @@ const time = computed(() => {
   gap: 10px;
   align-content: start;
 }
-.row {
-  display: flex;
-  flex-wrap: wrap;
-  align-items: start;
-  gap: 8px 14px;
-}
-.row > :first-child {
-  flex: 1 1 300px;
-}
 .pictures {
+  --tall: min(46vh, 420px);
   display: flex;
+  align-items: start;
   gap: 10px;
-  height: min(46vh, 420px);
 }
 .pictures > .frame {
-  width: auto;
-  height: 100%;
-  flex: none;
+  flex: 0 1 calc(var(--ratio) * var(--tall));
+  min-width: 0;
 }
 .pictures > :last-child:not(.frame) {
   flex: 1 1 160px;
-  min-width: 0;
+  min-width: 130px;
   max-width: 240px;
-  height: 100%;
+  height: var(--tall);
 }
 .curve {
   height: 230px;
 }
 @media (max-width: 600px) {
   .pictures {
-    height: 34vh;
+    --tall: 34vh;
     overflow-x: auto;
   }
 }

@@ -7,6 +7,7 @@ import ChooseOne from '@/ui/ChooseOne.vue'
 import { dayWord } from '@/ui/dates'
 
 const props = defineProps<{ id: string; film: OpenFilm }>()
+const emit = defineEmits<{ kept: [] }>()
 const DAYS = [
   { id: '0', word: 'until this page is closed' },
   { id: '1', word: 'until tomorrow' },
@@ -31,7 +32,10 @@ async function choose(days: Days): Promise<void> {
   problem.value = ''
   try {
     if (days === '0') await forgetFilm(props.id)
-    else await keepFilm(props.id, props.film.file, Number(days))
+    else {
+      await keepFilm(props.id, props.film.file, Number(days))
+      emit('kept')
+    }
   } catch (error) {
     problem.value = sentenceOf(error, 'The film could not be kept.')
   }

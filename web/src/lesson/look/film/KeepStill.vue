@@ -53,7 +53,7 @@ function keep(): void {
         }}
       </p>
       <div class="row">
-        <v-btn color="primary" @click="keep">{{
+        <v-btn color="primary" variant="flat" @click="keep">{{
           junior ? 'The guardian agrees' : 'The student agrees'
         }}</v-btn>
         <v-btn @click="asking = false">Do not keep it</v-btn>

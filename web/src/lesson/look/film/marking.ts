@@ -109,3 +109,14 @@ export function nearest<P extends { place: Place }>(
   const near = points.filter((p) => off(p) <= within)
   return near.sort((a, b) => off(a) - off(b))[0] ?? null
 }
+
+/** How sure the finder is, in a sentence: nineteen times in twenty. */
+export function sureOf(
+  proposed: Readonly<Partial<Record<SwingEvent, { sd_frames: number }>>>,
+): string {
+  const within = EVENTS.flatMap(({ id, word }) => {
+    const sd = proposed[id]?.sd_frames
+    return sd === undefined ? [] : [`${word.toLowerCase()} to ${String(Math.ceil(1.96 * sd))}`]
+  })
+  return within.length === 0 ? '' : `Found, in pictures: ${within.join(', ')}. Look at each.`
+}

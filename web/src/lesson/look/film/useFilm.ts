@@ -6,6 +6,7 @@ import { newId } from '@/api/page'
 import { sentenceOf, type OpenFilm } from '@/lesson/look/film/film'
 import {
   nextPoint,
+  sureOf,
   touched,
   wantedBy,
   withEvent,
@@ -32,6 +33,10 @@ export function useFilm(open: OpenLesson, blockId: Ref<string | null>) {
   const frame = ref(0)
   const problem = ref('')
   const finding = ref<number | null>(null)
+  /** The film was recorded here and is in no file yet. */
+  const onlyHere = ref(false)
+  /** How sure the finder is of what it found, in a sentence. */
+  const sure = ref('')
   /** The scale or the ground line, while its two ends are being touched. */
   const ends = ref<Asked>(null)
   const scaleBy = ref('known')
@@ -59,26 +64,48 @@ export function useFilm(open: OpenLesson, blockId: Ref<string | null>) {
         )
     return nextPoint(marks.value, asked)
   })
+  /** Whether the picture shown is the one that the next point is touched on. */
+  const isThere = computed(
+    () => wanted.value !== null && marks.value?.events?.[wanted.value.event] === frame.value,
+  )
+  const nextAsk = computed(() => (marks.value?.scale ? askOf(wanted.value) : null))
+  /** The next point, where it is on another picture: touched here, it would be measured wrongly. */
+  const elsewhere = computed(() => (ends.value || isThere.value ? null : nextAsk.value))
   const asking = computed(() => {
     if (ends.value) {
       const thing = ends.value.what === 'ground' ? 'level ground' : 'what gives the scale'
       return ends.value.first ? `Touch the other end of ${thing}.` : `Touch one end of ${thing}.`
     }
-    if (!wanted.value || !marks.value?.scale) return null
-    return known.all.film.points.find((p) => p.id === wanted.value?.point)?.ask ?? null
+    return isThere.value ? nextAsk.value : null
   })
+  function askOf(next: Wanted | null): string | null {
+    return known.all.film.points.find((p) => p.id === next?.point)?.ask ?? null
+  }
 
   function keep(next: Marks): void {
     marks.value = next
     open.putFilm(id.value, { marks: next, block_id: blockId.value, name: film.value?.name ?? '' })
   }
-  async function take(file: File, view: View): Promise<void> {
+  /** The marks as they are, so that a film which is kept on this device is listed. */
+  function list(): void {
+    if (marks.value && read.value === null) keep(marks.value)
+  }
+  /** It was saved or is kept. */
+  function isSafe(): void {
+    onlyHere.value = false
+  }
+  /** `recorded`: here and now, so that it is nowhere else. */
+  async function take(file: File, view: View, recorded = false): Promise<void> {
     problem.value = ''
     try {
       const opened = await openFilm(file)
       close()
       film.value = opened
+      onlyHere.value = recorded
       frame.value = 0
+      ends.value = null
+      chosen.value = null
+      sure.value = ''
       const { name, width, height, plays } = opened
       // the same file goes on with its marks, and with the side it was marked from
       const again = films.found.value?.find(
@@ -128,6 +155,7 @@ export function useFilm(open: OpenLesson, blockId: Ref<string | null>) {
       const body = { ...motion, fps: marks.value.fps }
       const found = await ask(client.POST('/api/films/events', { body }))
       if (marks.value) keep(withProposed(marks.value, found))
+      sure.value = sureOf(found)
     } catch (error) {
       problem.value =
         error instanceof ApiError
@@ -147,8 +175,9 @@ export function useFilm(open: OpenLesson, blockId: Ref<string | null>) {
         const cm = scaleBy.value === 'ball' || scaleBy.value === 'shoe' ? null : scaleCm.value
         const scale: Shape['ScaleSeen'] = { by: scaleBy.value, start: first, end: place, cm }
         keep({ ...marks.value, ...(what === 'ground' ? { ground: [first, place] } : { scale }) })
+        follow()
       }
-    } else if (wanted.value) {
+    } else if (wanted.value && isThere.value) {
       keep(touched(marks.value, wanted.value, place))
       if (wanted.value === null) chosen.value = null
       follow()
@@ -185,6 +214,10 @@ export function useFilm(open: OpenLesson, blockId: Ref<string | null>) {
     frame,
     problem,
     finding,
+    sure,
+    onlyHere,
+    isSafe,
+    list,
     ends,
     scaleBy,
     scaleCm,
@@ -193,6 +226,8 @@ export function useFilm(open: OpenLesson, blockId: Ref<string | null>) {
     measures,
     wanted,
     asking,
+    elsewhere,
+    follow,
     take,
     close,
     playing: playing.playing,
