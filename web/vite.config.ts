@@ -50,6 +50,9 @@ export default defineConfig({
   build: { chunkSizeWarningLimit: 900 },
   test: {
     include: ['tests/**/*.test.ts'],
+    environment: 'jsdom',
+    // one page for all of a worker's files: Vuetify is loaded once, which takes most of the time
+    isolate: false,
     setupFiles: ['tests/setup.ts'],
     server: { deps: { inline: ['vuetify'] } },
   },

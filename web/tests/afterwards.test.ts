@@ -1,4 +1,3 @@
-// @vitest-environment jsdom
 // After the lesson: who is due, the casebook, a student along time, the map, and the clock.
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import { effectScope, ref } from 'vue'

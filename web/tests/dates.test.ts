@@ -1,5 +1,4 @@
 // Days as they are said, and the target of every ball.
-// @vitest-environment jsdom
 import { beforeEach, describe, expect, it } from 'vitest'
 import TargetLine from '@/lesson/shots/TargetLine.vue'
 import { dayWord, recentWord, timeWord } from '@/ui/dates'

@@ -1,4 +1,3 @@
-// @vitest-environment jsdom
 // The day, a student, a new student: what is shown, asked for, and said when it fails.
 import { DOMWrapper, type VueWrapper } from '@vue/test-utils'
 import { beforeEach, describe, expect, it } from 'vitest'

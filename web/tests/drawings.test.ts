@@ -1,7 +1,6 @@
-// @vitest-environment jsdom
 // What is drawn where, and what a touch on it means; mirrored for left-handers.
 import type { VueWrapper } from '@vue/test-utils'
-import { beforeEach, describe, expect, it, vi } from 'vitest'
+import { beforeEach, describe, expect, it } from 'vitest'
 import ClubFace from '@/drawing/ClubFace.vue'
 import DeliveryPlan from '@/drawing/DeliveryPlan.vue'
 import GroundPlan from '@/drawing/GroundPlan.vue'
@@ -11,16 +10,9 @@ import SideView from '@/drawing/SideView.vue'
 import TurfStrip from '@/drawing/TurfStrip.vue'
 import { GROUND } from '@/drawing/chain'
 import { ballAt, toPoint, trackPath, type Track } from '@/drawing/range'
-import { drawn } from './setup'
+import { drawn } from './lacking'
 import { furnish, keepsDrags, knowledge, readings, shot, show } from './mounting'
 
-vi.mock('@/drawing/pointer', () => ({
-  inDrawing: (event: MouseEvent) => ({ x: event.clientX, y: event.clientY }),
-  pageMoves: () => false,
-  keepDrag: (event: Event) => {
-    event.preventDefault()
-  },
-}))
 beforeEach(furnish)
 
 async function touch(page: VueWrapper, from: [number, number], to = from): Promise<void> {

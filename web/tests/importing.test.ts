@@ -1,10 +1,9 @@
-// @vitest-environment jsdom
 // A table of balls: seen before it is kept, put right, taken in once.
-import { DOMWrapper, flushPromises } from '@vue/test-utils'
+import { DOMWrapper } from '@vue/test-utils'
 import { beforeEach, describe, expect, it } from 'vitest'
 import ImportDialog from '@/lesson/shots/ImportDialog.vue'
 import { textOf } from '@/lesson/shots/tableText'
-import { furnish, lesson, problem, serve, show, listOf } from './mounting'
+import { furnish, lesson, listOf, problem, serve, settle, show } from './mounting'
 
 const PREVIEW = 'POST /api/lessons/L/table/preview'
 const TAKE = 'POST /api/lessons/L/table'
@@ -50,7 +49,7 @@ const text = () => document.querySelector('.dialog')?.textContent.replace(/\s+/g
 async function opened(): Promise<ReturnType<typeof show>> {
   const shown = await show(ImportDialog, { modelValue: false, lessonId: 'L', blockId: 'B' })
   await shown.give({ modelValue: true })
-  await flushPromises()
+  await settle()
   return shown
 }
 async function choose(content = TABLE): Promise<void> {
@@ -60,7 +59,7 @@ async function choose(content = TABLE): Promise<void> {
     Promise.resolve(new TextEncoder().encode(content).buffer as ArrayBuffer)
   Object.defineProperty(input, 'files', { value: [file], configurable: true })
   input?.dispatchEvent(new Event('change'))
-  for (let i = 0; i < 4; i++) await flushPromises()
+  await settle()
 }
 
 beforeEach(() => {
@@ -91,7 +90,7 @@ describe('bringing in balls', () => {
     expect(text()).toContain('1 value can hardly be true: left out. Is the unit right?')
     expect(text()).toContain('row 2, Ball speed “98”: 98 m/s: too fast')
     await body().find('.keep input').setValue(true)
-    await flushPromises()
+    await settle()
     expect(asked.at(-1)?.sent).toMatchObject({ keep_doubtful: true })
     expect(text()).toContain('taken in all the same')
   })
@@ -105,18 +104,18 @@ describe('bringing in balls', () => {
     const { page } = await opened()
     await choose()
     await body().find('[aria-label="Unit of Carry"]').setValue('m')
-    await flushPromises()
+    await settle()
     await body().find('[aria-label="Side of Start"]').setValue('left')
-    await flushPromises()
+    await settle()
     await body().find('[aria-label="Start holds"]').setValue('')
-    await flushPromises()
+    await settle()
     const agreed = (asked.at(-1)?.sent as { columns: object[] }).columns
     expect(agreed[0]).toEqual(column('Carry', 'carry', 'm'))
     expect(agreed[1]).toEqual(column('Start', null, '', null))
     const take = body().findAll('.buttons button').at(-1)
     expect(take?.text()).toBe('Take in 2 balls')
     await take?.trigger('click')
-    await flushPromises()
+    await settle()
     expect(asked.at(-1)).toEqual({
       call: TAKE,
       sent: { text: TABLE, columns: agreed, block_id: 'B', keep_doubtful: false },
@@ -151,7 +150,7 @@ describe('bringing in balls', () => {
     })
     await choose()
     await body().findAll('.buttons button').at(-1)?.trigger('click')
-    await flushPromises()
+    await settle()
     expect(text()).toContain('The block is gone.')
     expect(body().findAll('[data-testid=column]')).toHaveLength(3)
   })
@@ -161,7 +160,7 @@ describe('bringing in balls', () => {
     await choose()
     await give({ modelValue: false })
     await give({ modelValue: true })
-    await flushPromises()
+    await settle()
     expect(body().findAll('[data-testid=column]')).toHaveLength(0)
   })
 })

@@ -13,7 +13,7 @@ import { newQueries } from '@/api/query'
 import { useKnowledge } from '@/api/knowledge'
 import { provideLesson } from '@/lesson/openLesson'
 import type { OpenLesson } from '@/lesson/useLesson'
-import { server } from './setup'
+import { server } from './lacking'
 import type { ReadBlock } from '@/lesson/shots/useReadings'
 
 export class Watcher {

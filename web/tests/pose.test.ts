@@ -1,4 +1,3 @@
-// @vitest-environment jsdom
 // The posed figure: every number of it moves something, and left-handers are mirrored.
 import { beforeEach, describe, expect, it } from 'vitest'
 import { downTheLine, faceOn, type Pose } from '@/drawing/pose'

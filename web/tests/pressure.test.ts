@@ -1,4 +1,3 @@
-// @vitest-environment jsdom
 // The Pressure stage: where moments lie, what is said of a trace, what each control asks for.
 import type { VueWrapper } from '@vue/test-utils'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
@@ -39,12 +38,6 @@ import {
   show,
 } from './mounting'
 
-vi.mock('@/drawing/pointer', () => ({
-  inDrawing: (event: MouseEvent) => ({ x: event.clientX, y: event.clientY }),
-  keepDrag: (event: Event) => {
-    event.preventDefault()
-  },
-}))
 beforeEach(furnish)
 afterEach(() => {
   document.body.innerHTML = ''

@@ -1,4 +1,3 @@
-// @vitest-environment jsdom
 // The retest: where it stands, balls over balls, trace over trace, and the transfer.
 import { afterEach, beforeEach, describe, expect, it } from 'vitest'
 import type { Shape } from '@/api/client'

@@ -1,5 +1,4 @@
 // What an instructor has chosen, who they are, and whose the other devices are.
-// @vitest-environment jsdom
 import { beforeEach, describe, expect, it, vi } from 'vitest'
 import { useKnowledge } from '@/api/knowledge'
 import InstructorList from '@/settings/InstructorList.vue'

@@ -1,24 +1,13 @@
-// The application's client keeps the `fetch` it finds when it is loaded: one that asks the test.
-type Fetch = (request: Request) => Promise<Response>
+// What every file of tests starts from. Files share one page and the modules that are loaded, so
+// that each one leaves nothing behind.
+import { disableAutoUnmount, enableAutoUnmount } from '@vue/test-utils'
+import { afterAll, afterEach, vi } from 'vitest'
+import './lacking'
 
-export const server: { answer: Fetch } = {
-  answer: () => Promise.reject(new TypeError('no server in this test')),
-}
-globalThis.fetch = ((request: Request) => server.answer(request)) as typeof fetch
-
-// jsdom draws nothing: it cannot say what lies inside an outline. Everywhere, unless a test says else.
-globalThis.DOMPoint ??= class {
-  constructor(
-    readonly x: number,
-    readonly y: number,
-  ) {}
-} as unknown as typeof DOMPoint
-export const drawn = { isInside: (at: DOMPoint) => !Number.isNaN(at.x) }
-if ('SVGElement' in globalThis) {
-  Object.assign(SVGElement.prototype, {
-    isPointInFill: (at: DOMPoint) => drawn.isInside(at),
-    setPointerCapture: () => undefined,
-  })
-}
-// A reader in one language, whatever the machine has.
-if ('navigator' in globalThis) Object.defineProperty(navigator, 'languages', { value: ['en-GB'] })
+// a page that stayed would go on asking while the next test counts
+disableAutoUnmount()
+enableAutoUnmount(afterEach)
+afterAll(() => {
+  vi.unstubAllGlobals()
+  vi.useRealTimers()
+})

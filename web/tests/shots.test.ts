@@ -1,4 +1,3 @@
-// @vitest-environment jsdom
 // The Shots stage's parts: what they say of a block, and what each control asks to be changed.
 import { DOMWrapper, flushPromises } from '@vue/test-utils'
 import { beforeEach, describe, expect, it, vi } from 'vitest'

@@ -1,4 +1,3 @@
-// @vitest-environment jsdom
 // Pressure as a stage, looks before and after, the stance, and where keys may log a ball.
 import { beforeEach, describe, expect, it, vi } from 'vitest'
 import { createPinia, setActivePinia } from 'pinia'

@@ -1,4 +1,3 @@
-// @vitest-environment jsdom
 // What waits is kept across pages, counted, and what was refused can be mended.
 import 'fake-indexeddb/auto'
 import { beforeEach, describe, expect, it } from 'vitest'

@@ -1,4 +1,3 @@
-// @vitest-environment jsdom
 // The stages around the shots: what they say, and what each control asks to be changed.
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import CueBench from '@/lesson/decide/CueBench.vue'
@@ -365,7 +364,7 @@ describe('sending home', () => {
     const share = page.findAll('button').find((b) => b.text() === 'Share')
     await share?.trigger('click')
     await settle()
-    expect(asked.at(-1)?.call).toContain('/sheet.pdf')
+    expect(asked.some((a) => a.call.includes('/sheet.pdf'))).toBe(true)
     expect(shared.mock.calls[0]?.[0].files[0].name).toBe(`${filled().student.name}.pdf`)
     shared.mockRejectedValueOnce(new Error('no'))
     await share?.trigger('click')
