@@ -1,8 +1,10 @@
 """How is what the balls show given to the outside?"""
 
+import numpy as np
+
 from firm_footing.api.ball_shapes import DriftOut, GroupOut, LostOut, ReadBall, ReadBlock, WantedOut
 from firm_footing.api.conclusion_shapes import Spread
-from firm_footing.core.ball.forward import PARTS
+from firm_footing.core.ball.forward import PARTS, FloatArray
 from firm_footing.core.knowledge import DIMENSIONS, Knowledge
 from firm_footing.core.pattern import Estimate
 from firm_footing.core.pattern.block import BallRead, BlockRead, read_block
@@ -50,21 +52,29 @@ def block_view(block_id: str, shot_ids: list[str], read: BlockRead) -> ReadBlock
 
 
 def _ball(shot_id: str, ball: BallRead) -> ReadBall:
-    parts = zip(PARTS, ball.delivery.tolist(), ball.sd.tolist(), strict=True)
-    delivery = {name: Spread(value=value, se=sd) for name, value, sd in parts}
-    doubt = {
-        "face_deg": (ball.face_deg, ball.face_sd),
-        "attack_deg": (ball.attack_deg, ball.attack_sd),
-    }
-    delivery |= {name: Spread(value=value, se=sd) for name, (value, sd) in doubt.items()}
-    return ReadBall(
-        shot_id=shot_id,
-        delivery=delivery,
-        start_deg=ball.start_deg,
-        curve_deg=ball.curve_deg,
-        carry_m=ball.carry_m,
-        apex_m=ball.apex_m,
-        track=[(round(x, 1), round(y, 1), round(z, 2)) for x, y, z in ball.track.tolist()],
-        wild=ball.wild,
-        lost=LostOut.model_validate(ball.lost),
+    spreads = dict(
+        zip(PARTS, zip(ball.delivery.tolist(), ball.sd.tolist(), strict=True), strict=True)
     )
+    spreads["face_deg"] = (ball.face_deg, ball.face_sd)
+    spreads["attack_deg"] = (ball.attack_deg, ball.attack_sd)
+    # made in one piece: a lesson's balls hold some thousand numbers, each answer tells them all
+    return ReadBall.model_validate(
+        {
+            "shot_id": shot_id,
+            "delivery": {name: {"value": value, "se": sd} for name, (value, sd) in spreads.items()},
+            "start_deg": ball.start_deg,
+            "curve_deg": ball.curve_deg,
+            "carry_m": ball.carry_m,
+            "apex_m": ball.apex_m,
+            "track": _shortened(ball.track),
+            "wild": ball.wild,
+            "lost": LostOut.model_validate(ball.lost),
+        }
+    )
+
+
+def _shortened(track: FloatArray) -> list[list[float]]:
+    """(points, 3) to the decimetre, and sideways to the centimetre."""
+    forward_up, aside = np.round(track[:, :2], 1), np.round(track[:, 2:], 2)
+    rows: list[list[float]] = np.concatenate((forward_up, aside), axis=1).tolist()
+    return rows

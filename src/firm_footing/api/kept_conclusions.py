@@ -10,6 +10,7 @@ from sqlmodel import Session
 from firm_footing.store.history import revision_of
 from firm_footing.store.lessons import get_lesson
 from firm_footing.store.students import get_student
+from firm_footing.store.tables import Student
 
 T = TypeVar("T")
 MOST: Final = 64
@@ -53,4 +54,9 @@ def version_of(session: Session, lesson_id: str) -> tuple[Hashable, ...]:
 
     """
     student = get_student(session, get_lesson(session, lesson_id).student_id)
-    return lesson_id, revision_of(session, lesson_id), student.model_dump_json()
+    return version(student, lesson_id, revision_of(session, lesson_id))
+
+
+def version(student: Student, lesson_id: str, revision: str) -> tuple[Hashable, ...]:
+    """The same of a lesson already read."""
+    return lesson_id, revision, student.model_dump_json()

@@ -13,7 +13,7 @@ from firm_footing.api.ball_views import read_content
 from firm_footing.api.conclusion_shapes import DiagnosisOut
 from firm_footing.api.conclusion_views import diagnosis_view
 from firm_footing.api.context import Conclusions, Known, Store
-from firm_footing.api.kept_conclusions import KeptConclusions, version_of
+from firm_footing.api.kept_conclusions import KeptConclusions, version
 from firm_footing.api.shapes import LessonOut
 from firm_footing.api.views import lesson_view, shown
 from firm_footing.core.knowledge import Knowledge
@@ -55,14 +55,14 @@ def changed_lesson(
         return ChangedLesson.model_construct(**dict(lesson_view(session, lesson_id)))
     revision = revision_of(session, lesson_id)
     content = content_of(session, lesson_id)
-    version = version_of(session, lesson_id)
+    now = version(content.student, lesson_id, revision)
     return ChangedLesson.model_construct(
         **dict(shown(session, content, revision)),
         diagnosis=kept.once(
-            ("diagnosis", None, *version),
+            ("diagnosis", None, *now),
             lambda: conclude(content, known, content.lesson.at_hand),
         ),
-        balls=kept.once(("balls", *version), lambda: read_content(content, known)),
+        balls=kept.once(("balls", *now), lambda: read_content(content, known)),
     )
 
 

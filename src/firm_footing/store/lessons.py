@@ -2,8 +2,10 @@
 
 from collections.abc import Mapping
 from dataclasses import dataclass, replace
+from functools import lru_cache
 from typing import Any
 
+from sqlalchemy import bindparam
 from sqlmodel import Session, col, select
 
 from firm_footing.core.case import School, Trace
@@ -127,11 +129,7 @@ def content_of(session: Session, lesson_id: str) -> LessonContent:
 
 def _content_of(session: Session, lesson_id: str) -> LessonContent:
     lesson = get_lesson(session, lesson_id)
-    blocks = list(
-        session.exec(
-            select(Block).where(Block.lesson_id == lesson_id).order_by(col(Block.position))
-        )
-    )
+    blocks: list[Block] = _of(session, Block, lesson_id, "position")
     clock = session.get(Clock, lesson_id)
     shots: dict[str, list[LoggedShot]] = {block.id: [] for block in blocks}
     for shot in session.exec(
@@ -162,10 +160,15 @@ def _content_of(session: Session, lesson_id: str) -> LessonContent:
 
 
 def _of(session: Session, table: Any, lesson_id: str, order: str) -> list[Any]:
-    rows = session.exec(
-        select(table).where(table.lesson_id == lesson_id).order_by(getattr(table, order))
+    return list(session.exec(_rows_of_lesson(table, order), params={"lesson": lesson_id}))
+
+
+@lru_cache(maxsize=32)
+def _rows_of_lesson(table: Any, order: str) -> Any:
+    """Put together once: that takes longer than asking for the few rows."""
+    return (
+        select(table).where(table.lesson_id == bindparam("lesson")).order_by(getattr(table, order))
     )
-    return list(rows)
 
 
 def add_lesson(

@@ -69,70 +69,69 @@ def strike(delivery: Delivery, club: Club) -> Launch:
     A topped ball would leave below the horizon; it is given `LEAST_LAUNCH_DEG`.
     """
     d = Delivery(*np.broadcast_arrays(*(np.atleast_1d(np.float64(a)) for a in delivery)))
-    normal, up, toe = _face(d, club)
-    velocity = d.club_speed_mps[:, None] * _unit(d.attack_deg, d.path_deg)
-    impulse = _impulse(d, club, velocity, (normal, up, toe))
-    launch = _leaving(impulse / MASS_KG, np.cross(-RADIUS_M * normal, impulse) / BALL_INERTIA)
+    frame = _face(d, club)
+    velocity = d.club_speed_mps * _unit(d.attack_deg, d.path_deg)
+    impulse = _impulse(d, club, (frame * velocity).sum(axis=1))
+    # the impulse turns the ball about its middle, a radius behind the face
+    across, along = (-RADIUS_M / BALL_INERTIA) * impulse[1:]
+    spin = across * frame[2] - along * frame[1]
+    launch = _leaving((frame * impulse[:, None]).sum(axis=0) / MASS_KG, spin)
     return _with_hosel(launch, d, club)
 
 
 def _unit(up_deg: FloatArray, aside_deg: FloatArray) -> FloatArray:
-    """(n, 3) of length one: along the target line, up, push side."""
+    """(3, n) of length one: along the target line, up, push side."""
     up, aside = np.radians(up_deg), np.radians(aside_deg)
-    parts = (np.cos(up) * np.cos(aside), np.sin(up), np.cos(up) * np.sin(aside))
-    return np.stack(parts, axis=-1)
+    return np.stack((np.cos(up) * np.cos(aside), np.sin(up), np.cos(up) * np.sin(aside)))
 
 
-def _face(d: Delivery, club: Club) -> tuple[FloatArray, FloatArray, FloatArray]:
-    """Normal where the ball was struck; up the face and toward the toe: (n, 3) each."""
+def _face(d: Delivery, club: Club) -> FloatArray:
+    """(3, 3, n) the face where the ball was struck: its normal, up the face, toward the toe.
+
+    Each along the target line, up and to the push side; normal × up = toe.
+    """
     head = club.head
     loft, face = d.dynamic_loft_deg, d.face_deg
     if head.bulge_mm is not None:
         face = face + np.degrees(d.heel_toe_mm / head.bulge_mm)
     if head.roll_mm is not None:
         loft = loft + np.degrees(d.low_high_mm / head.roll_mm)
-    up = _unit(loft + 90.0, face)
-    toe = np.stack([-np.sin(np.radians(face)), np.zeros_like(face), np.cos(np.radians(face))], -1)
-    return _unit(loft, face), up, toe
+    toe = _unit(np.zeros_like(face), face + 90.0)
+    return np.stack((_unit(loft, face), _unit(loft + 90.0, face), toe))
 
 
-def _impulse(
-    d: Delivery, club: Club, velocity: FloatArray, frame: tuple[FloatArray, FloatArray, FloatArray]
-) -> FloatArray:
-    """(n, 3) impulse on the ball, N s."""
-    normal, up, toe = frame
+def _impulse(d: Delivery, club: Club, velocity: FloatArray) -> FloatArray:
+    """(3, n) impulse on the ball, N s; it and the head's velocity along normal, up and toe."""
     head = club.head
-    mass = club.head_mass_g / 1000
-    right, above = d.heel_toe_mm[:, None] / 1000, d.low_high_mm[:, None] / 1000
-    place = (head.depth_mm / 1000) * normal + right * toe + above * up
-    across = np.eye(3) - normal[:, :, None] * normal[:, None, :]
-    give = (1 / MASS_KG + 1 / mass) * np.eye(3) + RADIUS_M**2 / BALL_INERTIA * across
-    turns = ((up, head.inertia_vertical_g_cm2), (toe, head.inertia_heel_toe_g_cm2))
-    for axis, inertia in turns:
-        arm = np.cross(axis, place)
-        give = give + arm[:, :, None] * arm[:, None, :] / (inertia * 1e-7)
+    mass, depth = club.head_mass_g / 1000, head.depth_mm / 1000
+    right, above = d.heel_toe_mm / 1000, d.low_high_mm / 1000
+    about_up = 1 / (head.inertia_vertical_g_cm2 * 1e-7)
+    about_toe = 1 / (head.inertia_heel_toe_g_cm2 * 1e-7)
+    # how both give way: K, whose up and toe do not touch each other
+    both = 1 / MASS_KG + 1 / mass
+    rolling = both + RADIUS_M**2 / BALL_INERTIA
+    normal = both + about_up * right**2 + about_toe * above**2
+    up, normal_up = rolling + about_toe * depth**2, -about_toe * depth * above
+    toe, normal_toe = rolling + about_up * depth**2, -about_up * depth * right
     off_cm2 = (d.heel_toe_mm**2 + d.low_high_mm**2) / 100
     restitution = np.maximum(0.3, club.restitution - head.restitution_lost_per_cm2 * off_cm2)
-    met = (velocity * normal).sum(axis=1, keepdims=True) * normal
-    parted = (1 + restitution[:, None]) * met + club.grip * (velocity - met)
-    impulse = np.linalg.solve(give, parted[:, :, None])[:, :, 0]
-    push = (impulse * normal).sum(axis=1, keepdims=True)
-    pull = impulse - push * normal
-    size = np.linalg.norm(pull, axis=1, keepdims=True)
+    parted = velocity * np.stack((1 + restitution, *np.full((2, len(right)), club.grip)))
+    push = parted[0] - normal_up * parted[1] / up - normal_toe * parted[2] / toe
+    push = push / (normal - normal_up**2 / up - normal_toe**2 / toe)
+    pull_up, pull_toe = (parted[1] - normal_up * push) / up, (parted[2] - normal_toe * push) / toe
+    size = np.hypot(pull_up, pull_toe)
     held = np.minimum(1.0, FRICTION * push / np.maximum(size, 1e-12))
-    out: FloatArray = push * normal + held * pull
-    return out
+    return np.stack((push, held * pull_up, held * pull_toe))
 
 
 def _leaving(velocity: FloatArray, spin: FloatArray) -> Launch:
-    """Speed, direction and tilt of the spin; what spins about the ball's own way is left out."""
-    speed = np.linalg.norm(velocity, axis=1)
-    launch = np.degrees(np.arcsin(velocity[:, 1] / speed))
-    direction = np.degrees(np.arctan2(velocity[:, 2], velocity[:, 0]))
-    aside = np.radians(direction)
-    right = np.stack([-np.sin(aside), np.zeros_like(aside), np.cos(aside)], axis=1)
-    above = np.cross(right, velocity / speed[:, None])
-    back, side = (spin * right).sum(axis=1), -(spin * above).sum(axis=1)
+    """Speed, direction and tilt of (3, n); what spins about the ball's own way is left out."""
+    speed = np.sqrt((velocity**2).sum(axis=0))
+    launch = np.degrees(np.arcsin(velocity[1] / speed))
+    direction = np.degrees(np.arctan2(velocity[2], velocity[0]))
+    right = _unit(np.zeros_like(direction), direction + 90.0)
+    above = _unit(launch + 90.0, direction)
+    back, side = (spin * right).sum(axis=0), -(spin * above).sum(axis=0)
     return Launch(
         ball_speed_mps=speed,
         launch_deg=np.maximum(launch, LEAST_LAUNCH_DEG),
