@@ -4,12 +4,13 @@ from pathlib import Path
 from typing import Any
 
 import pytest
+from fastapi import FastAPI
 from fastapi.testclient import TestClient
 from hypothesis import HealthCheck, settings
 from sqlalchemy import Engine
 from sqlmodel import Session
 
-from firm_footing.api.app import create_app
+from firm_footing.api.app import begin_with, create_app
 from firm_footing.core.knowledge import Knowledge
 from firm_footing.files.knowledge_files import load_knowledge
 from firm_footing.store.database import close_database, open_database
@@ -42,10 +43,17 @@ def engine(empty_database: Path, tmp_path: Path) -> Iterator[Engine]:
     engine.dispose()
 
 
+@pytest.fixture(scope="session")
+def app(knowledge: Knowledge, empty_database: Path) -> FastAPI:
+    """Its routes are put together once, which takes longer than most tests do."""
+    return create_app(open_database(empty_database), knowledge, screens=None)
+
+
 @pytest.fixture
-def client(knowledge: Knowledge, engine: Engine) -> Iterator[TestClient]:
+def client(app: FastAPI, engine: Engine) -> Iterator[TestClient]:
     """The API on an empty database."""
-    with TestClient(create_app(engine, knowledge, screens=None)) as client:
+    begin_with(app, engine)
+    with TestClient(app) as client:
         yield client
 
 

@@ -1,13 +1,20 @@
 """Starting and stopping: one sentence where it cannot be, and nothing left behind."""
 
+import json
 import os
+import shutil
 import signal
 import socket
+import ssl
 import subprocess
 import sys
+import urllib.error
+import urllib.request
+from collections.abc import Iterator
 from pathlib import Path
 
 import pytest
+import trustme
 
 from firm_footing.store.opening import the_only_server
 
@@ -78,3 +85,69 @@ def test_a_backup_comes_back(tmp_path: Path) -> None:
     back = run("restore", str(copy), database=database)
     assert back.returncode == 0
     assert "What was there before is kept in" in back.stdout
+
+
+@pytest.fixture(params=["file", "folder"])
+def read_only(tmp_path: Path, request: pytest.FixtureRequest) -> Iterator[Path]:
+    """A database that cannot be written, or that nothing can be written beside."""
+    from firm_footing.store.database import close_database, open_database  # noqa: PLC0415
+
+    folder = tmp_path / "stick"
+    database = folder / "own.db"
+    close_database(open_database(database))
+    locked = database if request.param == "file" else folder
+    if os.geteuid() != 0:
+        locked.chmod(0o400 if request.param == "file" else 0o500)
+        yield database
+        locked.chmod(0o700)
+        return
+    # what root may do no permission forbids: the file system has to
+    if shutil.which("chattr") is None or subprocess.run(["chattr", "+i", locked]).returncode:
+        pytest.skip("this file system cannot keep root from writing")
+    yield database
+    subprocess.run(["chattr", "-i", locked], check=True)
+
+
+def test_what_cannot_be_written_is_said_and_stays(read_only: Path) -> None:
+    before = read_only.read_bytes()
+    found = run("serve", "--port", "0", database=read_only)
+    assert found.returncode == 1
+    assert found.stdout == ""
+    assert found.stderr.strip().splitlines() == [
+        f"{read_only} cannot be written. Nothing was changed. "
+        "Make the file and its folder writable, or name another file with FIRM_FOOTING_DB."
+    ]
+    assert read_only.read_bytes() == before
+
+
+def test_with_a_certificate_the_network_is_served_encrypted(tmp_path: Path) -> None:
+    authority = trustme.CA()
+    shown = authority.issue_cert("127.0.0.1", "localhost")
+    certificate, key = tmp_path / "own.pem", tmp_path / "own.key"
+    shown.cert_chain_pems[0].write_to_path(certificate)
+    shown.private_key_pem.write_to_path(key)
+    trusted = ssl.create_default_context()
+    authority.configure_trust(trusted)
+    with socket.socket() as free:
+        free.bind(("127.0.0.1", 0))
+        port = free.getsockname()[1]
+    own = {**os.environ, "FIRM_FOOTING_DB": str(tmp_path / "own.db")}
+    words = ["--network", "--certificate", str(certificate), "--key", str(key)]
+    with subprocess.Popen(
+        [*COMMAND, "serve", "--port", str(port), *words], env=own, stdout=subprocess.PIPE, text=True
+    ) as server:
+        try:
+            assert server.stdout is not None
+            said = [server.stdout.readline() for _ in range(3)]
+            assert said[0].startswith(f"Firm Footing is at https://127.0.0.1:{port}")
+            assert said[1].startswith("On other devices: https://")
+            assert "could listen" not in said[2]
+            health = f"127.0.0.1:{port}/api/health"
+            with urllib.request.urlopen(f"https://{health}", context=trusted, timeout=30) as answer:
+                assert json.load(answer)["status"] == "ready"
+            with pytest.raises(urllib.error.URLError, match="CERTIFICATE_VERIFY_FAILED"):
+                urllib.request.urlopen(f"https://{health}", timeout=30)
+            with pytest.raises(OSError, match=r"closed|reset|aborted|Remote"):
+                urllib.request.urlopen(f"http://{health}", timeout=30)
+        finally:
+            server.terminate()

@@ -76,14 +76,20 @@ def chance_of(case: Case, look: str, source: str, answer: str, knowledge: Knowle
     total = 0.0
     severity = weighing.stories.hypotheses.severity
     levels = numbers.delivery.severity_levels
+    rates = {
+        mode: {
+            knowledge.cause_index[cause]: rate(max(alone, base), base, levels)
+            for cause, alone in knowledge.points(check, mode).items()
+        }
+        for mode in ("stuck", "thrown")
+    }
     for row, weight in enumerate(weighing.now.hypothesis):
         if weight < 1e-12:
             continue
         absent = 1 - base
         mode = "stuck" if weighing.stories.hypotheses.stuck[row] else "thrown"
-        for cause, alone in knowledge.points(check, mode).items():
-            size = severity[row, knowledge.cause_index[cause]]
-            absent *= math.exp(-rate(max(alone, base), base, levels) * size)
+        for cause, each in rates[mode].items():
+            absent *= math.exp(-each * severity[row, cause])
         error = numbers.reading_error.of(source, check.read_as)  # type: ignore[arg-type]
         yes = (1 - absent) * (1 - error) + absent * error
         total += weight * (yes if answer == "yes" else 1 - yes)

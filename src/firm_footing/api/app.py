@@ -75,15 +75,14 @@ def create_app(
         openapi_url="/api/openapi.json",
         generate_unique_id_function=lambda route: route.name,
     )
-    app.state.engine = engine
-    app.state.knowledge = known
-    app.state.database, app.state.conclusions = database, KeptConclusions()
-    app.state.address, app.state.codes = address, Codes()
+    app.state.knowledge, app.state.database = known, database
+    app.state.address = address
     app.state.encrypted = address is not None and address.startswith("https://")
+    begin_with(app, engine)
     enumerate_stories(known)
     add_handlers(app)
     app.add_exception_handler(ArrivedBeforeError, _answer_again)
-    app.add_middleware(Doorkeeper, engine=engine)
+    app.add_middleware(Doorkeeper)
     app.add_middleware(Guard, names=names)
     app.add_middleware(GZipMiddleware, minimum_size=2000, compresslevel=2)
     api = APIRouter(prefix="/api")
@@ -99,6 +98,12 @@ def create_app(
     if screens is not None and screens.is_dir():
         _serve_screens(app, screens)
     return app
+
+
+def begin_with(app: FastAPI, engine: Engine) -> None:
+    """Serve this database from here on: nothing is concluded yet, and no code is shown."""
+    app.state.engine = engine
+    app.state.conclusions, app.state.codes = KeptConclusions(), Codes()
 
 
 async def _answer_again(request: Request, error: Exception) -> Response:

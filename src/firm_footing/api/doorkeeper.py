@@ -12,7 +12,6 @@ from typing import Final, Literal
 
 from fastapi import Depends
 from itsdangerous import BadSignature, URLSafeSerializer
-from sqlalchemy import Engine
 from sqlmodel import Session
 from starlette.requests import HTTPConnection
 from starlette.types import ASGIApp, Receive, Scope, Send
@@ -74,8 +73,8 @@ class Codes:
 class Doorkeeper:
     """Lets the machine itself and paired devices in."""
 
-    def __init__(self, app: ASGIApp, engine: Engine) -> None:
-        self.app, self.engine = app, engine
+    def __init__(self, app: ASGIApp) -> None:
+        self.app = app
 
     async def __call__(self, scope: Scope, receive: Receive, send: Send) -> None:
         """One request."""
@@ -90,7 +89,7 @@ class Doorkeeper:
         path = asked.url.path
         if is_at_the_machine(asked) or not path.startswith("/api/") or path in OPEN:
             return True
-        with Session(self.engine) as session:
+        with Session(asked.app.state.engine) as session:
             return device_of(asked, session) is not None
 
 

@@ -20,7 +20,6 @@ from firm_footing.api.app import SCREENS, create_app
 from firm_footing.api.guard import LOOPBACK_NAMES
 from firm_footing.cli.telling import told_plainly
 from firm_footing.files.knowledge_files import load_knowledge
-from firm_footing.standins.demo import fill_with_demo
 from firm_footing.store.backups import back_up_today
 from firm_footing.store.database import close_database, database_path, open_database
 from firm_footing.store.history import forget_old_writes
@@ -64,6 +63,8 @@ def serve_own(
 
 def serve_demo(port: int) -> None:
     """Serve a new database of made-up people until stopped, then forget it."""
+    from firm_footing.standins.demo import fill_with_demo  # noqa: PLC0415 (loads slowly)
+
     signal.signal(signal.SIGTERM, _end)  # so that the folder goes too
     with told_plainly(), tempfile.TemporaryDirectory(prefix="firm-footing-demo-") as folder:
         path = Path(folder) / "demo.db"
