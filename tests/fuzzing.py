@@ -4,6 +4,8 @@ Also a program: `python -m tests.fuzzing --requests 20000`.
 """
 
 import argparse
+import base64
+import io
 import json
 import random
 import resource
@@ -18,6 +20,7 @@ from typing import Any, Final
 
 from fastapi.testclient import TestClient
 from httpx2 import Response
+from PIL import Image
 
 from firm_footing.api.app import create_app
 from firm_footing.files.knowledge_files import load_knowledge
@@ -25,6 +28,7 @@ from firm_footing.store.database import open_database
 
 Json = Any
 SLOW_S: Final = 5.0
+ROWS: Final = ("shots", "answers", "notes", "traces", "films", "stills")
 NASTY: Final[tuple[Callable[[], Json], ...]] = (
     lambda: None, lambda: True, lambda: 0, lambda: -1, lambda: 1e308, lambda: -1e308,
     lambda: 1e-300, lambda: 420, lambda: 105.5, lambda: 2**70, lambda: "", lambda: "\ud800",
@@ -41,9 +45,30 @@ TEXTS: Final[tuple[Callable[[], str], ...]] = (
     lambda: "Club Spd (mph),Carry Dist. (yds)\n" + "80,150\n" * 2500,
     lambda: "t,lead_pct\n" + "".join(f"{i / 100},{50 + i % 7}\n" for i in range(-120, 60)),
 )  # fmt: skip
+
+
+def _jpeg() -> str:
+    """A grey picture, in base64."""
+    out = io.BytesIO()
+    Image.new("RGB", (90, 160), "grey").save(out, "JPEG")
+    return base64.b64encode(out.getvalue()).decode()
+
+
+JPEG: Final = _jpeg()
+MARKS: Final = {
+    "view": "down_the_line", "width": 1080, "height": 1920, "fps": 240.0, "distance_cm": 400.0,
+    "events": {"address": 60, "top": 250, "lead_arm_level_down": 280, "impact": 310},
+    "scale": {"by": "known", "start": [300.0, 1700.0], "end": [700.0, 1700.0], "cm": 100.0},
+    "ground": [[200.0, 1700.0], [900.0, 1702.0]], "off_line_cm": 10.0,
+    "points": {"trail_heel": {"address": [400.0, 1690.0], "lead_arm_level_down": [402.0, 1660.0]},
+               "seat": {"address": [300.0, 1200.0], "impact": [330.0, 1190.0]}},
+    "felt": {"trail_heel_arm_level": 0.0},
+}  # fmt: skip
+"""A film of which a little is touched."""
 PAGES: Final = (
     "", "/revision", "/diagnosis", "/balls", "/since", "/traces", "/coaching", "/retest", "/clock",
-    "/sheet", "/sheet.html", "/practice.ics", "/balls.csv", "/case?limits=true&notes=true", "/last",
+    "/sheet", "/sheet.html", "/practice.ics", "/balls.csv", "/last", "/films",
+    "/case?limits=true&notes=true&stills=true",
 )  # fmt: skip
 
 
@@ -83,12 +108,16 @@ class Walker:
             if self.dice.random() < 0.04:
                 for page in PAGES:
                     self.ask("GET", f"/api/lessons/{self.lesson}{page}", None, False)
-                for path in ("day", "due", "casebook", f"students/{self.student}/progress"):
+                for path in ("day", "due", "casebook", "instructors", *self.of_student()):
                     self.ask("GET", f"/api/{path}", None, False)
             if self.dice.random() < 0.01:
                 self.ask("GET", f"/api/lessons/{self.lesson}/sheet.pdf", None, False)
                 self.begin()
         return self.walk
+
+    def of_student(self) -> list[str]:
+        """What is read of the student."""
+        return [f"students/{self.student}/{page}" for page in ("progress", "films")]
 
     def change(self) -> None:
         """One change, most of them with something wrong in it."""
@@ -161,9 +190,23 @@ class Walker:
         yield "POST", f"{lesson}/traces/preview", {"text": text}
         yield (
             "DELETE",
-            f"{lesson}/{dice.choice(['shots', 'answers', 'notes', 'traces'])}/{row}",
+            f"{lesson}/{dice.choice(ROWS)}/{row}",
             None,
         )
+        yield "PUT", f"{lesson}/films/{row}", {"marks": MARKS, "block_id": block, "name": "n"}
+        yield "GET", f"/api/films/{row}/beside?after={dice.choice(self.rows)}", None
+        still = {"film_id": row, "event": "top", "consent": "student", "picture": JPEG}
+        yield "PUT", f"{lesson}/stills/{row}", {**still, "on_sheet": True}
+        yield "PATCH", f"{lesson}/stills/{row}", {"on_sheet": True}
+        yield "GET", f"{lesson}/stills/{row}/picture", None
+        moves = [abs(dice.gauss(0, 1)) for _ in range(dice.choice([3, 300]))]
+        yield (
+            "POST",
+            "/api/films/events",
+            {"change": moves, "down": [0.5] * len(moves), "fps": 60.0},
+        )
+        yield "PUT", "/api/instructors/mine", {"name": "Ona Field", "place": "Bay 3"}
+        yield "POST", "/api/instructors", {"name": "Ivo Reed", "school": {"heel_toe": "undecided"}}
         yield "POST", "/api/cases", {
             "format": "firm-footing-case", "version": 1, "student": {"handedness": "right"},
             "units": {"distance": "yd", "speed": "mph"}, "checks": {"wobbly_finish": "yes"},

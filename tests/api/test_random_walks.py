@@ -78,6 +78,16 @@ def test_a_lesson_with_a_day_that_never_was_still_opens(
         client.get(f"/api/lessons/{lesson['id']}/{page}").raise_for_status()
 
 
+def test_a_lesson_with_a_drill_that_is_gone_still_coaches(
+    client: TestClient, lesson: Json, engine: Engine
+) -> None:
+    with engine.begin() as connection:
+        connection.execute(text("UPDATE lesson SET drill = 'juggling'"))
+    found = client.get(f"/api/lessons/{lesson['id']}/coaching").raise_for_status().json()
+    assert found["ladder"] is None
+    assert found["cards"]
+
+
 @pytest.mark.parametrize("day", ["2026-99-99", "2026-02-30", 0, "0001-01-01", True])
 def test_a_day_is_a_day(client: TestClient, lesson: Json, day: object) -> None:
     url = f"/api/lessons/{lesson['id']}"

@@ -12,9 +12,18 @@ from tests.browser.test_journeys import open_lesson_of
 pytestmark = pytest.mark.browser
 AXE = Path(__file__).parents[2] / "web" / "node_modules" / "axe-core" / "axe.min.js"
 
+STILL = """() => new Promise((done) => {
+    const until = performance.now() + 600
+    const fades = () => document.getAnimations().some((a) => a.playState === 'running')
+    const look = () =>
+        fades() && performance.now() < until ? requestAnimationFrame(look) : setTimeout(done, 50)
+    setTimeout(look, 100)
+})"""
+"""Vuetify fades in: colours are judged once they are there."""
+
 
 def violations(page: Page) -> list[Any]:
-    page.wait_for_timeout(400)  # Vuetify fades in; colours are judged once they are there
+    page.evaluate(STILL)
     if not page.evaluate("'axe' in window"):
         page.evaluate(AXE.read_text(encoding="utf-8") + "; null")  # not as the page's own script
     only = "{ resultTypes: ['violations'] }"

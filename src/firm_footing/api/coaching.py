@@ -62,8 +62,9 @@ def read_coaching(session: Store, known: Known, lesson_id: RowId) -> CoachingOut
     lesson = content.lesson
     done = [r.result for r in content.repetitions if r.drill == lesson.drill]
     ladder = None
-    if lesson.drill is not None:
-        climbed = climb(done, known.drill[lesson.drill], known.numbers.coaching.ladder)
+    drill = None if lesson.drill is None else known.drill.get(lesson.drill)  # it may be gone since
+    if drill is not None:
+        climbed = climb(done, drill, known.numbers.coaching.ladder)
         ladder = LadderOut.model_validate(climbed)
     cards = cards_of(cause, case, found, place_of(content), known)
     return CoachingOut(

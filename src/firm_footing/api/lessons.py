@@ -222,10 +222,15 @@ def _all_is_known(known: Known, change: LessonChange) -> None:
     """Ids that stand in no part of the knowledge would be kept for nothing."""
     listen, sheet = change.listen or Listen(), change.sheet or SheetWords()
     drills = {"drill": change.drill, "aid": change.aid}
-    drills |= {"sheet.rehearsal": sheet.rehearsal, "sheet.ball_drill": sheet.ball_drill}
+    # on the sheet an empty name says that none is to go home
+    drills |= {
+        "sheet.rehearsal": sheet.rehearsal or None,
+        "sheet.ball_drill": sheet.ball_drill or None,
+    }
     given: dict[str, tuple[Iterable[str], Container[str], str]] = {
         **{
-            place: ((name,) if name else (), known.drill, "drill") for place, name in drills.items()
+            place: (() if name is None else (name,), known.drill, "drill")
+            for place, name in drills.items()
         },
         "lacking": (change.lacking or (), {e.id for e in known.equipment}, "equipment"),
         "listen.misses": (listen.misses, {m.id for m in known.misses}, "miss"),
