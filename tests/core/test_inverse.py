@@ -128,6 +128,19 @@ def test_nothing_noted_leaves_what_is_usual(knowledge: Knowledge) -> None:
         read_delivery((Block(),), knowledge, HANDICAP)
 
 
+@pytest.mark.parametrize("nothing", [0.0, 1e-300, 0.9])
+@pytest.mark.parametrize("field", ["club_speed_mps", "ball_speed_mps", "spin_rpm", "carry_m"])
+def test_a_device_that_saw_nothing_says_nothing(
+    knowledge: Knowledge, field: str, nothing: float
+) -> None:
+    shots = tuple(Shot(start="pull", curve="push", heel_toe_mm=float(-i)) for i in range(6))
+    zeros = tuple(shot.model_copy(update={field: nothing}) for shot in shots)
+    plain, blind = (
+        read_delivery((Block(expected_carry_m=130.0, shots=s),), knowledge) for s in (shots, zeros)
+    )
+    assert blind.mean == pytest.approx(plain.mean)
+
+
 def test_a_word_is_an_interval_and_no_more(knowledge: Knowledge) -> None:
     """Ten balls that all started 'pull' may all have started anywhere from 2 to 6 degrees."""
     block = Block(shots=(Shot(start="pull", curve="straight"),) * 10)

@@ -15,6 +15,7 @@ from numpy.typing import NDArray
 from firm_footing.core.ball.forward import LOW_POINT, PARTS, SPEED, Setting, play
 from firm_footing.core.ball.turf import is_teed
 from firm_footing.core.case import Block
+from firm_footing.core.delivery.readings import was_seen
 from firm_footing.core.knowledge import Knowledge
 from firm_footing.core.knowledge.clubs import Club
 from firm_footing.core.knowledge.numbers import Numbers, Turf
@@ -43,7 +44,7 @@ def expected_of(block: Block, knowledge: Knowledge, handicap: float | None = Non
     numbers, club = knowledge.numbers, knowledge.club[block.club]
     if block.expected_carry_m is not None:
         return _of_carry(block.expected_carry_m, club, numbers.turf, "named")
-    speeds = [s.club_speed_mps for s in block.shots if s.club_speed_mps]
+    speeds = [s.club_speed_mps for s in block.shots if was_seen(s.club_speed_mps)]
     if speeds:
         return _of_speed(float(np.median(speeds)), club, numbers.turf, "club_speed")
     own = _own_best(block, numbers)

@@ -5,7 +5,7 @@ A note is either a value with its noise or an interval with the doubt about its 
 """
 
 import math
-from typing import Final, NamedTuple
+from typing import Final, NamedTuple, TypeGuard
 
 from firm_footing.core.ball.turf import is_teed, low_point
 from firm_footing.core.case import Block, Shot
@@ -167,7 +167,9 @@ def _flight(shot: Shot, block: Block, numbers: Numbers) -> dict[str, Note]:
     curve = curve_deg(shot, numbers, start_deg(shot, numbers))
     if curve is not None:
         made["curve"] = _doubtful(curve, numbers.reading.curve_model_sd_deg)
-    if shot.carry_m and (block.expected_carry_m is not None or shot.club_speed_mps):
+    if was_seen(shot.carry_m) and (
+        block.expected_carry_m is not None or was_seen(shot.club_speed_mps)
+    ):
         made["carry"] = Reading(math.log(shot.carry_m), numbers.reading.carry_sd_pct / 100)
     return made
 
@@ -179,5 +181,14 @@ def _doubtful(note: Note, more: float) -> Note:
     return Within(note.least, note.most, math.hypot(note.doubt, more))
 
 
+LEAST: Final = 1.0
+"""Less of a speed in m/s, a spin in rpm or a carry in metres is a device that saw nothing."""
+
+
+def was_seen(value: float | None) -> TypeGuard[float]:
+    """Whether a device saw the club or the ball at all."""
+    return value is not None and value >= LEAST
+
+
 def _log(value: float | None) -> float | None:
-    return math.log(value) if value else None
+    return math.log(value) if was_seen(value) else None
