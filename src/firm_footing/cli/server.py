@@ -16,7 +16,6 @@ import uvicorn
 from fastapi import FastAPI
 from sqlmodel import Session
 
-from firm_footing.api.app import SCREENS, create_app
 from firm_footing.api.guard import LOOPBACK_NAMES
 from firm_footing.cli.telling import told_plainly
 from firm_footing.files.knowledge_files import load_knowledge
@@ -107,10 +106,13 @@ def _address() -> str:
 
 
 def _serve(path: Path, port: int, what: str, at: Door, kept: bool = False) -> None:
-    if not SCREENS.is_dir():
-        typer.echo("The screens are not built yet: run 'make build' once.", err=True)
-        raise typer.Exit(1)
     with closing(_listen(at.host, port)) as door:
+        # loads slowly: what cannot be served is said before
+        from firm_footing.api.app import SCREENS, create_app  # noqa: PLC0415
+
+        if not SCREENS.is_dir():
+            typer.echo("The screens are not built yet: run 'make build' once.", err=True)
+            raise typer.Exit(1)
         engine = open_database(path)
         with Session(engine) as session:
             forget_old_writes(session)

@@ -10,7 +10,6 @@ import typer
 from firm_footing.core.case import to_file
 from firm_footing.core.knowledge import Knowledge
 from firm_footing.files.knowledge_files import load_knowledge
-from firm_footing.standins.measure import draw_student, proposed, with_traces
 
 
 def simulate(
@@ -24,6 +23,9 @@ def simulate(
     Every student has ten baseline balls, a pressure trace, and the eight looks the program would
     propose without it.
     """
+    # large: the other commands start without it
+    from firm_footing.standins.measure import draw_student, proposed, with_traces  # noqa: PLC0415
+
     knowledge = load_knowledge()
     out.mkdir(parents=True, exist_ok=True)
     for number in range(students):
