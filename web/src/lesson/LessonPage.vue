@@ -6,7 +6,6 @@ import DecisionColumn from '@/lesson/decide/DecisionColumn.vue'
 import KeysHelp from '@/lesson/KeysHelp.vue'
 import LessonHeader from '@/lesson/LessonHeader.vue'
 import LookStage from '@/lesson/look/LookStage.vue'
-import PressureStage from '@/lesson/pressure/PressureStage.vue'
 import ImportDialog from '@/lesson/shots/ImportDialog.vue'
 import ShotsStage from '@/lesson/shots/ShotsStage.vue'
 import { useWhatIf } from '@/lesson/decide/useWhatIf'
@@ -20,6 +19,7 @@ import { useSettings } from '@/ui/settings'
 import StateMessage from '@/ui/StateMessage.vue'
 
 const ListenStage = defineAsyncComponent(() => import('@/lesson/listen/ListenStage.vue'))
+const PressureStage = defineAsyncComponent(() => import('@/lesson/pressure/PressureStage.vue'))
 const DecideStage = defineAsyncComponent(() => import('@/lesson/decide/DecideStage.vue'))
 const DrillStage = defineAsyncComponent(() => import('@/lesson/drill/DrillStage.vue'))
 const RetestStage = defineAsyncComponent(() => import('@/lesson/retest/RetestStage.vue'))

@@ -1,9 +1,8 @@
 <script setup lang="ts">
 // All looks by where one stands for them; the ones that would tell most are marked.
 import { useKnowledge } from '@/api/knowledge'
-import { computed, ref } from 'vue'
+import { computed, defineAsyncComponent, ref } from 'vue'
 import CheckRow from '@/lesson/look/CheckRow.vue'
-import FilmRuler from '@/lesson/look/film/FilmRuler.vue'
 import StanceCard from '@/lesson/look/StanceCard.vue'
 import SetupGate from '@/lesson/drill/SetupGate.vue'
 import { useOpenLesson } from '@/lesson/openLesson'
@@ -13,6 +12,10 @@ import ChooseOne from '@/ui/ChooseOne.vue'
 import OneOf from '@/ui/OneOf.vue'
 import { usePhone } from '@/ui/usePhone'
 import { VIEW_WORDS } from '@/ui/words'
+
+// the ruler is large, and wanted by those who film
+const FilmRuler = defineAsyncComponent(() => import('@/lesson/look/film/FilmRuler.vue'))
+
 const known = useKnowledge()
 const { open, lesson, diagnosis } = useOpenLesson()
 
