@@ -109,7 +109,7 @@ def test_a_change_sent_twice_is_made_once(client: TestClient, lesson: Json, kind
 
 
 @given(late=LATE)
-@settings(max_examples=5, suppress_health_check=list(HealthCheck))
+@settings(max_examples=12, suppress_health_check=list(HealthCheck))
 def test_in_whatever_order_repeats_arrive_the_lesson_is_the_same(
     client: TestClient, late: list[list[int]]
 ) -> None:

@@ -155,7 +155,7 @@ def test_nothing_hinders_a_reader_and_a_field_has_its_own_arrows(page: Page, swi
         length.press("Enter")
         expect(length).to_have_value("100")
         expect(length).to_have_js_property(
-            "validationMessage", f"“{wrong}” is not a number that fits here; 100 was kept."
+            "validationMessage", f"“{wrong}” is not a number from 0.1 to 1000; 100 was kept."
         )
 
 

@@ -59,7 +59,7 @@ def test_the_verdict_points_to_the_truth_about_as_often_as_said(
     """
     other = {HEEL: SHOVE, SHOVE: HEEL}[truth]
     right, said = [], []
-    for seed in range(40):
+    for seed in range(60):
         rng = np.random.default_rng(seed)
         student = make_student([truth], 18, "thrown", knowledge, rng)
         freed = student
@@ -80,9 +80,9 @@ def test_the_verdict_points_to_the_truth_about_as_often_as_said(
         bits = dict(zip([p.id for p in after.pieces], after.now.bits, strict=True))["trial:1"]
         index = knowledge.cause_index
         right.append(bits[index[truth]] > bits[index[other]])
-    assert len(right) > 27
-    # 40 students: a share is known to about 7 points; the stand-in always does the drill right
-    assert np.mean(right) > np.mean(said) - 0.14
+    assert len(right) > 40
+    # 60 students: a share is known to about 6 points; the stand-in always does the drill right
+    assert np.mean(right) > np.mean(said) - 0.12
 
 
 def test_the_verdict_of_a_block_compares_the_two_that_led_without_it(knowledge: Knowledge) -> None:

@@ -274,8 +274,9 @@ describe('a file that is too large', () => {
 
 describe('what the finder says of itself', () => {
   it('is how far off each event may be, in whole pictures', () => {
-    expect(sureOf({ top: { sd_frames: 1 }, impact: { sd_frames: 0.4 } })).toBe(
-      'Found, in pictures: top to 2, impact to 1. Look at each.',
+    const two = { address: { sd_frames: 0.9 }, top: { sd_frames: 1 }, impact: { sd_frames: 0.4 } }
+    expect(sureOf(two)).toBe(
+      'The finder is within 1 picture of impact, within 2 pictures of address and top. Look at each.',
     )
     expect(sureOf({})).toBe('')
   })

@@ -30,8 +30,12 @@ export function typedNumber(text: string): number | null | undefined {
   return Number.isFinite(value) ? value : undefined
 }
 
-/** Put back what was there, and say beside the field what was typed and what was kept. */
-export function keepOld(input: HTMLInputElement, old: string): void {
+/** Put back what was there, and say beside the field what was typed, what fits and what was kept. */
+export function keepOld(
+  input: HTMLInputElement,
+  old: string,
+  fitting = 'a number that fits here',
+): void {
   const typed = input.value
   input.value = old
   const kept = old === '' ? 'nothing was changed' : `${old} was kept`
@@ -40,7 +44,7 @@ export function keepOld(input: HTMLInputElement, old: string): void {
   }
   // once the key that left the field is done with: the message takes the eye back to it
   setTimeout(() => {
-    input.setCustomValidity(`“${typed}” is not a number that fits here; ${kept}.`)
+    input.setCustomValidity(`“${typed}” is not ${fitting}; ${kept}.`)
     input.reportValidity()
     input.addEventListener('input', clear, { once: true })
     input.addEventListener('blur', clear, { once: true })

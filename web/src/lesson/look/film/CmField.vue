@@ -19,7 +19,8 @@ function keep(event: Event): void {
   const input = event.target as HTMLInputElement
   const cm = typedNumber(input.value)
   const { least, most } = props.limits
-  if (cm === undefined || (cm !== null && (cm < least || cm > most))) keepOld(input, shown.value)
+  if (cm === undefined || (cm !== null && (cm < least || cm > most)))
+    keepOld(input, shown.value, `a number from ${String(least)} to ${String(most)}`)
   else emit('typed', cm)
 }
 </script>

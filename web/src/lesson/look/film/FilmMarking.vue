@@ -247,7 +247,7 @@ const sent = computed(() =>
 .row {
   display: flex;
   flex-wrap: wrap;
-  align-items: center;
+  align-items: end;
   gap: 8px;
 }
 .events .number {

@@ -39,7 +39,6 @@ const rows = computed(() =>
     <h2 id="film-measures">Measures, as seen from here</h2>
     <p class="quiet">Nineteen times in twenty the truth lies within ±.</p>
     <p v-if="ruler.read.value?.problem" class="quiet">{{ ruler.read.value.problem }}</p>
-    <p v-if="ruler.read.value?.leaves">{{ ruler.read.value.leaves }}</p>
     <ul data-testid="film-measures">
       <li v-for="row in rows" :key="row.id">
         <span class="name">{{ row.name }}</span>
@@ -61,6 +60,7 @@ const rows = computed(() =>
         >
       </li>
     </ul>
+    <p v-if="ruler.read.value?.leaves">{{ ruler.read.value.leaves }}</p>
   </section>
 </template>
 
@@ -74,7 +74,7 @@ li {
   flex-wrap: wrap;
   align-items: center;
   gap: 4px 12px;
-  min-height: 40px;
+  min-height: 48px;
   border-bottom: 1px solid var(--line);
 }
 .name {

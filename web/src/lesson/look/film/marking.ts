@@ -114,9 +114,20 @@ export function nearest<P extends { place: Place }>(
 export function sureOf(
   proposed: Readonly<Partial<Record<SwingEvent, { sd_frames: number }>>>,
 ): string {
-  const within = EVENTS.flatMap(({ id, word }) => {
+  const events = new Map<number, string[]>()
+  for (const { id, word } of EVENTS) {
     const sd = proposed[id]?.sd_frames
-    return sd === undefined ? [] : [`${word.toLowerCase()} to ${String(Math.ceil(1.96 * sd))}`]
-  })
-  return within.length === 0 ? '' : `Found, in pictures: ${within.join(', ')}. Look at each.`
+    if (sd === undefined) continue
+    const pictures = Math.ceil(1.96 * sd)
+    events.set(pictures, [...(events.get(pictures) ?? []), word.toLowerCase()])
+  }
+  if (events.size === 0) return ''
+  const and = new Intl.ListFormat('en-GB')
+  const within = [...events]
+    .sort(([a], [b]) => a - b)
+    .map(
+      ([n, words]) =>
+        `within ${String(n)} ${n === 1 ? 'picture' : 'pictures'} of ${and.format(words)}`,
+    )
+  return `The finder is ${within.join(', ')}. Look at each.`
 }
