@@ -159,6 +159,20 @@ def test_nothing_hinders_a_reader_and_a_field_has_its_own_arrows(page: Page, swi
         )
 
 
+def test_on_a_phone_what_is_to_be_touched_comes_into_sight(page: Page, swing: Path) -> None:
+    page.set_viewport_size({"width": 390, "height": 844})
+    ruler_of(page, "Bastian Roe")
+    page.locator("input[type=file]").set_input_files(swing)
+    expect(page.get_by_test_id("film-frame")).to_contain_text("0 · ", timeout=20_000)
+    page.get_by_text("Save the file").scroll_into_view_if_needed()
+    picture, asked = page.get_by_test_id("film-picture"), page.get_by_test_id("film-asked")
+    expect(picture).not_to_be_in_viewport()
+    page.get_by_role("button", name="Touch the scale").tap()
+    expect(asked).to_have_text("Touch one end of what gives the scale.")
+    for thing in (asked, picture):
+        expect(thing).to_be_in_viewport(ratio=0.95)
+
+
 def test_what_is_no_film_says_so_and_nothing_is_lost(page: Page, tmp_path: Path) -> None:
     words = tmp_path / "notes.mp4"
     words.write_text("no film at all")

@@ -77,9 +77,13 @@ function kept(): void {
 }
 const picture = useTemplateRef<InstanceType<typeof FilmPicture>>('picture')
 const asks = useTemplateRef<HTMLElement>('asks')
-/** On a phone the measures stand below the picture that they are touched on. */
+/** On a phone what asks for a touch stands below the picture that is touched. */
 function toPicture(): void {
   asks.value?.scrollIntoView({ block: 'nearest' })
+}
+function touchEnds(what: 'scale' | 'ground'): void {
+  ends.value = { what, first: null }
+  toPicture()
 }
 const event = computed(() => EVENTS.find((e) => marks.value?.events?.[e.id] === frame.value))
 const sent = computed(() =>
@@ -180,10 +184,10 @@ const sent = computed(() =>
           :limits="limits.scale_cm"
           @typed="(cm) => (scaleCm = cm)"
         />
-        <v-btn :disabled="needsLength && !scaleCm" @click="ends = { what: 'scale', first: null }">{{
+        <v-btn :disabled="needsLength && !scaleCm" @click="touchEnds('scale')">{{
           marks.scale ? 'Scale again' : 'Touch the scale'
         }}</v-btn>
-        <v-btn @click="ends = { what: 'ground', first: null }">{{
+        <v-btn @click="touchEnds('ground')">{{
           marks.ground ? 'Ground again' : 'Touch the ground'
         }}</v-btn>
       </div>
