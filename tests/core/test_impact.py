@@ -38,6 +38,61 @@ def heavy(club: Club, grip: float) -> Club:
     return club.model_copy(update={"head_mass_g": 1e12, "grip": grip, "head": head})
 
 
+def solved(d: dict[str, float], club: Club) -> tuple[np.ndarray, np.ndarray]:
+    """Velocity and spin of one ball by NumPy's solver, in the ground's frame, head and ball free.
+
+    For clubs with a flat face, and a ball that grips.
+    """
+
+    def along(up: float, aside: float) -> np.ndarray:
+        a, b = np.radians([up, aside])
+        return np.array([np.cos(a) * np.cos(b), np.sin(a), np.cos(a) * np.sin(b)])
+
+    normal = along(d["dynamic_loft_deg"], d["face_deg"])
+    up = along(d["dynamic_loft_deg"] + 90, d["face_deg"])
+    toe = np.cross(normal, up)
+    place = club.head.depth_mm * normal + d["heel_toe_mm"] * toe + d["low_high_mm"] * up
+    inertia = {"up": club.head.inertia_vertical_g_cm2, "toe": club.head.inertia_heel_toe_g_cm2}
+    give = (1 / MASS_KG + 1000 / club.head_mass_g) * np.eye(3)
+    give += RADIUS_M**2 / BALL_INERTIA * (np.eye(3) - np.outer(normal, normal))
+    for axis, size in ((up, inertia["up"]), (toe, inertia["toe"])):
+        arm = np.cross(axis, place / 1000)
+        give += np.outer(arm, arm) / (size * 1e-7)
+    head = d["club_speed_mps"] * along(d["attack_deg"], d["path_deg"])
+    met = (head @ normal) * normal
+    off_cm2 = (d["heel_toe_mm"] ** 2 + d["low_high_mm"] ** 2) / 100
+    restitution = club.restitution - club.head.restitution_lost_per_cm2 * off_cm2
+    impulse = np.linalg.solve(give, (1 + restitution) * met + club.grip * (head - met))
+    return impulse / MASS_KG, np.cross(-RADIUS_M * normal, impulse) / BALL_INERTIA
+
+
+@pytest.mark.parametrize("name", ["4i", "7i", "pw"])
+def test_the_blow_is_what_a_general_solver_makes_of_two_bodies(
+    name: str, knowledge: Knowledge
+) -> None:
+    rng, club = np.random.default_rng(5), knowledge.club[name]
+    for _ in range(40):
+        numbers = {
+            "club_speed_mps": rng.uniform(20, 50), "path_deg": rng.normal(0, 5),
+            "face_deg": rng.normal(0, 5), "attack_deg": rng.normal(-3, 3),
+            "dynamic_loft_deg": rng.uniform(12, 35), "heel_toe_mm": rng.uniform(-20, 20),
+            "low_high_mm": rng.uniform(-10, 10),
+        }  # fmt: skip
+        found = strike(deliver(**numbers), club)
+        velocity, spin = solved(numbers, club)
+        speed = np.linalg.norm(velocity)
+        about = spin - (spin @ velocity) / speed**2 * velocity  # not about its own way
+        aside = np.arctan2(velocity[2], velocity[0])
+        assert found.ball_speed_mps[0] == pytest.approx(speed)
+        assert found.launch_deg[0] == pytest.approx(np.degrees(np.arcsin(velocity[1] / speed)))
+        assert found.direction_deg[0] == pytest.approx(np.degrees(aside))
+        assert found.spin_rpm[0] == pytest.approx(np.linalg.norm(about) * 30 / np.pi)
+        back = about @ np.array([-np.sin(aside), 0.0, np.cos(aside)])
+        assert np.cos(np.radians(found.spin_axis_deg[0])) == pytest.approx(
+            back / np.linalg.norm(about)
+        )
+
+
 def test_a_straight_blow_is_the_collision_of_two_masses(knowledge: Knowledge) -> None:
     """Ball speed = V (1 + e) / (1 + m / M): any textbook of mechanics."""
     club = knowledge.club["7i"]
