@@ -79,7 +79,7 @@ def test_the_simulated_camera_is_opencvs(view: FilmView, off_line: float, tilt: 
     """`cv2.projectPoints` with the same rotation, translation and focal length."""
     camera = Camera(view, off_line_cm=off_line, tilt_deg=tilt)
     places = np.random.default_rng(1).uniform([-60, -40, 0], [60, 100, 190], (50, 3))
-    place, right, up, forward = camera.axes()
+    place, right, up, forward = camera.axes
     roll = math.radians(tilt)
     rolled = np.array(
         [[math.cos(roll), math.sin(roll), 0], [-math.sin(roll), math.cos(roll), 0], [0, 0, 1]]

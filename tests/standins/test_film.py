@@ -10,16 +10,18 @@ from PIL import Image
 from typer.testing import CliRunner
 
 from firm_footing.cli.main import app
-from firm_footing.core.case import Film
+from firm_footing.core.case import Case, Film
 from firm_footing.core.film import read_film
 from firm_footing.core.film.finder import MotionError, find_events, find_swing, rates_that_fit
 from firm_footing.core.frame import Handedness
 from firm_footing.core.knowledge import Knowledge
 from firm_footing.core.knowledge.film import FilmView
+from firm_footing.core.reasoning.films import answers_of, read_films
 from firm_footing.standins.film.camera import Camera
 from firm_footing.standins.film.drawing import Quality, pictures
 from firm_footing.standins.film.figure import swing
-from firm_footing.standins.film.marking import Filmed
+from firm_footing.standins.film.marking import Filmed, with_films
+from firm_footing.standins.student import make_student
 
 VIEWS: tuple[FilmView, ...] = ("down_the_line", "face_on")
 SMALL = (90, 160)
@@ -61,6 +63,28 @@ def test_the_finder_is_within_two_pictures_of_top_and_impact(knowledge: Knowledg
         frames = [p.frame for p in found.values()]
         assert frames == sorted(frames)
     assert np.mean(near) >= 0.9
+
+
+COMMON = ("shaft_steep_down", "lead_hip_not_ahead", "gap_between_knees_at_impact", "side_bend_lost")
+
+
+def test_people_without_a_cause_have_habits_as_often_as_the_trade_says(
+    knowledge: Knowledge,
+) -> None:
+    """Films of 60 sound swings show common signs about as often as their base rates."""
+    shown: dict[str, list[float]] = {name: [] for name in COMMON}
+    for seed in range(60):
+        rng = np.random.default_rng([7, seed])
+        student = make_student([], 16, "thrown", knowledge, rng)
+        case = with_films(student, Case(handedness="right"), knowledge, rng, anyone=True)
+        for _, measures in read_films(case, knowledge):
+            for name, share in answers_of(measures).items():
+                if name in shown:
+                    shown[name].append(share)
+    said = [knowledge.check[name].base_rate(16.0) for name in COMMON]
+    found = [np.mean(shares) for shares in shown.values()]
+    assert abs(np.mean(found) - np.mean(said)) < 0.08  # 240 answers: three standard errors
+    assert min(found) > 0.03
 
 
 def test_a_film_in_which_nothing_swings_says_so(knowledge: Knowledge) -> None:

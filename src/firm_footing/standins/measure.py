@@ -162,7 +162,7 @@ def on_film(policy: Policy) -> Policy:
     def policy_on_film(
         student: SimulatedStudent, case: Case, knowledge: Knowledge, rng: Generator
     ) -> Case:
-        case = with_films(student, case, knowledge, rng.spawn(1)[0])
+        case = with_films(student, case, knowledge, rng.spawn(1)[0], anyone=True)
         return policy(student, case, knowledge, rng)
 
     return policy_on_film

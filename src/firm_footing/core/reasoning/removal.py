@@ -21,10 +21,12 @@ class Branch:
     """One thing that can happen.
 
     probability : of this branch
-    gone : (most, stories) which variants are gone, the last variant where none is
+    stories : (n,) those in which anything is gone
+    gone : (most, n) which of their variants are gone, the last variant where none is
     """
 
     probability: float
+    stories: IntArray
     gone: IntArray
 
 
@@ -41,14 +43,23 @@ def branches(stories: Stories, removed: tuple[str, ...], works: float) -> tuple[
     cause_of = stories.variant_cause[stories.variant_of]
     by_itself = taken[cause_of]
     with_it = _brought_about(stories, cause_of, by_itself)
-    none = len(stories.effects) - 1
     share = knowledge.numbers.trial.goes_with_it
     found = [
-        Branch(1 - works, np.full_like(stories.variant_of, none)),
-        Branch(works * share, np.where(with_it, stories.variant_of, none)),
-        Branch(works * (1 - share), np.where(by_itself, stories.variant_of, none)),
+        _branch(1 - works, stories, np.zeros_like(by_itself)),
+        _branch(works * share, stories, with_it),
+        _branch(works * (1 - share), stories, by_itself),
     ]
     return tuple(b for b in found if b.probability > 0)
+
+
+def _branch(probability: float, stories: Stories, gone: NDArray[np.bool_]) -> Branch:
+    """`gone`: (most, stories) whether each variant of a story is."""
+    here = np.flatnonzero(gone.any(axis=0))
+    return Branch(
+        probability,
+        here,
+        np.where(gone[:, here], stories.variant_of[:, here], stories.no_variant),
+    )
 
 
 def _brought_about(
@@ -74,17 +85,19 @@ def links_of(stories: Stories) -> NDArray[np.bool_]:
     return links
 
 
-def change_of(stories: Stories, branch: Branch, severity: FloatArray | None) -> FloatArray:
-    """(6, stories) mean change of the delivery in this branch.
+def change_of(stories: Stories, gone: IntArray, severity: FloatArray | None) -> FloatArray:
+    """(6, stories) mean change of the delivery, of all stories or some.
 
+    gone : (most, stories) which variants are gone; see `Branch`
     severity : (most, stories) how far each cause's severity lies from that of its story, in
         standard deviations; None where nothing is known of it. A cause never acts backwards.
     """
     within = stories.knowledge.numbers.delivery.severity_within
-    change = np.zeros((stories.effects.shape[1], branch.gone.shape[1]))
-    for row, gone in enumerate(branch.gone):
-        size = stories.variant_severity[gone]
+    change = np.zeros((stories.effects.shape[1], gone.shape[1]))
+    for i, row in enumerate(gone):
+        here = np.flatnonzero(row != stories.no_variant)  # elsewhere nothing goes
+        size = stories.variant_severity[row[here]]
         if severity is not None:
-            size = np.maximum(0.0, size + within * severity[row])
-        change -= stories.unit_effects[gone].T * size
+            size = np.maximum(0.0, size + within * severity[i, here])
+        change[:, here] -= stories.unit_effects[row[here]].T * size
     return change

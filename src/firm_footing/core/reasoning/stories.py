@@ -101,11 +101,16 @@ class Stories:
         out: FloatArray = self.members @ self.upstream
         return out
 
+    @property
+    def no_variant(self) -> int:
+        """The last of the variants: no cause."""
+        return len(self.effects) - 1
+
     @cached_property
     def variant_severity(self) -> FloatArray:
         """(variants + 1,) at which severity each variant stands, 0 for none."""
         levels = self.knowledge.numbers.delivery.severity_levels
-        return np.append(np.tile(levels, (len(self.effects) - 1) // len(levels)), 0.0)
+        return np.append(np.tile(levels, self.no_variant // len(levels)), 0.0)
 
     @cached_property
     def members_listed(self) -> IntArray:

@@ -22,7 +22,7 @@ from firm_footing.core.reasoning.delivery import (
 )
 from firm_footing.core.reasoning.evidence import Piece, restoring
 from firm_footing.core.reasoning.joint import log_density
-from firm_footing.core.reasoning.removal import branches, change_of
+from firm_footing.core.reasoning.removal import Branch, branches, change_of
 from firm_footing.core.reasoning.stories import Stories
 
 FloatArray = NDArray[np.float64]
@@ -138,19 +138,21 @@ def log_given_baseline(
     removes = drill.constraint.removes if drill.constraint else ()
     logs = []
     for branch in branches(stories, removes, numbers.trial.removed_when_done):
-        left = expected + everyone[:, None] + change_of(stories, branch, None)
+        left = expected + everyone[:, None]
+        left[:, branch.stories] += change_of(stories, branch.gone, None)
         off = np.concatenate(
             [
                 first.value[:, None] - first.design @ expected,
                 second.value[:, None] - second.design @ left,
             ]
         )
-        is_gone = branch.gone[:, forms.first] != len(stories.effects) - 1
-        listed = forms.variant_of + len(kept) * is_gone
+        is_gone = np.zeros(stories.variant_of.shape, dtype=bool)
+        is_gone[:, branch.stories] = branch.gone != stories.no_variant
+        listed = forms.variant_of + len(kept) * is_gone[:, forms.first]
         log = np.log(branch.probability) - alone
         log += log_density(off, np.concatenate([kept, gone]), listed, forms.of, base, df)
         if during.scatter is not None:
-            factor = _scatter_left(stories, branch.gone)
+            factor = _scatter_left(stories, branch)
             log += scatter_says(during.scatter, factor, numbers.delivery.scatter_spread)
         logs.append(log)
     out: FloatArray = np.logaddexp.reduce(logs, axis=0)
@@ -163,12 +165,12 @@ def of_everyone(drill: Drill, knowledge: Knowledge) -> tuple[FloatArray, FloatAr
     return row, (knowledge.numbers.trial.everyone_spread * row) ** 2
 
 
-def _scatter_left(stories: Stories, gone: NDArray[np.int_]) -> FloatArray:
+def _scatter_left(stories: Stories, branch: Branch) -> FloatArray:
     """(stories,) how much wider the balls scatter with what is left."""
-    widening = _widening(stories)
-    left = np.where(gone == len(stories.effects) - 1, widening[stories.variant_of], 1.0)
-    out: FloatArray = left.max(axis=0)
-    return out
+    left: FloatArray = stories.scatter_factor.copy()
+    widening = _widening(stories)[stories.variant_of[:, branch.stories]]
+    left[branch.stories] = np.where(branch.gone == stories.no_variant, widening, 1.0).max(axis=0)
+    return left
 
 
 @lru_cache(maxsize=4)

@@ -90,21 +90,20 @@ def expected_change(
     severity : see `Joint`
 
     """
-    heavy = np.flatnonzero(weights > 1e-6 * weights.max())
-    weights = weights[heavy] / weights[heavy].sum()
+    heavy = weights > 1e-6 * weights.max()
     spread2 = stories.knowledge.numbers.delivery.severity_within**2
-    total = sum(b.probability for b in possible)
+    total = weights[heavy].sum() * sum(b.probability for b in possible)
     mean = np.zeros(len(DIMENSIONS))
     second = np.zeros((len(DIMENSIONS), len(DIMENSIONS)))
     for branch in possible:
-        here = Branch(branch.probability, branch.gone[:, heavy])
-        graver = None if severity is None else severity[:, heavy]
-        change = change_of(stories, here, graver)
-        each = weights * branch.probability / total
+        counts = heavy[branch.stories]  # elsewhere nothing changes
+        here, gone = branch.stories[counts], branch.gone[:, counts]
+        each = weights[here] * branch.probability / total
+        change = change_of(stories, gone, None if severity is None else severity[:, here])
         mean += change @ each
         second += (change * each) @ change.T
-        for gone in here.gone:
-            effect = stories.unit_effects[gone].T
+        for row in gone:
+            effect = stories.unit_effects[row].T
             second += spread2 * (effect * each) @ effect.T
     return Change(mean, second - np.outer(mean, mean))
 

@@ -7,6 +7,7 @@ are mirrored when they are drawn.
 
 import math
 from dataclasses import dataclass
+from functools import cached_property
 
 import numpy as np
 from numpy.typing import NDArray
@@ -40,6 +41,7 @@ class Camera:
         """Such that the club stays in an upright picture all the way round at 4 m."""
         return self.height * 0.8
 
+    @cached_property
     def axes(self) -> tuple[FloatArray, FloatArray, FloatArray, FloatArray]:
         """Place, then right, up and forward, (3,) each."""
         if self.view == "down_the_line":
@@ -53,7 +55,7 @@ class Camera:
 
     def picture(self, places: FloatArray) -> FloatArray:
         """(..., 3) centimetres to (..., 2) pixels from the upper left corner."""
-        place, right, up, forward = self.axes()
+        place, right, up, forward = self.axes
         seen = places - place
         depth = seen @ forward
         across, down = self.focal_px * (seen @ right) / depth, -self.focal_px * (seen @ up) / depth

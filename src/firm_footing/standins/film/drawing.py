@@ -15,6 +15,7 @@ from firm_footing.standins.film.marking import Filmed
 
 FloatArray = NDArray[np.float64]
 Picture = NDArray[np.uint8]
+Colour = tuple[int, int, int]
 WALL, FLOOR, MAT, STICK = (196, 198, 192), (120, 128, 116), (92, 116, 88), (214, 120, 52)
 SHIRT, LEGS, SKIN, SHOES, CLUB, BALL = (
     (64, 84, 112), (58, 60, 66), (172, 134, 108), (34, 34, 38), (38, 40, 44), (246, 246, 242),
@@ -84,37 +85,36 @@ def _bay(filmed: Filmed) -> Image.Image:
 
 
 def _draw(filmed: Filmed, image: Image.Image, t: float, ball: bool) -> None:
-    draw, at = ImageDraw.Draw(image), filmed.swing.at(t)
+    at = filmed.swing.at(t)
+    draw, seen = ImageDraw.Draw(image), filmed.camera.picture(np.stack(list(at.values())))
+    spot = dict(zip(at, ((float(x), float(y)) for x, y in seen), strict=True))
     px_per_cm = filmed.camera.focal_px / filmed.camera.distance_cm
     if ball:
-        _disc(draw, filmed.camera.picture(at["ball"]), 2.13 * px_per_cm, BALL)
-    _club(filmed, draw, t, CLUB)
+        _disc(draw, spot["ball"], 2.13 * px_per_cm, BALL)
+    club = max(2, round(1.6 * px_per_cm))
+    draw.line([spot["hands"], spot["club_head"]], fill=CLUB, width=club)
+    _disc(draw, spot["club_head"], 4 * px_per_cm, CLUB)
     for start, end, thick, colour in LIMBS:
-        a, b = filmed.camera.picture(np.array([at[start], at[end]]))
-        draw.line([tuple(a), tuple(b)], fill=colour, width=round(thick * px_per_cm))
-        for place in (a, b):
+        draw.line([spot[start], spot[end]], fill=colour, width=round(thick * px_per_cm))
+        for place in (spot[start], spot[end]):
             _disc(draw, place, thick * px_per_cm / 2, colour)
-    _disc(draw, filmed.camera.picture(at["head"]), 11 * px_per_cm, SKIN)
+    _disc(draw, spot["head"], 11 * px_per_cm, SKIN)
 
 
 def _smear(filmed: Filmed, image: Image.Image, t: float, open_s: float) -> None:
     """What the club sweeps while the shutter is open."""
     ends = [filmed.swing.at(t - open_s / 2), filmed.swing.at(t + open_s / 2)]
     corners = np.array([ends[0]["hands"], ends[0]["club_head"], ends[1]["club_head"]])
-    swept = Image.new("L", image.size, 0)
-    drawn = [(float(x), float(y)) for x, y in filmed.camera.picture(corners)]
-    ImageDraw.Draw(swept).polygon(drawn, fill=120)
-    image.paste(CLUB, mask=swept)
+    swept = filmed.camera.picture(corners)
+    left, top = np.floor(swept.min(axis=0)).astype(int).tolist()
+    width, height = (np.ceil(np.ptp(swept, axis=0)).astype(int) + 2).tolist()
+    mask = Image.new("L", (width, height), 0)
+    ImageDraw.Draw(mask).polygon([(float(x), float(y)) for x, y in swept - [left, top]], fill=120)
+    image.paste(CLUB, (left, top), mask)
 
 
-def _club(filmed: Filmed, draw: ImageDraw.ImageDraw, t: float, colour: object) -> None:
-    at = filmed.swing.at(t)
-    px_per_cm = filmed.camera.focal_px / filmed.camera.distance_cm
-    a, b = filmed.camera.picture(np.array([at["hands"], at["club_head"]]))
-    draw.line([tuple(a), tuple(b)], fill=colour, width=max(2, round(1.6 * px_per_cm)))  # type: ignore[arg-type]
-    _disc(draw, b, 4 * px_per_cm, colour)
-
-
-def _disc(draw: ImageDraw.ImageDraw, place: FloatArray, radius: float, colour: object) -> None:
-    x, y = float(place[0]), float(place[1])
-    draw.ellipse((x - radius, y - radius, x + radius, y + radius), fill=colour)  # type: ignore[arg-type]
+def _disc(
+    draw: ImageDraw.ImageDraw, place: tuple[float, float], radius: float, colour: Colour
+) -> None:
+    x, y = place
+    draw.ellipse((x - radius, y - radius, x + radius, y + radius), fill=colour)

@@ -24,7 +24,7 @@ NUMBERS: Final = Path(__file__).with_name("figure.yaml")
 THROUGH: Final = "shaft_level_through"
 MOMENTS: Final = (*SWING_EVENTS[:-1], THROUGH, SWING_EVENTS[-1])
 """The events, and the shaft level after impact, without which the club would stop at the ball."""
-BENT: Final = ("lead_elbow", "lead_knee", "trail_knee")
+BENT: Final = ("lead_elbow", "lead_knee", "trail_knee", "lead_hip")
 """Joints that follow from their limbs, and that causes move besides."""
 STAND: Final = ("lead_heel", "trail_heel", "lead_toe", "trail_toe")
 """Joints on the ground do not differ by chance upward."""
@@ -42,14 +42,15 @@ class Swing:
     joints: Mapping[str, FloatArray]
 
     @cached_property
-    def _curves(self) -> dict[str, PchipInterpolator]:
+    def _curve(self) -> PchipInterpolator:
+        """(moments, joints, 3) joined up smoothly."""
         times = [self.seconds[m] for m in MOMENTS]
-        return {name: PchipInterpolator(times, path) for name, path in self.joints.items()}
+        return PchipInterpolator(times, np.stack(list(self.joints.values()), axis=1))
 
     def at(self, t: float) -> dict[str, FloatArray]:
         """Joint to (3,) place at a moment; before address and after the finish it stands."""
         when = float(np.clip(t, self.seconds["address"], self.seconds["finish"]))
-        return _whole({n: np.asarray(c(when), np.float64) for n, c in self._curves.items()})
+        return _whole(dict(zip(self.joints, self._curve(when), strict=True)))
 
 
 @cache
@@ -59,26 +60,41 @@ def numbers() -> dict[str, Any]:
     return found
 
 
-def swing(severity: Mapping[str, float], person: Generator, again: Generator) -> Swing:
+def swing(
+    severity: Mapping[str, float], person: Generator, again: Generator, *, anyone: bool = False
+) -> Swing:
     """A swing of someone with these causes.
 
     severity : cause id to how strongly it is there, 1 on average
     person : draws what differs between people; again : from swing to swing
+    anyone : whether the causes show in this person as they show in people, more here and less
+        there, beside habits that no cause brought about; else they show as `figure.yaml` has them
     """
     n = numbers()
+    own = person.spawn(1)[0]
+    shows: list[tuple[Mapping[str, Any], float]] = [
+        (n["causes"].get(cause, {}), strength) for cause, strength in severity.items()
+    ]
+    spread = n["shows_spread"] if anyone else 0.0
+    if anyone:
+        shows += [(h["moves"], 1.0) for h in n["habits"] if own.random() < h["share"]]
+
+    def moved(joint: str) -> FloatArray:
+        out = np.zeros((len(MOMENTS), 3))
+        for moves, strength in shows:
+            if joint in moves:
+                here = np.exp(spread * own.standard_normal() - spread**2 / 2)
+                out += strength * here * _moved(moves[joint])
+        return out
+
     size = float(np.exp(n["height_spread"] * person.standard_normal()))
     joints = {}
     for name, places in sorted({**n["joints"], "club": n["club"]}.items()):
-        path = np.broadcast_to(np.array(places, dtype=np.float64), (len(MOMENTS), 3)).copy()
-        for cause, strength in severity.items():
-            path += strength * _moved(n["causes"].get(cause, {}).get(name, {}))
-        own = person.normal(0, n["person_cm"], 3) + again.normal(0, n["again_cm"], path.shape)
-        joints[name] = _settled(name, path, own, size)
+        path = np.broadcast_to(np.array(places, dtype=np.float64), (len(MOMENTS), 3)) + moved(name)
+        off = person.normal(0, n["person_cm"], 3) + again.normal(0, n["again_cm"], path.shape)
+        joints[name] = _settled(name, path, off, size)
     for name in BENT:
-        out = np.zeros((len(MOMENTS), 3))
-        for cause, strength in severity.items():
-            out += strength * _moved(n["causes"].get(cause, {}).get(name, {}))
-        joints[f"{name}_off"] = out
+        joints[f"{name}_off"] = moved(name)
     turned = np.array(n["hips_turned_deg"], dtype=np.float64)[:, None] * [1.0, 0.0, 0.0]
     joints["turned"] = turned
     tempo = float(np.exp(0.06 * person.standard_normal()))

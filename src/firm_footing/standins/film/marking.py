@@ -77,10 +77,16 @@ class Filmed:
 
 
 def with_films(
-    student: SimulatedStudent, case: Case, knowledge: Knowledge, rng: Generator, fps: float = 120.0
+    student: SimulatedStudent,
+    case: Case,
+    knowledge: Knowledge,
+    rng: Generator,
+    *,
+    fps: float = 120.0,
+    anyone: bool = False,
 ) -> Case:
-    """One swing from both sides."""
-    filmed = swing(student.severity, rng.spawn(1)[0], rng)
+    """One swing from both sides; `anyone` as for `swing`."""
+    filmed = swing(student.severity, rng.spawn(1)[0], rng, anyone=anyone)
     cameras = (
         Camera(view, fps, off_line_cm=float(rng.normal(0, 10)), tilt_deg=float(rng.normal(0, 1)))
         for view in get_args(FilmView)
