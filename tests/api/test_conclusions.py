@@ -1,5 +1,6 @@
 """What follows from a lesson, over HTTP: predictions before the balls, verdicts after them."""
 
+import json
 from typing import Any
 
 import pytest
@@ -104,3 +105,27 @@ def test_what_is_no_cause_is_refused_by_name(
     answer = client.get(f"{base}/{path}", params=params)
     assert answer.status_code == 409
     assert answer.json()["where"] == where
+
+
+def test_a_change_is_answered_with_the_ranking_first(
+    client: TestClient, lesson: dict[str, Any]
+) -> None:
+    """One JSON in two lines, packed or not; what the balls show is worked out after the first."""
+    base = f"/api/lessons/{lesson['id']}"
+    block = lesson["blocks"][0]["id"]
+    for i, packed in enumerate(("gzip", "identity")):
+        ball = {"block_id": block, "observed": {"start": "pull", "curve": "push", "heel_toe_mm": i}}
+        url = f"{base}/shots/{i}?diagnosis=true"
+        with client.stream("PUT", url, json=ball, headers={"accept-encoding": packed}) as sent:
+            first, rest = "".join(sent.iter_text()).split("\n")
+            assert sent.status_code == 200
+            assert sent.headers["content-type"] == "application/json"
+            assert sent.headers.get("content-encoding", "identity") == packed
+        found, whole = json.loads(first[:-1] + "}"), json.loads(first + rest)
+        assert found["diagnosis"] == client.get(f"{base}/diagnosis").json() == whole["diagnosis"]
+        assert whole["balls"] == client.get(f"{base}/balls").json()
+        without = {k: v for k, v in whole.items() if k not in ("diagnosis", "balls")}
+        assert without == client.get(base).json()
+    decided = {"cause": "trail_heel_pops", "reason": "the heel is up"}
+    made = client.post(f"{base}/decisions?diagnosis=true", json=decided)
+    assert (made.status_code, made.json()["diagnosis"] is not None) == (201, True)

@@ -1,5 +1,5 @@
 import { beforeEach, describe, expect, it, vi } from 'vitest'
-import { ApiError, type Lesson } from '@/api/client'
+import { ApiError, hearingFirst, type Diagnosis, type Lesson } from '@/api/client'
 import type { Entry, Keeper } from '@/api/keptWrites'
 import { Outbox, type Write } from '@/api/outbox'
 import { writesWord } from '@/api/writes'
@@ -27,7 +27,13 @@ function keeper(kept = new Map<string, Entry>(), full = false): Keeper {
   }
 }
 function listener() {
-  return { arrived: vi.fn(), settled: vi.fn(), waiting: vi.fn(), refused: vi.fn() }
+  return {
+    arrived: vi.fn(),
+    weighed: vi.fn(),
+    settled: vi.fn(),
+    waiting: vi.fn(),
+    refused: vi.fn(),
+  }
 }
 type Sent = [Write, boolean, string, string]
 function made(deliver: unknown, kept?: Map<string, Entry>, full = false) {
@@ -70,6 +76,35 @@ describe('the outbox', () => {
     ])
   })
 
+  it('tells the ranking before the rest, and only that of all that was put', async () => {
+    const found = { ranking: {} } as Diagnosis
+    type Heard = (found: Diagnosis) => void
+    const deliver = vi.fn(
+      (_w: Write, _last: boolean, _name: string, _page: string, hear: Heard) => {
+        hear(found)
+        return new Promise((done) => setTimeout(() => done({ ...lesson, diagnosis: {} }), 10))
+      },
+    )
+    const { outbox, heard } = made(deliver)
+    outbox.put(shot('a', 1))
+    await vi.advanceTimersByTimeAsync(1)
+    expect(heard.weighed).toHaveBeenCalledWith(found)
+    expect(heard.settled).not.toHaveBeenCalled()
+    await vi.runAllTimersAsync()
+    expect(heard.settled).toHaveBeenCalledWith({ ...lesson, diagnosis: found })
+
+    heard.weighed.mockClear()
+    deliver.mockImplementationOnce((_w, _last, _name, _page, hear) => {
+      outbox.put(shot('c', 1)) // another ball meanwhile
+      hear(found)
+      return Promise.resolve(lesson)
+    })
+    outbox.put(shot('b', 1))
+    await vi.advanceTimersByTimeAsync(5)
+    expect(heard.weighed).toHaveBeenCalledOnce() // that of c
+    await vi.runAllTimersAsync()
+  })
+
   it('keeps what cannot be sent, says so, and sends it under the same name', async () => {
     const deliver = vi.fn().mockRejectedValueOnce(gone).mockResolvedValue(lesson)
     const kept = new Map<string, Entry>()
@@ -91,7 +126,7 @@ describe('the outbox', () => {
     const { outbox } = made(deliver, new Map([['n', left]]))
     void outbox.start()
     await vi.advanceTimersByTimeAsync(50)
-    expect((deliver.mock.calls[0] as Sent).slice(2)).toEqual(['n', 'Q'])
+    expect((deliver.mock.calls[0] as Sent).slice(2, 4)).toEqual(['n', 'Q'])
   })
 
   it('sends although the browser keeps nothing, and says that it does not', async () => {
@@ -209,5 +244,42 @@ describe('a change of the lesson', () => {
   })
   it('is none where nothing is new', () => {
     expect(changedFields(now, { complaint: 'Slices' })).toBeNull()
+  })
+})
+
+describe('an answer in two lines', () => {
+  const whole = '{"diagnosis":{"ranking":{"causes":[]}},\n"id":"L","balls":[]}'
+  const answering = (parts: string[], status = 200) => {
+    const bytes = new ReadableStream({
+      start(stream) {
+        for (const part of parts) stream.enqueue(new TextEncoder().encode(part))
+        stream.close()
+      },
+    })
+    vi.stubGlobal('fetch', () => Promise.resolve(new Response(bytes, { status })))
+  }
+
+  it.each([
+    ['in two parts', whole.split(/(?<=\n)/)],
+    ['in one', [whole]],
+    ['letter by letter', [...whole]],
+  ])('is heard once, and is the same in the end: %s', async (_how, parts) => {
+    const heard = vi.fn()
+    answering(parts)
+    const response = await hearingFirst(heard)('/')
+    expect(heard.mock.calls).toEqual([[{ ranking: { causes: [] } }]])
+    expect(await response.json()).toEqual(JSON.parse(whole))
+  })
+
+  it.each([
+    ['a refusal', '{"code":"refused",\n"message":"No."}', 409],
+    ['an answer without a ranking', '{"id":"L",\n"balls":null}', 200],
+  ])('leaves %s as it is', async (_what, text, status) => {
+    const heard = vi.fn()
+    answering([text], status)
+    const response = await hearingFirst(heard)('/')
+    expect(heard).not.toHaveBeenCalled()
+    expect(response.status).toBe(status)
+    expect(await response.text()).toBe(text)
   })
 })

@@ -20,6 +20,34 @@ export type Handedness = Student['handedness']
 
 export const client = createClient<paths>({ baseUrl: globalThis.location?.origin ?? '' })
 
+/**
+ * A fetch for changes that ask for what follows: the answer's first line is the ranking, and `heard`
+ * gets it while the rest is on its way.
+ */
+export function hearingFirst(heard: (found: Diagnosis) => void): typeof fetch {
+  return async (...request) => {
+    const response = await fetch(...request)
+    if (!response.ok || response.body === null) return response
+    const parts = response.body.pipeThrough(new TextDecoderStream()).getReader()
+    let text = ''
+    let first = false
+    for (let part = await parts.read(); !part.done; part = await parts.read()) {
+      text += part.value
+      if (first || !text.includes('\n')) continue
+      first = true
+      const found = rankingOf(text.slice(0, text.indexOf('\n')))
+      if (found) heard(found)
+    }
+    return new Response(text, { status: response.status, headers: response.headers })
+  }
+}
+
+function rankingOf(line: string): Diagnosis | null {
+  const begins = '{"diagnosis":'
+  if (!line.startsWith(begins)) return null
+  return JSON.parse(line.slice(begins.length, line.lastIndexOf(','))) as Diagnosis
+}
+
 /** What went wrong, as the server tells it: what happened, what was kept, what to do. */
 export class ApiError extends Error {
   constructor(

@@ -1,7 +1,7 @@
 // What is entered goes out one after the other and is kept until it has arrived: range Wi-Fi comes
 // and goes, tablets run flat. One outbox for the whole page, whichever lesson is open.
 import { inject, reactive, shallowReactive, type InjectionKey } from 'vue'
-import { ApiError, type ChangedLesson, type Shape } from '@/api/client'
+import { ApiError, type ChangedLesson, type Diagnosis, type Shape } from '@/api/client'
 import { keptWrites, type Entry, type Keeper } from '@/api/keptWrites'
 import { newId, openPages } from '@/api/page'
 import { isInOrder, mayPass, send, together, type Write } from '@/api/writes'
@@ -12,6 +12,8 @@ export type { Write } from '@/api/writes'
 export interface Listener {
   /** One write has arrived, others still wait; the lesson as the server then had it. */
   arrived: (lesson: ChangedLesson) => void
+  /** What follows from all that was sent; the lesson itself is on its way. */
+  weighed: (found: Diagnosis) => void
   /** Everything has arrived; the lesson as the server has it, and what follows from it. */
   settled: (lesson: ChangedLesson) => void
   /** How many writes wait, and whether the server is out of reach. */
@@ -138,7 +140,13 @@ export class Outbox {
     this.tell(lesson)
     try {
       const last = this.count(lesson) === 1
-      const answer = await this.deliver(entry.write, last, entry.name, entry.page)
+      let weighed: Diagnosis | undefined
+      const heard = (found: Diagnosis) => {
+        weighed = found
+        if (this.count(lesson) === 1) this.listeners.get(lesson)?.weighed(found)
+      }
+      const answer = await this.deliver(entry.write, last, entry.name, entry.page, heard)
+      if (answer && weighed) answer.diagnosis = weighed
       this.state.unreachable = false
       this.onItsWay = null
       this.drop(entry)

@@ -1,6 +1,14 @@
 // Every kind of change, and how each is sent. An id made here goes with it, so that sending it twice
 // makes it once.
-import { ask, client, type ChangedLesson, type Shape, type Student } from '@/api/client'
+import {
+  ask,
+  client,
+  hearingFirst,
+  type ChangedLesson,
+  type Diagnosis,
+  type Shape,
+  type Student,
+} from '@/api/client'
 
 export type Write =
   | { kind: 'shot'; lesson: string; id: string; body: Shape['ShotIn'] }
@@ -30,98 +38,95 @@ export type Write =
 /**
  * Send one write; the answer is the lesson as it then is, with what follows from it when asked.
  * `name`: the write's own id, the same whenever it is sent again. `page`: the one it was made on.
+ * `heard`: gets what follows as soon as it is there, before the rest of the answer.
  */
 export function send(
   write: Write,
   diagnosis: boolean,
   name: string,
   page: string,
+  heard: (found: Diagnosis) => void = () => {},
 ): Promise<ChangedLesson | null> {
   const query = { diagnosis }
   const headers = { 'write-id': name, 'page-id': page }
+  const how = diagnosis ? { headers, fetch: hearingFirst(heard) } : { headers }
   const { lesson: lesson_id, id } = write
   const here = { params: { path: { lesson_id }, query } }
   switch (write.kind) {
     case 'shot': {
       const params = { path: { lesson_id, shot_id: id }, query }
       const { body } = write
-      return ask(client.PUT('/api/lessons/{lesson_id}/shots/{shot_id}', { params, body, headers }))
+      return ask(client.PUT('/api/lessons/{lesson_id}/shots/{shot_id}', { params, body, ...how }))
     }
     case 'shot-gone': {
       const params = { path: { lesson_id, shot_id: id }, query }
-      return ask(client.DELETE('/api/lessons/{lesson_id}/shots/{shot_id}', { params, headers }))
+      return ask(client.DELETE('/api/lessons/{lesson_id}/shots/{shot_id}', { params, ...how }))
     }
     case 'answer': {
       const params = { path: { lesson_id, answer_id: id }, query }
       const { body } = write
       return ask(
-        client.PUT('/api/lessons/{lesson_id}/answers/{answer_id}', { params, body, headers }),
+        client.PUT('/api/lessons/{lesson_id}/answers/{answer_id}', { params, body, ...how }),
       )
     }
     case 'answer-gone': {
       const params = { path: { lesson_id, answer_id: id }, query }
-      return ask(client.DELETE('/api/lessons/{lesson_id}/answers/{answer_id}', { params, headers }))
+      return ask(client.DELETE('/api/lessons/{lesson_id}/answers/{answer_id}', { params, ...how }))
     }
     case 'block': {
       const params = { path: { lesson_id, block_id: id }, query }
       const { body } = write
-      return ask(
-        client.PUT('/api/lessons/{lesson_id}/blocks/{block_id}', { params, body, headers }),
-      )
+      return ask(client.PUT('/api/lessons/{lesson_id}/blocks/{block_id}', { params, body, ...how }))
     }
     case 'note': {
       const params = { path: { lesson_id, note_id: id }, query }
       const { body } = write
-      return ask(client.PUT('/api/lessons/{lesson_id}/notes/{note_id}', { params, body, headers }))
+      return ask(client.PUT('/api/lessons/{lesson_id}/notes/{note_id}', { params, body, ...how }))
     }
     case 'note-gone': {
       const params = { path: { lesson_id, note_id: id }, query }
-      return ask(client.DELETE('/api/lessons/{lesson_id}/notes/{note_id}', { params, headers }))
+      return ask(client.DELETE('/api/lessons/{lesson_id}/notes/{note_id}', { params, ...how }))
     }
     case 'trace': {
       const params = { path: { lesson_id, trace_id: id }, query }
       const { body } = write
-      return ask(
-        client.PUT('/api/lessons/{lesson_id}/traces/{trace_id}', { params, body, headers }),
-      )
+      return ask(client.PUT('/api/lessons/{lesson_id}/traces/{trace_id}', { params, body, ...how }))
     }
     case 'trace-change': {
       const params = { path: { lesson_id, trace_id: id }, query }
       const { body } = write
       return ask(
-        client.PATCH('/api/lessons/{lesson_id}/traces/{trace_id}', { params, body, headers }),
+        client.PATCH('/api/lessons/{lesson_id}/traces/{trace_id}', { params, body, ...how }),
       )
     }
     case 'trace-gone': {
       const params = { path: { lesson_id, trace_id: id }, query }
-      return ask(client.DELETE('/api/lessons/{lesson_id}/traces/{trace_id}', { params, headers }))
+      return ask(client.DELETE('/api/lessons/{lesson_id}/traces/{trace_id}', { params, ...how }))
     }
     case 'film': {
       const params = { path: { lesson_id, film_id: id }, query }
       const { body } = write
-      return ask(client.PUT('/api/lessons/{lesson_id}/films/{film_id}', { params, body, headers }))
+      return ask(client.PUT('/api/lessons/{lesson_id}/films/{film_id}', { params, body, ...how }))
     }
     case 'film-gone': {
       const params = { path: { lesson_id, film_id: id }, query }
-      return ask(client.DELETE('/api/lessons/{lesson_id}/films/{film_id}', { params, headers }))
+      return ask(client.DELETE('/api/lessons/{lesson_id}/films/{film_id}', { params, ...how }))
     }
     case 'still': {
       const params = { path: { lesson_id, still_id: id }, query }
       const { body } = write
-      return ask(
-        client.PUT('/api/lessons/{lesson_id}/stills/{still_id}', { params, body, headers }),
-      )
+      return ask(client.PUT('/api/lessons/{lesson_id}/stills/{still_id}', { params, body, ...how }))
     }
     case 'still-change': {
       const params = { path: { lesson_id, still_id: id }, query }
       const { body } = write
       return ask(
-        client.PATCH('/api/lessons/{lesson_id}/stills/{still_id}', { params, body, headers }),
+        client.PATCH('/api/lessons/{lesson_id}/stills/{still_id}', { params, body, ...how }),
       )
     }
     case 'still-gone': {
       const params = { path: { lesson_id, still_id: id }, query }
-      return ask(client.DELETE('/api/lessons/{lesson_id}/stills/{still_id}', { params, headers }))
+      return ask(client.DELETE('/api/lessons/{lesson_id}/stills/{still_id}', { params, ...how }))
     }
     case 'repetition': {
       const params = { path: { lesson_id, repetition_id: id }, query }
@@ -130,31 +135,31 @@ export function send(
         client.PUT('/api/lessons/{lesson_id}/repetitions/{repetition_id}', {
           params,
           body,
-          headers,
+          ...how,
         }),
       )
     }
     case 'lesson':
-      return ask(client.PATCH('/api/lessons/{lesson_id}', { ...here, headers, body: write.body }))
+      return ask(client.PATCH('/api/lessons/{lesson_id}', { ...here, ...how, body: write.body }))
     case 'student':
       return ask(
-        client.PATCH('/api/lessons/{lesson_id}/student', { ...here, headers, body: write.body }),
+        client.PATCH('/api/lessons/{lesson_id}/student', { ...here, ...how, body: write.body }),
       )
     case 'decision':
       return ask(
-        client.POST('/api/lessons/{lesson_id}/decisions', { ...here, headers, body: write.body }),
+        client.POST('/api/lessons/{lesson_id}/decisions', { ...here, ...how, body: write.body }),
       )
     case 'follow-up':
       return ask(
-        client.PUT('/api/lessons/{lesson_id}/follow-up', { ...here, headers, body: write.body }),
+        client.PUT('/api/lessons/{lesson_id}/follow-up', { ...here, ...how, body: write.body }),
       )
     case 'undo':
       return ask(
-        client.POST('/api/lessons/{lesson_id}/undo', { ...here, headers, body: write.body }),
+        client.POST('/api/lessons/{lesson_id}/undo', { ...here, ...how, body: write.body }),
       )
     case 'redo':
       return ask(
-        client.POST('/api/lessons/{lesson_id}/redo', { ...here, headers, body: write.body }),
+        client.POST('/api/lessons/{lesson_id}/redo', { ...here, ...how, body: write.body }),
       )
     case 'new-student':
       return ask(client.POST('/api/students', { body: write.body })).then(() => null)

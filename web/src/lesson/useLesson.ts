@@ -48,6 +48,10 @@ export function useLesson(id: string) {
     arrived(answer) {
       asArrived = answer
     },
+    weighed(found) {
+      asked++
+      diagnosis.value = found
+    },
     settled({ diagnosis: found, balls: read, ...arrived }) {
       changes++
       if (outbox.count(id) === 0) {
