@@ -162,3 +162,14 @@ def newer(path: Path) -> None:
 def broken(path: Path) -> None:
     with_student(path, "Oda")
     path.write_bytes(path.read_bytes()[:9000])
+
+
+@pytest.mark.parametrize(("lasting", "level"), [(True, 2), (False, 0)])
+def test_only_what_is_thrown_away_is_not_waited_for(
+    tmp_path: Path, lasting: bool, level: int
+) -> None:
+    """SQLite's FULL is 2, OFF is 0."""
+    engine = open_database(tmp_path / "own.db", lasting=lasting)
+    with engine.connect() as connection:
+        assert connection.exec_driver_sql("PRAGMA synchronous").scalar() == level
+    engine.dispose()

@@ -67,7 +67,7 @@ def serve_demo(port: int) -> None:
     signal.signal(signal.SIGTERM, _end)  # so that the folder goes too
     with told_plainly(), tempfile.TemporaryDirectory(prefix="firm-footing-demo-") as folder:
         path = Path(folder) / "demo.db"
-        engine = open_database(path)
+        engine = open_database(path, lasting=False)
         with Session(engine) as session:
             fill_with_demo(session, load_knowledge())
         engine.dispose()
@@ -113,7 +113,7 @@ def _serve(path: Path, port: int, what: str, at: Door, kept: bool = False) -> No
         if not SCREENS.is_dir():
             typer.echo("The screens are not built yet: run 'make build' once.", err=True)
             raise typer.Exit(1)
-        engine = open_database(path)
+        engine = open_database(path, lasting=kept)
         with Session(engine) as session:
             forget_old_writes(session)
         try:

@@ -17,6 +17,7 @@ from statistics import NormalDist
 import numpy as np
 from numpy.random import Generator
 from numpy.typing import NDArray
+from scipy.special import ndtr
 
 from firm_footing.core.ball.forward import FACE_TO_PATH, LOW_POINT, PATH, STRIKE
 from firm_footing.core.case import Block, Reading
@@ -202,10 +203,7 @@ def push_of(stated: float, base: float) -> float:
     """
 
     def seen(push: float) -> float:
-        return math.fsum(
-            share * NORMAL.cdf(base + push * severity)
-            for share, severity in zip(SEVERITY_SHARE.tolist(), SEVERITY_GRID.tolist(), strict=True)
-        )
+        return float(SEVERITY_SHARE @ ndtr(base + push * SEVERITY_GRID))
 
     low, high = 0.0, 20.0
     for _ in range(40):

@@ -30,8 +30,10 @@ def database_path() -> Path:
     return path
 
 
-def open_database(path: Path | None = None) -> Engine:
+def open_database(path: Path | None = None, *, lasting: bool = True) -> Engine:
     """An engine on a migrated database: a file, or memory when `path` is None.
+
+    lasting : False for one that is thrown away in the end: a power cut may take what was written
 
     Raises
     ------
@@ -56,6 +58,8 @@ def open_database(path: Path | None = None) -> Engine:
             hide_parameters=True,  # an error in a log never says what was written
         )
     event.listen(engine, "connect", _prepare)
+    if not lasting:
+        event.listen(engine, "connect", _wait_for_no_disk)
     event.listen(engine, "begin", _begin)
     _migrate(engine)
     return engine
@@ -95,8 +99,11 @@ def _prepare(connection: Any, _record: Any) -> None:
     cursor.execute("PRAGMA journal_mode = WAL")
     cursor.execute("PRAGMA synchronous = FULL")
     cursor.execute("PRAGMA secure_delete = ON")
-    cursor.execute("PRAGMA secure_delete = ON")
     cursor.close()
+
+
+def _wait_for_no_disk(connection: Any, _record: Any) -> None:
+    connection.execute("PRAGMA synchronous = OFF")
 
 
 def _begin(connection: Connection) -> None:

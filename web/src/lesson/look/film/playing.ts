@@ -2,6 +2,9 @@
 import { FilmProblem, type OpenFilm } from '@/lesson/look/film/film'
 
 const PATIENCE_MS = 8000
+/** How slowly and fast browsers play at all. */
+export const SLOWEST = 0.0625
+export const FASTEST = 16
 
 /** Waits for an event of the video; FilmProblem with these words when it fails or never comes. */
 export function heard(video: HTMLVideoElement, event: string, otherwise: string): Promise<void> {

@@ -1,12 +1,10 @@
 // A film playing: how fast, against life, and where it is.
 import { computed, ref, type Ref } from 'vue'
 import type { OpenFilm } from '@/lesson/look/film/film'
+import { FASTEST, SLOWEST } from '@/lesson/look/film/playing'
 
 export const SPEEDS = [1, 0.5, 0.25, 0.125] as const
 export type Speed = (typeof SPEEDS)[number]
-/** What browsers play at all. */
-const SLOWEST = 0.0625
-const FASTEST = 16
 
 /** How fast a file plays for a swing of so many pictures a second to pass at this speed of life. */
 export function rateFor(speed: Speed, filmed: number, plays: number): number {
