@@ -52,7 +52,7 @@ test: setup build
 	scripts/ensure_chromium.sh
 	cd web && npm run --silent test
 	$(CORE_TESTS)
-	$(BIN)/pytest -m browser -n 2 --dist loadfile
+	$(BIN)/pytest -m browser -n 2 --dist worksteal
 
 test-fast: setup
 	$(CORE_TESTS)

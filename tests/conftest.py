@@ -1,3 +1,4 @@
+import gc
 import shutil
 from collections.abc import Iterator
 from pathlib import Path
@@ -46,7 +47,9 @@ def engine(empty_database: Path, tmp_path: Path) -> Iterator[Engine]:
 @pytest.fixture(scope="session")
 def app(knowledge: Knowledge, empty_database: Path) -> FastAPI:
     """Its routes are put together once, which takes longer than most tests do."""
-    return create_app(open_database(empty_database), knowledge, screens=None)
+    made = create_app(open_database(empty_database), knowledge, screens=None)
+    gc.freeze()  # as the server does: what stays is not looked through again and again
+    return made
 
 
 @pytest.fixture
