@@ -182,6 +182,18 @@ def test_what_is_no_film_says_so_and_nothing_is_lost(page: Page, tmp_path: Path)
     expect(page.get_by_text("Where did the camera stand?")).to_be_visible()
 
 
+def test_of_two_films_brought_at_once_the_first_opens_and_the_other_is_named(
+    page: Page, sound: Path, tmp_path: Path
+) -> None:
+    other = tmp_path / "other.mp4"
+    other.write_bytes(sound.read_bytes())
+    ruler_of(page, "Wendel Carrow")
+    page.locator("input[type=file]").set_input_files([sound, other])
+    expect(page.get_by_test_id("film-frame")).to_contain_text("0 · ", timeout=20_000)
+    expect(page.get_by_role("alert")).to_contain_text(f"“{sound.name}” is open.")
+    expect(page.get_by_role("alert")).to_contain_text("then open “other.mp4”")
+
+
 def test_films_marked_before_are_listed(page: Page) -> None:
     ruler_of(page, "Corin Abbot")
     expect(page.get_by_role("region", name="Film")).to_contain_text("17 measures")

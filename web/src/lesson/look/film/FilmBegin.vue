@@ -27,6 +27,14 @@ async function take(file: File | undefined, recorded = false): Promise<void> {
   await props.ruler.take(file, view.value, recorded)
   opening.value = false
 }
+/** Films are marked one at a time; of two that are brought at once the other is named. */
+async function takeFirst(files: readonly File[]): Promise<void> {
+  const [first, other] = files
+  await take(first)
+  if (other && props.ruler.film.value) {
+    props.ruler.problem.value = `“${first?.name}” is open. Mark it, put it away, then open “${other.name}”: marked, both run side by side under “With film and pressure”.`
+  }
+}
 /** A film that is kept on this device goes on where it was left. */
 async function goOn(id: string, from: Marks['view']): Promise<void> {
   view.value = from
@@ -43,7 +51,7 @@ async function remove(id: string): Promise<void> {
   <div
     class="begin"
     @dragover.prevent
-    @drop.prevent="(e: DragEvent) => take(e.dataTransfer?.files[0])"
+    @drop.prevent="(e: DragEvent) => takeFirst([...(e.dataTransfer?.files ?? [])])"
   >
     <p class="strong">Where did the camera stand?</p>
     <OneOf name="Where the camera stood" :words="VIEWS" :on="view" @chosen="(v) => (view = v)" />
@@ -61,9 +69,10 @@ async function remove(id: string): Promise<void> {
     <v-file-input
       label="Open a film, or drop it here"
       accept="video/*"
+      multiple
       :loading="opening"
       hide-details
-      @update:model-value="(f: File | File[]) => take([f].flat()[0])"
+      @update:model-value="(f: File | File[]) => takeFirst([f].flat())"
     />
     <p class="quiet">
       It is not sent anywhere: only what you touch on it is kept. One swing, the camera at hand
