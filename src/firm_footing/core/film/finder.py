@@ -20,8 +20,10 @@ LEAST_FRAMES: Final = 12
 QUIET_PART: Final = 0.02
 """Of the largest change: less is no move of the player."""
 PEAK_S: Final = 0.06
-NEAR_S: Final = 0.11
-"""The club is at its lowest so near to where most moves."""
+NEAR_S: Final = (0.11, 0.22)
+"""The club is lowest so near before and after most moves, which may be early on the way down."""
+AS_LOW: Final = 0.02
+"""Of the picture's height: what lies no higher than this above the lowest is as low."""
 SMOOTH_S: Final = 0.022
 TOP_BEFORE_S: Final = (0.15, 0.45)
 RATES: Final = (1, 2, 4, 8, 16)
@@ -121,14 +123,16 @@ def find_events(
 
 def _lowest(moved: FloatArray, lies: FloatArray, most: int, fps: float) -> int:
     """Where what moves lies lowest, near to where most moves: the club passes the ball."""
-    near = max(2, round(NEAR_S * fps))
-    window = np.arange(max(0, most - near), min(len(moved), most + near + 1))
+    before, after = (max(2, round(s * fps)) for s in NEAR_S)
+    window = np.arange(max(0, most - before), min(len(moved), most + after + 1))
     width = max(1.0, SMOOTH_S * fps)
-    weight = _smoothed(moved, width)
-    height = _smoothed(moved * lies, width) / np.maximum(weight, 1e-9)
-    tallest = height[window]
-    among = window[tallest >= tallest.max() - 0.02]
-    return round(float(np.average(among, weights=np.maximum(height[among], 1e-9))))
+    low = _smoothed(moved * lies, width) / np.maximum(_smoothed(moved, width), 1e-9)
+    lowest = int(np.argmax(low[window]))
+    higher = np.flatnonzero(low[window] < low[window].max() - AS_LOW)
+    first = int(higher[higher < lowest].max(initial=-1)) + 1
+    end = int(higher[higher > lowest].min(initial=len(window)))
+    among = window[first:end]  # in one piece around the lowest
+    return round(float(np.average(among, weights=np.maximum(low[among], 1e-9))))
 
 
 def _on_the_way(start: int, length: int, part: float, share: float) -> Proposed:
