@@ -1,5 +1,6 @@
 """Lessons over HTTP: saved at every touch, repeated safely, undone and redone."""
 
+import json
 from typing import Any
 
 import pytest
@@ -65,6 +66,44 @@ def test_a_new_step_after_undo_forgets_what_was_undone(
     now = log(client, lesson, "two", start="push").json()
     assert now["redo"] is None
     assert [b["start"] for b in balls(client, lesson)] == ["push"]
+
+
+def test_no_revision_comes_twice_for_two_states(client: TestClient, lesson: dict[str, Any]) -> None:
+    """What was concluded of a lesson, and what another device has, is known by its revision."""
+    base, states = f"/api/lessons/{lesson['id']}", {}
+
+    def note(answer: Response) -> None:
+        now = answer.raise_for_status().json()
+        kept = json.dumps([now["answers"], [b["shots"] for b in now["blocks"]]], sort_keys=True)
+        assert states.setdefault(now["revision"], kept) == kept
+
+    def undo(page: str) -> None:
+        note(client.post(f"{base}/undo", headers={"page-id": page}))
+
+    checks = {"one": "trail_heel_up_early", "two": "finish_falls_back"}
+    for i in range(6):
+        for page, check in checks.items():
+            answer = {"check_id": check, "answer": ("yes", "no")[i % 2]}
+            note(client.put(f"{base}/answers/{page}", json=answer, headers={"page-id": page}))
+        undo("one")  # what was taken back is forgotten by the next change of its page
+        undo("two")
+        note(client.post(f"{base}/redo", headers={"page-id": "one"}))
+        if i % 2:
+            undo("two")
+    assert len(states) > 15
+
+
+def test_a_change_after_undo_is_concluded_anew(client: TestClient, lesson: dict[str, Any]) -> None:
+    """Not as it was with what was undone."""
+    base = f"/api/lessons/{lesson['id']}"
+    yes = {"check_id": "trail_heel_up_early", "answer": "yes"}
+    seen = client.put(f"{base}/answers/a?diagnosis=true", json=yes).json()["diagnosis"]["ranking"]
+    client.post(f"{base}/undo?diagnosis=true")
+    other = log(client, lesson, "one", **SHOT)
+    assert other.is_success
+    now = client.get(f"{base}/diagnosis").json()["ranking"]
+    assert next(c for c in seen["causes"] if c["id"] == "trail_heel_pops")["seen"] == "yes"
+    assert next(c for c in now["causes"] if c["id"] == "trail_heel_pops")["seen"] is None
 
 
 def test_the_diagnosis_of_a_lesson_is_one_call(client: TestClient, lesson: dict[str, Any]) -> None:

@@ -190,8 +190,9 @@ def test_of_two_films_brought_at_once_the_first_opens_and_the_other_is_named(
     ruler_of(page, "Wendel Carrow")
     page.locator("input[type=file]").set_input_files([sound, other])
     expect(page.get_by_test_id("film-frame")).to_contain_text("0 · ", timeout=20_000)
-    expect(page.get_by_role("alert")).to_contain_text(f"“{sound.name}” is open.")
-    expect(page.get_by_role("alert")).to_contain_text("then open “other.mp4”")
+    waits = page.get_by_role("region", name="Film").get_by_role("status")
+    expect(waits.first).to_contain_text(f"“{sound.name}” is open.")
+    expect(waits.first).to_contain_text("then open “other.mp4”")
 
 
 def test_films_marked_before_are_listed(page: Page) -> None:

@@ -10,7 +10,7 @@ from datetime import timedelta
 from types import TracebackType
 from typing import Any, Final, Self
 
-from sqlalchemy import true
+from sqlalchemy import case, true
 from sqlmodel import Session, SQLModel, col, delete, func, select
 
 from firm_footing.store.columns import now
@@ -214,13 +214,17 @@ def last_done(session: Session, lesson_id: str) -> Change | None:
 
 
 def revision_of(session: Session, lesson_id: str) -> str:
-    """A word that is another one after every change of the lesson."""
+    """A word that is another one whenever the lesson is: its last change, and those taken back.
+
+    The number of a change that is forgotten is never given again.
+    """
     last, undone = session.exec(
-        select(func.max(Change.id), func.count(col(Change.id)).filter(col(Change.undone))).where(
-            Change.lesson_id == lesson_id
-        )
+        select(
+            func.max(Change.id),
+            func.group_concat(case((col(Change.undone), Change.id)), "."),
+        ).where(Change.lesson_id == lesson_id)
     ).one()
-    return f"{last or 0}-{undone}"
+    return f"{last or 0}-{undone or 0}"
 
 
 def first_undone(session: Session, lesson_id: str) -> Change | None:

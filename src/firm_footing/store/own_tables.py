@@ -17,7 +17,10 @@ class Change(SQLModel, table=True):
     `made_by` is the page it was done on: each takes back its own.
     """
 
-    __table_args__ = (Index("ix_change_lesson_step", "lesson_id", "step"),)
+    __table_args__ = (
+        Index("ix_change_lesson_step", "lesson_id", "step"),
+        {"sqlite_autoincrement": True},  # a number given once is not given again: `revision_of`
+    )
 
     id: int | None = Field(default=None, primary_key=True)
     lesson_id: str = Field(sa_column=belongs_to("lesson"))

@@ -21,24 +21,18 @@ onMounted(async () => {
   kept.value = await keptFilms()
 })
 
-async function take(file: File | undefined, recorded = false): Promise<void> {
-  if (!file) return
+async function taking(taken: Promise<void>): Promise<void> {
   opening.value = true
-  await props.ruler.take(file, view.value, recorded)
+  await taken
   opening.value = false
 }
-/** Films are marked one at a time; of two that are brought at once the other is named. */
-async function takeFirst(files: readonly File[]): Promise<void> {
-  const [first, other] = files
-  await take(first)
-  if (other && props.ruler.film.value) {
-    props.ruler.problem.value = `“${first?.name}” is open. Mark it, put it away, then open “${other.name}”: marked, both run side by side under “With film and pressure”.`
-  }
-}
+const take = (file: File, recorded = false) => taking(props.ruler.take(file, view.value, recorded))
+const takeFirst = (files: readonly File[]) => taking(props.ruler.takeFirst(files, view.value))
 /** A film that is kept on this device goes on where it was left. */
 async function goOn(id: string, from: Marks['view']): Promise<void> {
   view.value = from
-  await take((await openKept(id)) ?? undefined)
+  const file = await openKept(id)
+  if (file) await take(file)
 }
 async function remove(id: string): Promise<void> {
   props.ruler.remove(id)

@@ -19,7 +19,7 @@ const props = defineProps<{ blockId: string | null }>()
 const { open } = useOpenLesson()
 const ruler = useFilm(open, toRef(props, 'blockId'))
 const other = useOtherFilm(open, ruler.id)
-const { film, marks, problem } = ruler
+const { film, marks, problem, waits } = ruler
 
 const MODES = [
   { id: 'measure', word: 'Measure' },
@@ -56,6 +56,7 @@ function keys(event: KeyboardEvent): void {
 <template>
   <div class="ruler" role="region" aria-label="Film" tabindex="0" @keydown="keys">
     <p v-if="problem" role="alert" class="problem wide">{{ problem }}</p>
+    <p v-if="waits" role="status" class="quiet wide">{{ waits }}</p>
     <FilmBegin v-if="!isOpen" :ruler="ruler" />
     <template v-else>
       <ChooseOne

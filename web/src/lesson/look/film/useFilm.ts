@@ -32,6 +32,8 @@ export function useFilm(open: OpenLesson, blockId: Ref<string | null>) {
   const id = ref(newId())
   const frame = ref(0)
   const problem = ref('')
+  /** Of films brought at once, the one that waits, and what to do with it. */
+  const waits = ref('')
   const finding = ref<number | null>(null)
   /** The film was recorded here and is in no file yet. */
   const onlyHere = ref(false)
@@ -97,6 +99,7 @@ export function useFilm(open: OpenLesson, blockId: Ref<string | null>) {
   /** `recorded`: here and now, so that it is nowhere else. */
   async function take(file: File, view: View, recorded = false): Promise<void> {
     problem.value = ''
+    waits.value = ''
     try {
       const opened = await openFilm(file)
       close()
@@ -118,7 +121,16 @@ export function useFilm(open: OpenLesson, blockId: Ref<string | null>) {
       problem.value = sentenceOf(error, 'This film cannot be opened.')
     }
   }
+  /** Films are marked one at a time; of two that are brought at once the other is named. */
+  async function takeFirst(files: readonly File[], view: View): Promise<void> {
+    const [first, other] = files
+    if (!first) return
+    await take(first, view)
+    if (other && film.value)
+      waits.value = `“${first.name}” is open. Mark it, put it away, then open “${other.name}”: marked, both run side by side under “With film and pressure”.`
+  }
   function close(): void {
+    waits.value = ''
     if (film.value) URL.revokeObjectURL(film.value.url)
     playing.stop()
     film.value = null
@@ -213,6 +225,7 @@ export function useFilm(open: OpenLesson, blockId: Ref<string | null>) {
     marks,
     frame,
     problem,
+    waits,
     finding,
     sure,
     onlyHere,
@@ -229,6 +242,7 @@ export function useFilm(open: OpenLesson, blockId: Ref<string | null>) {
     elsewhere,
     follow,
     take,
+    takeFirst,
     close,
     playing: playing.playing,
     speed: playing.speed,
