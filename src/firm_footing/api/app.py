@@ -39,7 +39,7 @@ from firm_footing.api.kept_conclusions import KeptConclusions
 from firm_footing.api.outcome import changed_lesson
 from firm_footing.core.knowledge import Knowledge
 from firm_footing.core.reasoning.enumeration import enumerate_stories
-from firm_footing.store.history import SENDER, Sender
+from firm_footing.store.senders import SENDER, Sender
 
 SCREENS = Path(__file__).parents[3] / "web" / "dist"
 """The built front end."""

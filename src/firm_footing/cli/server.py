@@ -21,8 +21,8 @@ from firm_footing.cli.telling import told_plainly
 from firm_footing.files.knowledge_files import load_knowledge
 from firm_footing.store.backups import back_up_today
 from firm_footing.store.database import close_database, database_path, open_database
-from firm_footing.store.history import forget_old_writes
 from firm_footing.store.opening import CannotOpenError, may_be_opened, the_only_server
+from firm_footing.store.senders import forget_old_writes
 
 LOOPBACK = "127.0.0.1"
 

@@ -5,17 +5,15 @@ after, so that undo and redo need to know nothing about what the rows mean. Step
 taken back on that page: two tablets at one lesson do not undo each other's work.
 """
 
-from dataclasses import dataclass
-from datetime import timedelta
 from types import TracebackType
-from typing import Any, Final, Self
+from typing import Any, Self
 
 from sqlalchemy import case, true
 from sqlmodel import Session, SQLModel, col, delete, func, select
 
-from firm_footing.store.columns import now
 from firm_footing.store.errors import refused
-from firm_footing.store.own_tables import Change, SentWrite
+from firm_footing.store.own_tables import Change
+from firm_footing.store.senders import end_of_change, sender_of
 from firm_footing.store.tables import (
     Block,
     CheckAnswer,
@@ -48,42 +46,6 @@ UNDOABLE: dict[str, type[SQLModel]] = {
 }
 
 
-SENDER: Final = "sender"
-"""Where a session keeps its `Sender`."""
-REMEMBERED: Final = timedelta(days=90)
-"""For how long a change that arrives again is known: longer than a tablet lies in a drawer."""
-
-
-@dataclass(frozen=True)
-class Sender:
-    """Who asks for a change.
-
-    write : the id that was given to this change, the same when it is sent again
-    page : the page it was done on
-    """
-
-    write: str | None = None
-    page: str | None = None
-
-
-def sender_of(session: Session) -> Sender:
-    """Who asks for the change that this session is for."""
-    found: Sender = session.info.get(SENDER, Sender())
-    return found
-
-
-def has_arrived(session: Session, write: str) -> str | None:
-    """The lesson that a change with this id was made in; None when it has not arrived yet."""
-    found = session.get(SentWrite, write)
-    return None if found is None else found.lesson_id
-
-
-def forget_old_writes(session: Session) -> None:
-    """Ids of changes that arrived so long ago that nothing sends them again."""
-    session.exec(delete(SentWrite).where(col(SentWrite.arrived_at) < now() - REMEMBERED))
-    session.commit()
-
-
 class Step:
     """One thing the instructor did; commits when it ends well, rolls back when it does not."""
 
@@ -111,7 +73,7 @@ class Step:
             for change in self.changes:
                 change.step = number
                 self.session.add(change)
-        _end_of_change(self.session, self.lesson_id)
+        end_of_change(self.session, self.lesson_id)
 
     def add(self, row: SQLModel) -> None:
         """Put in a new row."""
@@ -174,7 +136,7 @@ def undo(session: Session, lesson_id: str, step: int | None = None) -> str | Non
     for change in reversed(changes):
         _put(session, change, change.before)
         change.undone = True
-    _end_of_change(session, lesson_id)
+    end_of_change(session, lesson_id)
     return changes[0].what if changes else None
 
 
@@ -197,7 +159,7 @@ def redo(session: Session, lesson_id: str, step: int | None = None) -> str | Non
     for change in changes:
         _put(session, change, change.after)
         change.undone = False
-    _end_of_change(session, lesson_id)
+    end_of_change(session, lesson_id)
     return changes[0].what if changes else None
 
 
@@ -270,14 +232,6 @@ def _not_overtaken(session: Session, changes: list[Change]) -> None:
                     "step",
                     "Nothing was taken back. Change it by hand, so that nobody's work is lost.",
                 )
-
-
-def _end_of_change(session: Session, lesson_id: str) -> None:
-    """Keep that it has arrived, in the same transaction, and make both last."""
-    write = sender_of(session).write
-    if write is not None:
-        session.add(SentWrite(id=write, lesson_id=lesson_id))
-    session.commit()
 
 
 def _put(session: Session, change: Change, content: dict[str, Any] | None) -> None:

@@ -1,0 +1,56 @@
+"""Who asks for a change, and has it arrived before?
+
+A device sends a change again until it hears that it arrived: the same id is the same change.
+"""
+
+from dataclasses import dataclass
+from datetime import timedelta
+from typing import Final
+
+from sqlmodel import Session, col, delete
+
+from firm_footing.store.columns import now
+from firm_footing.store.own_tables import SentWrite
+
+SENDER: Final = "sender"
+"""Where a session keeps its `Sender`."""
+REMEMBERED: Final = timedelta(days=90)
+"""For how long a change that arrives again is known: longer than a tablet lies in a drawer."""
+
+
+@dataclass(frozen=True)
+class Sender:
+    """Who asks for a change.
+
+    write : the id that was given to this change, the same when it is sent again
+    page : the page it was done on
+    """
+
+    write: str | None = None
+    page: str | None = None
+
+
+def sender_of(session: Session) -> Sender:
+    """Who asks for the change that this session is for."""
+    found: Sender = session.info.get(SENDER, Sender())
+    return found
+
+
+def has_arrived(session: Session, write: str) -> str | None:
+    """The lesson that a change with this id was made in; None when it has not arrived yet."""
+    found = session.get(SentWrite, write)
+    return None if found is None else found.lesson_id
+
+
+def forget_old_writes(session: Session) -> None:
+    """Ids of changes that arrived so long ago that nothing sends them again."""
+    session.exec(delete(SentWrite).where(col(SentWrite.arrived_at) < now() - REMEMBERED))
+    session.commit()
+
+
+def end_of_change(session: Session, lesson_id: str) -> None:
+    """Keep that it has arrived, in the same transaction, and make both last."""
+    write = sender_of(session).write
+    if write is not None:
+        session.add(SentWrite(id=write, lesson_id=lesson_id))
+    session.commit()
