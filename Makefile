@@ -3,7 +3,7 @@ PYTHON ?= $(shell command -v python3.11 || command -v python3)
 PORT ?= 8700
 BIN := .venv/bin
 # One worker a core, each keeping to its core; journeys two at a time, each worker with its own server.
-CORE_TESTS := OMP_NUM_THREADS=1 $(BIN)/pytest -m "not browser" -n auto
+CORE_TESTS := OMP_NUM_THREADS=1 $(BIN)/pytest --ignore=tests/browser -n auto
 WEB_SOURCES := $(shell find web/src web/public web/index.html web/vite.config.ts -type f -not -name schema.d.ts)
 # Compiled once and kept: half of the time a command takes to start.
 unexport PYTHONDONTWRITEBYTECODE
@@ -52,7 +52,7 @@ test: setup build
 	scripts/ensure_chromium.sh
 	cd web && npm run --silent test
 	$(CORE_TESTS)
-	$(BIN)/pytest -m browser -n 2 --dist worksteal
+	$(BIN)/pytest tests/browser -n 2 --dist worksteal
 
 test-fast: setup
 	$(CORE_TESTS)

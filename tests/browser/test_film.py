@@ -17,7 +17,6 @@ from tests.browser.odd_films import write_bad, write_odd
 from tests.browser.test_accessibility import violations
 from tests.browser.test_journeys import newest_lesson_of
 
-pytestmark = pytest.mark.browser
 FINDS_MS = 90_000
 
 

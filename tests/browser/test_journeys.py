@@ -10,8 +10,6 @@ from firm_footing.core.knowledge import Knowledge
 from tests.browser.choosing import choose
 from tests.browser.conftest import Finger
 
-pytestmark = pytest.mark.browser
-
 # Parts of the drawings: the range, then the turf strip within the ground, then the face.
 PULL_STARTS = [0.46, 0.45, 0.47, 0.45, 0.46, 0.44, 0.46, 0.45]
 LANDINGS = [0.50, 0.49, 0.51, 0.50, 0.48, 0.49, 0.51, 0.49]

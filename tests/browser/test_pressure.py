@@ -15,8 +15,6 @@ from tests.browser.test_balls import lesson_of
 from tests.browser.test_journeys import open_lesson_of, own_copy_of, saved
 from tests.core.swings import SEEN, swing
 
-pytestmark = pytest.mark.browser
-
 
 def table(sign: str, folder: Path) -> Path:
     """A left foot's share with decimal commas, a column nobody knows and a slip in row 42."""

@@ -2,15 +2,12 @@
 
 import re
 
-import pytest
 from playwright.sync_api import Page, expect
 
 from tests.browser.choosing import choose
 from tests.browser.conftest import Finger
 from tests.browser.test_balls import lesson_of
 from tests.browser.test_journeys import block, new_lesson, open_lesson_of, own_copy_of, saved
-
-pytestmark = pytest.mark.browser
 
 
 def stage(page: Page, name: str) -> None:

@@ -16,7 +16,7 @@ from playwright.sync_api import Browser, BrowserContext, Page, expect
 
 from tests.browser.conftest import ROOT, Finger
 
-pytestmark = [pytest.mark.browser, pytest.mark.offline]
+pytestmark = pytest.mark.offline
 SOON_MS = 20_000
 
 

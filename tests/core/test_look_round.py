@@ -1,6 +1,5 @@
 """A round of looks and the gain of single looks, against direct enumeration of every answer."""
 
-import math
 from itertools import product
 
 import numpy as np
@@ -72,28 +71,17 @@ def chance_of(case: Case, look: str, source: str, answer: str, knowledge: Knowle
     """P(answer) from noisy-OR written out over the causes, story by story."""
     weighing = weigh(case, knowledge)
     check, numbers = knowledge.check[look], knowledge.numbers
-    base = weighing.bases[look]
-    total = 0.0
-    severity = weighing.stories.hypotheses.severity
+    base, hypotheses = weighing.bases[look], weighing.stories.hypotheses
     levels = numbers.delivery.severity_levels
-    rates = {
-        mode: {
-            knowledge.cause_index[cause]: rate(max(alone, base), base, levels)
-            for cause, alone in knowledge.points(check, mode).items()
-        }
-        for mode in ("stuck", "thrown")
-    }
-    for row, weight in enumerate(weighing.now.hypothesis):
-        if weight < 1e-12:
-            continue
-        absent = 1 - base
-        mode = "stuck" if weighing.stories.hypotheses.stuck[row] else "thrown"
-        for cause, each in rates[mode].items():
-            absent *= math.exp(-each * severity[row, cause])
-        error = numbers.reading_error.of(source, check.read_as)  # type: ignore[arg-type]
-        yes = (1 - absent) * (1 - error) + absent * error
-        total += weight * (yes if answer == "yes" else 1 - yes)
-    return total
+    absent = np.full(len(hypotheses.stuck), 1 - base)
+    for mode in ("stuck", "thrown"):
+        here = hypotheses.stuck if mode == "stuck" else ~hypotheses.stuck
+        for cause, alone in knowledge.points(check, mode).items():
+            each = rate(max(alone, base), base, levels)
+            absent[here] *= np.exp(-each * hypotheses.severity[here, knowledge.cause_index[cause]])
+    error = numbers.reading_error.of(source, check.read_as)  # type: ignore[arg-type]
+    yes = (1 - absent) * (1 - error) + absent * error
+    return float(weighing.now.hypothesis @ (yes if answer == "yes" else 1 - yes))
 
 
 def test_the_gain_of_a_look_is_what_its_answers_leave_on_average(knowledge: Knowledge) -> None:

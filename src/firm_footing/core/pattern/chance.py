@@ -8,7 +8,7 @@ that happen to agree are no certainty, so each measure has a floor for its sprea
 import math
 from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
-from statistics import NormalDist, fmean, variance
+from statistics import NormalDist, fmean
 from typing import Final
 
 from firm_footing.core.ball.turf import low_point
@@ -65,7 +65,9 @@ def change_of_estimates(
 
 def spread2(values: Sequence[float], floor: float) -> float:
     """Variance of balls, never below the floor's square."""
-    return max(variance(values), floor**2)
+    middle = fmean(values)
+    squares = math.fsum((value - middle) ** 2 for value in values)
+    return max(squares / (len(values) - 1), floor**2)
 
 
 def welch(by: float, spreads: tuple[float, float], balls: tuple[int, int]) -> tuple[float, float]:

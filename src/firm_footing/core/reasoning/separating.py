@@ -70,12 +70,16 @@ def separating_blocks(weighing: Weighing, one: str, other: str) -> tuple[Separat
     Those that the student's limits forbid, and those that would hardly tell, are left out.
     """
     trial = weighing.knowledge.numbers.trial
+    reading = reading_of(weighing.pattern, weighing.knowledge, shared=False)
+    if not reading.names:
+        return ()
     found = []
     for drill in weighing.knowledge.drills:
         if drill.constraint is None or _forbidden(drill, weighing.case.limits):
             continue
-        tells, if_one, if_other = _expected(weighing, drill, one, other, trial.balls)
+        tells = _tells(weighing, drill, one, other, reading)
         if tells >= trial.worth_hitting:
+            if_one, if_other = _expected(weighing, drill, one, other)
             found.append(
                 SeparatingBlock(
                     drill=drill.id,
@@ -105,7 +109,7 @@ def verdicts(weighing: Weighing) -> tuple[Verdict, ...]:
         ) -> float:
             return float(np.log2((weights @ a) / (weights @ b)))
 
-        _, if_one, if_other = _expected(weighing, trial.drill, one, other, len(trial.block.shots))
+        if_one, if_other = _expected(weighing, trial.drill, one, other)
         found.append(
             Verdict(
                 block=trial.number,
@@ -122,44 +126,44 @@ def verdicts(weighing: Weighing) -> tuple[Verdict, ...]:
     return tuple(found)
 
 
-def _expected(
-    weighing: Weighing, drill: Drill, one: str, other: str, balls: int
-) -> tuple[float, Change, Change]:
-    """How well this block tells, and the change expected under each cause when it works."""
-    stories, numbers = weighing.stories, weighing.knowledge.numbers
-    removes = drill.constraint.removes if drill.constraint else ()
-    possible = branches(stories, removes, numbers.trial.removed_when_done)
-    when_done = branches(stories, removes, 1.0)
+def _expected(weighing: Weighing, drill: Drill, one: str, other: str) -> tuple[Change, Change]:
+    """The change expected under each cause when the block is done and works."""
     everyone, spread2 = of_everyone(drill, weighing.knowledge)
-    story, hypothesis_of = weighing.story, stories.hypothesis_of
-    only = [mark[hypothesis_of] for mark in _exactly_one(weighing, one, other)]
-    judged = [expected_change(stories, story * o, possible, weighing.severity) for o in only]
-    said = [
-        Change(change.mean + everyone, change.covariance + np.diag(spread2))
-        for o in only
-        for change in [expected_change(stories, story * o, when_done, weighing.severity)]
-    ]
-    reading = reading_of(weighing.pattern, weighing.knowledge, shared=False)
-    if not reading.names:
-        return 0.5, said[0], said[1]
-    more = weighing.pattern.balls / balls
-    return _tells(judged[0], judged[1], reading, spread2, more), said[0], said[1]
+    changes = _changes(weighing, drill, one, other, removed=1.0)
+    if_one, if_other = (Change(c.mean + everyone, c.covariance + np.diag(spread2)) for c in changes)
+    return if_one, if_other
 
 
 def _tells(
-    a: Change, b: Change, reading: DeliveryReading, spread2: FloatArray, more: float
+    weighing: Weighing, drill: Drill, one: str, other: str, reading: DeliveryReading
 ) -> float:
-    """How often the balls of a block point to the right one of two expected changes.
+    """How often the balls of this block point to the right one of two causes.
 
-    Both taken as normal with their mean covariance: Φ(d / 2), d their distance.
-
-    more : balls of the baseline for each ball of the block
+    Both expected changes taken as normal with their mean covariance: Φ(d / 2), d their distance.
     """
+    trial = weighing.knowledge.numbers.trial
+    a, b = _changes(weighing, drill, one, other, trial.removed_when_done)
+    _, spread2 = of_everyone(drill, weighing.knowledge)
+    more = weighing.pattern.balls / trial.balls  # balls of the baseline for each of the block
     design = reading.design
     covariance = (a.covariance + b.covariance) / 2 + np.diag(spread2)
     covariance = design @ covariance @ design.T + reading.noise * (1 + more)
     apart = design @ (a.mean - b.mean)
     return NormalDist().cdf(float(apart @ np.linalg.solve(covariance, apart)) ** 0.5 / 2)
+
+
+def _changes(
+    weighing: Weighing, drill: Drill, one: str, other: str, removed: float
+) -> list[Change]:
+    """What the constraint changes under each cause alone, taking away its own this often."""
+    stories = weighing.stories
+    possible = branches(stories, drill.constraint.removes if drill.constraint else (), removed)
+    return [
+        expected_change(
+            stories, weighing.story * mark[stories.hypothesis_of], possible, weighing.severity
+        )
+        for mark in _exactly_one(weighing, one, other)
+    ]
 
 
 def _exactly_one(weighing: Weighing, one: str, other: str) -> tuple[FloatArray, FloatArray]:

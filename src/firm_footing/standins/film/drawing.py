@@ -1,6 +1,6 @@
 """What does the camera see? A faceless figure in a plain bay, drawn picture by picture."""
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Mapping
 from dataclasses import dataclass
 from typing import Final
 
@@ -16,6 +16,7 @@ from firm_footing.standins.film.marking import Filmed
 FloatArray = NDArray[np.float64]
 Picture = NDArray[np.uint8]
 Colour = tuple[int, int, int]
+Spot = tuple[float, float]
 WALL, FLOOR, MAT, STICK = (196, 198, 192), (120, 128, 116), (92, 116, 88), (214, 120, 52)
 SHIRT, LEGS, SKIN, SHOES, CLUB, BALL = (
     (64, 84, 112), (58, 60, 66), (172, 134, 108), (34, 34, 38), (38, 40, 44), (246, 246, 242),
@@ -55,18 +56,26 @@ def pictures(
 ) -> Iterator[Picture]:
     """(height, width, 3) every picture of the film, a left-hander's mirrored."""
     behind = _bay(filmed)
-    impact = filmed.swing.seconds["impact"]
-    for frame in range(filmed.frames):
-        t = filmed.seconds(frame)
+    t = np.array([filmed.seconds(frame) for frame in range(filmed.frames)])
+    half = quality.blur_s / 2
+    now, opened, closed = (_seen(filmed, moments) for moments in (t, t - half, t + half))
+    before_impact = t < filmed.swing.seconds["impact"]
+    for i, ball in enumerate(before_impact):
         image = behind.copy()
-        _smear(filmed, image, t, quality.blur_s)
-        _draw(filmed, image, t, ball=t < impact)
-        picture = np.asarray(image, dtype=np.int16)
+        swept = [opened["hands"][i], opened["club_head"][i], closed["club_head"][i]]
+        _smear(image, np.array(swept))
+        _draw(filmed, image, {joint: tuple(at[i].tolist()) for joint, at in now.items()}, ball)
+        picture = np.asarray(image)
         if quality.noise > 0:
             grain = rng.integers(-3, 4, picture.shape[:2], dtype=np.int16)
-            picture = picture + (grain * (quality.noise / 2)).astype(np.int16)[..., None]
-        out = np.clip(picture, 0, 255).astype(np.uint8)
-        yield out[:, ::-1] if hand == "left" else out
+            grainy = picture + (grain * (quality.noise / 2)).astype(np.int16)[..., None]
+            picture = np.clip(grainy, 0, 255, out=grainy).astype(np.uint8)
+        yield picture[:, ::-1] if hand == "left" else picture
+
+
+def _seen(filmed: Filmed, moments: FloatArray) -> dict[str, FloatArray]:
+    """Joint to (moments, 2) where the camera sees it."""
+    return {joint: filmed.camera.picture(at) for joint, at in filmed.swing.at(moments).items()}
 
 
 def _bay(filmed: Filmed) -> Image.Image:
@@ -84,10 +93,8 @@ def _bay(filmed: Filmed) -> Image.Image:
     return image
 
 
-def _draw(filmed: Filmed, image: Image.Image, t: float, ball: bool) -> None:
-    at = filmed.swing.at(t)
-    draw, seen = ImageDraw.Draw(image), filmed.camera.picture(np.stack(list(at.values())))
-    spot = dict(zip(at, ((float(x), float(y)) for x, y in seen), strict=True))
+def _draw(filmed: Filmed, image: Image.Image, spot: Mapping[str, Spot], ball: bool) -> None:
+    draw = ImageDraw.Draw(image)
     px_per_cm = filmed.camera.focal_px / filmed.camera.distance_cm
     if ball:
         _disc(draw, spot["ball"], 2.13 * px_per_cm, BALL)
@@ -101,11 +108,8 @@ def _draw(filmed: Filmed, image: Image.Image, t: float, ball: bool) -> None:
     _disc(draw, spot["head"], 11 * px_per_cm, SKIN)
 
 
-def _smear(filmed: Filmed, image: Image.Image, t: float, open_s: float) -> None:
-    """What the club sweeps while the shutter is open."""
-    ends = [filmed.swing.at(t - open_s / 2), filmed.swing.at(t + open_s / 2)]
-    corners = np.array([ends[0]["hands"], ends[0]["club_head"], ends[1]["club_head"]])
-    swept = filmed.camera.picture(corners)
+def _smear(image: Image.Image, swept: FloatArray) -> None:
+    """What the club sweeps while the shutter is open, (3, 2) corners in the picture."""
     left, top = np.floor(swept.min(axis=0)).astype(int).tolist()
     width, height = (np.ceil(np.ptp(swept, axis=0)).astype(int) + 2).tolist()
     mask = Image.new("L", (width, height), 0)
@@ -113,8 +117,6 @@ def _smear(filmed: Filmed, image: Image.Image, t: float, open_s: float) -> None:
     image.paste(CLUB, (left, top), mask)
 
 
-def _disc(
-    draw: ImageDraw.ImageDraw, place: tuple[float, float], radius: float, colour: Colour
-) -> None:
+def _disc(draw: ImageDraw.ImageDraw, place: Spot, radius: float, colour: Colour) -> None:
     x, y = place
     draw.ellipse((x - radius, y - radius, x + radius, y + radius), fill=colour)

@@ -47,10 +47,11 @@ class Swing:
         times = [self.seconds[m] for m in MOMENTS]
         return PchipInterpolator(times, np.stack(list(self.joints.values()), axis=1))
 
-    def at(self, t: float) -> dict[str, FloatArray]:
-        """Joint to (3,) place at a moment; before address and after the finish it stands."""
-        when = float(np.clip(t, self.seconds["address"], self.seconds["finish"]))
-        return _whole(dict(zip(self.joints, self._curve(when), strict=True)))
+    def at(self, t: float | FloatArray) -> dict[str, FloatArray]:
+        """Joint to (..., 3) places at (...) moments; before and after the swing it stands."""
+        when = np.clip(t, self.seconds["address"], self.seconds["finish"])
+        places = np.moveaxis(self._curve(when), -2, 0)
+        return _whole(dict(zip(self.joints, places, strict=True)))
 
 
 @cache
@@ -120,11 +121,12 @@ def _moved(by_event: Mapping[str, Any]) -> FloatArray:
 def _whole(at: dict[str, FloatArray]) -> dict[str, FloatArray]:
     """The joints that follow, and the club at its length."""
     n = numbers()
-    turned = np.radians(at.pop("turned")[0])
-    across = n["hip_half_cm"] * np.array([np.cos(turned), -np.sin(turned), 0.0])
+    turned = np.radians(at.pop("turned")[..., 0])
+    level = np.zeros_like(turned)
+    across = n["hip_half_cm"] * np.stack([np.cos(turned), -np.sin(turned), level], axis=-1)
     at["lead_hip"], at["trail_hip"] = at["hips"] + across, at["hips"] - across
     toward = at.pop("club")
-    at["club_head"] = at["hands"] + n["club_cm"] * toward / np.linalg.norm(toward)
+    at["club_head"] = at["hands"] + n["club_cm"] * toward / _long(toward)
     arms, legs = (n["upper_arm_cm"], n["lower_arm_cm"]), (n["thigh_cm"], n["shin_cm"])
     for side, out in (("lead", 1.0), ("trail", -1.0)):
         bend = np.array([0.4 * out, -0.3, -0.6])
@@ -142,13 +144,16 @@ def _between(
 ) -> FloatArray:
     """The joint of two bones from start to end that bends this way; stretched where too far."""
     along = end - start
-    far = float(np.linalg.norm(along))
+    far = _long(along)
     one, other = bones
-    if far >= one + other:
-        return np.asarray(start + along * one / (one + other), dtype=np.float64)
     part = (far**2 + one**2 - other**2) / (2 * far)
-    aside = toward - along * float(toward @ along) / far**2
-    height = np.sqrt(max(one**2 - part**2, 0.0))
-    return np.asarray(
-        start + along * part / far + height * aside / np.linalg.norm(aside), dtype=np.float64
-    )
+    aside = toward - along * (along @ toward)[..., None] / far**2
+    height = np.sqrt(np.maximum(one**2 - part**2, 0.0))
+    bent = along * part / far + height * aside / _long(aside)
+    return np.where(far >= one + other, start + along * one / (one + other), start + bent)
+
+
+def _long(arrow: FloatArray) -> FloatArray:
+    """(..., 1) how long (..., 3) arrows are."""
+    out: FloatArray = np.linalg.norm(arrow, axis=-1, keepdims=True)
+    return out

@@ -78,10 +78,10 @@ def truth_of(filmed: Filmed, hand: Handedness, knowledge: Knowledge) -> dict[str
     """What is true of a film: real sides, as the file shows them."""
     marks = filmed.marked(knowledge.film, np.random.default_rng(0), off_px=0.0)
     real = marks.mirrored() if hand == "left" else marks
-    at = [filmed.swing.at(filmed.seconds(i)) for i in range(filmed.frames)]
+    taken = np.array([filmed.seconds(frame) for frame in range(filmed.frames)])
     points: dict[str, list[list[float]]] = {}
-    for name in at[0]:
-        seen = filmed.camera.picture(np.array([each[name] for each in at]))
+    for name, at in filmed.swing.at(taken).items():
+        seen = filmed.camera.picture(at)
         if hand == "left":
             seen[:, 0] = filmed.camera.width - seen[:, 0]
         points[name] = np.round(seen, 2).tolist()
