@@ -324,6 +324,11 @@ def test_looks_on_a_phone_are_folded_by_standing_place(page: Page) -> None:
     assert looks.count() > 8
     page.get_by_role("button", name="Finish").last.tap()  # one at a time
     assert 3 < looks.count() <= 7
+    # the stages are wider than the screen: the open one is in sight
+    for stage in ("Send", "Listen"):
+        link = page.get_by_role("navigation", name="Stages").get_by_role("link", name=stage)
+        link.evaluate("(here) => here.click()")  # where it is: a tap would bring it into sight
+        expect(link).to_be_in_viewport(ratio=1)
 
 
 @pytest.mark.parametrize("size", [(1280, 800), (1180, 820), (820, 1180), (390, 844)])

@@ -2,7 +2,7 @@
 // Whose lesson, which stage, what can be undone, whether all is saved.
 import { useOpenLesson } from '@/lesson/openLesson'
 import { mdiArrowULeftTop, mdiArrowURightTop, mdiKeyboardOutline } from '@mdi/js'
-import { computed } from 'vue'
+import { computed, ref, watch } from 'vue'
 import type { Shape } from '@/api/client'
 import { useOutbox } from '@/api/outbox'
 import LessonClock from '@/lesson/LessonClock.vue'
@@ -13,7 +13,7 @@ import SettingsMenu from '@/ui/SettingsMenu.vue'
 import { count } from '@/ui/words'
 import NotTaken from '@/waiting/NotTaken.vue'
 
-defineProps<{
+const props = defineProps<{
   stage: Stage
   clock: Shape['ClockOut'] | null
 }>()
@@ -37,6 +37,18 @@ const about = computed(() => {
   if (handicap !== null) parts.push(`handicap ${handicapWord(handicap)}`)
   return parts.join(' · ')
 })
+/** On a phone the stages are wider than the screen: the open one is moved to the middle. */
+const stages = ref<HTMLElement | null>(null)
+watch(
+  [stages, () => props.stage],
+  () => {
+    const [row, here] = [stages.value, stages.value?.querySelector('.here')]
+    if (!row || !here) return
+    const [around, box] = [row.getBoundingClientRect(), here.getBoundingClientRect()]
+    row.scrollLeft += box.left + box.width / 2 - around.left - around.width / 2
+  },
+  { flush: 'post' },
+)
 const outbox = useOutbox()
 /** Something was taken back here that the server has not heard of yet. */
 const takenBack = computed(() => outbox.waiting(lesson.value.id).some((w) => w.kind === 'undo'))
@@ -60,7 +72,7 @@ const saved = computed(() => {
       </h1>
       <span class="quiet">{{ about }}</span>
     </div>
-    <nav aria-label="Stages">
+    <nav ref="stages" aria-label="Stages">
       <router-link
         v-for="s in STAGES"
         :key="s.id"

@@ -191,8 +191,8 @@ const visible = computed(() =>
   flex: none;
   display: flex;
   flex-wrap: wrap;
-  gap: 6px;
-  padding-bottom: 10px;
+  gap: 10px 6px;
+  padding: 0 20px 10px 0;
 }
 .list {
   flex: 1;
@@ -232,7 +232,7 @@ ul {
 }
 @media (max-width: 600px) {
   .places {
-    flex: 1;
+    flex: 1 1 200px;
   }
 }
 </style>
