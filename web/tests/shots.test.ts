@@ -54,7 +54,7 @@ function openLesson() {
 describe('the tape of balls', () => {
   it('says each ball in words and chooses it by touch', async () => {
     const entry = entryOf()
-    const { page } = await show(BallTape, { entry, hand: 'right', reading: false })
+    const { page } = await show(BallTape, { entry, hand: 'right', reading: false, byNumber: false })
     const balls = page.findAll('ol button')
     expect(balls.map((b) => b.attributes('aria-label'))).toEqual([
       'Ball 1: starts left, curves right, clean',
@@ -70,7 +70,7 @@ describe('the tape of balls', () => {
     ['a', null, true, 'Ball 1 is chosen', 'Done'],
   ])('chosen %s, open %s, reading %s: %s', async (chosen, open, reading, says, next) => {
     const entry = entryOf(chosen, open)
-    const { page } = await show(BallTape, { entry, hand: 'left', reading })
+    const { page } = await show(BallTape, { entry, hand: 'left', reading, byNumber: false })
     expect(page.find('.says').text()).toBe(says)
     expect(page.find('.next').text()).toContain(next)
     await page.find('.next').trigger('click')

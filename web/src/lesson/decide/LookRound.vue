@@ -2,15 +2,12 @@
 // The looks that together tell most in three minutes, by standing place; answered in a row.
 import { useQuery } from '@tanstack/vue-query'
 import { computed, onUnmounted, ref, watch } from 'vue'
-import { ask, client, type Diagnosis } from '@/api/client'
+import { ask, client } from '@/api/client'
 import { useKnowledge } from '@/api/knowledge'
 import AnswerButtons from '@/lesson/decide/AnswerButtons.vue'
 import { useOpenLesson } from '@/lesson/openLesson'
 import { capital, count, VIEW_WORDS } from '@/ui/words'
 
-defineProps<{
-  diagnosis: Diagnosis
-}>()
 const known = useKnowledge()
 const { open, lesson, words } = useOpenLesson()
 

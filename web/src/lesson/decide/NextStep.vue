@@ -45,7 +45,7 @@ watch(
       @chosen="(w) => (way = w)"
     />
     <NextLook v-if="way === 'look'" :diagnosis="diagnosis" />
-    <LookRound v-else-if="way === 'round'" :diagnosis="diagnosis" />
+    <LookRound v-else-if="way === 'round'" />
     <SeparatingBalls v-else v-model:block="block" :diagnosis="diagnosis" />
   </section>
 </template>
