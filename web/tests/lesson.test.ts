@@ -131,6 +131,40 @@ describe('an open lesson', () => {
     await settle()
     expect(asked.some((a) => a.call.startsWith('PUT /api/lessons/L/answers/'))).toBe(true)
   })
+  const two = {
+    'GET /api/lessons/L/diagnosis': {
+      body: { ranking: { next_checks: [{ id: 'heel_up' }, { id: 'knees' }] } },
+    },
+  }
+  const answered = (open: OpenLesson) =>
+    open.lesson.value?.answers.map((a) => [a.check_id, a.answer]) ?? []
+  it('a second touch means the look that is shown, until the next ranking is there', async () => {
+    const { open } = await opened(two)
+    open.answerAsked('yes')
+    open.answerAsked('no')
+    expect(answered(open)).toEqual([['heel_up', 'no']])
+    expect(open.asking.value?.id).toBe('heel_up')
+  })
+  it('without a connection the next look is asked, and shown, after each answer', async () => {
+    const away = () => {
+      throw new TypeError('no connection')
+    }
+    const { open } = await opened({ ...two, 'PUT /api/lessons/L/notes/n': away })
+    open.putNote('n', 'late')
+    await settle()
+    expect(open.saving.value.state).toBe('unreachable')
+    open.answerAsked('yes')
+    expect(open.asking.value?.id).toBe('knees')
+    open.answerAsked('no')
+    expect(answered(open)).toEqual([
+      ['heel_up', 'yes'],
+      ['knees', 'no'],
+    ])
+    expect(open.asking.value).toBeNull()
+    open.undo()
+    expect(answered(open)).toEqual([['heel_up', 'yes']])
+    expect(open.asking.value?.id).toBe('knees')
+  })
 })
 
 describe('balls from a device', () => {

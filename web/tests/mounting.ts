@@ -4,13 +4,14 @@ import { VueQueryPlugin } from '@tanstack/vue-query'
 import { flushPromises, mount, type VueWrapper } from '@vue/test-utils'
 import { createPinia } from 'pinia'
 import { vi } from 'vitest'
-import { defineComponent, h, shallowRef, type Component } from 'vue'
+import { defineComponent, h, onScopeDispose, shallowRef, type Component } from 'vue'
 import { createMemoryHistory, createRouter } from 'vue-router'
 import { createVuetify } from 'vuetify'
 import type { Block, Handedness, Knowledge, Lesson, LoggedShot, Shape } from '@/api/client'
 import { OUTBOX, Outbox } from '@/api/outbox'
 import { newQueries } from '@/api/query'
 import { useKnowledge } from '@/api/knowledge'
+import { send } from '@/api/writes'
 import { provideLesson } from '@/lesson/openLesson'
 import type { OpenLesson } from '@/lesson/useLesson'
 import { server } from './lacking'
@@ -107,13 +108,19 @@ export async function show(
   const router = createRouter({ history: createMemoryHistory(), routes })
   const pinia = createPinia()
   useKnowledge(pinia).knowledge = (known === undefined ? knowledge : known) as Knowledge
-  const outbox = new Outbox('this-page', { ...nothingKept })
+  let isGone = false
+  // a page that is gone sends nothing more: what waits would reach the next test's server
+  const sent: typeof send = (...write) => (isGone ? new Promise(() => undefined) : send(...write))
+  const outbox = new Outbox('this-page', { ...nothingKept }, sent)
   const hand = (props.hand ?? 'right') as Handedness
   const ofHand = lesson([block()], { student: { ...student, handedness: hand } as never })
   const now = shallowRef((inHand ?? ofHand) as Lesson)
   const Above = defineComponent({
     inheritAttrs: false,
     setup(_, { attrs }) {
+      onScopeDispose(() => {
+        isGone = true
+      })
       const found = { balls: shallowRef(readBalls), diagnosis: shallowRef(diagnosis) }
       provideLesson({ id: 'L', ...open, ...found, lesson: now } as OpenLesson)
       return () => h(component, attrs)

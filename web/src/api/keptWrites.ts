@@ -39,8 +39,11 @@ export function keptWrites(): Keeper {
       return [...found, ...fromBefore()].sort((a, b) => a.at - b.at)
     },
     async put(entry) {
+      const kept = (await database()).transaction(STORE, 'readwrite')
       // a plain copy: what the screen watches cannot be stored
-      return (await database()).put(STORE, JSON.parse(JSON.stringify(entry)))
+      const written = kept.store.put(JSON.parse(JSON.stringify(entry)))
+      kept.commit() // now: the page may be gone before it hears that it was written
+      return Promise.all([written, kept.done])
     },
     async remove(name) {
       return (await database()).delete(STORE, name)

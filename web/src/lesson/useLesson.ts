@@ -1,6 +1,6 @@
 // One open lesson: what is in it, what it amounts to, and every way to change it.
 // A change shows at once, goes out through the outbox, and the server's version settles it.
-import { computed, onScopeDispose, ref, shallowRef, watch } from 'vue'
+import { computed, onScopeDispose, ref, shallowRef } from 'vue'
 import { ApiError, ask, client } from '@/api/client'
 import type { Answer, AnswerWord, Diagnosis, Lesson, Shape, Shot, Source } from '@/api/client'
 import { useKnowledge } from '@/api/knowledge'
@@ -24,17 +24,20 @@ export function useLesson(id: string) {
   const refusal = shallowRef<ApiError | null>(null)
   /** The look that a round asks now; without one, the best look is asked. */
   const roundAsks = ref<Look | null>(null)
-  const asking = computed<Look | null>(
-    () =>
-      roundAsks.value ??
-      diagnosis.value?.ranking.next_checks.find((look) => !answeredSince.value.has(look.id)) ??
-      null,
-  )
-  /** Looks answered since the ranking was worked out: without a connection the next one is asked. */
-  const answeredSince = shallowRef<ReadonlySet<string>>(new Set())
-  watch(diagnosis, () => {
-    answeredSince.value = new Set()
+  const asking = computed<Look | null>(() => {
+    const looks = diagnosis.value?.ranking.next_checks ?? []
+    // what was just answered stays until its ranking is there, so that a second touch means it too
+    const best = isAway() ? looks.find((look) => !waitsHere.value.has(look.id)) : looks[0]
+    return roundAsks.value ?? best ?? null
   })
+  const isAway = () => saving.value.state === 'unreachable'
+  /** Looks whose answers wait here: without a connection the next one is asked. */
+  const waitsHere = computed(
+    () =>
+      new Set(
+        standing(outbox.waiting(id)).flatMap((w) => (w.kind === 'answer' ? [w.body.check_id] : [])),
+      ),
+  )
   /** The check answered last, anew each time. */
   const lastAnswer = shallowRef<{ check: string } | null>(null)
   const saving = ref<Saving>({ state: 'saved', waiting: 0 })
@@ -176,7 +179,6 @@ export function useLesson(id: string) {
     const body = { check_id: checkId, answer, source, share, block_id: blockId }
     put({ kind: 'answer', lesson: id, id: answerId, body })
     lastAnswer.value = { check: checkId }
-    answeredSince.value = new Set([...answeredSince.value, checkId])
   }
 
   /** A round asks this look now; null: it is over. */

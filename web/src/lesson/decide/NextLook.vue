@@ -1,25 +1,20 @@
 <script setup lang="ts">
-// The look that would tell most per second, answered by one touch.
+// The look that is asked: the one that would tell most per second, answered by one touch.
 import { computed } from 'vue'
-import type { Diagnosis } from '@/api/client'
 import { useKnowledge } from '@/api/knowledge'
 import AnswerButtons from '@/lesson/decide/AnswerButtons.vue'
 import { useOpenLesson } from '@/lesson/openLesson'
 import { say, VIEW_WORDS } from '@/ui/words'
 
-const props = defineProps<{
-  diagnosis: Diagnosis
-}>()
 const known = useKnowledge()
 const { open, speaker } = useOpenLesson()
 
-const next = computed(() => props.diagnosis.ranking.next_checks[0] ?? null)
-const check = computed(() => known.check(next.value?.id) ?? null)
+const check = computed(() => known.check(open.asking.value?.id) ?? null)
 </script>
 
 <template>
   <div class="look" data-testid="next-look">
-    <template v-if="check && next">
+    <template v-if="check">
       <p class="quiet">
         {{ VIEW_WORDS[check.view] }} · {{ check.seconds }} s, by {{ open.sourceOf(check.id) }}
       </p>

@@ -44,7 +44,7 @@ watch(
       :on="way"
       @chosen="(w) => (way = w)"
     />
-    <NextLook v-if="way === 'look'" :diagnosis="diagnosis" />
+    <NextLook v-if="way === 'look'" />
     <LookRound v-else-if="way === 'round'" />
     <SeparatingBalls v-else v-model:block="block" :diagnosis="diagnosis" />
   </section>
