@@ -186,7 +186,13 @@ def test_of_two_films_brought_at_once_the_first_opens_and_the_other_is_named(
 ) -> None:
     other = tmp_path / "other.mp4"
     other.write_bytes(sound.read_bytes())
+    words = tmp_path / "notes.mp4"
+    words.write_text("no film at all")
     ruler_of(page, "Wendel Carrow")
+    page.locator("input[type=file]").set_input_files([words, other])
+    problem = page.get_by_role("alert")
+    expect(problem).to_contain_text("“notes.mp4”: This browser cannot play", timeout=20_000)
+    expect(problem).to_contain_text("Open “other.mp4” by itself.")
     page.locator("input[type=file]").set_input_files([sound, other])
     expect(page.get_by_test_id("film-frame")).to_contain_text("0 · ", timeout=20_000)
     waits = page.get_by_role("region", name="Film").get_by_role("status")

@@ -145,6 +145,15 @@ describe('an open lesson', () => {
     expect(answered(open)).toEqual([['heel_up', 'no']])
     expect(open.asking.value?.id).toBe('heel_up')
   })
+  it('what could not be told is asked again when nothing else is left', async () => {
+    const untold = (check_id: string) =>
+      ({ id: check_id, check_id, answer: 'unknown', source: 'film', block_id: null }) as never
+    const { open } = await opened(two)
+    open.lesson.value = lesson([block()], { answers: [untold('heel_up')] })
+    expect(open.asking.value?.id).toBe('knees')
+    open.lesson.value = lesson([block()], { answers: [untold('heel_up'), untold('knees')] })
+    expect(open.asking.value?.id).toBe('heel_up')
+  })
   it('without a connection the next look is asked, and shown, after each answer', async () => {
     const away = () => {
       throw new TypeError('no connection')

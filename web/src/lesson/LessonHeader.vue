@@ -10,6 +10,7 @@ import LessonMenu from '@/lesson/LessonMenu.vue'
 import { STAGES, type Stage } from '@/lesson/stages'
 import { handicapWord } from '@/ui/handicap'
 import SettingsMenu from '@/ui/SettingsMenu.vue'
+import { toMiddle } from '@/ui/toMiddle'
 import { count } from '@/ui/words'
 import NotTaken from '@/waiting/NotTaken.vue'
 
@@ -42,10 +43,7 @@ const stages = ref<HTMLElement | null>(null)
 watch(
   [stages, () => props.stage],
   () => {
-    const [row, here] = [stages.value, stages.value?.querySelector('.here')]
-    if (!row || !here) return
-    const [around, box] = [row.getBoundingClientRect(), here.getBoundingClientRect()]
-    row.scrollLeft += box.left + box.width / 2 - around.left - around.width / 2
+    toMiddle(stages.value, '.here')
   },
   { flush: 'post' },
 )

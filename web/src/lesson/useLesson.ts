@@ -26,8 +26,12 @@ export function useLesson(id: string) {
   const roundAsks = ref<Look | null>(null)
   const asking = computed<Look | null>(() => {
     const looks = diagnosis.value?.ranking.next_checks ?? []
+    const waits = (look: Look) => waitsHere.value.has(look.id)
+    const untold = (look: Look) => couldNotTell.value.has(look.id)
     // what was just answered stays until its ranking is there, so that a second touch means it too
-    const best = isAway() ? looks.find((look) => !waitsHere.value.has(look.id)) : looks[0]
+    const best = isAway()
+      ? looks.find((look) => !waits(look))
+      : (looks.find((look) => waits(look) || !untold(look)) ?? looks[0])
     return roundAsks.value ?? best ?? null
   })
   const isAway = () => saving.value.state === 'unreachable'
@@ -36,6 +40,13 @@ export function useLesson(id: string) {
     () =>
       new Set(
         standing(outbox.waiting(id)).flatMap((w) => (w.kind === 'answer' ? [w.body.check_id] : [])),
+      ),
+  )
+  /** Looks that could not be told: the others come before them. */
+  const couldNotTell = computed(
+    () =>
+      new Set(
+        lesson.value?.answers.filter((a) => a.answer === 'unknown').map((a) => a.check_id) ?? [],
       ),
   )
   /** The check answered last, anew each time. */

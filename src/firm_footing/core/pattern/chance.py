@@ -11,6 +11,8 @@ from dataclasses import dataclass
 from statistics import NormalDist, fmean
 from typing import Final
 
+import numpy as np
+
 from firm_footing.core.ball.turf import low_point
 from firm_footing.core.case import Block, Shot
 from firm_footing.core.delivery.readings import Note, as_reading, curve_deg, start_deg
@@ -65,9 +67,7 @@ def change_of_estimates(
 
 def spread2(values: Sequence[float], floor: float) -> float:
     """Variance of balls, never below the floor's square."""
-    middle = fmean(values)
-    squares = math.fsum((value - middle) ** 2 for value in values)
-    return max(squares / (len(values) - 1), floor**2)
+    return max(float(np.var(values, ddof=1)), floor**2)
 
 
 def welch(by: float, spreads: tuple[float, float], balls: tuple[int, int]) -> tuple[float, float]:

@@ -1,9 +1,10 @@
 <script setup lang="ts">
 // The balls as a tape: the newest stands out, an earlier one can be chosen to be changed.
-import { computed, nextTick, useTemplateRef, watch } from 'vue'
+import { computed, useTemplateRef, watch } from 'vue'
 import type { LoggedShot } from '@/api/client'
 import { useOpenLesson } from '@/lesson/openLesson'
 import type { BallEntry } from '@/lesson/shots/useBallEntry'
+import { toMiddle } from '@/ui/toMiddle'
 import { directionWord, strikeWord } from '@/ui/words'
 
 const byNumber = defineModel<boolean>('byNumber', { required: true })
@@ -21,19 +22,12 @@ const says = computed(() => {
 })
 const tape = useTemplateRef<HTMLElement>('tape')
 watch(
-  [newest, () => shots.value.length],
-  async () => {
-    await nextTick()
-    if (tape.value) tape.value.scrollLeft = offsetOf(tape.value)
+  [tape, newest, () => shots.value.length],
+  () => {
+    toMiddle(tape.value, '.newest')
   },
-  { immediate: true },
+  { flush: 'post' },
 )
-/** How far to scroll the tape sideways so that the newest ball is in view; the page stays. */
-function offsetOf(list: HTMLElement): number {
-  const ball = list.querySelector<HTMLElement>('.newest')
-  if (ball === null) return list.scrollLeft
-  return ball.offsetLeft - list.offsetLeft - (list.clientWidth - ball.offsetWidth) / 2
-}
 function numberOf(id: string): number {
   return shots.value.findIndex((s) => s.id === id) + 1
 }

@@ -126,7 +126,10 @@ export function useFilm(open: OpenLesson, blockId: Ref<string | null>) {
     const [first, other] = files
     if (!first) return
     await take(first, view)
-    if (other && film.value)
+    if (!other) return
+    if (problem.value)
+      problem.value = `“${first.name}”: ${problem.value} Open “${other.name}” by itself.`
+    else
       waits.value = `“${first.name}” is open. Mark it, put it away, then open “${other.name}”: marked, both run side by side under “With film and pressure”.`
   }
   function close(): void {
