@@ -88,19 +88,60 @@ def test_the_retest_is_judged_by_the_measure_fixed_beforehand(
     url = f"/api/lessons/{lesson['id']}/blocks/again"
     client.put(url, json={"kind": "retest", "club": "7i"}).raise_for_status()
     hit(client, lesson, "again", [-0.5, 1])
-    assert get(client, lesson, "retest")["verdict"]["state"] == "too_few"
+    assert get(client, lesson, "retest")["result"]["state"] == "too_few"
     hit(client, lesson, "again", [-0.5, 1, 0, 0.5, -1])
     tomorrow = date.fromisoformat(lesson["started_at"][:10]) + timedelta(days=1)
     assert not get(client, lesson, "retest")["setup_only"]
     change(client, lesson, listen={"event_on": tomorrow.isoformat()})
     assert get(client, lesson, "retest")["setup_only"]
     found = get(client, lesson, "retest")
-    assert (found["fixed"], found["verdict"]["state"]) == (True, "real")
+    assert (found["fixed"], found["result"]["state"]) == (True, "real")
     start = next(m for m in found["measures"] if m["name"] == "start_deg")
     assert start["sure"]
     assert start["change"]["by"] == pytest.approx(4.875)
     curve = next(m for m in found["measures"] if m["name"] == "curve_deg")
     assert not curve["sure"]
+    assert found["headline"].startswith("Better, and more than chance: start 5° left before")
+
+
+def test_a_measure_chosen_after_the_first_ball_is_told_on_page_and_sheet(
+    client: TestClient, lesson: Json
+) -> None:
+    hit(client, lesson, lesson["blocks"][0]["id"], [-5.0, -4, -6, -3, -5, -7, -4, -5])
+    change(client, lesson, primary="heel_toe_mm")
+    change(client, lesson, primary="start_deg")  # before the first ball it is free
+    block = f"/api/lessons/{lesson['id']}/blocks/again"
+    client.put(block, json={"kind": "retest", "club": "7i"}).raise_for_status()
+    hit(client, lesson, "again", [-0.5, 1, 0, 0.5, -1])
+    assert get(client, lesson, "retest")["chosen_late"] == ""
+    change(client, lesson, primary="heel_toe_mm")
+    told = "Decided by strike since after the first ball; start was fixed before it."
+    assert get(client, lesson, "retest")["chosen_late"] == told
+    decide(client, lesson, "trail_heel_pops")
+    assert told in client.get(f"/api/lessons/{lesson['id']}/sheet.html").text
+    change(client, lesson, primary="start_deg")
+    assert get(client, lesson, "retest")["chosen_late"] == ""
+    change(client, lesson, primary="curve_deg")
+    client.post(f"/api/lessons/{lesson['id']}/undo").raise_for_status()
+    assert get(client, lesson, "retest")["chosen_late"] == ""
+    refused = client.patch(f"/api/lessons/{lesson['id']}", json={"primary": "luck"})
+    assert "No measure is called 'luck'." in refused.json()["message"]
+
+
+def test_a_second_lesson_stands_beside_the_first_and_keeps_its_prediction(
+    client: TestClient, lesson: Json
+) -> None:
+    hit(client, lesson, lesson["blocks"][0]["id"], [-5.0, -4, -6, -3, -5, -7, -4, -5])
+    decide(client, lesson, "trail_heel_pops")
+    url = f"/api/lessons/{lesson['id']}/reopen"
+    second = client.post(url, json={}).raise_for_status().json()
+    hit(client, second, second["blocks"][0]["id"], [-0.5, 1, 0, 0.5, -1])
+    found = get(client, second, "retest")
+    start = next(m for m in found["measures"] if m["name"] == "start_deg")
+    assert start["first"] == [-5.0, -4, -6, -3, -5, -7, -4, -5]
+    assert start["predicted"] is not None
+    assert found["since_first"].startswith("Since the first lesson better, and more than chance: ")
+    assert "start 5° left before, straight now" in found["since_first"]
 
 
 def test_the_sheet_can_be_worded_and_goes_out_as_page_pdf_and_calendar(

@@ -135,7 +135,7 @@ def test_balls_with_targets_of_their_own_are_no_part_of_the_retest(
     change(client, baseline, primary="start_deg")
     block(client, baseline, "own", kind="retest", club="7i", own_targets=True)
     hit(client, baseline, "own", [9.0, 9, 9, 9])
-    assert get(client, baseline, "retest")["verdict"]["state"] == "too_few"
+    assert get(client, baseline, "retest")["result"]["state"] == "too_few"
     six, three = (
         client.get("/api/targets", params={"seed": "own", "balls": n}).json() for n in (6, 3)
     )

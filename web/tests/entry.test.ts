@@ -1,13 +1,15 @@
 import { beforeEach, describe, expect, it, vi } from 'vitest'
 import { createPinia, setActivePinia } from 'pinia'
-import { ref } from 'vue'
+import { nextTick, ref, type Ref } from 'vue'
 import type { Lesson, LoggedShot, Shot } from '@/api/client'
 import { useKnowledge } from '@/api/knowledge'
+import { SHAPE_KEYS } from '@/lesson/keys'
 import { useBallEntry } from '@/lesson/shots/useBallEntry'
 import type { OpenLesson, Touched } from '@/lesson/useLesson'
 import { knowledge } from './mounting'
 
 let shots: LoggedShot[]
+let block: Ref<string>
 let entry: ReturnType<typeof useBallEntry>
 
 beforeEach(() => {
@@ -30,7 +32,8 @@ beforeEach(() => {
       )
     },
   } as unknown as OpenLesson
-  entry = useBallEntry(open, () => 'B')
+  block = ref('B')
+  entry = useBallEntry(open, () => block.value)
 })
 
 const flight = { startDeg: -4, curveDeg: 5, carryM: 118, tapM: null }
@@ -117,9 +120,38 @@ describe('logging a ball', () => {
     entry.remove()
     expect(shots.map((s) => s.observed.contact)).toEqual(['clean'])
   })
-  it('adds single values by key without beginning a new ball', () => {
+  it('adds single values by key, and a second value for the same begins the next ball', () => {
     entry.set({ start: 'pull' })
+    entry.set({ curve: 'push' })
     entry.set({ start: 'push', heel_toe_mm: 11 })
-    expect(shots.map((s) => s.observed)).toEqual([{ start: 'push', heel_toe_mm: 11 }])
+    expect(shots.map((s) => s.observed)).toEqual([
+      { start: 'pull', curve: 'push' },
+      { start: 'push', heel_toe_mm: 11 },
+    ])
+    entry.choose(shots[0]?.id ?? '')
+    entry.set({ start: 'straight' })
+    expect(shots[0]?.observed.start).toBe('straight')
+    entry.adjust({ carry_m: 120 })
+    entry.adjust({ carry_m: 115 })
+    expect(shots).toHaveLength(2)
+    expect(shots[0]?.observed.carry_m).toBe(115)
+  })
+  it('takes a whole flight in a word, and of a slice not where it started', () => {
+    for (const [, shape] of SHAPE_KEYS) entry.shape(shape.noted)
+    expect(shots.map((s) => s.observed)).toEqual([
+      { curve: 'far_push' },
+      { curve: 'far_pull' },
+      { start: 'push', curve: 'straight' },
+      { start: 'pull', curve: 'straight' },
+      { start: 'straight', curve: 'straight' },
+    ])
+  })
+  it('has no ball open in another block than the one it was begun in', async () => {
+    entry.contact('clean')
+    block.value = 'R'
+    await nextTick()
+    expect(entry.openId.value).toBe(null)
+    entry.contact('fat')
+    expect(shots[0]?.observed).toEqual({ contact: 'clean' })
   })
 })

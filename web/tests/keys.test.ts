@@ -3,7 +3,7 @@ import { describe, expect, it, vi } from 'vitest'
 import { act, KEY_HELP, type Actions, type Reach } from '@/lesson/keys'
 
 const NAMES = [
-  'start', 'curve', 'contact', 'strike', 'divot', 'carry', 'answer', 'repetition', 'stage', 'next',
+  'start', 'curve', 'shape', 'contact', 'strike', 'divot', 'carry', 'answer', 'repetition', 'stage', 'next',
   'step', 'remove', 'undo', 'redo', 'help', 'escape',
 ] as const // prettier-ignore
 const TO_RIGHT = ['far_pull', 'pull', 'straight', 'push', 'far_push'] as const
@@ -24,7 +24,10 @@ describe('a key', () => {
   it.each([
     ['1', 'start', 'far_pull'],
     ['T', 'curve', 'far_push'],
-    ['g', 'contact', 'hosel'],
+    ['g', 'contact', 'heel'],
+    ['h', 'contact', 'hosel'],
+    ['8', 'shape', { start: 'push', curve: 'straight' }],
+    ['6', 'shape', { curve: 'far_push' }],
     ['z', 'strike', -22],
     [',', 'divot', -1],
     ['+', 'carry', 5],
@@ -54,7 +57,7 @@ describe('a key', () => {
     for (const more of [{ ctrlKey: true }, { metaKey: true }, { altKey: true }])
       expect(press('a', ON_SHOTS, more)).toEqual({ done: false, called: [] })
     expect(press('F5').done).toBe(false)
-    expect(press('j').done).toBe(false)
+    expect(press('k').done).toBe(false)
   })
   it.each(['1', 'q', 'a', 'z', ',', '+', 'Enter', 'Delete', 'ArrowLeft'])(
     '%s logs no ball where none is seen',

@@ -328,6 +328,9 @@ export function readings(more: Partial<ReadBlock> = {}): ReadBlock {
     expected_carry_m: 137.16,
     expected_source: 'named',
     shape: 'pull-fade',
+    two_way: false,
+    missed: [],
+    carry_lost_pct: null,
     delivery: {
       path_deg: spread(-4.1),
       face_deg: spread(-0.6, 1.2),

@@ -2,7 +2,7 @@
 import { afterEach, beforeEach, describe, expect, it } from 'vitest'
 import type { Shape } from '@/api/client'
 import RetestStage from '@/lesson/retest/RetestStage.vue'
-import { measureWord, retestWord } from '@/lesson/retest/measureWords'
+import { measureWord } from '@/lesson/retest/measureWords'
 import { block, furnish, serve, settle, shot, show, listOf } from './mounting'
 import { known, filled, acts, diagnosis } from './wholeLesson'
 
@@ -13,22 +13,46 @@ afterEach(() => {
 
 const measure = (more: object = {}): Shape['ComparedOut'] => ({
   name: 'start_deg',
+  word: 'start',
+  share: false,
   before: [-5, -4, -6],
   after: [0, 1, -1],
-  change: { before: -5, after: 0, by: 5, se: 0.8, surprise: 0.001 },
+  first: [],
+  change: { before: -5, after: 0, by: 5, se: 0.8, p_value: 0.001, direction: 'better' },
   predicted: -1,
   sure: true,
+  about: false,
   ...more,
 })
+const fat = (more: object = {}): Shape['ComparedOut'] =>
+  measure({
+    name: 'ground_first',
+    word: 'ground first',
+    share: true,
+    before: [1, 1, 0, 1, 1],
+    after: [0, 0, 0, 0, 0],
+    change: { before: 0.8, after: 0, by: -0.8, se: 0.2, p_value: 0.05, direction: 'better' },
+    predicted: 0.4,
+    ...more,
+  })
 const retest = (more: object = {}): Shape['RetestOut'] => ({
   club: '7i',
-  measures: [measure(), measure({ name: 'heel_toe_mm', sure: false, predicted: 0 })],
-  primary: 'start_deg',
+  measures: [
+    measure(),
+    measure({ name: 'heel_toe_mm', word: 'strike', sure: false, predicted: 0 }),
+    fat(),
+    fat({ name: 'curved', word: 'curved too far', before: [0, 0], after: [0] }),
+  ],
+  primary: 'ground_first',
   fixed: false,
-  verdict: { state: 'real', real_at: 3, more: null },
+  result: { state: 'real', real_at: 3, more: null },
+  headline: 'Better, and more than chance: met the ground first: 4 of 5 before, 0 of 5 now.',
+  more: ['Not sure yet: strike.'],
+  since_first: '',
+  chosen_late: '',
   level: 0.1,
-  partial: ['start_deg'],
-  still: ['heel_toe_mm'],
+  power: 0.62,
+  balls: 10,
   traces: null,
   setup_only: false,
   ...more,
@@ -50,26 +74,50 @@ const traces: Shape['TracesComparedOut'] = {
 }
 
 describe('the retest', () => {
-  it.each([
-    [{ state: 'real', real_at: 3, more: null }, 'Real already: start from 5° left to straight.'],
-    [{ state: 'too_few', real_at: null, more: 2 }, 'Too few yet: 2 more balls.'],
-    [{ state: 'not_yet', real_at: null, more: 1 }, 'Not yet: 1 more ball like these would tell.'],
-    [
-      { state: 'not_yet', real_at: null, more: null },
-      'Not yet, and a few more balls would hardly tell: start.',
-    ],
-  ])('%o', (verdict, says) => {
-    expect(retestWord(retest({ verdict }), measure(), 'right', 'yd')).toBe(says)
-  })
-  it('is ready before its first ball, and says values as an onlooker would', () => {
-    expect(retestWord(retest(), measure({ after: [] }), 'right', 'yd')).toBe(
-      'Ready: start will decide.',
-    )
+  it('says values as an onlooker would', () => {
     expect(measureWord('start_deg', -5, 'left', 'yd')).toBe('5° right')
     expect(measureWord('carry_m', 100, 'right', 'yd')).toBe('109 yd')
     expect(measureWord('low_point_cm', -3, 'right', 'yd')).toBe('−3 cm')
   })
-  it('fixes its measure and begins a block; partial success is named', async () => {
+  it('offers the shares that ever counted, says what came, and what a retest can show', async () => {
+    serve({ 'GET /api/lessons/L/retest': { body: retest() } })
+    const { page } = await show(RetestStage, {
+      open: acts(),
+      lesson: filled({ blocks: [] }),
+      diagnosis,
+      knowledge: known,
+    })
+    await settle()
+    expect(listOf(page, 'Decided by').words).toEqual(['Start', 'Strike', 'Ground first'])
+    const counted = page.get('[data-testid="measure-ground_first"]')
+    expect(counted.text()).toContain('before 4 of 5')
+    expect(counted.text()).toContain('after 0 of 5')
+    expect(counted.text()).toContain('predicted about 2 of 5')
+    expect(counted.findAll('.counts')).toHaveLength(4)
+    expect(page.find('[data-testid="measure-curved"]').exists()).toBe(false)
+    expect(page.text()).toContain('called better by it in 6 of 10 retests of 10 balls')
+  })
+  it('may be decided by another measure after the first ball, and says so', async () => {
+    const late = 'Decided by start since after the first ball; ground first was fixed before it.'
+    const since = 'Since the first lesson nothing has changed by more than chance.'
+    const body = retest({ chosen_late: late, since_first: since })
+    serve({ 'GET /api/lessons/L/retest': { body } })
+    const open = acts()
+    const seen = { contact: 'clean' }
+    const blocks = [block([shot('a', seen)]), block([shot('c', seen)], { id: 'R', kind: 'retest' })]
+    const { page } = await show(RetestStage, {
+      open,
+      lesson: filled({ blocks }),
+      diagnosis,
+      knowledge: known,
+    })
+    await settle()
+    expect(page.get('[data-testid="chosen-late"]').text()).toContain(late)
+    expect(page.get('[data-testid="since-first"]').text()).toBe(since)
+    await listOf(page, 'Decided by').choose('heel_toe_mm')
+    expect(open.changeLesson).toHaveBeenCalledWith({ primary: 'heel_toe_mm' })
+  })
+  it('fixes its measure and begins a block; what is open is named', async () => {
     serve({ 'GET /api/lessons/L/retest': { body: retest() } })
     const open = acts()
     const { page, went } = await show(RetestStage, {
@@ -79,11 +127,12 @@ describe('the retest', () => {
       knowledge: known,
     })
     await settle()
-    expect(page.text()).toContain('Start moved; strike not yet.')
+    expect(page.get('[data-testid="verdict"]').text()).toContain('4 of 5 before, 0 of 5 now.')
+    expect(page.get('[data-testid="more-said"]').text()).toBe('Not sure yet: strike.')
     expect(page.text()).toContain('at most 10 of 100 retests')
     await page.get('[data-testid="begin-retest"]').trigger('click')
     await settle()
-    expect(open.changeLesson).toHaveBeenCalledWith({ primary: 'start_deg' })
+    expect(open.changeLesson).toHaveBeenCalledWith({ primary: 'ground_first' })
     expect(open.putBlock.mock.calls[0]?.[1]).toMatchObject({ kind: 'retest', club: '7i' })
     expect(went()).toContain('/shots')
   })

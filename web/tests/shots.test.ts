@@ -202,30 +202,31 @@ describe('the values of a ball', () => {
 })
 
 describe('what the pattern says', () => {
-  const spreads = {
-    path_deg: { value: -4.12, se: 1 },
-    face_to_path_deg: { value: 2, se: 1.1 },
-    low_point_cm: { value: 3.6, se: 1.5 },
-  }
-  const pattern = {
-    balls: 9,
+  const block = readings({
     shape: 'pull-fade',
-    heel_toe_mm: -12,
-    carry_lost_pct: 8.4,
     two_way: true,
-  }
-  const diagnosis = { ranking: { pattern }, spreads }
-  it('is one sentence and the delivery with its doubt', async () => {
-    const { page } = await show(PatternLine, { diagnosis, hand: 'right', brief: false })
-    expect(page.find('.strong').text()).toBe('Pull-fade, 12 mm to the heel, 8 % short, two-way')
+    missed: ['2 of 9 fat'],
+    carry_lost_pct: 8.4,
+    delivery: {
+      path_deg: { value: -4.12, se: 1 },
+      face_to_path_deg: { value: 2, se: 1.1 },
+      low_point_cm: { value: 3.6, se: 1.5 },
+      heel_toe_mm: { value: -12, se: 2 },
+    },
+  })
+  it('is one sentence about the block that is hit and the delivery with its doubt', async () => {
+    const { page } = await show(PatternLine, { block, balls: 9, hand: 'right', brief: false })
+    expect(page.find('.strong').text()).toBe(
+      'Pull-fade, 12 mm to the heel, 2 of 9 fat, 8 % short, two-way',
+    )
     expect(page.find('.quiet').text()).toBe(
       'path 4.1° left ± 1.0 · face 2.0° open to it ± 1.1 · low point +4 cm ± 2',
     )
-    const brief = await show(PatternLine, { diagnosis, hand: 'left', brief: true })
+    const brief = await show(PatternLine, { block, balls: 9, hand: 'left', brief: true })
     expect(brief.page.find('.quiet').exists()).toBe(false)
   })
-  it('asks for the first ball', async () => {
-    const { page } = await show(PatternLine, { diagnosis: null, hand: 'right', brief: false })
+  it('asks for the first ball, also of a retest after a baseline', async () => {
+    const { page } = await show(PatternLine, { block: null, balls: 0, hand: 'right', brief: false })
     expect(page.text()).toContain('No balls yet')
   })
 })
@@ -362,9 +363,9 @@ describe('words side by side', () => {
     await log?.trigger('click')
     expect(page.emitted('chosen')).toEqual([['log']])
   })
-  it('contact in six words', async () => {
+  it('contact in seven words', async () => {
     const { page } = await show(ContactStrip, { contact: 'thin' })
-    expect(page.findAll('button')).toHaveLength(6)
+    expect(page.findAll('button')).toHaveLength(7)
     expect(page.find('[aria-pressed=true]').text()).toContain('Thin')
     await page.findAll('button')[1]?.trigger('click')
     expect(page.emitted('contact')).toEqual([['fat']])

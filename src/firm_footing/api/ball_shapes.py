@@ -69,6 +69,9 @@ class ReadBlock(BaseModel):
     expected_carry_m: float
     expected_source: Literal["named", "club_speed", "own_best", "handicap"]
     shape: str | None
+    two_way: bool
+    missed: list[str] = Field(description='Contact in words, the clean ones aside: "4 of 7 fat"')
+    carry_lost_pct: float | None = Field(description="Of the carry named; null where none was")
     delivery: dict[str, Spread] = Field(description="What the balls do not fix is left out")
     scatter: dict[str, float] = Field(description="Standard deviation of the balls")
     balls: list[ReadBall]

@@ -8,6 +8,7 @@ from firm_footing.core.ball.forward import PARTS, FloatArray
 from firm_footing.core.knowledge import DIMENSIONS, Knowledge
 from firm_footing.core.pattern import Estimate
 from firm_footing.core.pattern.block import BallRead, BlockRead, read_block
+from firm_footing.core.pattern.missed import missed_words
 from firm_footing.store.cases import case_of
 from firm_footing.store.lessons import LessonContent
 
@@ -41,6 +42,9 @@ def block_view(block_id: str, shot_ids: list[str], read: BlockRead) -> ReadBlock
         expected_carry_m=read.expected.carry_m,
         expected_source=read.expected.source,
         shape=pattern.shape,
+        two_way=bool(pattern.two_way),
+        missed=list(missed_words(pattern)),
+        carry_lost_pct=None if pattern.carry_lost_pct is None else pattern.carry_lost_pct.value,
         delivery={k: Spread(value=e.value, se=e.se) for k, e in known.items() if e is not None},
         scatter=dict(zip(PARTS, read.scatter.tolist(), strict=True)),
         balls=[_ball(s, b) for s, b in zip(shot_ids, read.balls, strict=True)],

@@ -8,7 +8,7 @@ from firm_footing.api.context import Conclusions, Known, RowId, Store
 from firm_footing.api.errors import responses
 from firm_footing.api.kept_conclusions import version_of
 from firm_footing.core.pattern.compare import by_club, moved_since
-from firm_footing.store import lessons
+from firm_footing.store import earlier, lessons
 from firm_footing.store.cases import case_of
 
 router = APIRouter(tags=["balls"])
@@ -36,7 +36,7 @@ def read_since(session: Store, known: Known, lesson_id: RowId) -> list[EarlierOu
     if not now_by_club:
         return []
     found = []
-    for lesson in lessons.earlier_lessons(session, here.lesson):
+    for lesson in earlier.earlier_lessons(session, here.lesson):
         then_by_club = by_club(case_of(lessons.content_of(session, lesson.id)), known)
         for club in now_by_club.keys() & then_by_club.keys():
             then = then_by_club[club]

@@ -6,7 +6,7 @@ Golfer-neutral and SI, as all that goes out; how much of anything is in `core/ca
 from typing import Annotated, Any, Literal
 from zoneinfo import available_timezones
 
-from pydantic import AfterValidator, Field, StringConstraints
+from pydantic import AfterValidator, AwareDatetime, Field, StringConstraints
 
 from firm_footing.api.wire import In, Truth
 from firm_footing.core.case import School, Shot, Stance
@@ -24,7 +24,6 @@ Limits = Annotated[tuple[Limit, ...], Field(max_length=LIST)]
 Details = Annotated[dict[Limit, LimitDetail], Field(max_length=LIST)]
 Means = Annotated[tuple[Source, ...], Field(max_length=LIST)]
 Ids = Annotated[tuple[Word, ...], Field(max_length=LIST)]
-Primary = Literal["start_deg", "curve_deg", "heel_toe_mm", "low_point_cm", "carry_m"]
 ClubId = Annotated[str, StringConstraints(pattern=r"^[a-z0-9]{1,3}$")]
 OwnId = Annotated[str, StringConstraints(pattern=r"^[A-Za-z0-9_-]{1,64}$")]
 
@@ -121,7 +120,8 @@ class LessonChange(In):
     drill: Word | None = Field(None, description="The drill on the bench; null puts it away")
     aid: Word | None = Field(None, description="A second drill's aid on the bench; null for none")
     lacking: Ids | None = Field(None, description="Equipment that is not here")
-    primary: Primary | None = Field(None, description="The retest's measure, fixed beforehand")
+    primary: Word | None = Field(None, description="The measure that decides the retest")
+    next_at: AwareDatetime | None = Field(None, description="When the student comes again")
     sheet: SheetWords | None = None
     was: Was = Field(default_factory=dict)
 

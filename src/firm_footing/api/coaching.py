@@ -6,17 +6,17 @@ from fastapi import APIRouter, Query
 
 from firm_footing.api.coaching_shapes import (
     CardOut,
-    ChangeOut,
     ClockIn,
     ClockOut,
     CoachingOut,
     ComparedOut,
     LadderOut,
+    MovedMeasureOut,
     RepetitionIn,
     RetestOut,
+    RetestResultOut,
     SetupChangeOut,
     TargetOut,
-    VerdictOnRetest,
 )
 from firm_footing.api.conclusion_views import why_withheld
 from firm_footing.api.context import Known, RowId, Store, Writing
@@ -25,7 +25,7 @@ from firm_footing.api.event_days import event_in
 from firm_footing.api.outcome import ChangedLesson, Outcome
 from firm_footing.api.trace_views import compared_view
 from firm_footing.core.case import Case
-from firm_footing.core.coaching.before_after import Compared, Comparison, compare
+from firm_footing.core.coaching.before_after import Compared, Comparison, compare, compared_club
 from firm_footing.core.coaching.cards import Card, cards_for
 from firm_footing.core.coaching.cautions import general_cautions, without_a_drill
 from firm_footing.core.coaching.cues import cues_for
@@ -33,6 +33,7 @@ from firm_footing.core.coaching.drills import situation_of
 from firm_footing.core.coaching.ladder import climb
 from firm_footing.core.coaching.next_in_line import next_in_line
 from firm_footing.core.coaching.practice import near_event
+from firm_footing.core.coaching.retest_words import retest_words
 from firm_footing.core.coaching.setup_gate import setup_changes
 from firm_footing.core.coaching.trace_over_trace import TracesCompared, lay_over
 from firm_footing.core.coaching.transfer import targets_for
@@ -42,7 +43,7 @@ from firm_footing.core.knowledge.vocabulary import Limit
 from firm_footing.core.pattern import read_pattern
 from firm_footing.core.reasoning import Diagnosis, diagnose
 from firm_footing.core.reasoning.traces import counts, counts_as_retest, read_traces
-from firm_footing.store import coaching, lessons
+from firm_footing.store import coaching, earlier, lessons
 from firm_footing.store.cases import case_of
 from firm_footing.store.errors import refused
 from firm_footing.store.lessons import LessonContent
@@ -140,27 +141,45 @@ def read_retest(session: Store, known: Known, lesson_id: RowId) -> RetestOut | N
     """The newest retest beside the baseline of the same club; null without a baseline."""
     content = lessons.content_of(session, lesson_id)
     case = case_of(content)
-    found = retest_of(content, case, known)
+    found = retest_of(session, content, case, known)
     if found is None:
         return None
+    said = retest_words(found, case.handedness, known, content.lesson.primary_before)
+    numbers = known.numbers.coaching.retest
     return RetestOut(
         club=found.club,
         measures=[_compared(m) for m in found.measures],
         primary=found.primary,
         fixed=found.fixed,
-        verdict=None if found.verdict is None else VerdictOnRetest.model_validate(found.verdict),
-        level=known.numbers.coaching.retest.level,
-        partial=[m.name for m in found.measures if m.sure and m.as_predicted],
-        still=[m.name for m in found.measures if m.should_move and not m.sure],
+        result=None if found.result is None else RetestResultOut.model_validate(found.result),
+        headline=said.headline,
+        more=list(said.more),
+        since_first=said.since_first,
+        chosen_late=said.chosen_late,
+        level=numbers.level,
+        power=found.power,
+        balls=numbers.balls,
         traces=compared_view(traces_compared(case, known)),
         setup_only=near_event(event_in(content.lesson), known.numbers.coaching.practice),
     )
 
 
-def retest_of(content: LessonContent, case: Case, known: Knowledge) -> Comparison | None:
+def retest_of(
+    session: Store, content: LessonContent, case: Case, known: Knowledge
+) -> Comparison | None:
     """The newest retest beside its baseline, balls with targets of their own left out."""
     elsewhere = {i for i, block in enumerate(content.blocks) if block.own_targets}
-    return compare(case, content.lesson.primary, _predicted(content), known, elsewhere)
+    retests = [b for i, b in enumerate(case.blocks) if b.kind == "retest" and i not in elsewhere]
+    club = compared_club(case, retests)
+    first = club and earlier.first_with_club(session, content.lesson, club)
+    return compare(
+        case,
+        content.lesson.primary,
+        _predicted(session, content),
+        known,
+        elsewhere,
+        case_of(lessons.content_of(session, first)) if first else None,
+    )
 
 
 def traces_compared(case: Case, known: Knowledge) -> TracesCompared | None:
@@ -184,22 +203,43 @@ def read_targets(
     return [TargetOut.model_validate(t) for t in targets]
 
 
-def _predicted(content: LessonContent) -> dict[str, float]:
-    """What the last decision said the pattern would be without its cause."""
-    said = content.decisions[-1].prediction if content.decisions else None
-    without = (said or {}).get("without") or {}
-    return {name: each["value"] for name, each in without.items() if each is not None}
+def _predicted(session: Store, content: LessonContent) -> dict[str, float]:
+    """How far each number moves without the cause, as the last decision said.
+
+    Before a decision, as that of the lesson said which this one takes up. The carry as a part of
+    itself.
+    """
+    decisions = content.decisions
+    if not decisions and content.lesson.reopens is not None:
+        before = earlier.decided_before(session, content.lesson)
+        decisions = [d for lesson, d, _ in before if lesson.id == content.lesson.reopens]
+    said = (decisions[-1].prediction if decisions else None) or {}
+    now, without, moves = ((said.get(part) or {}) for part in ("now", "without", "moves"))
+    found: dict[str, float] = {}
+    for name in ("start_deg", "curve_deg", "low_point_cm", "heel_toe_mm", "carry_pct"):
+        if moves.get(name):
+            found[name] = moves[name]["value"]
+        elif now.get(name) and without.get(name):
+            found[name] = without[name]["value"] - now[name]["value"]
+    carry = found.pop("carry_pct", None)
+    if carry is not None:
+        found["carry_part"] = carry / (now["carry_pct"]["value"] if now.get("carry_pct") else 100)
+    return found
 
 
 def _compared(measure: Compared) -> ComparedOut:
-    change = measure.change
+    series = measure.series
     return ComparedOut(
         name=measure.name,
-        before=measure.before,
-        after=measure.after,
-        change=None if change is None else ChangeOut.model_validate(change),
+        word=series.measure.name,
+        share=series.is_share,
+        before=series.before,
+        after=series.after,
+        first=measure.first.before if measure.first else (),
+        change=None if measure.moved is None else MovedMeasureOut.model_validate(measure.moved),
         predicted=measure.predicted,
         sure=measure.sure,
+        about=series.by_word,
     )
 
 

@@ -12,7 +12,7 @@ from firm_footing.core.case.days import Day
 from firm_footing.core.case.limits import WORDS
 from firm_footing.core.coaching.ladder import Result, Said
 from firm_footing.core.coaching.practice import What
-from firm_footing.core.coaching.retest import State
+from firm_footing.core.coaching.retest import Direction, State
 from firm_footing.core.frame import Handedness
 from firm_footing.core.knowledge.coaching import Dose
 from firm_footing.core.knowledge.pressure import SwingEvent
@@ -87,28 +87,33 @@ class CoachingOut(BaseModel):
     )
 
 
-class ChangeOut(Out):
-    """One measure before and after."""
+class MovedMeasureOut(Out):
+    """A mean, or a share, before and after."""
 
     before: float
     after: float
     by: float
     se: float
-    surprise: float
+    p_value: float
+    direction: Direction
 
 
 class ComparedOut(BaseModel):
-    """One measure of baseline and retest."""
+    """One measure of baseline and retest; of a share 1 for a ball that counts, 0 for another."""
 
-    name: str
+    name: str = Field(description="Id of the measure")
+    word: str = Field(description="What it is called")
+    share: bool = Field(description="Whether balls are counted")
     before: tuple[float, ...]
     after: tuple[float, ...]
-    change: ChangeOut | None
+    first: tuple[float, ...] = Field(description="Balls of the first lesson; empty in it")
+    change: MovedMeasureOut | None
     predicted: float | None
-    sure: bool
+    sure: bool = Field(description="More than chance, all measures counted together")
+    about: bool = Field(description="Worked out from words, so only about so much")
 
 
-class VerdictOnRetest(Out):
+class RetestResultOut(Out):
     """Where the retest stands."""
 
     state: State
@@ -160,10 +165,16 @@ class RetestOut(BaseModel):
     measures: list[ComparedOut]
     primary: str
     fixed: bool
-    verdict: VerdictOnRetest | None
+    result: RetestResultOut | None
+    headline: str = Field(description="What there is to say first, in a sentence")
+    more: list[str] = Field(description="The rest, a sentence each")
+    since_first: str = Field(description="What changed since the first lesson; may be empty")
+    chosen_late: str = Field(description="That the measure was chosen after the first ball, or ''")
     level: float = Field(description="How often an unchanged student would be called changed")
-    partial: list[str] = Field(description="Measures that moved to where it was predicted")
-    still: list[str] = Field(description="Measures that should have moved and have not yet")
+    power: float = Field(
+        description="How often a half mended student would be called better by this measure"
+    )
+    balls: int = Field(description="Of the retest that `power` is told for")
     setup_only: bool = Field(description="An event is so near that only set-up is changed")
     traces: TracesComparedOut | None = Field(description="Null without swings on both sides")
 

@@ -96,6 +96,9 @@ class WhatIfOut(Out):
     cause: str
     now: SeenOut
     without: SeenOut
+    moves: SeenOut | None = Field(
+        None, description="The change alone; null of decisions made before it was kept"
+    )
 
 
 class WithoutOut(WhatIfOut):

@@ -197,9 +197,9 @@ def _noting(known: Knowledge) -> NotingRules:
     shape, numbers = known.numbers.shape, known.numbers
     contact = {}
     for word, says in numbers.contact_says.items():
-        limit = says.most if says.least is None else says.least
-        if says.quantity == "heel_toe_mm" and limit is not None:
-            contact[word] = limit
+        limits = [limit for limit in (says.least, says.most) if limit is not None]
+        if says.quantity == "heel_toe_mm":
+            contact[word] = sum(limits) / len(limits)
     return NotingRules(
         word_inner_deg=shape.word_inner_deg,
         word_outer_deg=shape.word_outer_deg,

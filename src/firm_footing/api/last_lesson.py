@@ -9,7 +9,7 @@ from firm_footing.api.coaching_shapes import FollowUpOut
 from firm_footing.api.context import RowId, Store
 from firm_footing.api.errors import responses
 from firm_footing.api.shapes import ShotOut
-from firm_footing.store import lessons
+from firm_footing.store import earlier, lessons
 from firm_footing.store.lessons import LessonContent
 
 router = APIRouter(tags=["lessons"])
@@ -46,7 +46,7 @@ class LastLesson(BaseModel):
 def read_last(session: Store, lesson_id: RowId) -> LastLesson | None:
     """Null on the first lesson; a lesson without balls and decision is passed over."""
     lesson = lessons.get_lesson(session, lesson_id)
-    for before in lessons.earlier_lessons(session, lesson):
+    for before in earlier.earlier_lessons(session, lesson):
         content = lessons.content_of(session, before.id)
         if content.decisions or any(content.shots.values()):
             return _last(content)

@@ -96,7 +96,7 @@ def change_lesson(
 ) -> ChangedLesson:
     """What is left out stays; `at_hand` null: all is at hand; `drill` and `aid` null: none."""
     sent = change.model_dump(exclude_unset=True, exclude={"was"})
-    empties = ("at_hand", "drill", "aid", "primary")
+    empties = ("at_hand", "drill", "aid", "primary", "next_at")
     values = {k: v for k, v in sent.items() if v is not None or k in empties}
     _all_is_known(known, change)
     lessons.change_lesson(session, lesson_id, values, change.was)
@@ -232,6 +232,7 @@ def _all_is_known(known: Known, change: LessonChange) -> None:
             place: (() if name is None else (name,), known.drill, "drill")
             for place, name in drills.items()
         },
+        "primary": ((change.primary,) if change.primary else (), known.measure, "measure"),
         "lacking": (change.lacking or (), {e.id for e in known.equipment}, "equipment"),
         "listen.misses": (listen.misses, {m.id for m in known.misses}, "miss"),
         "listen.corrected": (listen.corrected, known.check, "belief"),

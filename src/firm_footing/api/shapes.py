@@ -188,6 +188,7 @@ class LessonOut(BaseModel):
     reopens: str | None
     earlier: list[DecidedBefore] = Field(description="Earlier decisions, the newest first")
     primary: str | None
+    next_at: datetime | None = Field(description="When the student comes again")
     sheet: SheetWords
     repetitions: list[RepetitionOut]
     follow_up: FollowUpOut | None

@@ -14,8 +14,9 @@ from firm_footing.api.errors import responses
 from firm_footing.api.event_days import event_in
 from firm_footing.api.film_views import club_of, felt_in
 from firm_footing.api.outcome import ChangedLesson, Outcome
+from firm_footing.core.case import Case
 from firm_footing.core.coaching.cues import cues_for
-from firm_footing.core.coaching.retest_words import retest_said
+from firm_footing.core.coaching.retest_words import retest_words
 from firm_footing.core.coaching.sheet import sheet_of
 from firm_footing.core.frame import SideWords, in_words
 from firm_footing.core.knowledge import Knowledge
@@ -43,7 +44,7 @@ def read_sheet(
 ) -> SheetOut:
     """As proposed, with the instructor's own words where they changed some."""
     content = lessons.content_of(session, lesson_id)
-    sheet = _sheet(content, known, sides).sheet
+    sheet = _sheet(session, content, known, sides).sheet
     on = content.lesson.day
     days = [
         DayOut(on=on + timedelta(days=d.day), what=d.what, minutes=d.minutes, balls=d.balls)
@@ -75,7 +76,7 @@ def _page(
 ) -> SheetPage:
     content = lessons.content_of(session, lesson_id)
     pictures = _stills(stills_of(session, lesson_id), content, known)
-    return replace(_sheet(content, known, sides), by=by, place=place, stills=pictures)
+    return replace(_sheet(session, content, known, sides), by=by, place=place, stills=pictures)
 
 
 Page = Annotated[SheetPage, Depends(_page)]
@@ -116,7 +117,7 @@ def read_calendar(
 ) -> Response:
     """iCalendar; the same lesson makes the same entries."""
     content = lessons.content_of(session, lesson_id)
-    sheet = _sheet(content, known, sides).sheet
+    sheet = _sheet(session, content, known, sides).sheet
     on = content.lesson.day
     text = practice_calendar(lesson_id, on, sheet.days, sheet.cue, now())
     headers = attached_as(content.student.name, on, "-practice.ics")
@@ -131,13 +132,13 @@ def put_follow_up(
     values = {k: v for k, v in sent.model_dump(exclude_unset=True).items() if v is not None}
     content = lessons.content_of(session, lesson_id)
     kept = content.follow_up
-    on = kept.due_on if kept else values.get("due_on") or _check_in(content, known)
+    on = kept.due_on if kept else values.get("due_on") or _check_in(session, content, known)
     coaching.put_follow_up(session, lesson_id, on, values)
     return outcome(lesson_id)
 
 
-def _check_in(content: LessonContent, known: Knowledge) -> date:
-    last = _sheet(content, known, "lead_trail").sheet.days[-1]
+def _check_in(session: Store, content: LessonContent, known: Knowledge) -> date:
+    last = _sheet(session, content, known, "lead_trail").sheet.days[-1]
     return content.lesson.day + timedelta(days=last.day)
 
 
@@ -181,7 +182,7 @@ def _tried(content: LessonContent) -> list[str]:
     return list(dict.fromkeys([*chosen, *reversed(done), *hit]))
 
 
-def _sheet(content: LessonContent, known: Knowledge, sides: SideWords) -> SheetPage:
+def _sheet(session: Store, content: LessonContent, known: Knowledge, sides: SideWords) -> SheetPage:
     """The sheet with the instructor's own words as they were typed, and all that is drawn on it.
 
     Raises
@@ -230,6 +231,14 @@ def _sheet(content: LessonContent, known: Knowledge, sides: SideWords) -> SheetP
         stance=next((b.stance for b in case.baselines if b.stance), None),
         sides=sides,
         complaint=lesson.complaint,
-        retest=retest_said(retest_of(content, case, known), case.handedness),
+        retest=_retest(session, content, case, known),
         traces=traces_compared(case, known),
     )
+
+
+def _retest(session: Store, content: LessonContent, case: Case, known: Knowledge) -> str:
+    """What became of it; '' before the retest says anything."""
+    found = retest_of(session, content, case, known)
+    if found is None or found.result is None or found.result.state == "too_few":
+        return ""
+    return retest_words(found, case.handedness, known, content.lesson.primary_before).together

@@ -22,8 +22,9 @@ from firm_footing.core.coaching.lesson import Listen
 from firm_footing.core.coaching.next_stage import Reached, next_stage
 from firm_footing.core.knowledge import Knowledge
 from firm_footing.store.briefs import Brief, briefs_of
+from firm_footing.store.earlier import decided_before
 from firm_footing.store.history import first_undone, last_done, revision_of
-from firm_footing.store.lessons import LessonContent, content_of, decided_before
+from firm_footing.store.lessons import LessonContent, content_of
 from firm_footing.store.stills import stills_of
 from firm_footing.store.tables import Lesson
 
@@ -67,6 +68,7 @@ def shown(session: Session, content: LessonContent, revision: str) -> LessonOut:
         reopens=lesson.reopens,
         earlier=_earlier(session, lesson),
         primary=lesson.primary,
+        next_at=lesson.next_at,
         sheet=lesson.sheet,
         repetitions=[RepetitionOut.model_validate(r) for r in content.repetitions],
         follow_up=follow_up and FollowUpOut.model_validate(follow_up),

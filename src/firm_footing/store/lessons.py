@@ -88,35 +88,6 @@ def recent_lessons(session: Session, most: int = 30) -> list[Lesson]:
     return list(session.exec(select(Lesson).order_by(col(Lesson.started_at).desc()).limit(most)))
 
 
-def earlier_lessons(session: Session, lesson: Lesson, most: int = 5) -> list[Lesson]:
-    """The same student's lessons before this one, the newest first."""
-    return list(
-        session.exec(
-            select(Lesson)
-            .where(Lesson.student_id == lesson.student_id, Lesson.started_at < lesson.started_at)
-            .order_by(col(Lesson.started_at).desc())
-            .limit(most)
-        )
-    )
-
-
-def decided_before(
-    session: Session, lesson: Lesson, most: int = 5
-) -> list[tuple[Lesson, Decision, FollowUp | None]]:
-    """The same student's earlier lessons that came to a decision, the newest first."""
-    rows = session.exec(
-        select(Lesson, Decision, FollowUp)
-        .join(Decision, col(Decision.lesson_id) == Lesson.id)
-        .outerjoin(FollowUp, col(FollowUp.lesson_id) == Lesson.id)
-        .where(Lesson.student_id == lesson.student_id, Lesson.started_at < lesson.started_at)
-        .order_by(col(Lesson.started_at).desc(), col(Decision.decided_at).desc())
-    )
-    last: dict[str, tuple[Lesson, Decision, FollowUp | None]] = {}
-    for earlier, decision, follow_up in rows:
-        last.setdefault(earlier.id, (earlier, decision, follow_up))
-    return list(last.values())[:most]
-
-
 def content_of(session: Session, lesson_id: str) -> LessonContent:
     """Everything in a lesson."""
     told = UNREADABLE.set([])
@@ -267,8 +238,27 @@ def change_lesson(
     for name, kind in PARTS.items():
         if isinstance(values.get(name), dict):
             values[name] = kind(**getattr(lesson, name).model_dump() | values[name])
+    if "primary" in values:
+        values["primary_before"] = _fixed_before(session, lesson, values["primary"])
     with Step(session, lesson_id, "change of the lesson") as step:
         step.change(lesson, **values)
+
+
+def _fixed_before(session: Session, lesson: Lesson, chosen: str | None) -> str | None:
+    """The measure fixed before the first ball of the retest; None while none was hit.
+
+    None as well when that one is chosen again; '' where none was fixed before.
+    """
+    hit = session.exec(
+        select(LoggedShot.id)
+        .join(Block, col(Block.id) == LoggedShot.block_id)
+        .where(Block.lesson_id == lesson.id, Block.kind == "retest")
+        .limit(1)
+    ).first()
+    if hit is None:
+        return None
+    before = lesson.primary or "" if lesson.primary_before is None else lesson.primary_before
+    return None if before == (chosen or "") else before
 
 
 def change_student_of(

@@ -86,6 +86,10 @@ class Lesson(SQLModel, table=True):
     reopens : id of the lesson whose cause is taken up again; it may be gone since
     zone : IANA name of the time zone it was given in; '' where nobody said: this machine's
     given_by : the instructor's name as it was then; '' where nobody said
+    primary : id of the measure that decides the retest; None where none was fixed
+    primary_before : the measure fixed before the first ball of the retest, where another one was
+        chosen after it; '' where none was fixed
+    next_at : when the student comes again, where that was agreed
     """
 
     id: str = Field(default_factory=new_id, primary_key=True)
@@ -108,6 +112,8 @@ class Lesson(SQLModel, table=True):
     )
     reopens: str | None = None
     primary: str | None = None
+    primary_before: str | None = None
+    next_at: datetime | None = Field(default=None, sa_type=Instant, index=True)
     sheet: SheetWords = Field(
         default=SheetWords(), sa_column=Column(AsJson(SheetWords), nullable=False)
     )

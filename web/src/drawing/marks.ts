@@ -9,14 +9,16 @@ export interface FlightMark {
   carryM: number | null
 }
 
-/** Golfer-neutral flight of a ball, or null when its start is not known. */
+/** Golfer-neutral flight of a ball, or null when nothing of it is known: a curve alone is drawn
+ * from the target line. */
 export function flightOf(shot: LoggedShot, noting: Noting): FlightMark | null {
   const { observed, touched } = shot
   const start =
     observed.start_deg ??
     touched.start_deg ??
-    (observed.start ? middleOf(observed.start, noting) : null)
-  if (start === null || start === undefined) return null
+    (observed.start ? middleOf(observed.start, noting) : null) ??
+    (observed.curve || observed.curve_deg != null ? 0 : null)
+  if (start === null) return null
   return {
     startDeg: start,
     curveDeg: curveOf(shot, start, noting),

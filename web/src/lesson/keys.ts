@@ -8,8 +8,17 @@ export const CONTACT_KEYS: readonly [string, NonNullable<Shot['contact']>][] = [
   ['s', 'fat'],
   ['d', 'thin'],
   ['f', 'top'],
-  ['g', 'hosel'],
-  ['h', 'toe'],
+  ['g', 'heel'],
+  ['h', 'hosel'],
+  ['j', 'toe'],
+]
+/** A whole flight in a word; of a slice or hook it is not said where it started. */
+export const SHAPE_KEYS: readonly [string, { id: string; word: string; noted: Shot }][] = [
+  ['6', { id: 'slice', word: 'Slice', noted: { curve: 'far_push' } }],
+  ['7', { id: 'hook', word: 'Hook', noted: { curve: 'far_pull' } }],
+  ['8', { id: 'push', word: 'Push', noted: { start: 'push', curve: 'straight' } }],
+  ['9', { id: 'pull', word: 'Pull', noted: { start: 'pull', curve: 'straight' } }],
+  ['0', { id: 'straight', word: 'Straight', noted: { start: 'straight', curve: 'straight' } }],
 ]
 /** Strike by key, from the heel to the toe, in millimetres. */
 export const STRIKE_KEYS: readonly [string, number][] = [
@@ -36,6 +45,7 @@ type Result = Shape['RepetitionIn']['result']
 export interface Actions {
   start: (direction: Direction) => void
   curve: (direction: Direction) => void
+  shape: (noted: Shot) => void
   contact: (word: NonNullable<Shot['contact']>) => void
   strike: (mm: number) => void
   divot: (byCm: number) => void
@@ -106,6 +116,7 @@ export function act(
   }
   const start = directions[START_KEYS.indexOf(key as (typeof START_KEYS)[number])]
   const curve = directions[CURVE_KEYS.indexOf(key as (typeof CURVE_KEYS)[number])]
+  const shape = SHAPE_KEYS.find(([k]) => k === key)
   const contact = CONTACT_KEYS.find(([k]) => k === key)
   const strike = STRIKE_KEYS.find(([k]) => k === key)
   const answer = reach.answers ? ANSWER_KEYS.find(([k]) => k === key) : undefined
@@ -116,6 +127,7 @@ export function act(
   else if (!reach.balls) return false
   else if (start) actions.start(start)
   else if (curve) actions.curve(curve)
+  else if (shape) actions.shape(shape[1].noted)
   else if (contact) actions.contact(contact[1])
   else if (strike) actions.strike(strike[1])
   else if (ofBalls[key]) ofBalls[key]()
@@ -133,7 +145,8 @@ function undoKey(key: string, shift: boolean, actions: Actions): boolean {
 export const KEY_HELP: readonly { keys: string; what: string }[] = [
   { keys: '1 2 3 4 5', what: 'the ball starts far left, left, straight, right, far right' },
   { keys: 'Q W E R T', what: 'it curves far left, left, not, right, far right' },
-  { keys: 'A S D F G H', what: 'contact: clean, fat, thin, top, hosel, toe' },
+  { keys: '6 7 8 9 0', what: 'a whole flight: slice, hook, push, pull, straight' },
+  { keys: 'A S D F G H J', what: 'contact: clean, fat, thin, top, heel, hosel, toe' },
   { keys: 'Z X C V B', what: 'strike from the heel to the toe' },
   { keys: ', .', what: 'divot starts 1 cm further back or ahead (first: at the ball)' },
   { keys: '− +', what: 'carry 5 less or more (first: as expected)' },

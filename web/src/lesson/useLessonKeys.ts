@@ -36,7 +36,7 @@ export function useLessonKeys(parts: Parts) {
     const now = current().carry_m
     const from = now ?? expectedCarryM(block.club, blocks, known.knowledge)
     const step = now == null ? 0 : toMetres(by, settings.distance)
-    entry.set({ carry_m: Math.max(0, from + step) })
+    entry.adjust({ carry_m: Math.max(0, from + step) })
   }
   const actions: Actions = {
     start: (start) => {
@@ -45,6 +45,7 @@ export function useLessonKeys(parts: Parts) {
     curve: (curve) => {
       entry.set({ curve })
     },
+    shape: entry.shape,
     contact: (contact) => {
       entry.set({ contact })
     },
@@ -53,7 +54,7 @@ export function useLessonKeys(parts: Parts) {
     },
     divot: (by) => {
       const now = current().divot_start_cm
-      entry.set({ divot_start_cm: now == null ? 0 : now + by })
+      entry.adjust({ divot_start_cm: now == null ? 0 : now + by })
     },
     carry,
     answer: open.answerAsked,
@@ -93,10 +94,11 @@ export function useLessonKeys(parts: Parts) {
     }
     if (act(event, leftToRight(hand), actions, reach)) event.preventDefault()
   }
-  /** A button that was touched lets go of the keyboard: Enter means the next ball, not it again. */
+  /** A button or a stage that was touched lets go of the keyboard: Enter means the next ball, not it again. */
   function onClick(event: MouseEvent): void {
     const touched = event.detail > 0
-    if (touched) (event.target as HTMLElement).closest<HTMLElement>('main button')?.blur()
+    const pressed = (event.target as HTMLElement).closest<HTMLElement>('main button, header a')
+    if (touched) pressed?.blur()
   }
   onMounted(() => {
     window.addEventListener('keydown', onKey)

@@ -76,7 +76,7 @@ export const VIEW_WORDS = {
   belief: 'What they try',
 } as const
 
-export const CONTACTS = ['clean', 'fat', 'thin', 'top', 'hosel', 'toe'] as const
+export const CONTACTS = ['clean', 'fat', 'thin', 'top', 'heel', 'hosel', 'toe'] as const
 
 export function sureWord(id: string): string {
   return id.replace(/_/g, ' ')

@@ -21,9 +21,8 @@ from firm_footing.core.case.limits import (
 )
 from firm_footing.core.frame import Handedness, NeutralDirection
 from firm_footing.core.knowledge.pressure import SwingEvent
-from firm_footing.core.knowledge.vocabulary import Answer, Limit, Source
+from firm_footing.core.knowledge.vocabulary import Answer, Contact, Limit, Source
 
-Contact = Literal["clean", "fat", "thin", "top", "hosel", "toe"]
 DivotDepth = Literal["none", "shallow", "normal", "deep"]
 BlockKind = Literal["baseline", "trial", "retest"]
 Surface = Literal["turf", "mat"]

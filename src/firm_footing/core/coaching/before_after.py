@@ -1,71 +1,98 @@
-"""Baseline and retest, number by number: what changed, how sure it is, and what was predicted."""
+"""Baseline and retest, measure by measure: what changed, how sure it is, and what was predicted."""
 
 from collections.abc import Collection, Mapping, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from statistics import fmean
 from typing import Final
 
-from firm_footing.core.case import Case
-from firm_footing.core.coaching.retest import Verdict, judge
+from firm_footing.core.case import Block, Case
+from firm_footing.core.coaching.measures import Series, series_of
+from firm_footing.core.coaching.predicted import after_move
+from firm_footing.core.coaching.retest import (
+    FIRST_LOOK,
+    Moved,
+    RetestResult,
+    evaluate_retest,
+    moved_by,
+    power,
+)
 from firm_footing.core.knowledge import Knowledge
-from firm_footing.core.pattern.chance import Change, change_of, floor_of, is_sure, values_of
+from firm_footing.core.pattern.chance import holm
 
-MEASURES: Final = ("start_deg", "curve_deg", "heel_toe_mm", "low_point_cm", "carry_m")
-"""What every ball may show; degrees + push side, mm + toe, cm + ahead of the ball, metres."""
-USUAL_SCATTER: Final = {
-    "start_deg": 3.0, "curve_deg": 3.0, "heel_toe_mm": 8.0, "low_point_cm": 3.0, "carry_m": 9.0
-}  # fmt: skip
-"""Of one player's balls; estimates, to choose the measure that will show a change best."""
+LEAST_MISSED: Final = 0.2
+"""Of the balls, from which on a share is what a student misses by; an estimate."""
+WORTH_MOVING: Final = 0.5
+"""Of the usual scatter, or of the share, from which on a prediction says that a measure moves."""
 
 
 @dataclass(frozen=True)
 class Compared:
     """One measure before and after.
 
-    before, after : values of the balls that show it, in their order
-    change : None with fewer than two balls on a side
+    moved : None with too few balls on a side
     predicted : where it should be without the cause; None where nothing was predicted
-    sure : whether it changed by more than chance does in one number of ten
+    sure : whether it changed by more than chance does in one of ten comparisons of all measures
+    misses : whether the baseline is off by it
+    first : the same measure in the student's first lesson, with its baseline as `before` and what
+        was hit last in this lesson as `after`; None in the first lesson
+    since_first, since_sure : what changed from then on, and whether it is more than chance
     """
 
-    name: str
-    before: tuple[float, ...]
-    after: tuple[float, ...]
-    change: Change | None
+    series: Series
+    moved: Moved | None
     predicted: float | None
     sure: bool
+    misses: bool
+    first: Series | None = None
+    since_first: Moved | None = None
+    since_sure: bool = False
+
+    @property
+    def name(self) -> str:
+        """The measure's id."""
+        return self.series.measure.id
 
     @property
     def as_predicted(self) -> bool:
         """Whether it moved to the side that was predicted."""
-        if self.change is None or self.predicted is None:
+        if self.moved is None or self.predicted is None:
             return False
-        return (self.predicted - self.change.before) * self.change.by > 0
+        return (self.predicted - self.moved.before) * self.moved.by > 0
 
     @property
     def should_move(self) -> bool:
-        """Whether the prediction moves it by half of its usual scatter or more."""
-        if self.predicted is None or len(self.before) < 2:
+        """Whether the prediction takes it nearer to where it should be, by enough to be seen."""
+        if self.predicted is None or len(self.series.before) < 2:
             return False
-        moves = abs(self.predicted - fmean(self.before))
-        return moves >= USUAL_SCATTER[self.name] / 2
+        before = fmean(self.series.before)
+        number = self.series.measure.number
+        least = WORTH_MOVING * (before if number is None else number.usual_scatter)
+        nearer = self.series.off(before) - self.series.off(self.predicted)
+        return nearer > 0 and abs(self.predicted - before) >= least
 
 
 @dataclass(frozen=True)
 class Comparison:
     """A retest beside its baseline.
 
-    primary : the measure that decides, fixed beforehand; the one proposed when none was
-    fixed : whether it was
-    verdict : of the primary measure; None where the baseline does not show it
     club : of both
+    primary : the measure that decides; the one proposed when none was fixed
+    fixed : whether it was
+    result : of the primary measure; None where the baseline does not show it
+    power : how often the planned retest would call a half mended student better by it
     """
 
     club: str
     measures: tuple[Compared, ...]
     primary: str
     fixed: bool
-    verdict: Verdict | None
+    result: RetestResult | None
+    power: float
+
+    @property
+    def deciding(self) -> Compared:
+        """The measure that decides."""
+        return next(m for m in self.measures if m.name == self.primary)
 
 
 def compare(
@@ -74,6 +101,7 @@ def compare(
     predicted: Mapping[str, float],
     knowledge: Knowledge,
     left_out: Collection[int] = (),
+    first: Case | None = None,
 ) -> Comparison | None:
     """The newest retest club beside its baseline; None where no club has both.
 
@@ -81,54 +109,129 @@ def compare(
 
     Parameters
     ----------
-    primary : a name of `MEASURES`, None when it was not fixed
-    predicted : measure to where it should be without the cause decided on
+    primary : id of a measure, None when it was not fixed
+    predicted : number to how far it moves without the cause decided on; `carry_part` of itself
     left_out : indices of blocks hit under other conditions than the baseline
+    first : the student's first lesson, where this is another
 
     """
     retests = [b for i, b in enumerate(case.blocks) if b.kind == "retest" and i not in left_out]
-    baselines = [b for b in case.baselines if b.shots]
-    clubs = {b.club for b in baselines}
-    club = next((b.club for b in reversed(retests) if b.club in clubs), None)
+    club = compared_club(case, retests)
     if club is None:
-        if not baselines:
-            return None
-        club = baselines[0].club
+        return None
     before, after = (
-        values_of([b for b in blocks if b.club == club], knowledge.numbers)
-        for blocks in (baselines, retests)
+        [b for b in blocks if b.club == club and b.shots] for blocks in (case.baselines, retests)
     )
-    numbers = knowledge.numbers
-    changes = {n: change_of(before[n], after[n], floor_of(n, numbers)) for n in MEASURES}
-    measures = tuple(
-        Compared(
-            name=name,
-            before=before[name],
-            after=after[name],
-            change=change,
-            predicted=predicted.get(name),
-            sure=is_sure(change, numbers),
-        )
-        for name, change in changes.items()
+    shown = series_of(before, after, knowledge)
+    measures = [_compared(series, shown, predicted) for series in shown.values()]
+    measures = _with_first(measures, first, club, before, after, knowledge)
+    level = knowledge.numbers.chance.level
+    sure = holm([_p(m.moved, len(m.series.after)) for m in measures], level)
+    hit = [len(m.first.after) if m.first else 0 for m in measures]
+    since = holm([_p(m.since_first, n) for m, n in zip(measures, hit, strict=True)], level)
+    measures = [
+        replace(m, sure=is_sure, since_sure=since_sure)
+        for m, is_sure, since_sure in zip(measures, sure, since, strict=True)
+    ]
+    numbers = knowledge.numbers.coaching.retest
+    chosen = primary if primary in shown else propose(before, predicted, knowledge)
+    series = shown[chosen]
+    enough = len(series.before) >= 2
+    return Comparison(
+        club=club,
+        measures=tuple(measures),
+        primary=chosen,
+        fixed=primary in shown,
+        result=evaluate_retest(series, numbers) if enough else None,
+        power=_power(series_of(before, (), knowledge), chosen, predicted, knowledge),
     )
-    chosen = primary or propose(measures)
-    seen = next(m for m in measures if m.name == chosen)
-    enough = len(seen.before) >= 2
-    verdict = (
-        judge(seen.before, seen.after, numbers.coaching.retest, floor_of(chosen, numbers))
-        if enough
-        else None
-    )
-    return Comparison(club, measures, chosen, primary is not None, verdict)
 
 
-def propose(measures: Sequence[Compared]) -> str:
-    """The measure that the prediction moves most against its scatter; else what is seen most."""
+def compared_club(case: Case, retests: Sequence[Block]) -> str | None:
+    """The newest retest's club that has a baseline, else the first baseline's."""
+    baselines = [b.club for b in case.baselines if b.shots]
+    hit = (b.club for b in reversed(retests) if b.club in baselines)
+    return next(hit, baselines[0] if baselines else None)
 
-    def worth(measure: Compared) -> tuple[float, int]:
-        if measure.predicted is None or len(measure.before) < 2:
-            return 0.0, len(measure.before)
-        moves = abs(measure.predicted - fmean(measure.before))
-        return moves / USUAL_SCATTER[measure.name], len(measure.before)
 
-    return max(measures, key=worth).name
+def propose(before: Sequence[Block], predicted: Mapping[str, float], knowledge: Knowledge) -> str:
+    """The measure to decide by: missed by, moved by the prediction, and soonest to show it.
+
+    Of those that the student misses by and that the prediction takes nearer to where they should
+    be, the one by which a student who is half mended would most often be called better. Where the
+    prediction moves none of them, the one missed by most; where nothing is missed by, what the
+    prediction moves, and last what is noted of most balls.
+    """
+    shown = series_of(before, (), knowledge)
+
+    def worth(name: str) -> tuple[float, float, float, float]:
+        series = shown[name]
+        missed = is_missed(series)
+        tells = _power(shown, name, predicted, knowledge)
+        both = tells if missed and tells else 0.0
+        return both, _how_far_off(series) if missed else 0.0, tells, float(len(series.before))
+
+    return max(shown, key=worth)
+
+
+def is_missed(series: Series) -> bool:
+    """Whether the baseline is off by this measure."""
+    if len(series.before) < 2:
+        return False
+    mean, number = fmean(series.before), series.measure.number
+    if number is None:
+        return mean >= LEAST_MISSED
+    return series.off(mean) >= number.least_miss
+
+
+def _how_far_off(series: Series) -> float:
+    """In the usual scatter; of a share, itself."""
+    if series.by_word:
+        return 0.0
+    mean, number = fmean(series.before), series.measure.number
+    return mean if number is None else series.off(mean) / number.usual_scatter
+
+
+def _power(
+    shown: Mapping[str, Series], name: str, predicted: Mapping[str, float], knowledge: Knowledge
+) -> float:
+    """How often the planned retest would call a half mended student better by this measure."""
+    numbers = knowledge.numbers.coaching.retest
+    series = shown[name]
+    if len(series.before) < 2 or series.by_word:  # the words' own shares say it better
+        return 0.0
+    half = after_move(series, shown, predicted, numbers.mended_part)
+    if half is None or series.off(half) >= series.off(fmean(series.before)):
+        return 0.0
+    return power(series, half, numbers.balls, numbers)
+
+
+def _compared(
+    series: Series, shown: Mapping[str, Series], predicted: Mapping[str, float]
+) -> Compared:
+    whole = after_move(series, shown, predicted, 1.0)
+    return Compared(series, moved_by(series), whole, sure=False, misses=is_missed(series))
+
+
+def _with_first(
+    measures: list[Compared],
+    first: Case | None,
+    club: str,
+    before: list[Block],
+    after: list[Block],
+    knowledge: Knowledge,
+) -> list[Compared]:
+    """The measures beside those of the first lesson; what was hit last in this one counts."""
+    begun = [b for b in first.baselines if b.club == club and b.shots] if first else []
+    if not begun:
+        return measures
+    enough = sum(len(b.shots) for b in after) >= FIRST_LOOK
+    then = series_of(begun, after if enough else before, knowledge)
+    return [replace(m, first=then[m.name], since_first=moved_by(then[m.name])) for m in measures]
+
+
+def _p(moved: Moved | None, balls: int) -> float | None:
+    """A p-value that is looked at: of measures that show something, with balls enough."""
+    if moved is None or balls < FIRST_LOOK or moved.before == moved.after:
+        return None
+    return moved.p_value

@@ -1,74 +1,164 @@
 """Is the change real already, not yet, or how many more balls would tell?
 
 One measure is fixed before the first ball of the retest. After every ball the retest so far is held
-against the whole baseline by the test of `core/pattern/chance.py`, each time at the same nominal
-level, so small that all looks together raise a false alarm in one retest out of ten (as Pocock 1977
-does for groups). The nominal levels were found by simulation; `tests/core/test_retest.py` holds
-them to it.
+against the whole baseline, each time at the same nominal level, so small that all looks together
+raise a false alarm in one retest out of ten (as Pocock 1977 does for groups). Means are compared by
+the test of `core/pattern/chance.py`, at levels found by simulation
+(`tests/core/test_retest.py` holds them to it); shares by that of `core/pattern/exact.py`, at a
+level that is computed.
 """
 
-from collections.abc import Sequence
+import math
 from dataclasses import dataclass
+from statistics import NormalDist, fmean
 from typing import Final, Literal
 
+from firm_footing.core.coaching.measures import Series
 from firm_footing.core.knowledge.coaching import RetestNumbers
-from firm_footing.core.pattern.chance import Change, change_of, spread2, welch
+from firm_footing.core.pattern.chance import change_of, spread2, welch
+from firm_footing.core.pattern.exact import fisher_table, nominal_share_level
 
 FIRST_LOOK: Final = 3
 """Balls of the retest before anything is said."""
+NORMAL: Final = NormalDist()
 
 State = Literal["real", "not_yet", "too_few"]
+Direction = Literal["better", "worse", "other_side", "same"]
+"""Which way a measure went: `other_side` is as far off as it was, on the other side."""
 
 
 @dataclass(frozen=True)
-class Verdict:
+class Moved:
+    """A mean, or a share, before and after.
+
+    by, se : after minus before, with its standard error
+    p_value : how probable so large a difference is by chance alone
+    direction : toward where it should be, or away from it
+    """
+
+    before: float
+    after: float
+    by: float
+    se: float
+    p_value: float
+    direction: Direction
+
+
+@dataclass(frozen=True)
+class RetestResult:
     """Where the retest stands.
 
     state : 'real' once any look so far was beyond the nominal level; 'too_few' before the first
+    moved : what all balls so far show; None with too few on a side
     real_at : ball of the retest at which it became real, from 1
     more : how many more balls would tell if the change stays as it is; None when it is real, or
         when `most_more` would not do
     """
 
     state: State
-    change: Change | None
+    moved: Moved | None
     real_at: int | None
     more: int | None
 
 
-def judge(
-    before: Sequence[float], after: Sequence[float], numbers: RetestNumbers, floor: float
-) -> Verdict:
-    """The verdict after the balls of the retest so far, in the order they were hit.
+def moved_by(series: Series, balls: int | None = None) -> Moved | None:
+    """What the first so many balls of the retest show, all of them with None.
 
-    Parameters
-    ----------
-    before : the baseline's values of the primary measure
-    after : the retest's, one for each ball that shows it
-    floor : standard deviation that single balls scatter with at least
-
+    None with fewer than two balls on a side, or where the baseline has none.
     """
-    now = change_of(before, after, floor)
-    if now is None or len(after) < FIRST_LOOK:
-        return Verdict("too_few", now, None, max(0, FIRST_LOOK - len(after)))
-    for balls in range(FIRST_LOOK, len(after) + 1):
-        then = change_of(before, after[:balls], floor)
-        if then is not None and then.surprise <= numbers.nominal_level:
-            return Verdict("real", now, balls, None)
-    return Verdict("not_yet", now, None, _more(before, after, now, numbers, floor))
+    before, after = series.before, series.after if balls is None else series.after[:balls]
+    if series.is_share:
+        if not before or not after:
+            return None
+        was, now = fmean(before), fmean(after)
+        p_value = float(fisher_table(len(before), len(after))[int(sum(before)), int(sum(after))])
+        se = math.sqrt(was * (1 - was) / len(before) + now * (1 - now) / len(after))
+        return Moved(was, now, now - was, se, p_value, _direction(series, was, now))
+    change = change_of(before, after, series.floor)
+    if change is None:
+        return None
+    direction = _direction(series, change.before, change.after)
+    return Moved(change.before, change.after, change.by, change.se, change.surprise, direction)
 
 
-def _more(
-    before: Sequence[float],
-    after: Sequence[float],
-    now: Change,
-    numbers: RetestNumbers,
-    floor: float,
-) -> int | None:
-    """Balls that would tell if means and scatter stay as they are."""
-    spreads = (spread2(before, floor), spread2(after, floor))
-    for more in range(1, numbers.most_more + 1):
-        _, surprise = welch(now.by, spreads, (len(before), len(after) + more))
-        if surprise <= numbers.nominal_level:
+def _direction(series: Series, before: float, after: float) -> Direction:
+    nearer = series.off(before) - series.off(after)
+    by, number = abs(after - before), series.measure.number
+    if by == 0:
+        return "same"
+    if abs(nearer) < by / 2 and number and not number.more_is_sound:
+        return "other_side"
+    return "better" if nearer > 0 else "worse" if nearer < 0 else "same"
+
+
+def level_of(series: Series, numbers: RetestNumbers) -> float:
+    """The p-value from which on one look counts."""
+    balls = len(series.before)
+    if series.is_share:
+        return nominal_share_level(balls, FIRST_LOOK, numbers.looks, numbers.level)
+    return numbers.nominal_level(balls)
+
+
+def evaluate_retest(series: Series, numbers: RetestNumbers) -> RetestResult:
+    """Where a retest stands after its balls so far, in the order they were hit."""
+    after = len(series.after)
+    now = moved_by(series)
+    if now is None or after < FIRST_LOOK:
+        return RetestResult("too_few", now, None, max(1, FIRST_LOOK - after))
+    level = level_of(series, numbers)
+    for balls in range(FIRST_LOOK, min(after, numbers.looks) + 1):
+        then = moved_by(series, balls)
+        if then is not None and then.p_value <= level:
+            return RetestResult("real", now, balls, None)
+    return RetestResult("not_yet", now, None, _more(series, now, level, numbers))
+
+
+def _more(series: Series, now: Moved, level: float, numbers: RetestNumbers) -> int | None:
+    """Balls that would tell if mean and scatter, or the share, stay as they are."""
+    hit = len(series.after)
+    for more in range(1, min(numbers.most_more, numbers.looks - hit) + 1):
+        if _p_value(series, now.after, hit + more) <= level:
             return more
     return None
+
+
+def _p_value(series: Series, after: float, balls: int) -> float:
+    """Of so many balls with this mean, or share, and the scatter so far."""
+    before = len(series.before)
+    if series.is_share:
+        counted = int(sum(series.before))
+        return float(fisher_table(before, balls)[counted, round(after * balls)])
+    was = spread2(series.before, series.floor)
+    now = spread2(series.after, series.floor) if len(series.after) > 1 else was
+    _, p_value = welch(after - fmean(series.before), (was, now), (before, balls))
+    return p_value
+
+
+def power(series: Series, after: float, balls: int, numbers: RetestNumbers) -> float:
+    """How often a retest of so many balls would be called better, were this its true mean or share.
+
+    By its last look alone: a little less than with all of them.
+    """
+    before = len(series.before)
+    if before < 2:
+        return 0.0
+    level = level_of(series, numbers)
+    if series.is_share:
+        came = int(sum(series.before))
+        row = fisher_table(before, balls)[came]
+        return math.fsum(
+            math.comb(balls, k) * after**k * (1 - after) ** (balls - k)
+            for k in range(balls + 1)
+            if row[k] <= level and k / balls < came / before
+        )
+    spread = math.sqrt(spread2(series.before, series.floor) * (1 / before + 1 / balls))
+    if level <= 0:
+        return 0.0
+    beyond = _t_limit(level, before + balls - 2)
+    return NORMAL.cdf(abs(after - fmean(series.before)) / spread - beyond)
+
+
+def _t_limit(level: float, freedom: int) -> float:
+    """The t value with this two-sided p-value, by Cornish and Fisher's expansion (1938)."""
+    z = NORMAL.inv_cdf(1 - level / 2)
+    return z + (z**3 + z) / (4 * freedom) + (5 * z**5 + 16 * z**3 + 3 * z) / (96 * freedom**2)

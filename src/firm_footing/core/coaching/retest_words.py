@@ -1,36 +1,209 @@
-"""How is what became of the retest said on one line of the sheet?"""
+"""How is what became of the retest said, on the page and on the sheet?
+
+In this order: what is better by more than chance, what is not yet, what got worse. A carry is said
+in per cent, so that no unit of distance is needed.
+"""
+
+from collections.abc import Collection, Sequence
+from dataclasses import dataclass
+from statistics import fmean
 
 from firm_footing.core.coaching.before_after import Compared, Comparison
+from firm_footing.core.coaching.measures import Series
+from firm_footing.core.coaching.retest import Direction, RetestResult
 from firm_footing.core.frame import Handedness, side
+from firm_footing.core.knowledge import Knowledge
+from firm_footing.core.knowledge.measures import Measure
+
+ALMOST = {"deg": 0.5, "mm": 1.0, "cm": 0.5}
 
 
-def retest_said(found: Comparison | None, hand: Handedness) -> str:
-    """The measure that decides and what it did; '' before there is anything to say.
+@dataclass(frozen=True)
+class RetestWords:
+    """A retest in whole sentences.
 
-    "Real: low point 5 cm further forward." or "Not yet more than chance: ..."
+    headline : what there is to say first
+    more : the rest, in order; may be empty
+    since_first : what changed since the first lesson; '' in it, and where nothing can be said
+    chosen_late : that the measure was chosen or changed after the first ball, else ''
     """
-    if found is None or found.verdict is None or found.verdict.state == "too_few":
-        return ""
-    primary = next(m for m in found.measures if m.name == found.primary)
-    moved = _moved(primary, hand)
-    if not moved:
-        return ""
-    real = found.verdict.state == "real"
-    return f"{'Real' if real else 'Not yet more than chance'}: {moved}."
+
+    headline: str
+    more: tuple[str, ...]
+    since_first: str
+    chosen_late: str
+
+    @property
+    def together(self) -> str:
+        """All of it in one line; '' before the retest says anything."""
+        said = (self.headline, *self.more, self.chosen_late, self.since_first)
+        return " ".join(s for s in said if s)
 
 
-def _moved(measure: Compared, hand: Handedness) -> str:
-    if measure.change is None:
+def retest_words(
+    found: Comparison, hand: Handedness, knowledge: Knowledge, fixed_before: str | None = None
+) -> RetestWords:
+    """Everything there is to say of a comparison.
+
+    Parameters
+    ----------
+    fixed_before : the measure that was fixed before the first ball, where another one decides now;
+        '' where none was; None where nothing was changed
+
+    """
+    deciding, result = found.deciding, found.result
+    late = "" if fixed_before is None else _chosen_late(deciding, fixed_before, knowledge)
+    since = _since_first(found.measures, hand)
+    balls = max((len(m.series.after) for m in found.measures), default=0)
+    if result is None:
+        name = deciding.series.measure.name
+        return RetestWords(f"The baseline does not show the {name} yet.", (), since, late)
+    if balls == 0:
+        before = said_of(deciding.series, deciding.series.before, hand)
+        ready = f"Ready. Decided by {deciding.series.measure.name}: {before} before."
+        return RetestWords(ready, (), since, late)
+    others = [m for m in found.measures if m is not deciding and m.moved is not None]
+    better = [m for m in others if m.sure and _went(m, "better")]
+    worse = [m for m in others if m.sure and _went(m, "worse")]
+    primary = _verdict(deciding, result, hand)
+    real = result.state == "real"
+    begin = "Better too" if real else "Better, and more than chance"
+    also = _listed(begin, better, deciding.name, hand)
+    first = [primary, also] if real else [also, primary]
+    shown = [
+        s
+        for s in (*first, _not_yet(found, balls), _listed("Worse", worse, deciding.name, hand))
+        if s
+    ]
+    return RetestWords(shown[0], tuple(shown[1:]), since, late)
+
+
+def _went(measure: Compared, direction: Direction) -> bool:
+    return measure.moved is not None and measure.moved.direction == direction
+
+
+def _verdict(deciding: Compared, result: RetestResult, hand: Handedness) -> str:
+    """What the measure that decides says."""
+    moved = result.moved
+    if result.state == "too_few" or moved is None:
+        return f"{_count(result.more or 1, 'more ball')} before anything can be said."
+    change = from_to(deciding.series, hand)
+    if result.state == "real":
+        begin = {
+            "better": "Better, and more than chance",
+            "worse": "Worse, and more than chance",
+            "other_side": "Changed by more than chance, but as far off on the other side",
+            "same": "Changed by more than chance",
+        }[moved.direction]
+        return f"{begin}: {change}."
+    if moved.direction == "better" and result.more is not None:
+        tell = _count(result.more, "more ball")
+        return f"Better so far: {change}. {tell} like these would make it more than chance."
+    if moved.direction == "better":
+        return f"Better so far, but a few more balls would hardly settle it: {change}."
+    so_far = {"worse": "Worse so far, though it may be chance", "same": "The same so far"}
+    return f"{so_far.get(moved.direction, 'No better so far')}: {change}."
+
+
+def _not_yet(found: Comparison, balls: int) -> str:
+    """Measures that should have moved and have not for certain."""
+    if balls < 3:
         return ""
-    by, before = measure.change.by, measure.change.before
-    size = f"{abs(by):.0f}"
-    words = {
-        "start_deg": f"the start {size}° further {side(by, hand)}",
-        "curve_deg": f"the curve {size}° further {side(by, hand)}",
-        "heel_toe_mm": f"the strike {size} mm nearer the {'toe' if by > 0 else 'heel'}",
-        "low_point_cm": f"the low point {size} cm further {'forward' if by > 0 else 'back'}",
-        "carry_m": f"the carry {abs(100 * by / before):.0f} % {'longer' if by > 0 else 'shorter'}"
-        if before
-        else "",
-    }
-    return words[measure.name]
+    names = [
+        m.series.measure.name
+        for m in found.measures
+        if m is not found.deciding and m.should_move and m.misses and m.series.after and not m.sure
+    ]
+    return f"Not sure yet: {', '.join(names)}." if names else ""
+
+
+def _listed(begin: str, measures: list[Compared], deciding: str, hand: Handedness) -> str:
+    said = [from_to(s, hand) for s in _each_once([m.series for m in measures], {deciding})]
+    return f"{begin}: {'; '.join(said)}." if said else ""
+
+
+def _each_once(series: Sequence[Series], said: Collection[str] = ()) -> list[Series]:
+    """Without shares that say again what a number, or shares that are part of them, say.
+
+    said : ids of measures of which something was said already
+    """
+    told = {s.measure.id for s in series} | set(said)
+
+    def again(one: Series) -> bool:
+        share = one.measure.share
+        if share is None:
+            return False
+        return bool(told & {t.of for t in one.measure.tails} or told & set(share.any_of))
+
+    return [s for s in series if not again(s)]
+
+
+def _since_first(measures: tuple[Compared, ...], hand: Handedness) -> str:
+    """What became better and worse since the first lesson; '' where it cannot be said."""
+    beside = [m for m in measures if m.first is not None and m.since_first is not None]
+    if not beside:
+        return ""
+    said = []
+    for word, direction in (("better", "better"), ("worse", "worse")):
+        found = [
+            m.first
+            for m in beside
+            if m.since_sure and m.first and m.since_first and m.since_first.direction == direction
+        ]
+        if found:
+            each = "; ".join(from_to(s, hand) for s in _each_once(found))
+            said.append(f"{word}, and more than chance: {each}")
+    if not said:
+        return "Since the first lesson nothing has changed by more than chance."
+    return f"Since the first lesson {'. Since then '.join(said)}."
+
+
+def _chosen_late(deciding: Compared, fixed_before: str, knowledge: Knowledge) -> str:
+    name = deciding.series.measure.name
+    before = knowledge.measure.get(fixed_before)
+    if before is None:
+        return f"Decided by {name}, which was chosen after the first ball."
+    return f"Decided by {name} since after the first ball; {before.name} was fixed before it."
+
+
+def from_to(series: Series, hand: Handedness) -> str:
+    """One measure before and now: "strike from 19 to 8 mm off the middle"."""
+    measure, was, now = series.measure, fmean(series.before), fmean(series.after)
+    if measure.share is not None:
+        before, after = said_of(series, series.before, hand), said_of(series, series.after, hand)
+        return f"{measure.said}: {before} before, {after} now"
+    if measure.id == "carry_m":
+        part = 100 * (now / was - 1) if was else 0.0
+        if abs(part) < 1:
+            return "carry as before"
+        return f"carry {abs(part):.0f} % {'longer' if part > 0 else 'shorter'}"
+    one, other = said_of(series, series.before, hand), said_of(series, series.after, hand)
+    if one == other:
+        return f"{measure.name} {one} before and now"
+    return f"{measure.name} {one} before, {other} now"
+
+
+def said_of(series: Series, values: tuple[float, ...], hand: Handedness) -> str:
+    """Balls of one side by one measure: "4 of 5", "12 mm to the heel"; of a carry its metres."""
+    if series.measure.share is not None:
+        return f"{sum(values):.0f} of {len(values)}"
+    about = "about " if series.by_word else ""
+    return f"{about}{_value(series.measure, fmean(values), hand)}"
+
+
+def _value(measure: Measure, value: float, hand: Handedness) -> str:
+    unit = measure.id.rsplit("_", 1)[-1]
+    if unit == "m":
+        return f"{value:.0f} m"
+    size = f"{abs(value):.0f}"
+    if abs(value) < ALMOST[unit]:
+        return {"deg": "straight", "mm": "in the middle", "cm": "at the ball"}[unit]
+    return {
+        "deg": f"{size}° {side(value, hand)}",
+        "mm": f"{size} mm to the {'toe' if value > 0 else 'heel'}",
+        "cm": f"{size} cm {'ahead of' if value > 0 else 'behind'} the ball",
+    }[unit]
+
+
+def _count(n: int, noun: str) -> str:
+    return f"{n} {noun}" if n == 1 else f"{n} {noun}s"

@@ -5,7 +5,7 @@ from typing import Literal
 
 from pydantic import Field, model_validator
 
-from firm_footing.core.knowledge.vocabulary import Delivery, Entry, Limit
+from firm_footing.core.knowledge.vocabulary import Contact, Delivery, Entry, Limit
 
 
 class Constraint(Entry):
@@ -194,19 +194,39 @@ class Schools(Entry):
         return tuple(getattr(self, q).option(school[q]) for q in type(self).model_fields)
 
 
+class WordLowPoint(Entry):
+    """What words of contact say of the low point, in one number each."""
+
+    cm: dict[Contact, float]
+    sd_cm: float = Field(gt=0)
+
+
 class RetestNumbers(Entry):
     """How a retest is judged.
 
     level : how often a retest of an unchanged student may be called real, all looks together
-    nominal_level : of each look, so that the level holds
-    balls : of a retest, as many as the level was found for
+    nominal_levels : of each look at two means, so that the level holds, by balls of the baseline;
+        for a number that does not stand there the next larger one's
+    looks : balls of a retest after which it is looked at; what is hit beyond them is not judged
+    balls : of an ordinary retest, for which the chance of seeing a change is told
     most_more : more balls than this are not promised to tell
+    mended_part : of a predicted change that one lesson is hoped to bring
+    word_low_point : cm ahead of the ball that a word of contact stands for, where no mark was
+        noted, and the standard deviation that such words scatter with at least
     """
 
     level: float = Field(gt=0, lt=1)
-    nominal_level: float = Field(gt=0, lt=1)
+    nominal_levels: dict[int, float]
+    looks: int = Field(ge=3)
     balls: int = Field(ge=3)
     most_more: int = Field(ge=1)
+    mended_part: float = Field(gt=0, le=1)
+    word_low_point: WordLowPoint
+
+    def nominal_level(self, balls: int) -> float:
+        """Of each look at two means, against a baseline of so many balls."""
+        known = sorted(self.nominal_levels)
+        return self.nominal_levels[next((n for n in known if n >= balls), known[-1])]
 
 
 class LadderNumbers(Entry):

@@ -23,6 +23,7 @@ def problems_of(k: Knowledge) -> Iterator[str]:
         "signs",
         "feel_tests",
         "misses",
+        "measures",
         "clubs",
     ):
         yield from _twice(name, (entry.id for entry in getattr(k, name)))
@@ -131,6 +132,13 @@ def _coaching_problems(k: Knowledge) -> Iterator[str]:
         yield f"knowledge/traces.yaml: heel_back_counts: heel-and-toe school '{school}' is missing"
     yield from _unknown("poses.yaml: checks", k.check, k.poses.checks, "check")
     yield from _unknown("poses.yaml: drills", k.drill, k.poses.drills, "drill")
+    for measure in k.measures:
+        where = f"measures.yaml: entry '{measure.id}'"
+        shares = {m.id for m in k.measures if m.share and not m.share.any_of}
+        parts = measure.share.any_of if measure.share else ()
+        yield from _unknown(where, shares, parts, "share")
+        numbers = {m.id for m in k.measures if m.number}
+        yield from _unknown(where, numbers, (t.of for t in measure.tails), "number")
     for test in k.feel_tests:
         where = f"feel_tests.yaml: entry '{test.id}'"
         yield from _unknown(where, k.check, (ask.check for ask in test.asks), "check")

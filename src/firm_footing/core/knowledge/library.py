@@ -20,6 +20,7 @@ from firm_footing.core.knowledge.cross_check import problems_of
 from firm_footing.core.knowledge.cues import Cues
 from firm_footing.core.knowledge.film import FilmNumbers
 from firm_footing.core.knowledge.looks import Check
+from firm_footing.core.knowledge.measures import Measure, MeasuresFile
 from firm_footing.core.knowledge.numbers import Numbers
 from firm_footing.core.knowledge.plausible import Plausible
 from firm_footing.core.knowledge.poses import Poses
@@ -40,6 +41,7 @@ FILES = (
     "film",
     "cautions",
     "misses",
+    "measures",
     "cues",
     "poses",
     "clubs",
@@ -72,6 +74,7 @@ class Knowledge:
     film: FilmNumbers
     cautions: Cautions
     misses: tuple[Miss, ...]
+    measures: tuple[Measure, ...]
     cues: Cues
     poses: Poses
     clubs: tuple[Club, ...]
@@ -114,6 +117,11 @@ class Knowledge:
     def drill(self) -> dict[str, Drill]:
         """Drill id to drill."""
         return {d.id: d for d in self.drills}
+
+    @cached_property
+    def measure(self) -> dict[str, Measure]:
+        """Id to measure of a retest, in the order of the file."""
+        return {m.id: m for m in self.measures}
 
     @cached_property
     def club(self) -> dict[str, Club]:
@@ -165,6 +173,7 @@ def build_knowledge(files: Mapping[str, Any]) -> Knowledge:
         film=_parse(FilmNumbers, "film", files),
         cautions=_parse(Cautions, "cautions", files),
         misses=_parse(tuple[Miss, ...], "misses", files),
+        measures=_parse(MeasuresFile, "measures", files).measures,
         cues=_parse(Cues, "cues", files),
         poses=_parse(Poses, "poses", files),
         clubs=clubs.with_heads(),

@@ -24,6 +24,9 @@ ReadAs = Literal["at_rest", "in_a_frame", "moving"]
 Seen = Literal["yes", "partly", "no"]
 """Whether a cause itself was seen."""
 
+Contact = Literal["clean", "fat", "thin", "top", "heel", "hosel", "toe"]
+"""How a ball was met, as it is said on the tee; `heel` is nearer the heel but not off the hosel."""
+
 Probability = Annotated[float, Field(gt=0, lt=1)]
 
 View = Literal["setup", "down_the_line", "face_on", "pressure", "finish", "feel", "belief"]

@@ -87,6 +87,21 @@ def two_sided(t: float, freedom: float) -> float:
     return 2 * NORMAL.cdf(-z)
 
 
+def holm(p_values: Sequence[float | None], level: float) -> list[bool]:
+    """Which of several differences are more than chance, all of them together (Holm 1979).
+
+    p_values : None where nothing was compared
+    level : how often, without any difference, one or more would be called real
+    """
+    order = sorted((p, i) for i, p in enumerate(p_values) if p is not None)
+    sure = [False] * len(p_values)
+    for rank, (p, i) in enumerate(order):
+        if p > level / (len(order) - rank):
+            break
+        sure[i] = True
+    return sure
+
+
 def is_sure(change: Change | None, numbers: Numbers) -> bool:
     """Whether it is more than chance makes of one number in ten."""
     return change is not None and change.surprise <= numbers.chance.level
@@ -103,13 +118,18 @@ def values_of(blocks: Iterable[Block], numbers: Numbers) -> dict[str, tuple[floa
     found: dict[str, list[float]] = {name: [] for name in NOTED}
     for block in blocks:
         for shot in block.shots:
-            for name, value in _noted(shot, block, numbers).items():
-                if value is not None:
+            values = noted(shot, block, numbers)
+            for name in NOTED:
+                if (value := values[name]) is not None:
                     found[name].append(value)
     return {name: tuple(values) for name, values in found.items()}
 
 
-def _noted(shot: Shot, block: Block, numbers: Numbers) -> dict[str, float | None]:
+def noted(shot: Shot, block: Block, numbers: Numbers) -> dict[str, float | None]:
+    """What one ball was noted with, by the names of `NOTED`, and where its divot started.
+
+    A ball off the hosel or topped shows no flight.
+    """
     start = start_deg(shot, numbers)
     lowest = low_point(shot, numbers.turf)
     flies = shot.contact not in ("hosel", "top")
@@ -117,11 +137,13 @@ def _noted(shot: Shot, block: Block, numbers: Numbers) -> dict[str, float | None
     def value(note: Note | None) -> float | None:
         return None if note is None or not flies else as_reading(note, numbers).value
 
+    divot = shot.divot_start_cm
     return {
         "start_deg": value(start),
         "curve_deg": value(curve_deg(shot, numbers, start)),
         "heel_toe_mm": shot.heel_toe_mm,
         "low_point_cm": None if lowest is None else lowest.cm,
+        "divot_start_cm": shot.brush_start_cm if divot is None else divot,
         "carry_m": shot.carry_m,
         "carry_lost_pct": carry_lost_pct(shot, block),
     }

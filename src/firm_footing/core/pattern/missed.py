@@ -8,6 +8,7 @@ WORDS: Final = {
     "fat": "fat",
     "thin": "thin",
     "top": "topped",
+    "heel": "off the heel",
     "hosel": "off the hosel",
     "toe": "off the toe",
 }

@@ -48,11 +48,15 @@ class Change:
 
 @dataclass(frozen=True)
 class WhatIf:
-    """A pattern as it is and as it would be without one cause and what that brought about."""
+    """A pattern as it is and as it would be without one cause and what that brought about.
+
+    moves : by how much each number changes, also of those that the balls did not show
+    """
 
     cause: str
     now: Seen
     without: Seen
+    moves: Seen
 
 
 def without(weighing: Weighing, cause: str) -> WhatIf:
@@ -72,7 +76,8 @@ def without(weighing: Weighing, cause: str) -> WhatIf:
         weighing.severity,
     )
     now = seen_now(weighing.pattern)
-    return WhatIf(cause, now, _after(now, change, weighing))
+    moves = change_seen(change, weighing)
+    return WhatIf(cause, now, _after(now, moves), moves)
 
 
 def expected_change(
@@ -162,8 +167,7 @@ def _eye(parts: FloatArray, setting: Setting) -> FloatArray:
     )
 
 
-def _after(now: Seen, change: Change, weighing: Weighing) -> Seen:
-    moved = change_seen(change, weighing)
+def _after(now: Seen, moved: Seen) -> Seen:
     return Seen(
         start_deg=_added(now.start_deg, moved.start_deg),
         curve_deg=_added(now.curve_deg, moved.curve_deg),

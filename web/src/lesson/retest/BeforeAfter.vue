@@ -5,12 +5,12 @@ import type { Shape } from '@/api/client'
 import { useOpenLesson } from '@/lesson/openLesson'
 import type { DistanceUnit } from '@/ui/settings'
 import { fromMetres, signed } from '@/ui/units'
-import { MEASURE_WORDS, measureWord } from '@/lesson/retest/measureWords'
+import { changeWord, measureWord } from '@/lesson/retest/measureWords'
 
 const props = defineProps<{
   measure: Shape['ComparedOut']
-  /** Where the retest stands, at the measure that decides; null at the others. */
-  decides: 'real' | 'not_yet' | 'too_few' | null
+  /** Whether the retest is decided by it. */
+  decides: boolean
   unit: DistanceUnit
 }>()
 const { hand } = useOpenLesson()
@@ -20,6 +20,7 @@ const EDGE = 24
 const all = computed(() => [
   ...props.measure.before,
   ...props.measure.after,
+  ...props.measure.first,
   ...(props.measure.predicted === null ? [] : [props.measure.predicted]),
 ])
 const ends = computed(() => {
@@ -32,6 +33,7 @@ function x(value: number): number {
   const part = (value - ends.value.low) / (ends.value.high - ends.value.low)
   return EDGE + (mirrored.value ? 1 - part : part) * (WIDTH - 2 * EDGE)
 }
+const about = computed(() => (props.measure.about ? 'about ' : ''))
 const mean = (values: readonly number[]) => values.reduce((a, b) => a + b, 0) / values.length
 const say = (value: number) => measureWord(props.measure.name, value, hand.value, props.unit)
 /** The size of the change with its standard error, as seen from behind the student. */
@@ -41,28 +43,30 @@ const by = computed(() => {
   const flip = mirrored.value ? -1 : 1
   const unit = { deg: '°', mm: ' mm', cm: ' cm' }[props.measure.name.split('_').at(-1) ?? '']
   const size = (v: number) => (unit === undefined ? fromMetres(v, props.unit) : v)
+  if (props.measure.about) return ''
   return `by ${signed(size(flip * found.by))} ± ${size(found.se).toFixed(0)}${unit ?? ` ${props.unit}`}`
 })
-const change = computed(() => {
-  const found = props.measure.change
-  if (props.decides) return { real: 'real', not_yet: 'not yet', too_few: '' }[props.decides]
-  if (!found) return ''
-  return props.measure.sure ? 'more than chance' : 'within chance'
-})
+const change = computed(() => changeWord(props.measure))
 </script>
 
 <template>
   <div :class="['measure', { primary: decides }]" :data-testid="`measure-${measure.name}`">
     <p>
-      <strong>{{ MEASURE_WORDS[measure.name] }}</strong><span v-if="decides" class="quiet">
-        decides</span
-      ><br />
+      <strong>{{ measure.word }}</strong><span v-if="decides" class="quiet"> decides</span><br />
       <span class="quiet"
         >{{ change }}<template v-if="by"><br />{{ by }}</template></span
       >
     </p>
-    <svg :viewBox="`0 0 ${WIDTH} 62`" role="img" :aria-label="MEASURE_WORDS[measure.name]">
+    <svg :viewBox="`0 0 ${WIDTH} 62`" role="img" :aria-label="measure.word">
       <line class="axis" :x1="EDGE" :x2="WIDTH - EDGE" y1="31" y2="31" />
+      <circle
+        v-for="(v, i) in measure.first"
+        :key="`f${i}`"
+        class="first"
+        :cx="x(v)"
+        cy="8"
+        r="3"
+      />
       <circle
         v-for="(v, i) in measure.before"
         :key="`b${i}`"
@@ -102,8 +106,11 @@ const change = computed(() => {
       />
     </svg>
     <p class="numbers">
-      <span v-if="measure.before.length">before {{ say(mean(measure.before)) }}</span>
-      <strong v-if="measure.after.length">after {{ say(mean(measure.after)) }}</strong>
+      <span v-if="measure.first.length" class="quiet"
+        >first lesson {{ say(mean(measure.first)) }}</span
+      >
+      <span>before {{ about }}{{ say(mean(measure.before)) }}</span>
+      <strong v-if="measure.after.length">after {{ about }}{{ say(mean(measure.after)) }}</strong>
       <span v-if="measure.predicted !== null" class="quiet"
         >predicted {{ say(measure.predicted) }}</span
       >
@@ -134,6 +141,10 @@ circle.before {
   fill: none;
   stroke: var(--slate);
   stroke-width: 2;
+}
+circle.first {
+  fill: none;
+  stroke: var(--quiet);
 }
 circle.after {
   fill: var(--ink);

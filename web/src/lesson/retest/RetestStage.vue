@@ -6,6 +6,7 @@ import { useKnowledge } from '@/api/knowledge'
 import FlightsCompared from '@/drawing/FlightsCompared.vue'
 import { useOpenLesson } from '@/lesson/openLesson'
 import BeforeAfter from '@/lesson/retest/BeforeAfter.vue'
+import ShareBeforeAfter from '@/lesson/retest/ShareBeforeAfter.vue'
 import TraceOverTrace from '@/lesson/retest/TraceOverTrace.vue'
 import TransferBlock from '@/lesson/retest/TransferBlock.vue'
 import { expectedCarryM } from '@/lesson/shots/expectedCarry'
@@ -14,8 +15,9 @@ import { useRetest } from '@/lesson/useCoaching'
 import ChooseOne from '@/ui/ChooseOne.vue'
 import { useSettings } from '@/ui/settings'
 import StateMessage from '@/ui/StateMessage.vue'
-import { MEASURE_WORDS, retestWord } from '@/lesson/retest/measureWords'
-import { capital } from '@/ui/words'
+import { capital, count } from '@/ui/words'
+
+type Compared = Shape['ComparedOut']
 const known = useKnowledge()
 const { open, lesson, hand } = useOpenLesson()
 
@@ -41,42 +43,42 @@ const expectedM = computed(() =>
   expectedCarryM(of('baseline')[0]?.club ?? '', lesson.value.blocks, known.all),
 )
 const club = (id: string | undefined) => known.club(id)?.name ?? id ?? ''
-const primary = computed(() => found.value?.measures.find((m) => m.name === found.value?.primary))
-const measures = computed(() =>
-  shown.value.map((m) => ({ id: m.name, word: MEASURE_WORDS[m.name] ?? m.name })),
+const counted = (m: Compared) => [...m.before, ...m.after, ...m.first].some((v) => v > 0)
+/** What the baseline shows; of the shares those that ever counted, and the one that decides. */
+const shown = computed(() =>
+  (found.value?.measures ?? []).filter(
+    (m) => m.before.length > 0 && (!m.share || counted(m) || m.name === found.value?.primary),
+  ),
 )
-const shown = computed(() => found.value?.measures.filter((m) => m.before.length > 0) ?? [])
-const sentence = computed(() =>
-  found.value && primary.value
-    ? retestWord(found.value, primary.value, hand.value, settings.distance)
-    : '',
-)
+const inOrder = computed(() => [
+  ...shown.value.filter((m) => m.name === found.value?.primary),
+  ...shown.value.filter((m) => m.name !== found.value?.primary),
+])
+const measures = computed(() => shown.value.map((m) => ({ id: m.name, word: capital(m.word) })))
+const power = computed(() => {
+  const now = found.value
+  if (!now || after.value.length > 0 || now.power < 0.05) return ''
+  const often = Math.round(10 * now.power)
+  return ` · half mended, a student would be called better by it in ${String(often)} of 10 retests of ${String(now.balls)} balls`
+})
 const predicted = computed(() => {
   const at = (name: string) => found.value?.measures.find((m) => m.name === name)?.predicted ?? null
   const startDeg = at('start_deg')
   if (startDeg === null) return null
-  const without = lesson.value.decisions.at(-1)?.prediction?.without
-  const share = (without?.carry_pct?.value ?? 100) / 100
-  return { startDeg, curveDeg: at('curve_deg'), carryM: share * expectedM.value }
+  return { startDeg, curveDeg: at('curve_deg'), carryM: at('carry_m') ?? expectedM.value }
 })
-const partial = computed(() => {
-  const names = (ids: string[] | undefined) => (ids ?? []).map((id) => MEASURE_WORDS[id] ?? id)
-  const [moved, still] = [names(found.value?.partial), names(found.value?.still)]
-  if (!moved.length || !still.length || (primary.value?.after.length ?? 0) < 3) return ''
-  return `${capital(moved.join(', '))} moved; ${still.join(', ')} not yet.`
-})
+const decides = (m: Compared) => m.name === found.value?.primary
 
-type Primary = NonNullable<Shape['LessonChange']['primary']>
 // what was chosen here stands, also before the answer to it has come back
-const chosen = ref<Primary | null>(null)
+const chosen = ref<string | null>(null)
 function begin(clubId?: string, ownTargets = false): void {
-  if (found.value && !found.value.fixed && !chosen.value)
-    open.changeLesson({ primary: found.value.primary as Primary })
+  if (found.value && !found.value.fixed && !chosen.value && after.value.length === 0)
+    open.changeLesson({ primary: found.value.primary })
   blocks.retest(clubId ?? found.value?.club, ownTargets)
 }
 function fix(measure: string): void {
-  chosen.value = measure as Primary
-  open.changeLesson({ primary: chosen.value })
+  chosen.value = measure
+  open.changeLesson({ primary: measure })
 }
 </script>
 
@@ -98,22 +100,24 @@ function fix(measure: string): void {
     <template v-else>
       <div class="head">
         <div>
-          <p class="verdict" role="status" data-testid="verdict">{{ sentence }}</p>
-          <p v-if="partial" class="partial">{{ partial }}</p>
+          <p class="verdict" role="status" data-testid="verdict">{{ found.headline }}</p>
+          <p v-for="said in found.more" :key="said" class="more" data-testid="more-said">
+            {{ said }}
+          </p>
+          <p v-if="found.since_first" class="more" data-testid="since-first">
+            {{ found.since_first }}
+          </p>
+          <p v-if="found.chosen_late" class="more" data-testid="chosen-late">
+            {{ found.chosen_late }} The sheet says so too.
+          </p>
           <p class="quiet">
-            {{ club(found.club) }} · {{ primary?.before.length ?? 0 }} balls before,
-            {{ primary?.after.length ?? 0 }} after · an unchanged student would be called changed in
-            at most {{ (100 * found.level).toFixed(0) }} of 100 retests
+            {{ club(found.club) }} · {{ count(before.length, 'ball') }} before,
+            {{ after.length }} after · an unchanged student would be called changed in at most
+            {{ (100 * found.level).toFixed(0) }} of 100 retests{{ power }}
           </p>
         </div>
         <div class="acts">
-          <ChooseOne
-            name="Decided by"
-            :options="measures"
-            :on="found.primary"
-            :disabled="after.length > 0"
-            @chosen="fix"
-          />
+          <ChooseOne name="Decided by" :options="measures" :on="found.primary" @chosen="fix" />
           <v-btn color="primary" variant="flat" data-testid="begin-retest" @click="begin()">
             {{ after.length ? 'More balls' : 'Begin the retest' }}
           </v-btn>
@@ -136,13 +140,10 @@ function fix(measure: string): void {
           </figcaption>
         </figure>
         <div class="measures">
-          <BeforeAfter
-            v-for="m in shown"
-            :key="m.name"
-            :measure="m"
-            :decides="m.name === found.primary ? (found.verdict?.state ?? 'too_few') : null"
-            :unit="settings.distance"
-          />
+          <template v-for="m in inOrder" :key="m.name">
+            <ShareBeforeAfter v-if="m.share" :measure="m" :decides="decides(m)" />
+            <BeforeAfter v-else :measure="m" :decides="decides(m)" :unit="settings.distance" />
+          </template>
         </div>
       </div>
       <TraceOverTrace v-if="found.traces" :compared="found.traces" />
@@ -172,7 +173,7 @@ function fix(measure: string): void {
   font-size: var(--text-head);
   font-weight: var(--strong);
 }
-.partial {
+.more {
   font-size: var(--text-lead);
 }
 .acts {

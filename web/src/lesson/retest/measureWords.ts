@@ -1,16 +1,8 @@
-// What the measures of a retest are called, and where it stands in one sentence.
+// How a number of the retest is said, and how sure its change is.
 import type { Handedness, Shape } from '@/api/client'
 import type { DistanceUnit } from '@/ui/settings'
 import { fromMetres, signed } from '@/ui/units'
-import { count, degreesWord, strikeWord } from '@/ui/words'
-
-export const MEASURE_WORDS: Record<string, string> = {
-  start_deg: 'start',
-  curve_deg: 'curve',
-  heel_toe_mm: 'strike',
-  low_point_cm: 'low point',
-  carry_m: 'carry',
-}
+import { degreesWord, strikeWord } from '@/ui/words'
 
 /** A value of a retest's measure as an onlooker says it. */
 export function measureWord(
@@ -31,23 +23,8 @@ export function measureWord(
   }
 }
 
-/** Where the retest stands, in one sentence. */
-export function retestWord(
-  retest: Shape['RetestOut'],
-  primary: Shape['ComparedOut'],
-  hand: Handedness,
-  unit: DistanceUnit,
-): string {
-  const what = MEASURE_WORDS[primary.name] ?? primary.name
-  const { verdict } = retest
-  if (!verdict || primary.after.length === 0) return `Ready: ${what} will decide.`
-  if (verdict.state === 'too_few') return `Too few yet: ${count(verdict.more ?? 1, 'more ball')}.`
-  if (verdict.state === 'real') {
-    const change = primary.change
-    const from = change ? measureWord(primary.name, change.before, hand, unit) : ''
-    const to = change ? measureWord(primary.name, change.after, hand, unit) : ''
-    return `Real already: ${what} from ${from} to ${to}.`
-  }
-  if (verdict.more === null) return `Not yet, and a few more balls would hardly tell: ${what}.`
-  return `Not yet: ${count(verdict.more, 'more ball')} like these would tell.`
+/** Whether one measure changed by more than chance, all of them counted together. */
+export function changeWord(measure: Shape['ComparedOut']): string {
+  if (measure.change === null || measure.after.length < 3) return ''
+  return measure.sure ? 'more than chance' : 'within chance'
 }

@@ -17,7 +17,8 @@ const says = computed(() => {
     const number = String(numberOf(chosenId.value))
     return props.reading ? `Ball ${number} is chosen` : `Changing ball ${number}`
   }
-  if (openId.value !== null) return `Ball ${String(numberOf(openId.value))} is open`
+  if (openId.value !== null && numberOf(openId.value) > 0)
+    return `Ball ${String(numberOf(openId.value))} is open`
   return `Next: ball ${String(shots.value.length + 1)}`
 })
 const tape = useTemplateRef<HTMLElement>('tape')

@@ -25,7 +25,7 @@ const WORDS = CONTACT_KEYS.map(([key, id]) => ({ id, word: capital(id), hint: ke
 .strip.one-of {
   display: grid;
   justify-self: stretch;
-  grid-template-columns: repeat(6, 1fr);
+  grid-template-columns: repeat(7, 1fr);
 }
 .strip :deep(.v-btn) {
   height: 50px;
@@ -33,7 +33,7 @@ const WORDS = CONTACT_KEYS.map(([key, id]) => ({ id, word: capital(id), hint: ke
 }
 @media (max-width: 600px) {
   .strip {
-    grid-template-columns: repeat(3, 1fr);
+    grid-template-columns: repeat(4, 1fr);
   }
 }
 </style>

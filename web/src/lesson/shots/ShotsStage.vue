@@ -3,6 +3,7 @@
 // what the balls show. A ball is up to three touches.
 import { useKnowledge } from '@/api/knowledge'
 import { computed, ref, watch } from 'vue'
+import type { Shot } from '@/api/client'
 import type { Touch } from '@/drawing/marks'
 import RangeFan from '@/drawing/RangeFan.vue'
 import type { WhatIf } from '@/lesson/decide/useWhatIf'
@@ -18,6 +19,7 @@ import LogView from '@/lesson/shots/LogView.vue'
 import PatternLine from '@/lesson/shots/PatternLine.vue'
 import PatternNotes from '@/lesson/shots/PatternNotes.vue'
 import TargetLine from '@/lesson/shots/TargetLine.vue'
+import ShapeStrip from '@/lesson/shots/ShapeStrip.vue'
 import ReadView from '@/lesson/shots/ReadView.vue'
 import { expectedCarryM } from '@/lesson/shots/expectedCarry'
 import type { BallEntry } from '@/lesson/shots/useBallEntry'
@@ -124,6 +126,10 @@ function flown(touch: Touch): void {
   const ball = shots.value.find((s) => s.id === currentId.value)
   if (ball?.observed.curve != null) filled('range') // a start alone still waits for its landing
 }
+function shaped(noted: Shot): void {
+  props.entry.shape(noted)
+  filled('range')
+}
 watch(currentId, (now) => {
   if (now === null) part.value = 'range'
 })
@@ -192,11 +198,17 @@ const views = computed(() => [
         @touched="flown"
         @chosen="entry.choose"
       />
+      <ShapeStrip v-if="!reading && !isPhone" class="shapes" @shape="shaped" />
     </div>
+    <ShapeStrip v-if="isPhone && only === 'range'" @shape="shaped" />
     <div class="between">
       <!-- what does not fit scrolls, by keyboard too -->
       <div class="says" role="region" aria-label="In words" tabindex="0">
-        <PatternLine :brief="chain.length > 0 && !reading" />
+        <PatternLine
+          :brief="chain.length > 0 && !reading"
+          :block="readings"
+          :balls="shots.length"
+        />
         <PatternNotes
           v-if="reading && readings"
           :block="readings"
@@ -264,6 +276,12 @@ const views = computed(() => [
   position: absolute;
   right: 0;
   top: 0;
+}
+.shapes {
+  position: absolute;
+  left: 0;
+  bottom: 0;
+  max-width: 240px;
 }
 .hint {
   position: absolute;

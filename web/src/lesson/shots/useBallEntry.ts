@@ -2,7 +2,7 @@
 //
 //   touch ──► the open ball gets it ──► touching what is filled, or Enter, begins the next ball
 import { newId } from '@/api/page'
-import { computed, ref } from 'vue'
+import { computed, ref, watch } from 'vue'
 import type { LoggedShot, Shot } from '@/api/client'
 import { useKnowledge } from '@/api/knowledge'
 import type { OpenLesson, Touched } from '@/lesson/useLesson'
@@ -34,6 +34,11 @@ export function useBallEntry(open: OpenLesson, blockId: () => string | null) {
   const currentId = computed(() => chosenId.value ?? openId.value)
   const newest = computed(() => currentId.value ?? shots.value.at(-1)?.id ?? null)
 
+  // a ball is open in the block it was begun in, and in no other
+  watch(blockId, () => {
+    next()
+  })
+
   /** The tap that gave a ball its start, for as long as the next tap is its landing. */
   let begun: { id: string | null; startDeg: number; at: number } | null = null
 
@@ -59,10 +64,23 @@ export function useBallEntry(open: OpenLesson, blockId: () => string | null) {
     open.putShot(id, block, { ...ball.observed, ...values }, { ...ball.touched, ...touched })
   }
 
-  /** A single value by keyboard: what is there already stays, another value replaces it. */
+  /**
+   * A single value by keyboard. What an open ball was noted with is not written over: the next ball
+   * begins, unless that one was chosen to be changed.
+   */
   function set(values: Shot): void {
+    const ball = find(currentId.value)
+    const names = Object.keys(values) as (keyof Shot)[]
+    const noted = ball !== undefined && names.some((name) => ball.observed[name] != null)
+    if (noted && chosenId.value === null) openId.value = null
+    adjust(values)
+  }
+
+  /** A single value of the ball that is open or chosen, a little more or less. */
+  function adjust(values: Shot): void {
     const block = blockId()
     if (block === null) return
+    begun = null
     const ball = find(currentId.value)
     const id = ball?.id ?? newId()
     if (chosenId.value === null) openId.value = id
@@ -115,6 +133,11 @@ export function useBallEntry(open: OpenLesson, blockId: () => string | null) {
     fill('contact', { contact: word })
   }
 
+  /** A whole flight in a word. */
+  function shape(noted: Shot): void {
+    fill('flight', noted)
+  }
+
   function next(): void {
     begun = null
     openId.value = null
@@ -140,7 +163,20 @@ export function useBallEntry(open: OpenLesson, blockId: () => string | null) {
   }
 
   const state = { openId, chosenId, currentId, newest, shots }
-  return { ...state, fill, set, flight, divot, strike, contact, next, choose, step, remove }
+  return {
+    ...state,
+    set,
+    adjust,
+    flight,
+    shape,
+    divot,
+    strike,
+    contact,
+    next,
+    choose,
+    step,
+    remove,
+  }
 }
 
 export type BallEntry = ReturnType<typeof useBallEntry>
