@@ -150,4 +150,4 @@ def test_the_example_of_eighty_early_and_fifty_seven_at_the_ball(hand: str, tmp_
         assert causes[name]["seen"] == "yes"
         assert causes[name]["for"][0]["evidence"] == "trace:0"
     said = run(path).stdout
-    assert "Gets forward early, then backs up (seen, possible)" in said
+    assert "Gets forward early, then backs up (seen, likely)" in said

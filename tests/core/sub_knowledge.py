@@ -46,7 +46,7 @@ def cut_down(causes: set[str], files: dict[str, Any] | None = None) -> Knowledge
     f["cues"]["causes"] = {c: cue for c, cue in f["cues"]["causes"].items() if c in causes}
     f["poses"]["checks"] = {}
     f["poses"]["drills"] = {d: p for d, p in f["poses"]["drills"].items() if d in drills}
-    f["signs"], f["feel_tests"], f["corridors"]["drills"] = [], [], {}
+    f["signs"], f["feel_tests"], f["felt"], f["corridors"]["drills"] = [], [], [], {}
     for measure in f["film"]["measures"]:
         answers = measure.get("answers", ())
         measure["answers"] = [a for a in answers if a["check"] in checks]

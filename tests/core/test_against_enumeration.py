@@ -224,8 +224,8 @@ def enumerated(case: Case, k: Knowledge) -> Enumerated:
                         found.parts[ids.index(c)] += p * part
                     found.person += p * person
 
-    pointed = {c for check in given for c in k.check[check].all_pointers()}
-    supported = pointed | {c for c in ids if balls_alone[c,] > math.exp(0.05) * balls_alone[()]}
+    seen = {k.check[r.check].shows for r in case.readings if r.answer in ("yes", "partly")}
+    supported = seen | {c for c in ids if balls_alone[c,] > math.exp(0.05) * balls_alone[()]}
     found.present, found.root = dict.fromkeys(ids, 0.0), dict.fromkeys(ids, 0.0)
     for chosen, p in weights.items():
         backed = [c for c in chosen if c in supported] or list(chosen)

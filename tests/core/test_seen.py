@@ -207,4 +207,4 @@ def test_a_prediction_that_looks_worse_comes_with_what_mends_the_rest(
     assert found.ball_next.worse
     assert f"curve {side}" in found.ball_next.sentence
     assert "looks worse than the miss" in found.ball_next.sentence
-    assert "the face" in found.ball_next.sentence.partition("worse")[2]
+    assert "what is left of the curve" in found.ball_next.sentence.partition("worse")[2]

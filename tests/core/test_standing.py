@@ -10,8 +10,10 @@ from hypothesis import strategies as st
 from firm_footing.core.case import Block, Case, Reading, Shot
 from firm_footing.core.knowledge import Knowledge
 from firm_footing.core.reasoning import diagnose, weigh
+from firm_footing.core.reasoning.explained import explains_nothing
 from firm_footing.core.reasoning.next_check import NextCheck, turns_of
-from firm_footing.core.reasoning.standing import LEVELS, verdict
+from firm_footing.core.reasoning.standing import LEVELS, badge_of, verdict
+from firm_footing.core.reasoning.words import cause_word, percent
 
 SLICE = Shot(start="pull", curve="push", contact="clean", heel_toe_mm=-12)
 CLEAN = Shot(start="straight", curve="straight", contact="clean", heel_toe_mm=0)
@@ -23,7 +25,8 @@ TABLE = [
     (0.60, 0.30, False, "nearly"),
     (0.50, 0.20, True, "settled"),
     (0.49, 0.20, True, "nearly"),
-    (0.60, 0.16, True, "nearly"),
+    (0.60, 0.16, True, "open"),
+    (0.42, 0.22, True, "nearly"),
     (0.60, 0.10, True, "open"),
     (0.30, 0.25, True, "open"),
     (0.19, 0.15, True, "not_enough"),
@@ -38,6 +41,71 @@ def test_where_a_decision_stands(
 
 
 share = st.floats(0, 1)
+STRENGTH = {"unlikely": 0, "less_likely": 1, "possible": 2, "likely": 3, "very_likely": 4}
+
+
+@given(
+    lead=share, next_lead=share, spoken=st.booleans(), thin=st.booleans(), balls=st.integers(0, 9)
+)
+def test_verdict_badge_and_word_are_one_scale(
+    knowledge: Knowledge, lead: float, next_lead: float, spoken: bool, thin: bool, balls: int
+) -> None:
+    """Whatever the numbers are: what is said above, beside and under them fits."""
+    n = knowledge.numbers
+    lead, next_lead = max(lead, next_lead), min(lead, next_lead)
+    kind = "not_enough" if thin else verdict(lead, lead - next_lead, spoken, n.decision)
+    badge = badge_of(kind)
+    first, second = (
+        cause_word(p, p, None, balls, n, thin=kind == "not_enough") for p in (lead, next_lead)
+    )
+    strength = STRENGTH.get(first, 2)
+    if badge == "start":
+        assert strength >= STRENGTH["likely"]
+    if badge == "first":
+        assert strength >= STRENGTH["possible"]
+        assert STRENGTH.get(second, 2) <= strength
+    if kind in ("open", "not_enough"):
+        assert badge is None
+    if kind == "not_enough":
+        assert strength <= STRENGTH["possible"]
+    if kind == "open":
+        assert strength >= STRENGTH["possible"]
+    for p in (lead, next_lead):
+        assert percent(p) not in ("0 %", "100 %")
+
+
+@given(data=st.data())
+@settings(max_examples=40, deadline=None)
+def test_what_is_said_of_a_case_fits_together(knowledge: Knowledge, data: st.DataObject) -> None:
+    """Random answers and balls: the headline's causes have words that bear it."""
+    checks = data.draw(
+        st.lists(st.sampled_from(knowledge.checks), max_size=6, unique_by=lambda c: c.id)
+    )
+    readings = [
+        Reading(check=c.id, answer=data.draw(st.sampled_from(["yes", "no", "partly"])))
+        for c in checks
+    ]
+    block = data.draw(st.sampled_from([None, SIX, Block(shots=(CLEAN,) * 6)]))
+    found = diagnose(case_of(*readings, block=block), knowledge)
+    standing, (first, second) = found.standing, found.causes[:2]
+    if standing.headline.startswith("Open between"):
+        assert {first.word, second.word} <= {"possible", "likely", "very_likely", "follows"}
+    if standing.badge == "start":
+        assert first.word in ("likely", "very_likely")
+        assert standing.headline.startswith("Start with")
+    if block is not None and found.start_with is not None and block.shots[0] == SLICE:
+        seen = first.seen in ("yes", "partly")
+        assert seen or not explains_nothing(first.id, found.explained) or not standing.badge
+        assert standing.unexplaining == (
+            first.seen is not None and explains_nothing(first.id, found.explained)
+        )
+    if standing.ask_first is not None:
+        assert standing.ask_first == found.next_checks[0].id
+        question = knowledge.check[standing.ask_first].question
+        assert standing.kind == "settled" or question in standing.reason
+    others = [c.question for c in knowledge.checks if c.id != standing.ask_first]
+    said = f"{standing.reason} {found.unexplained or ''}"
+    assert not any(question in said for question in others)
 
 
 @given(lead=share, ahead=share, more=share, further=share, spoken=st.booleans())

@@ -145,6 +145,24 @@ describe('an open lesson', () => {
     expect(answered(open)).toEqual([['heel_up', 'no']])
     expect(open.asking.value?.id).toBe('heel_up')
   })
+  it('how it was seen is what was said: with what is at hand, until another means is named', async () => {
+    const { open } = await opened(two)
+    const by = () => open.lesson.value?.answers.map((a) => [a.check_id, a.source])
+    open.lesson.value = lesson([block()], { at_hand: ['look', 'feel'], answers: [] } as never)
+    const [means] = [useKnowledge().check('heel_up')]
+    Object.assign(means ?? {}, { sources: ['film', 'look'] })
+    expect(open.sourceOf('heel_up')).toBe('look')
+    open.filmOpen.value = true
+    expect(open.sourceOf('heel_up')).toBe('film')
+    open.filmOpen.value = false
+    open.answerAsked('yes')
+    expect(by()).toEqual([['heel_up', 'look']])
+    const [answer] = open.lesson.value?.answers ?? []
+    if (answer) open.correctMeans(answer, 'film')
+    expect(by()).toEqual([['heel_up', 'film']])
+    open.takeBy('heel_up', 'feel')
+    expect(open.sourceOf('heel_up')).toBe('feel')
+  })
   it('what could not be told is asked again when nothing else is left', async () => {
     const untold = (check_id: string) =>
       ({ id: check_id, check_id, answer: 'unknown', source: 'film', block_id: null }) as never
@@ -246,7 +264,12 @@ describe('a round of looks', () => {
         body: { seconds: 120, looks: [look('grip'), look('heel_up')] },
       },
     })
-    const open = { lastAnswer: ref(null), askLook: vi.fn(), answerAsked: vi.fn() }
+    const open = {
+      lastAnswer: ref(null),
+      askLook: vi.fn(),
+      answerAsked: vi.fn(),
+      sourceOf: () => 'look',
+    }
     const props = {
       open,
       lesson: lesson([block()], { answers } as object),
@@ -275,6 +298,10 @@ describe('a round of looks', () => {
       answers: [answer('grip', 'no'), answer('heel_up', 'yes')],
     })
     expect(page.find('.again').exists()).toBe(true)
+    expect(page.findAll('li').map((l) => l.text())).toEqual([
+      expect.stringContaining('Weak grip: no'),
+      expect.stringContaining('Trail heel up: yes'),
+    ])
     leave()
     expect(open.askLook).toHaveBeenLastCalledWith(null)
   })

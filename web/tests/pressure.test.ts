@@ -132,6 +132,17 @@ const known = {
     { id: 'retreat', name: 'Retreat', sentence: '', answers: { heel_up: 'yes' } },
     { id: 'late', name: 'Late', sentence: '', answers: { grip: 'yes' } },
   ],
+  felt: [
+    {
+      id: 'back',
+      question: 'Going back, where was it?',
+      options: [
+        { say: 'toes', answers: { heel_up: 'no' } },
+        { say: 'heel', answers: { heel_up: 'yes' } },
+      ],
+    },
+    { id: 'none', question: 'No sign of it?', options: [{ say: 'a', answers: { other: 'yes' } }] },
+  ],
   feel_tests: [
     {
       id: 'pads',
@@ -405,14 +416,16 @@ describe('the feel', () => {
   it('is asked of what a trace will answer, and then uncovers it', async () => {
     const acts = open()
     const { page, change } = await show(TraceCover, { open: acts, knowledge: known })
-    expect(page.findAll('.row')).toHaveLength(1)
+    expect(page.findAll('.ask')).toHaveLength(1)
+    expect(page.get('.ask').text()).toContain('Going back, where was it?')
     expect(page.get('[data-testid="uncover"]').text()).toBe('Show it unasked')
-    await page.get('.row button').trigger('click')
+    await page.get('.ask button:last-child').trigger('click')
     expect(acts.putAnswer).toHaveBeenCalledWith('heel_up', 'yes', 'feel')
     const answers = [
       { id: '1', check_id: 'heel_up', source: 'feel', answer: 'yes', block_id: null },
     ]
     await change(lesson(undefined, { answers } as never))
+    expect(page.get('.ask [aria-pressed=true]').text()).toBe('Heel')
     expect(page.get('[data-testid="uncover"]').text()).toBe('Show the trace')
     await page.get('[data-testid="uncover"]').trigger('click')
     expect(page.emitted('uncover')).toHaveLength(1)

@@ -32,6 +32,17 @@ beforeEach(() => {
 const known = {
   ...knowledge,
   signs: [{ id: 'retreat', name: 'Retreat', answers: { heel_up: 'yes' } }],
+  felt: [
+    {
+      id: 'back',
+      question: 'Going back, where was it?',
+      options: [
+        { say: 'toes', answers: { heel_up: 'no' } },
+        { say: 'heel', answers: { heel_up: 'yes' } },
+      ],
+    },
+    { id: 'none', question: 'No sign of it?', options: [{ say: 'a', answers: { other: 'yes' } }] },
+  ],
   feel_tests: [
     {
       id: 'pads',
@@ -67,6 +78,8 @@ const diagnosis = (more: object = {}) => ({
 })
 const acts = () => ({
   putAnswer: vi.fn(),
+  correctMeans: vi.fn(),
+  sourceOf: () => 'film',
   deleteAnswer: vi.fn(),
   putBlock: vi.fn(),
   changeTrace: vi.fn(),
@@ -249,7 +262,7 @@ describe('the looks', () => {
   it('folds what was answered before, and draws a look sound and as it is if yes', async () => {
     const { page } = await open()
     expect(page.findAll('.figures svg')).toHaveLength(0)
-    expect(page.get('.line').text()).toContain('Yes, by film')
+    expect(page.get('.line').text()).toContain('Yes, on film')
     await page.get('[aria-label^="Change:"]').trigger('click')
     expect(page.findAll('.figures svg').map((s) => s.attributes('aria-label'))).toEqual([
       'Sound',
@@ -259,18 +272,27 @@ describe('the looks', () => {
   it('keeps what is seen after a change apart from before', async () => {
     const { page, does } = await open()
     const row = () => page.findAll('.check').find((r) => r.text().includes('trail heel up'))
-    expect(row()?.text()).toContain('after, film: no')
+    expect(row()?.text()).toContain('after, on film: no')
     await page
       .findAll('button')
       .find((b) => b.text() === 'After')
       ?.trigger('click')
-    expect(row()?.text()).toContain('No, by film')
-    expect(row()?.text()).toContain('before, film: yes')
+    expect(row()?.text()).toContain('No, on film')
+    expect(row()?.text()).toContain('before, on film: yes')
     await row()?.get('[aria-label^="Change:"]').trigger('click')
     await row()?.findAll('.answers button')[1]?.trigger('click')
     expect(does.putAnswer).toHaveBeenCalledWith('heel_up', 'partly', 'film', 'R')
     await row()?.findAll('.answers button')[2]?.trigger('click')
     expect(does.deleteAnswer).toHaveBeenCalledWith('2')
+  })
+  it('was seen otherwise: the answer stays one, and a second look is said to be one', async () => {
+    const { page, does } = await open([block()], {})
+    await page.get('[aria-label^="Change:"]').trigger('click')
+    await page.get('[aria-label^="on film: seen otherwise?"]').trigger('click')
+    const list = () => listOf(page, 'Source for: Is it so: trail heel up?')
+    await list().choose('look')
+    expect(does.correctMeans).toHaveBeenCalledWith(expect.objectContaining({ id: '1' }), 'look')
+    expect(does.putAnswer).not.toHaveBeenCalled()
   })
   it('asks nothing of before and after where nothing was changed', async () => {
     const { page } = await open([block()])

@@ -8,7 +8,7 @@ from firm_footing.api.wire import Out
 from firm_footing.core.knowledge.vocabulary import Answer, Source
 from firm_footing.core.reasoning import Ranking
 from firm_footing.core.reasoning.ranking import EvidenceBits
-from firm_footing.core.reasoning.standing import StandingKind
+from firm_footing.core.reasoning.standing import Badge, StandingKind
 
 
 class Spread(Out):
@@ -41,6 +41,7 @@ class StandingOut(Out):
     headline: str
     detail: str
     start_with: str | None = Field(description="null where nothing speaks for the first")
+    badge: Badge | None = Field(description="On the first cause; null where it would be a guess")
     leading: list[str] = Field(description="The first two of the order")
     probabilities: list[float] = Field(description="Their root")
     spoken_to: bool = Field(description="Whether a look or a trial speaks for the first")

@@ -15,7 +15,7 @@ from firm_footing.core.knowledge.coaching import Cautions, Equipment, Miss, Scho
 from firm_footing.core.knowledge.cues import Cues
 from firm_footing.core.knowledge.film import FilmMeasure
 from firm_footing.core.knowledge.poses import PoseView, Thing
-from firm_footing.core.knowledge.pressure import FeelTest, Sign
+from firm_footing.core.knowledge.pressure import FeelTest, FeltQuestion, Sign
 from firm_footing.core.reasoning.explain import END_WORDS, chain_alone
 from firm_footing.core.reasoning.makes import makers_of
 
@@ -119,6 +119,7 @@ class KnowledgeOut(BaseModel):
     cautions: Cautions
     signs: tuple[Sign, ...]
     feel_tests: tuple[FeelTest, ...]
+    felt: tuple[FeltQuestion, ...]
     film: FilmRules
     misses: tuple[Miss, ...]
     cues: Cues

@@ -2,7 +2,6 @@
 
 import zlib
 from collections.abc import AsyncIterator, Callable, Sequence
-from dataclasses import replace
 from typing import Annotated, NamedTuple, cast
 
 from fastapi import Depends, Query, Request
@@ -21,7 +20,7 @@ from firm_footing.api.shapes import LessonOut
 from firm_footing.api.views import lesson_view, shown
 from firm_footing.core.knowledge import Knowledge
 from firm_footing.core.knowledge.vocabulary import Source
-from firm_footing.core.reasoning import diagnose, next_checks, weigh
+from firm_footing.core.reasoning import diagnose, next_checks, weigh, with_looks
 from firm_footing.core.reasoning.reported_miss import as_if_hit
 from firm_footing.store.cases import case_of
 from firm_footing.store.history import revision_of
@@ -129,5 +128,5 @@ def conclude(
     found = diagnose(case, known, at_hand)
     told = as_if_hit(case, content.lesson.listen.misses, known)
     if told is not case:
-        found = replace(found, next_checks=tuple(next_checks(weigh(told, known), at_hand)))
+        found = with_looks(found, next_checks(weigh(told, known), at_hand), known)
     return diagnosis_view(found, case, known)

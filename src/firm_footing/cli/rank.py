@@ -10,7 +10,7 @@ import typer
 
 from firm_footing.core.knowledge import Knowledge, KnowledgeError
 from firm_footing.core.reasoning import Ranking, diagnose, ranking_of
-from firm_footing.core.reasoning.words import CAUSE_WORDS
+from firm_footing.core.reasoning.words import CAUSE_WORDS, percent
 from firm_footing.files.case_files import BadCaseError, read_case_file
 from firm_footing.files.knowledge_files import load_knowledge
 
@@ -76,7 +76,7 @@ def _in_words(path: Path, ranking: Ranking, knowledge: Knowledge) -> str:
     for cause in ranking["causes"][:SHOWN]:
         seen = SEEN_WORDS.get(cause["seen"] or "", "")
         word = seen + CAUSE_WORDS.get(cause["word"], cause["word"].replace("_", " "))
-        lines.append(f"  {100 * cause['root']:3.0f} %  {known[cause['id']].name} ({word})")
+        lines.append(f"  {percent(cause['root']):>9}  {known[cause['id']].name} ({word})")
     for check in ranking["next_checks"][:1]:
         found = knowledge.check[check["id"]]
         lines.append(f"  look next ({found.seconds} s): {found.question}")

@@ -33,6 +33,7 @@ from firm_footing.store.traces import put_trace
 
 PEOPLE = Path(__file__).with_name("demo.yaml")
 GIVEN_BY = "Runa Veldt"
+WITH_A_PHONE = (*USUALLY_AT_HAND, "film")
 TAPS: dict[str, Result] = {"P": "pass", "E": "early", "L": "late"}
 STUDENT_FIELDS = (
     "name",
@@ -108,7 +109,7 @@ def _add_lesson(
     lesson.started_at = now() - timedelta(
         days=plan["days_ago"], minutes=plan.get("minutes_ago", 20)
     )
-    lesson.at_hand = tuple(plan.get("at_hand", USUALLY_AT_HAND))
+    lesson.at_hand = tuple(plan.get("at_hand", WITH_A_PHONE))
     lesson.given_by = GIVEN_BY
     lesson.finished = plan.get("finished", False)
     lesson.listen = _listen(plan.get("listen", {}), lesson.started_at)

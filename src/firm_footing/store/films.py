@@ -5,7 +5,7 @@ from sqlmodel import Session, col, select
 from firm_footing.core.case import Film
 from firm_footing.store.errors import not_found, refused
 from firm_footing.store.history import Step
-from firm_footing.store.lessons import get_block, get_lesson
+from firm_footing.store.lessons import get_block, get_lesson, now_at_hand
 from firm_footing.store.room import next_position, room_for
 from firm_footing.store.students import get_student
 from firm_footing.store.tables import Block, FilmMarks, Lesson
@@ -38,7 +38,7 @@ def put_film(
     session: Session, lesson_id: str, film_id: str, marks: Film, block_id: str | None, name: str
 ) -> None:
     """Keep a film's marks under the client's id, or those it has by now; it can be undone."""
-    get_lesson(session, lesson_id)
+    lesson = get_lesson(session, lesson_id)
     if block_id is not None:
         get_block(session, lesson_id, block_id)
     there = session.get(FilmMarks, film_id)
@@ -61,6 +61,7 @@ def put_film(
                 marks=marks,
             )
         )
+        now_at_hand(step, lesson, "film")
 
 
 def delete_film(session: Session, lesson_id: str, film_id: str) -> None:

@@ -11,6 +11,7 @@ from sqlmodel import Session, col, select
 from firm_footing.core.case import School, Trace
 from firm_footing.core.case.base import Strict
 from firm_footing.core.coaching.lesson import Cue, Listen, SheetWords
+from firm_footing.core.knowledge.vocabulary import Source
 from firm_footing.store.columns import UNREADABLE
 from firm_footing.store.conflicts import not_changed_elsewhere
 from firm_footing.store.database import into_one_file
@@ -269,6 +270,12 @@ def change_student_of(
     not_changed_elsewhere(student, values, was or {})
     with Step(session, lesson_id, "what is known of the student") as step:
         step.change(student, **values)
+
+
+def now_at_hand(step: Step, lesson: Lesson, means: Source) -> None:
+    """As part of a step: a means that was used is at hand from then on."""
+    if lesson.at_hand is not None and means not in lesson.at_hand:
+        step.change(lesson, at_hand=(*lesson.at_hand, means))
 
 
 def delete_lesson(session: Session, lesson_id: str) -> None:

@@ -22,8 +22,8 @@ from firm_footing.core.knowledge.pressure import SwingEvent
 from firm_footing.core.knowledge.vocabulary import Answer, Limit, Source
 from firm_footing.store.columns import AsJson, Instant, Samples, now
 
-USUALLY_AT_HAND: tuple[Source, ...] = ("look", "film", "feel")
-"""Most instructors have eyes, a phone and the student's feel; mats and monitors are added."""
+USUALLY_AT_HAND: tuple[Source, ...] = ("look", "feel")
+"""Eyes and feel; a film is at hand once one was marked, a mat with its first trace."""
 
 Outcome = Literal["confirmed", "partly", "rejected"]
 AgeGroup = Literal["junior", "adult", "senior"]

@@ -7,7 +7,7 @@ from sqlmodel import Session
 from firm_footing.core.case import Trace
 from firm_footing.store.errors import not_found, refused
 from firm_footing.store.history import Step
-from firm_footing.store.lessons import get_block, get_lesson
+from firm_footing.store.lessons import get_block, get_lesson, now_at_hand
 from firm_footing.store.room import next_position, room_for
 from firm_footing.store.tables import PressureTrace, Recording, new_id
 
@@ -24,7 +24,7 @@ def put_trace(
 
     A client may so repeat a request after a lost answer.
     """
-    get_lesson(session, lesson_id)
+    lesson = get_lesson(session, lesson_id)
     if block_id is not None:
         get_block(session, lesson_id, block_id)
     there = session.get(PressureTrace, trace_id)
@@ -51,6 +51,7 @@ def put_trace(
                 events=dict(recorded.events),
             )
         )
+        now_at_hand(step, lesson, "mat")
 
 
 def change_trace(session: Session, lesson_id: str, trace_id: str, values: dict[str, Any]) -> None:

@@ -163,11 +163,33 @@ export function useLesson(id: string) {
     put({ kind: 'shot-gone', lesson: id, id: shotId })
   }
 
-  /** The first means of a check that is at hand. */
+  /** By what means a look is taken, where that was said; a film is at hand while one is open. */
+  const chosenMeans = ref(new Map<string, Source>())
+  const filmOpen = ref(false)
+  /** The means a check is answered by: the one chosen for it, else its first that is at hand. */
   function sourceOf(checkId: string): Source {
     const means = known.check(checkId)?.sources ?? []
     const atHand = lesson.value?.at_hand
-    return means.find((s) => !atHand || atHand.includes(s)) ?? means[0] ?? 'look'
+    const isHere = (s: Source) => !atHand || atHand.includes(s) || (s === 'film' && filmOpen.value)
+    return chosenMeans.value.get(checkId) ?? means.find(isHere) ?? means.at(-1) ?? 'look'
+  }
+  function takeBy(checkId: string, means: Source): void {
+    chosenMeans.value.set(checkId, means)
+  }
+
+  /** It was seen by other means than was said: the answer stays one answer. */
+  function correctMeans(answer: Answer, means: Source): void {
+    const { check_id, block_id, share } = answer
+    const there = lesson.value?.answers.find(
+      (a) =>
+        a.id !== answer.id &&
+        a.check_id === check_id &&
+        a.block_id === block_id &&
+        a.source === means,
+    )
+    if (there) deleteAnswer(there.id)
+    const body = { check_id, answer: answer.answer, source: means, share, block_id }
+    put({ kind: 'answer', lesson: id, id: answer.id, body })
   }
 
   /**
@@ -283,7 +305,8 @@ export function useLesson(id: string) {
   }
   const onFilm = { putFilm, deleteFilm, putStill, changeStill, deleteStill }
   const onTheMat = { putTrace, changeTrace, deleteTrace }
-  const looks = { lastAnswer, asking, askLook, answerAsked, sourceOf }
+  const means = { sourceOf, takeBy, correctMeans, filmOpen }
+  const looks = { lastAnswer, asking, askLook, answerAsked, ...means }
   const more = { putNote, deleteNote, decide, undo, redo, load }
   return {
     id,

@@ -1,5 +1,5 @@
 // What things are called on the screen.
-import type { Direction, Handedness, Shape } from '@/api/client'
+import type { Direction, Handedness, Shape, Source } from '@/api/client'
 import type { DistanceUnit, SideWords } from '@/ui/settings'
 import { fromMetres } from '@/ui/units'
 
@@ -77,6 +77,22 @@ export const VIEW_WORDS = {
 } as const
 
 export const CONTACTS = ['clean', 'fat', 'thin', 'top', 'heel', 'hosel', 'toe'] as const
+
+/** A probability in per cent; nothing is said to be certain. */
+export function percentWord(probability: number): string {
+  if (probability > 0.99) return 'over 99 %'
+  return probability < 0.01 ? 'under 1 %' : `${(100 * probability).toFixed(0)} %`
+}
+
+/** How a look was seen: "by eye", "on the mat". */
+export const MEANS_WORDS: Record<Source, string> = {
+  look: 'by eye',
+  film: 'on film',
+  feel: 'by feel',
+  mat: 'on the mat',
+  plate: 'on the plate',
+  monitor: 'by the monitor',
+}
 
 export function sureWord(id: string): string {
   return id.replace(/_/g, ' ')

@@ -22,6 +22,7 @@ def problems_of(k: Knowledge) -> Iterator[str]:
         "equipment",
         "signs",
         "feel_tests",
+        "felt",
         "misses",
         "measures",
         "clubs",
@@ -132,6 +133,9 @@ def _coaching_problems(k: Knowledge) -> Iterator[str]:
         yield f"knowledge/traces.yaml: heel_back_counts: heel-and-toe school '{school}' is missing"
     yield from _unknown("poses.yaml: checks", k.check, k.poses.checks, "check")
     yield from _unknown("poses.yaml: drills", k.drill, k.poses.drills, "drill")
+    for felt in k.felt:
+        where = f"felt.yaml: entry '{felt.id}'"
+        yield from _unknown(where, k.check, {c for o in felt.options for c in o.answers}, "check")
     for measure in k.measures:
         where = f"measures.yaml: entry '{measure.id}'"
         shares = {m.id for m in k.measures if m.share and not m.share.any_of}

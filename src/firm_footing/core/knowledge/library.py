@@ -24,7 +24,13 @@ from firm_footing.core.knowledge.measures import Measure, MeasuresFile
 from firm_footing.core.knowledge.numbers import Numbers
 from firm_footing.core.knowledge.plausible import Plausible
 from firm_footing.core.knowledge.poses import Poses
-from firm_footing.core.knowledge.pressure import Corridors, FeelTest, Sign, TraceNumbers
+from firm_footing.core.knowledge.pressure import (
+    Corridors,
+    FeelTest,
+    FeltQuestion,
+    Sign,
+    TraceNumbers,
+)
 from firm_footing.core.knowledge.vocabulary import Mode
 
 FILES = (
@@ -38,6 +44,7 @@ FILES = (
     "signs",
     "traces",
     "feel_tests",
+    "felt",
     "film",
     "cautions",
     "misses",
@@ -71,6 +78,7 @@ class Knowledge:
     signs: tuple[Sign, ...]
     traces: TraceNumbers
     feel_tests: tuple[FeelTest, ...]
+    felt: tuple[FeltQuestion, ...]
     film: FilmNumbers
     cautions: Cautions
     misses: tuple[Miss, ...]
@@ -170,6 +178,7 @@ def build_knowledge(files: Mapping[str, Any]) -> Knowledge:
         signs=_parse(tuple[Sign, ...], "signs", files),
         traces=_parse(TraceNumbers, "traces", files),
         feel_tests=_parse(tuple[FeelTest, ...], "feel_tests", files),
+        felt=_parse(tuple[FeltQuestion, ...], "felt", files),
         film=_parse(FilmNumbers, "film", files),
         cautions=_parse(Cautions, "cautions", files),
         misses=_parse(tuple[Miss, ...], "misses", files),

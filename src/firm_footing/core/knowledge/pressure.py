@@ -5,7 +5,7 @@ from typing import Literal
 from pydantic import Field, model_validator
 
 from firm_footing.core.knowledge.limen import Limen
-from firm_footing.core.knowledge.vocabulary import Entry, Limit
+from firm_footing.core.knowledge.vocabulary import Answer, Entry, Limit
 
 SwingEvent = Literal[
     "address",
@@ -183,6 +183,22 @@ class FeelAsk(Entry):
 
     check: str
     question: str
+
+
+class FeltOption(Entry):
+    """One thing a student may say, and what that answers, check by check."""
+
+    say: str
+    answers: dict[str, Answer] = Field(min_length=1)
+
+
+class FeltQuestion(Entry):
+    """What a student can say of a swing before they are shown what it was."""
+
+    id: str
+    question: str
+    options: tuple[FeltOption, ...] = Field(min_length=2)
+    source: str
 
 
 class FeelTest(Entry):

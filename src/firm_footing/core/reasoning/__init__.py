@@ -8,7 +8,7 @@ causes. All stories are enumerated; nothing is sampled.
 """
 
 from firm_footing.core.reasoning.between import Between, between
-from firm_footing.core.reasoning.diagnosis import Diagnosis, RankedCause, diagnose
+from firm_footing.core.reasoning.diagnosis import Diagnosis, RankedCause, diagnose, with_looks
 from firm_footing.core.reasoning.look_round import Round, round_of_looks
 from firm_footing.core.reasoning.next_check import next_checks
 from firm_footing.core.reasoning.ranking import Ranking, ranking_of
@@ -33,5 +33,6 @@ __all__ = [
     "round_of_looks",
     "separating_blocks",
     "weigh",
+    "with_looks",
     "without",
 ]

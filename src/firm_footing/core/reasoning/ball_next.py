@@ -23,6 +23,7 @@ MOVES = {
     "carry_pct": 3.0,
 }
 """Changes smaller than these are not spoken of."""
+WORSE = " That looks worse than the miss did and is the way there"
 LEAST_PART = 0.25
 """Of what is left, that a cause has to account for to be named."""
 
@@ -45,39 +46,66 @@ def ball_next(weighing: Weighing, start: str, explained: Explained) -> BallNext 
     """The prediction without the cause to start with; None without balls."""
     if weighing.balls.delivery is None:
         return None
-    found = without(weighing, start)
+    found = without(weighing, start, alone=True)
     hand = weighing.case.handedness
     parts = [p for p in (_first(found), _flight(found, hand), _struck(found), _carries(found)) if p]
     rest = _rest(found, start, explained)
+    more = _brings(found, without(weighing, start))
     if not parts:
-        return BallNext("The balls hardly change by this alone.", False, rest)
+        own = "The balls hardly change by this alone."
+        return BallNext(f"{own}{more}", False, rest)
     worse = is_worse(found)
-    sentence = f"{_joined(parts)}{_then(weighing, found, worse, rest)}"
+    sentence = f"{_joined(parts)}{more}{_then(weighing, found, worse, rest)}"
     return BallNext(sentence, worse, rest)
 
 
+def _brings(alone: WhatIf, together: WhatIf) -> str:
+    """What goes with it besides, by what it brought about; '' where that changes little."""
+    said = []
+    strike = _move(together, "heel_toe_mm") - _move(alone, "heel_toe_mm")
+    low = _move(together, "low_point_cm") - _move(alone, "low_point_cm")
+    start = _move(together, "start_deg") - _move(alone, "start_deg")
+    curve = _move(together, "curve_deg") - _move(alone, "curve_deg")
+    if abs(start) >= MOVES["start_deg"] or abs(curve) >= MOVES["curve_deg"]:
+        said.append("the flight")
+    if abs(strike) >= MOVES["heel_toe_mm"]:
+        said.append("the strike")
+    if abs(low) >= MOVES["low_point_cm"]:
+        said.append("the low point")
+    if not said:
+        return ""
+    names = said[0] if len(said) == 1 else f"{', '.join(said[:-1])} and {said[-1]}"
+    return f" Where it brings about others, {names} should change with them."
+
+
 def _joined(parts: list[str]) -> str:
-    text = "; ".join(parts)
-    return f"{text[:1].upper()}{text[1:]}."
+    return f"{_capital('; '.join(parts))}."
 
 
 def _first(found: WhatIf) -> str:
-    """Which way of the club mends first."""
+    """Which way of the club changes first, and whether that is for the better."""
     start, curve = _move(found, "start_deg"), _move(found, "curve_deg")
-    low, strike = _move(found, "low_point_cm"), _move(found, "heel_toe_mm")
+    both = abs(curve) >= MOVES["curve_deg"]
     if abs(start) >= MOVES["start_deg"] and abs(start) >= abs(curve):
-        return (
-            "the path straightens first"
-            if abs(curve) >= MOVES["curve_deg"]
-            else "the path straightens"
-        )
-    if abs(curve) >= MOVES["curve_deg"]:
-        return "the face squares first"
-    if low >= MOVES["low_point_cm"]:
-        return f"the low point moves about {low:.0f} cm forward"
-    if abs(strike) >= MOVES["heel_toe_mm"]:
-        return "the strike comes back to the middle"
+        path = _way(found, "start_deg", "the path", "straightens")
+        return f"{path} first" if path and both else path
+    if both:
+        face = _way(found, "curve_deg", "the face", "squares")
+        return f"{face} first" if face else ""
     return ""
+
+
+def _way(found: WhatIf, name: str, part: str, better: str) -> str:
+    """Whether a part of the club comes nearer to square; '' where the eye sees it straight."""
+    now: Estimate | None = getattr(found.now, name)
+    then: Estimate | None = getattr(found.without, name)
+    if now is None or then is None:
+        return ""
+    if max(abs(now.value), abs(then.value)) < STRAIGHT_DEG:
+        return ""
+    if abs(then.value) <= abs(now.value):
+        return f"{part} {better}"
+    return f"{part} moves further off"
 
 
 def _flight(found: WhatIf, hand: Handedness) -> str:
@@ -132,20 +160,23 @@ def _carries(found: WhatIf) -> str:
 def _then(weighing: Weighing, found: WhatIf, worse: bool, rest: str | None) -> str:
     """What mends the rest, said whenever the ball first looks worse."""
     left = _left(found)
-    begin = " That looks worse than the miss did and is the way there:" if worse else ""
     if rest is not None:
-        then = f"then {left}, with {words.cause_name(rest, weighing.knowledge)}."
-        return f"{begin} {then}" if worse else f" {then[:1].upper()}{then[1:]}"
-    return f"{begin} for {left} another cause is still to be found." if worse else ""
+        said = f"{left} comes with {words.cause_name(rest, weighing.knowledge)}."
+        return f"{WORSE}: {said}" if worse else f" {_capital(said)}"
+    return f"{WORSE}: for {left} another cause is still to be found." if worse else ""
+
+
+def _capital(text: str) -> str:
+    return f"{text[:1].upper()}{text[1:]}"
 
 
 def _left(found: WhatIf) -> str:
     curve = found.without.curve_deg
     start = found.without.start_deg
     if curve is not None and abs(curve.value) >= STRAIGHT_DEG:
-        return "the face"
+        return "what is left of the curve"
     if start is not None and abs(start.value) >= STRAIGHT_DEG:
-        return "the start"
+        return "what is left of the start"
     return "the rest"
 
 

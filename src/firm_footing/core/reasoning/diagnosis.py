@@ -3,8 +3,8 @@
 `diagnose` is a pure function: a case and the knowledge in, a diagnosis out.
 """
 
-from collections.abc import Collection, Mapping
-from dataclasses import dataclass
+from collections.abc import Collection, Mapping, Sequence
+from dataclasses import dataclass, replace
 from typing import NamedTuple
 
 import numpy as np
@@ -26,7 +26,7 @@ from firm_footing.core.reasoning.measured import Measured
 from firm_footing.core.reasoning.next_check import NextCheck, next_checks, turns_of
 from firm_footing.core.reasoning.schools import first_by_school
 from firm_footing.core.reasoning.separating import Verdict, verdicts
-from firm_footing.core.reasoning.standing import Standing, where_it_stands
+from firm_footing.core.reasoning.standing import Standing, in_words, where_it_stands
 from firm_footing.core.reasoning.weighing import Weighing, weigh
 from firm_footing.core.reasoning.words import cause_word, unexplained_part
 
@@ -143,11 +143,12 @@ def diagnose(
     turns = turns_of(weighing, looks[:LOOKS_TRIED])
     explained = explained_by(weighing)
     alone = bits_alone(weighing)
+    standing = where_it_stands(weighing, alone, turns, looks, explained)
     return Diagnosis(
         pattern=pattern,
-        standing=where_it_stands(weighing, alone, turns, looks),
+        standing=standing,
         start_with=start,
-        causes=_ranked(weighing, alone, explained),
+        causes=_ranked(weighing, alone, explained, thin=standing.kind == "not_enough"),
         explained=explained,
         outside_feet=float(now.cause_set[stories.outside_feet].sum()),
         next_checks=tuple(looks),
@@ -165,7 +166,15 @@ def diagnose(
     )
 
 
-def _ranked(weighing: Weighing, alone: FloatArray, explained: Explained) -> tuple[RankedCause, ...]:
+def with_looks(diagnosis: Diagnosis, looks: Sequence[NextCheck], knowledge: Knowledge) -> Diagnosis:
+    """The same with other looks to take next, which its sentences then quote."""
+    standing = replace(diagnosis.standing, ask_first=looks[0].id if looks else None)
+    return replace(diagnosis, next_checks=tuple(looks), standing=in_words(standing, knowledge))
+
+
+def _ranked(
+    weighing: Weighing, alone: FloatArray, explained: Explained, *, thin: bool
+) -> tuple[RankedCause, ...]:
     """Every cause, in the order of `root`."""
     knowledge, now, root = weighing.knowledge, weighing.now, weighing.root
     tellings = _tellings(weighing)
@@ -188,6 +197,7 @@ def _ranked(weighing: Weighing, alone: FloatArray, explained: Explained) -> tupl
                     weighing.seen.get(cause.id),
                     weighing.pattern.balls,
                     knowledge.numbers,
+                    thin=thin,
                 ),
                 explains=explained.causes[cause.id],
                 **_evidence(weighing, said, alone, i, (mode, side)),
@@ -235,8 +245,7 @@ def unexplained_words(weighing: Weighing, explained: Explained) -> str | None:
     if found is None:
         return None
     left = unexplained_part(found.name, found.left, weighing.case.handedness)
-    look = found.look and f" Look: {weighing.knowledge.check[found.look].question}"
-    return f"No cause seen so far explains {left}.{look or ''}"
+    return f"No cause seen so far explains {left}."
 
 
 def came_from(weighing: Weighing) -> dict[str, str]:

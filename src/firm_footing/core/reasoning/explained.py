@@ -42,12 +42,10 @@ class Unexplained:
     """What no cause seen so far accounts for.
 
     name, left : the number, and how much of its deviation is left
-    look : the look that would show a cause for it; None where there is none
     """
 
     name: str
     left: float
-    look: str | None
 
 
 def explained_by(weighing: Weighing) -> Explained:
@@ -90,10 +88,10 @@ def _means(weighing: Weighing) -> tuple[FloatArray, FloatArray]:
 
 
 def _deviation(weighing: Weighing) -> dict[str, float]:
-    """What was read minus what is usual without causes, of the numbers that are known."""
-    delivery = weighing.balls.delivery
-    assert delivery is not None
-    read = dict(zip(delivery.reading.names, delivery.reading.value.tolist(), strict=True))
+    """The pattern minus what is usual without causes, of the numbers that are known.
+
+    The pattern's own numbers, so that the same number stands everywhere.
+    """
     found = {}
     for name in EXPLAINED:
         estimate = getattr(weighing.pattern, name)
@@ -102,7 +100,7 @@ def _deviation(weighing: Weighing) -> dict[str, float]:
             if name == "low_point_cm":
                 numbers = weighing.knowledge.numbers.delivery
                 usual = numbers.cause_free_low_point_cm(weighing.handicap)
-            found[name] = float(read.get(name, estimate.value)) - usual
+            found[name] = float(estimate.value) - usual
     return found
 
 
@@ -113,6 +111,12 @@ def words_of(parts: Mapping[str, float], deviation: Mapping[str, float]) -> dict
         for name, part in parts.items()
         if is_miss(name, deviation[name])
     }
+
+
+def explains_nothing(cause: str, explained: Explained) -> bool:
+    """Whether balls miss and a cause accounts for next to nothing of any number of it."""
+    words = words_of(explained.causes[cause], explained.deviation)
+    return bool(words) and set(words.values()) == {"hardly"}
 
 
 def is_miss(name: str, deviation: float) -> bool:
@@ -148,7 +152,7 @@ def unexplained(weighing: Weighing, explained: Explained) -> Unexplained | None:
     None where no number is farther off than people differ without causes.
     """
     knowledge = weighing.knowledge
-    likely = knowledge.numbers.words_for_probability["possible"]
+    likely = knowledge.numbers.decision.nearly_root
     known = [
         c.id
         for c, p in zip(knowledge.causes, weighing.now.present, strict=True)
@@ -167,33 +171,8 @@ def unexplained(weighing: Weighing, explained: Explained) -> Unexplained | None:
     worst = max(sizes, key=lambda d: sizes[d], default=None)
     if worst is None or sizes[worst] < FAR_OFF:
         return None
-    return Unexplained(worst, rest[worst], _look_for(weighing, worst, rest[worst]))
+    return Unexplained(worst, rest[worst])
 
 
 FAR_OFF = 1.25
 """Standard deviations of people without causes."""
-
-
-def _look_for(weighing: Weighing, dimension: str, left: float) -> str | None:
-    """The look not yet taken that shows a cause which would make a part of this worth the name.
-
-    Of several the one whose cause makes most, times how likely it is; None where none makes enough.
-    """
-    knowledge, column = weighing.knowledge, DIMENSIONS.index(dimension)
-    best, look = 0.0, None
-    for check in knowledge.checks:
-        if check.shows is None or check.id in weighing.answered:
-            continue
-        cause = knowledge.cause[check.shows]
-        ways = [
-            knowledge.effects[cause.id, m, s][column]
-            for m in ("thrown", "stuck")
-            for s in (None, *(x.id for x in cause.sides))
-        ]
-        makes = max(way * np.sign(left) for way in ways)
-        if makes < PARTLY_FROM * abs(left):
-            continue
-        worth = makes * weighing.now.present[knowledge.cause_index[cause.id]]
-        if worth > best:
-            best, look = worth, check.id
-    return look

@@ -61,6 +61,8 @@ def start_of_each_set(stories: Stories, starts: FloatArray, root: FloatArray) ->
 def next_checks(weighing: Weighing, at_hand: Collection[Source] | None = None) -> list[NextCheck]:
     """Looks not yet answered by what they would tell about where to start, best per second first.
 
+    Those that could not be told come after all others.
+
     Looks whose sources are all missing from `at_hand` (None: everything is at hand) are left out,
     as are those that tell next to nothing.
     """
@@ -109,7 +111,8 @@ def best_checks(
         if gain >= numbers.decision.min_gain_bits
     ]
     setup = numbers.decision.setup_seconds
-    return sorted(found, key=lambda c: -c.gain_bits / (c.seconds + setup))
+    untold = {r.check for r in weighing.case.readings if r.answer == "unknown"}
+    return sorted(found, key=lambda c: (c.id in untold, -c.gain_bits / (c.seconds + setup)))
 
 
 def beside(weighing: Weighing, check_id: str, source: Source) -> tuple[int, float]:

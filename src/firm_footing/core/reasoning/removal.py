@@ -52,6 +52,13 @@ def branches(stories: Stories, removed: tuple[str, ...], works: float) -> tuple[
     return tuple(b for b in found if b.probability > 0)
 
 
+@lru_cache(maxsize=64)
+def only_itself(stories: Stories, cause: str) -> tuple[Branch, ...]:
+    """A cause gone for certain, and nothing of what it brought about."""
+    index = stories.knowledge.cause_index[cause]
+    return (_branch(1.0, stories, stories.variant_cause[stories.variant_of] == index),)
+
+
 def _branch(probability: float, stories: Stories, gone: NDArray[np.bool_]) -> Branch:
     """`gone`: (most, stories) whether each variant of a story is."""
     here = np.flatnonzero(gone.any(axis=0))

@@ -3,12 +3,13 @@
 One rule over `root`, the probability of each cause that one starts with it:
 
     settled     the first is likely and well ahead, and a look or a trial speaks to it
-    nearly      the first is ahead, or settled but for a look or a trial
-    open        there is a first, but the second is close
+    nearly      the first is well ahead: the most likely so far
+    open        there is a first, but others are close, or it is not likely itself
     not_enough  too few balls and answers, or nothing stands out
 
 The verdict rises with the first root and with its lead and falls with nothing else, so that more
-evidence for the leader never lowers it.
+evidence for the leader never lowers it. Verdict, badge and the word beside each number are one
+scale: "Start here" stands beside what is likely, never beside an open verdict.
 """
 
 from collections.abc import Sequence
@@ -21,15 +22,19 @@ from numpy.typing import NDArray
 from firm_footing.core.knowledge import Knowledge
 from firm_footing.core.knowledge.numbers import Decision
 from firm_footing.core.reasoning.alone import LEAST_BITS
+from firm_footing.core.reasoning.explained import Explained, explains_nothing
 from firm_footing.core.reasoning.next_check import NextCheck, Turn
 from firm_footing.core.reasoning.weighing import Weighing
-from firm_footing.core.reasoning.words import cause_name
+from firm_footing.core.reasoning.words import cause_name, percent
 
 FloatArray = NDArray[np.float64]
 
 StandingKind = Literal["not_enough", "open", "nearly", "settled"]
 LEVELS: tuple[StandingKind, ...] = ("not_enough", "open", "nearly", "settled")
 """From the weakest to the strongest."""
+
+Badge = Literal["start", "first"]
+"""On the first cause: start here, or the first so far."""
 
 
 @dataclass(frozen=True)
@@ -42,11 +47,14 @@ class Standing:
     start_with : the cause to start with; None where nothing speaks for the first of the order
     leading : ids of the first two of the order
     probabilities : their `root`
+    badge : of the first cause; None where it would be a guess, or another is as close
+    unexplaining : whether the first was seen and accounts for next to nothing of these balls
     spoken_to : whether a look or a trial speaks to the first cause
     no_miss : whether the balls hardly miss, so that there is nothing to be behind
     ask_first : the look to take before anything is decided; None when there is no look left
     turn : what the look that could most easily change the first place would do; None when there
         is no look left
+    balls, answers : how many were counted
     balls_missing, answers_missing : either number more would do, zero when there are enough
     """
 
@@ -57,10 +65,14 @@ class Standing:
     start_with: str | None
     leading: tuple[str, str]
     probabilities: tuple[float, float]
+    badge: Badge | None
+    unexplaining: bool
     spoken_to: bool
     no_miss: bool
     ask_first: str | None
     turn: Turn | None
+    balls: int
+    answers: int
     balls_missing: int
     answers_missing: int
 
@@ -71,7 +83,11 @@ class Standing:
 
 
 def where_it_stands(
-    weighing: Weighing, alone: FloatArray, turns: Sequence[Turn], looks: Sequence[NextCheck]
+    weighing: Weighing,
+    alone: FloatArray,
+    turns: Sequence[Turn],
+    looks: Sequence[NextCheck],
+    explained: Explained,
 ) -> Standing:
     """Judge the evidence: how much there is, how far the first leads, what speaks to it.
 
@@ -93,26 +109,42 @@ def where_it_stands(
     spoken = is_spoken_to(weighing, alone, first)
     supported = weighing.start_with is not None
     kind = verdict(lead, lead - next_lead, spoken, d)
+    if few or not supported or no_miss:
+        kind = "not_enough"
     standing = Standing(
-        kind="not_enough" if few or not supported or no_miss else kind,
+        kind=kind,
         reason="",
         headline="",
         detail="",
         start_with=weighing.start_with,
         leading=(first, second),
         probabilities=(lead, next_lead),
+        badge=badge_of(kind),
+        unexplaining=first in weighing.seen and explains_nothing(first, explained),
         spoken_to=spoken,
         no_miss=no_miss,
-        ask_first=_ask_first(weighing, first, looks),
+        ask_first=looks[0].id if looks else None,
         turn=max(turns, key=lambda t: t.chance, default=None),
+        balls=balls,
+        answers=answers,
         balls_missing=max(0, d.least_balls - balls) if few else 0,
         answers_missing=max(0, d.least_answers - answers) if few else 0,
     )
-    headline, detail = _headline(standing, knowledge), _detail(standing, knowledge)
-    have = f"{_count(balls, 'ball')} and {_count(answers, 'answer')}"
+    return in_words(standing, knowledge)
+
+
+def in_words(standing: Standing, knowledge: Knowledge) -> Standing:
+    """The same with its sentences."""
+    headline, detail = _headline(standing, knowledge), _detail(standing)
+    have = f"{_count(standing.balls, 'ball')} and {_count(standing.answers, 'answer')}"
     said = (f"{have}.", headline, detail, _look_first(standing, knowledge))
     reason = " ".join(part for part in said if part)
     return replace(standing, reason=reason, headline=headline, detail=detail)
+
+
+def badge_of(kind: StandingKind) -> Badge | None:
+    """What stands on the first cause under this verdict."""
+    return {"settled": "start", "nearly": "first"}.get(kind)  # type: ignore[return-value]
 
 
 def verdict(lead: float, ahead: float, spoken: bool, d: Decision) -> StandingKind:
@@ -133,17 +165,6 @@ def is_spoken_to(weighing: Weighing, alone: FloatArray, cause: str) -> bool:
     )
 
 
-def _ask_first(weighing: Weighing, first: str, looks: Sequence[NextCheck]) -> str | None:
-    """The look that tells most; one that shows the first cause where nobody asked about it."""
-    asked = any(first in weighing.knowledge.check[c].all_pointers() for c in weighing.counted)
-    if not asked:
-        shows = {c.id for c in weighing.knowledge.checks if c.shows == first}
-        own = next((look.id for look in looks if look.id in shows), None)
-        if own is not None:
-            return own
-    return looks[0].id if looks else None
-
-
 def _headline(standing: Standing, knowledge: Knowledge) -> str:
     """The verdict in a sentence."""
     first, second = (cause_name(c, knowledge) for c in standing.leading)
@@ -155,22 +176,28 @@ def _headline(standing: Standing, knowledge: Knowledge) -> str:
         return "These balls hardly miss, so there is nothing yet for a cause to be behind."
     if standing.start_with is None:
         return "Nothing that was seen speaks for any cause yet."
+    if standing.kind == "open":
+        possible = knowledge.numbers.words_for_probability["possible"]
+        if standing.probabilities[1] >= possible:
+            return f"Open between {first} and {second}."
+        return f"Much is still open; {first} is ahead."
     return {
         "settled": f"Start with {first}.",
-        "nearly": f"Nearly settled: {first}.",
-        "open": f"Open between {first} and {second}.",
+        "nearly": f"Most likely so far: {first}.",
         "not_enough": f"Nothing stands out yet. If you must choose now: {first}.",
     }[standing.kind]
 
 
-def _detail(standing: Standing, knowledge: Knowledge) -> str:
+def _detail(standing: Standing) -> str:
     """What it rests on and what would change it; names no cause that the headline names."""
     if standing.balls_missing or standing.no_miss:
         return ""
-    lead, next_lead = (f"{100 * p:.0f} %" for p in standing.probabilities)
+    lead, next_lead = (percent(p) for p in standing.probabilities)
     said = []
     if standing.start_with is not None:
         said.append(f"{lead} against {next_lead} for the next.")
+    if standing.unexplaining:
+        said.append("It was seen, but it explains next to nothing of these balls.")
     if standing.kind == "nearly" and not standing.spoken_to:
         said.append("No look and no trial has spoken to it yet.")
     return " ".join(said)

@@ -2,8 +2,9 @@
 
 Of a set of causes, with those that come from no other of it, save for two rules of the trade:
 
-- A cause that nobody asked about and that no ball points to does not take the start from one that
-  is supported: its look is proposed instead.
+- A cause that was not seen and that no ball points to does not take the start from one that was
+  seen or that explains the balls: its look is proposed instead. Without balls it is enough that
+  something that was asked points to it.
 - A set-up matter that was seen comes before the feet.
 
 `root` of a cause is the probability that it is at work and that one starts with it.
@@ -54,17 +55,27 @@ def _only(members: FloatArray, marked: Marks) -> FloatArray:
     return np.where(has_one[:, None], members * marked, members)
 
 
-def supported_causes(asked: frozenset[str], points: FloatArray, knowledge: Knowledge) -> Marks:
-    """(causes,) True where something that was asked points to a cause, or the balls do.
+def supported_causes(
+    asked: frozenset[str],
+    seen: Mapping[str, Seen],
+    points: FloatArray | None,
+    knowledge: Knowledge,
+) -> Marks:
+    """(causes,) True where a cause was seen or balls point to it; see the module.
 
     Parameters
     ----------
     asked : checks that were answered
-    points : (causes,) log-likelihood ratio of all balls, the cause alone against none
+    seen : cause id to whether it was seen
+    points : (causes,) log-likelihood ratio of all balls, the cause alone against none; None without
+        balls
 
     """
-    named = {cause for check in asked for cause in knowledge.check[check].all_pointers()}
-    return np.array([c.id in named for c in knowledge.causes]) | (points > POINTS_FROM)
+    if points is None:
+        named = {cause for check in asked for cause in knowledge.check[check].all_pointers()}
+        return np.array([c.id in named for c in knowledge.causes])
+    was_seen = np.array([seen.get(c.id) in ("yes", "partly") for c in knowledge.causes])
+    return was_seen | (points > POINTS_FROM)
 
 
 def setup_seen(seen: Mapping[str, Seen], knowledge: Knowledge) -> Marks:

@@ -88,8 +88,10 @@ class Weighing:
 
     @cached_property
     def supported(self) -> NDArray[np.bool_]:
-        """(causes,) True where something that was asked points to a cause, or the balls do."""
-        return supported_causes(frozenset(self.counted), self.balls.points, self.knowledge)
+        """(causes,) True where a cause was seen or the balls point to it; see `start.py`."""
+        return supported_causes(
+            frozenset(self.counted), self.seen, self.balls.points_of_balls, self.knowledge
+        )
 
     @cached_property
     def starts(self) -> FloatArray:
@@ -122,9 +124,11 @@ class Weighing:
         )
         prior = self.prior[self.stories.hypotheses.set_of]
         sets = self.stories.to_sets(normalised(self.now.log + more, prior))
-        seen = setup_seen(seen_of(counted, self.knowledge), self.knowledge)
-        supported = supported_causes(frozenset(counted), self.balls.points, self.knowledge)
-        out: FloatArray = sets @ start_table(self.stories, supported, seen)
+        seen = seen_of(counted, self.knowledge)
+        points = self.balls.points_of_balls
+        supported = supported_causes(frozenset(counted), seen, points, self.knowledge)
+        first = setup_seen(seen, self.knowledge)
+        out: FloatArray = sets @ start_table(self.stories, supported, first)
         return out
 
     @property
@@ -206,6 +210,11 @@ class BallsWeighed:
     unfolded: tuple[Piece, ...]
     folded: Folded
     points: FloatArray
+
+    @property
+    def points_of_balls(self) -> FloatArray | None:
+        """The same; None where no ball says anything."""
+        return self.points if self.unfolded else None
 
 
 @lru_cache(maxsize=8)

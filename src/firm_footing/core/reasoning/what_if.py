@@ -10,7 +10,7 @@ from firm_footing.core.ball.surrogate import land
 from firm_footing.core.delivery.expected import GROUND_COVER_CM
 from firm_footing.core.knowledge import DIMENSIONS
 from firm_footing.core.pattern import Estimate, Pattern
-from firm_footing.core.reasoning.removal import Branch, branches, change_of
+from firm_footing.core.reasoning.removal import Branch, branches, change_of, only_itself
 from firm_footing.core.reasoning.stories import Stories
 from firm_footing.core.reasoning.weighing import Weighing
 
@@ -59,12 +59,13 @@ class WhatIf:
     moves: Seen
 
 
-def without(weighing: Weighing, cause: str) -> WhatIf:
+def without(weighing: Weighing, cause: str, *, alone: bool = False) -> WhatIf:
     """Predict the pattern without a cause, supposing that it is present.
 
     Parameters
     ----------
     cause : id of a cause; KeyError when there is none of that name
+    alone : whether what it brought about stays
 
     """
     stories = weighing.stories
@@ -72,7 +73,7 @@ def without(weighing: Weighing, cause: str) -> WhatIf:
     change = expected_change(
         stories,
         weighing.story * present,
-        branches(stories, (cause,), 1.0),
+        only_itself(stories, cause) if alone else branches(stories, (cause,), 1.0),
         weighing.severity,
     )
     now = seen_now(weighing.pattern)

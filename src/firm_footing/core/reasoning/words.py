@@ -21,6 +21,13 @@ def probability_word(probability: float, numbers: Numbers) -> str:
     return next(word for word, least in bands if probability >= least)
 
 
+def percent(probability: float) -> str:
+    """A probability in per cent; nothing is said to be certain: "over 99 %", "under 1 %"."""
+    if probability > 0.99:
+        return "over 99 %"
+    return "under 1 %" if probability < 0.01 else f"{100 * probability:.0f} %"
+
+
 CAUSE_WORDS: Final = {
     "follows": "may come from another",
     "seen": "not settled yet",
@@ -29,12 +36,23 @@ CAUSE_WORDS: Final = {
 """How those of `cause_word` are said that are not said as they are written."""
 
 
-def cause_word(root: float, probability: float, seen: Seen | None, balls: int, n: Numbers) -> str:
-    """One word for one cause; what was seen is never called unlikely."""
+def cause_word(
+    root: float,
+    probability: float,
+    seen: Seen | None,
+    balls: int,
+    n: Numbers,
+    *,
+    thin: bool = False,
+) -> str:
+    """One word for one cause; what was seen is never called unlikely.
+
+    thin : too little was seen to carry a decision, so that nothing is more than possible
+    """
     word = probability_word(root, n)
     if word in ("very_likely", "likely", "possible"):
-        return word
-    possible = n.words_for_probability["possible"]
+        return "possible" if thin else word
+    possible = n.decision.nearly_root
     if probability >= possible:
         return "follows"
     if seen in ("yes", "partly"):
@@ -106,7 +124,8 @@ def unexplained_part(name: str, left: float, hand: Handedness) -> str:
     return {
         "path_deg": f"{size}° of path to the {side(left, hand)}",
         "face_to_path_deg": f"{size}° of {'open' if left > 0 else 'shut'} face",
-        "low_point_cm": f"{size} cm of low point too far {'forward' if left > 0 else 'back'}",
+        "low_point_cm": f"a low point {size} cm {'ahead of' if left > 0 else 'behind'}"
+        " that of a sound swing",
         "heel_toe_mm": f"{size} mm of strike toward the {'toe' if left > 0 else 'heel'}",
         "club_speed_pct": f"{size} % of club speed lost",
     }[name]

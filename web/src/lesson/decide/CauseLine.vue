@@ -1,23 +1,34 @@
 <script setup lang="ts">
 // One cause in one line: name, whether it was seen, one number, one word.
 import { computed } from 'vue'
-import type { CauseRank } from '@/api/client'
-import { causeWord, SEEN_WORDS } from '@/lesson/decide/rows'
+import type { CauseRank, Diagnosis } from '@/api/client'
+import { BADGE_WORDS, causeWord, SEEN_WORDS } from '@/lesson/decide/rows'
+import { percentWord } from '@/ui/words'
 
-const props = defineProps<{ cause: CauseRank; name: string; decided?: boolean; start?: boolean }>()
-const percent = computed(() => Math.round(100 * props.cause.root))
+const props = defineProps<{
+  cause: CauseRank
+  name: string
+  decided?: boolean
+  /** Whether it is the first of the order. */
+  first?: boolean
+  badge?: Diagnosis['standing']['badge']
+}>()
+const width = computed(() => `${String(100 * props.cause.root)}%`)
+const word = computed(() =>
+  props.decided && !props.first ? 'against the order' : causeWord(props.cause),
+)
 </script>
 
 <template>
   <span class="line">
     <span class="name">{{ name }}</span>
-    <span class="number">{{ percent }} %</span>
-    <span class="bar" aria-hidden="true"><span :style="{ width: `${percent}%` }" /></span>
+    <span class="number">{{ percentWord(cause.root) }}</span>
+    <span class="bar" aria-hidden="true"><span :style="{ width }" /></span>
     <span class="under">
       <span v-if="decided" class="tag full">Decided</span>
-      <span v-else-if="start" class="tag">Start here</span>
+      <span v-else-if="first && badge" class="tag">{{ BADGE_WORDS[badge] }}</span>
       <span v-if="cause.seen" :class="['seen', cause.seen]">{{ SEEN_WORDS[cause.seen] }}</span>
-      <span class="quiet">{{ causeWord(cause) }}</span>
+      <span class="quiet">{{ word }}</span>
     </span>
   </span>
 </template>

@@ -50,7 +50,13 @@ const seen = (c: CauseRank) => (c.seen ? `, ${SEEN_WORDS[c.seen].toLowerCase()}`
 <template>
   <li :class="['cause', { open: openUp }]" :data-testid="`cause-${cause.id}`">
     <button type="button" class="head" :aria-expanded="openUp" @click="$emit('choose', cause.id)">
-      <CauseLine :cause="cause" :name="name(cause.id)" :decided="decided" :start="start" />
+      <CauseLine
+        :cause="cause"
+        :name="name(cause.id)"
+        :decided="decided"
+        :first="cause.id === first"
+        :badge="diagnosis.standing.badge"
+      />
     </button>
     <ul v-if="row.bringsAbout.length" class="brings">
       <li v-for="c in row.bringsAbout" :key="c.id" :data-testid="`under-${c.id}`">

@@ -44,7 +44,13 @@ const ballWords = computed(() => props.whatIf?.sentence ?? '')
 <template>
   <article class="card" :data-testid="`compare-${cause.id}`" :aria-label="nameOf(cause.id)">
     <header>
-      <CauseLine :cause="cause" :name="nameOf(cause.id)" :decided="decided" :start="start" />
+      <CauseLine
+        :cause="cause"
+        :name="nameOf(cause.id)"
+        :decided="decided"
+        :first="cause.id === first"
+        :badge="diagnosis.standing.badge"
+      />
       <p v-if="earlier" class="quiet">{{ earlier }}</p>
     </header>
     <DecideButton

@@ -5,7 +5,7 @@ import { computed } from 'vue'
 import CauseLine from '@/lesson/decide/CauseLine.vue'
 import CompareCard from '@/lesson/decide/CompareCard.vue'
 import CueBench from '@/lesson/decide/CueBench.vue'
-import { bringsAbout, rowsOf, startOf } from '@/lesson/decide/rows'
+import { bringsAbout, rowsOf } from '@/lesson/decide/rows'
 import TellApart from '@/lesson/decide/TellApart.vue'
 import { useCompared } from '@/lesson/decide/useCompared'
 import { useOpenLesson } from '@/lesson/openLesson'
@@ -94,7 +94,8 @@ const firstThen = computed(() => {
                   :cause="row.cause"
                   :name="nameOf(row.cause.id)"
                   :decided="decided?.cause === row.cause.id"
-                  :start="startOf(diagnosis) === row.cause.id"
+                  :first="ranking.causes[0]?.id === row.cause.id"
+                  :badge="diagnosis.standing.badge"
                 />
               </button>
               <p v-for="c in row.bringsAbout" :key="c.id" class="brings">

@@ -9,7 +9,7 @@ import type { WhatIf } from '@/lesson/decide/useWhatIf'
 import { useOpenLesson } from '@/lesson/openLesson'
 import StateMessage from '@/ui/StateMessage.vue'
 import { rowsOf, startOf } from '@/lesson/decide/rows'
-import { sureWord } from '@/ui/words'
+import { percentWord, sureWord } from '@/ui/words'
 
 const block = defineModel<string | null>('block', { required: true })
 const props = defineProps<{
@@ -31,7 +31,7 @@ const rows = computed(() => {
   return [...first, ...opened]
 })
 const decided = computed(() => lesson.value.decisions.at(-1)?.cause ?? null)
-const outside = computed(() => Math.round(100 * (ranking.value?.outside_feet ?? 0)))
+const outside = computed(() => percentWord(ranking.value?.outside_feet ?? 0))
 /** "Heels school would start with: toes going back." */
 function schoolWord(said: Diagnosis['schools_say'][number]): string {
   const option = known.all.schools[said.question].options.find((o) => o.id === said.option)
@@ -91,7 +91,7 @@ const nothingYet = computed(
           <p class="outside">
             Other than the feet
             <span class="quiet">{{ sureWord(diagnosis?.outside_word ?? '') }}</span>
-            <span class="number">{{ outside }} %</span>
+            <span class="number">{{ outside }}</span>
           </p>
           <v-btn variant="text" size="small" @click="all = !all">
             {{ all ? 'Show the first few' : `Show all ${ranking.causes.length}` }}

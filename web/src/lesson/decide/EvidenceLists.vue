@@ -4,6 +4,7 @@ import { computed } from 'vue'
 import type { CauseRank } from '@/api/client'
 import { useKnowledge } from '@/api/knowledge'
 import { useOpenLesson } from '@/lesson/openLesson'
+import { capital } from '@/ui/words'
 const { words } = useOpenLesson()
 
 const props = withDefaults(defineProps<{ cause: CauseRank; most?: number }>(), { most: 4 })
@@ -18,6 +19,12 @@ const sides = computed(() => [
 ])
 const better = computed(() => props.cause.better_explained.slice(0, 2))
 const width = (bits: number) => `${Math.min(100, (100 * Math.abs(bits)) / FULL_BAR_BITS)}%`
+/** Why it counts for another: it is a sight of that cause, or that cause explains it better. */
+function explainedBetter(e: (typeof better.value)[number]): string {
+  if (e.by !== null && known.check(e.evidence)?.shows === e.by)
+    return 'it is another cause that was seen'
+  return `${name(e.by)} explains it better`
+}
 function name(id: string | null): string {
   const cause = id === null ? undefined : known.cause(id)
   return cause ? words(`“${cause.label}”`) : 'another cause'
@@ -36,7 +43,7 @@ function name(id: string | null): string {
       </ul>
     </template>
     <p v-for="e in better" :key="e.evidence" class="quiet">
-      It fits too: {{ words(e.text) }}. But {{ name(e.by) }} explains it better.
+      {{ capital(words(e.text)) }} fits it too, but {{ explainedBetter(e) }}.
     </p>
     <p v-if="!sides[0]?.list.length && !sides[1]?.list.length && !better.length" class="quiet">
       Nothing noted so far speaks for it or against it.

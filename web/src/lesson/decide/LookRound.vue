@@ -4,9 +4,10 @@ import { useQuery } from '@tanstack/vue-query'
 import { computed, onUnmounted, ref, watch } from 'vue'
 import { ask, client } from '@/api/client'
 import { useKnowledge } from '@/api/knowledge'
+import ByMeans from '@/lesson/decide/ByMeans.vue'
 import AnswerButtons from '@/lesson/decide/AnswerButtons.vue'
 import { useOpenLesson } from '@/lesson/openLesson'
-import { capital, count, VIEW_WORDS } from '@/ui/words'
+import { ANSWER_WORDS, capital, count, VIEW_WORDS } from '@/ui/words'
 
 const known = useKnowledge()
 const { open, lesson, words } = useOpenLesson()
@@ -35,6 +36,10 @@ const looks = computed(() =>
     return check ? [{ ...look, check, done: answered(look.id) }] : []
   }),
 )
+const said = (id: string) => {
+  const answer = lesson.value.answers.filter((a) => a.check_id === id && !a.block_id).at(-1)
+  return answer ? ANSWER_WORDS[answer.answer].toLowerCase() : ''
+}
 const next = computed(() => looks.value.find((l) => !l.done) ?? null)
 
 function askAgain(): void {
@@ -71,11 +76,13 @@ onUnmounted(() => {
           <span v-if="look.check.view !== looks[i - 1]?.check.view" class="place">{{
             VIEW_WORDS[look.check.view]
           }}</span>
-          <span class="what">{{
-            words(look === next ? look.check.question : capital(look.check.label))
-          }}</span>
+          <span class="what"
+            >{{ words(look === next ? look.check.question : capital(look.check.label))
+            }}<strong v-if="look.done">: {{ said(look.id) }}</strong></span
+          >
         </li>
       </ol>
+      <ByMeans v-if="next" :check="next.check" />
       <AnswerButtons v-if="next" @answer="open.answerAsked" />
       <v-btn v-else class="again" variant="text" @click="another">Another round</v-btn>
     </template>
@@ -109,7 +116,7 @@ li {
   font-weight: var(--strong);
 }
 .done {
-  text-decoration: line-through;
+  color: var(--quiet);
 }
 .again {
   justify-self: start;

@@ -2,6 +2,7 @@
 // The look that is asked: the one that would tell most per second, answered by one touch.
 import { computed } from 'vue'
 import { useKnowledge } from '@/api/knowledge'
+import ByMeans from '@/lesson/decide/ByMeans.vue'
 import AnswerButtons from '@/lesson/decide/AnswerButtons.vue'
 import { useOpenLesson } from '@/lesson/openLesson'
 import { say, VIEW_WORDS } from '@/ui/words'
@@ -15,9 +16,10 @@ const check = computed(() => known.check(open.asking.value?.id) ?? null)
 <template>
   <div class="look" data-testid="next-look">
     <template v-if="check">
-      <p class="quiet">
-        {{ VIEW_WORDS[check.view] }} · {{ check.seconds }} s, by {{ open.sourceOf(check.id) }}
-      </p>
+      <div class="how">
+        <span class="quiet">{{ VIEW_WORDS[check.view] }} · {{ check.seconds }} s</span>
+        <ByMeans :check="check" />
+      </div>
       <p class="question">{{ say(check.question, speaker) }}</p>
       <p class="quiet">{{ say(check.look_for, speaker) }}</p>
       <AnswerButtons @answer="open.answerAsked" />
@@ -30,6 +32,13 @@ const check = computed(() => known.check(open.asking.value?.id) ?? null)
 </template>
 
 <style scoped>
+.how {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  justify-content: space-between;
+  gap: 2px 8px;
+}
 .look {
   display: grid;
   gap: 4px;

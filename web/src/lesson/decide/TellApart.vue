@@ -41,7 +41,7 @@ const drill = computed(() => known.drill(block.value?.drill))
           <span class="strong">{{ block.balls }} balls with “{{ words(drill.name) }}”</span> would
           point to the right one about {{ Math.round(block.tells * 10) }} times in 10.
         </p>
-        <p class="quiet">They are hit from the Shots stage, under “Separating balls”.</p>
+        <p class="quiet">They are hit from the Shots stage, under “A few balls”.</p>
       </div>
     </div>
   </section>

@@ -33,6 +33,9 @@ export function startOf(diagnosis: Diagnosis): string | null {
   return diagnosis.standing.kind === 'not_enough' ? null : diagnosis.ranking.start_with
 }
 
+/** On the first cause: the same scale as the verdict's. */
+export const BADGE_WORDS = { start: 'Start here', first: 'First so far' } as const
+
 /** "brings about", or "may bring about" of what nobody saw. */
 export function bringsAbout(cause: CauseRank): string {
   return cause.seen === 'yes' ? 'brings about' : 'may bring about'
@@ -59,9 +62,9 @@ export const SEEN_WORDS = { yes: 'Seen', partly: 'Partly seen', no: 'Looked, not
 export const EXPLAINED = {
   path_deg: { name: 'Path', unit: '°' },
   face_to_path_deg: { name: 'Face', unit: '°' },
-  low_point_cm: { name: 'Low point', unit: ' cm' },
+  low_point_cm: { name: 'Low point', unit: ' cm from a sound one' },
   heel_toe_mm: { name: 'Strike', unit: ' mm' },
-  club_speed_pct: { name: 'Club speed', unit: ' %' },
+  club_speed_pct: { name: 'Club speed', unit: ' % of the usual' },
 } as const
 export type Explained = keyof typeof EXPLAINED
 export interface Part {

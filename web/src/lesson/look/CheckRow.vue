@@ -7,7 +7,7 @@ import PosedFigure from '@/drawing/PosedFigure.vue'
 import { useOpenLesson } from '@/lesson/openLesson'
 import ChooseOne from '@/ui/ChooseOne.vue'
 import OneOf from '@/ui/OneOf.vue'
-import { ANSWER_WORDS, say } from '@/ui/words'
+import { ANSWER_WORDS, capital, MEANS_WORDS, say } from '@/ui/words'
 
 type Check = Knowledge['checks'][number]
 const props = defineProps<{
@@ -22,10 +22,10 @@ const ALL_SOURCES: Source[] = ['look', 'film', 'mat', 'plate', 'monitor', 'feel'
 const ANSWERS = (Object.keys(ANSWER_WORDS) as AnswerWord[]).map((id) =>
   id === 'unknown' ? { id, word: '?', say: ANSWER_WORDS[id] } : { id, word: ANSWER_WORDS[id] },
 )
-const MEANS = ALL_SOURCES.map((id) => ({ id, word: id }))
+const MEANS = ALL_SOURCES.map((id) => ({ id, word: capital(MEANS_WORDS[id]) }))
 const known = useKnowledge()
 const figure = computed(() => known.knowledge?.figures?.find((f) => f.check === props.check.id))
-const source = ref<Source>(props.answers.at(-1)?.source ?? props.check.sources[0] ?? 'look')
+const source = ref<Source>(props.answers.at(-1)?.source ?? open.sourceOf(props.check.id))
 const mine = computed(() =>
   props.answers.find((a) => a.source === source.value && a.block_id === (props.blockId ?? null)),
 )
@@ -34,10 +34,17 @@ const others = computed(() => props.answers.filter((a) => a !== mine.value))
 /** What was answered before the stage was opened is one line; what is answered now moves nothing. */
 const folded = ref(mine.value !== undefined)
 const choosing = ref(false)
+/** Another means corrects how it was seen; a second look by other means is said to be one. */
+const again = ref(false)
+function seenBy(means: Source): void {
+  if (mine.value && !again.value) open.correctMeans(mine.value, means)
+  source.value = means
+  choosing.value = again.value = false
+}
 const othersSay = computed(() =>
   others.value.map((a) => {
     const when = a.block_id ? 'after, ' : props.blockId ? 'before, ' : ''
-    return `${when}${a.source}: ${ANSWER_WORDS[a.answer].toLowerCase()}`
+    return `${when}${MEANS_WORDS[a.source]}: ${ANSWER_WORDS[a.answer].toLowerCase()}`
   }),
 )
 
@@ -73,7 +80,7 @@ function choose(word: AnswerWord): void {
     <span class="question">{{ say(check.question, speaker) }}</span>
     <span
       ><strong>{{ ANSWER_WORDS[mine.answer] }}</strong
-      ><span class="quiet">, by {{ [mine.source, ...othersSay].join(' · ') }}</span></span
+      ><span class="quiet">, {{ [MEANS_WORDS[mine.source], ...othersSay].join(' · ') }}</span></span
     >
     <v-btn rounded="pill" :aria-label="`Change: ${check.question}`" @click="folded = false">
       Change
@@ -102,28 +109,33 @@ function choose(word: AnswerWord): void {
       </figure>
     </div>
     <div class="by">
-      <span class="quiet small">{{ check.seconds }} s, by</span>
+      <span class="quiet small">{{ check.seconds }} s</span>
       <ChooseOne
         v-if="choosing"
         unlabelled
         :name="`Source for: ${check.question}`"
         :options="MEANS"
         :on="source"
-        @chosen="
-          (means) => {
-            source = means
-            choosing = false
-          }
-        "
+        @chosen="seenBy"
       />
       <v-btn
         v-else
         class="chip"
         rounded="pill"
-        :aria-label="`${source}: by another means? ${check.question}`"
+        :aria-label="`${MEANS_WORDS[source]}: seen otherwise? ${check.question}`"
         @click="choosing = true"
       >
-        {{ source }}
+        {{ MEANS_WORDS[source] }}
+      </v-btn>
+      <v-btn
+        v-if="mine && !choosing"
+        class="chip"
+        variant="text"
+        size="small"
+        :aria-label="`Seen a second time, by other means: ${check.question}`"
+        @click="choosing = again = true"
+      >
+        and also
       </v-btn>
     </div>
     <ChooseOne

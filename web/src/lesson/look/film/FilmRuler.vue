@@ -1,7 +1,7 @@
 <script setup lang="ts">
 // A film read inside the lesson: measured, tied to another one and to the pressure, held against an
 // earlier one, and against what the student believes. It stays on this device.
-import { computed, ref, toRef } from 'vue'
+import { computed, onUnmounted, ref, toRef, watch } from 'vue'
 import FilmBegin from '@/lesson/look/film/FilmBegin.vue'
 import FilmCompared from '@/lesson/look/film/FilmCompared.vue'
 import FilmFelt from '@/lesson/look/film/FilmFelt.vue'
@@ -30,6 +30,14 @@ const MODES = [
 const isPhone = usePhone()
 const mode = ref<(typeof MODES)[number]['id']>('measure')
 const isOpen = computed(() => film.value !== null && marks.value !== null)
+
+// a look may be seen on it for as long as it is open
+watch(isOpen, (now) => {
+  open.filmOpen.value = now
+})
+onUnmounted(() => {
+  open.filmOpen.value = false
+})
 
 /** Where a point is still to be touched, that is asked for. */
 function measure(id: string): void {

@@ -1,0 +1,75 @@
+"""What the ball should do next: words follow the sign, and name only what the cause moves."""
+
+from functools import cache
+
+import pytest
+
+from firm_footing.core.case import Block, Case, Reading, Shot
+from firm_footing.core.knowledge import Knowledge
+from firm_footing.core.reasoning import weigh, without
+from firm_footing.core.reasoning.ball_next import MOVES, STRAIGHT_DEG, ball_next
+from firm_footing.core.reasoning.explained import explained_by
+from firm_footing.core.reasoning.weighing import Weighing
+from firm_footing.files.knowledge_files import load_knowledge
+
+PATTERNS = {
+    "pull-slice": Shot(start="pull", curve="push", contact="clean", heel_toe_mm=-12, carry_m=120),
+    "push-hook": Shot(start="push", curve="far_pull", contact="clean", heel_toe_mm=10, carry_m=120),
+    "straight heel": Shot(start="straight", curve="straight", contact="clean", heel_toe_mm=-18),
+    "fat block": Shot(start="push", curve="straight", contact="fat", divot_start_cm=-9),
+}
+
+
+@cache
+def weighed(pattern: str, stuck: bool) -> Weighing:
+    """Eight such balls of a player of either mode."""
+    reading = Reading(check="club_stuck_behind", answer="yes" if stuck else "no")
+    blocks = (Block(shots=(PATTERNS[pattern],) * 8, expected_carry_m=140),)
+    case = Case(handedness="right", handicap=0 if stuck else 20, blocks=blocks, readings=(reading,))
+    return weigh(case, load_knowledge())
+
+
+@pytest.mark.parametrize("stuck", [False, True])
+@pytest.mark.parametrize("pattern", PATTERNS)
+@pytest.mark.parametrize("cause", [c.id for c in load_knowledge().causes])
+def test_words_follow_the_sign(cause: str, pattern: str, stuck: bool) -> None:
+    weighing = weighed(pattern, stuck)
+    found = ball_next(weighing, cause, explained_by(weighing))
+    assert found is not None
+    own = without(weighing, cause, alone=True)
+    said = found.sentence.lower()
+    start, curve = (
+        (own.now.start_deg, own.without.start_deg),
+        (own.now.curve_deg, own.without.curve_deg),
+    )
+    for (now, then), part, better in ((start, "path", "straightens"), (curve, "face", "squares")):
+        if now is None or then is None:
+            continue
+        if f"the {part} {better}" in said:
+            assert abs(then.value) <= abs(now.value)
+        if f"the {part} moves further off" in said:
+            assert abs(then.value) > abs(now.value)
+            assert abs(then.value) >= STRAIGHT_DEG
+    strike_moves = own.moves.heel_toe_mm is not None and abs(own.moves.heel_toe_mm.value)
+    if "struck" in said:
+        assert strike_moves >= MOVES["heel_toe_mm"]
+    if "further forward" in said:
+        assert own.moves.low_point_cm is not None
+        assert own.moves.low_point_cm.value > 0
+    assert said.count("the face") + said.count("what is left of the curve") <= 2
+    assert ";." not in said
+    assert "  " not in said
+
+
+def test_what_a_cause_does_not_move_is_told_of_what_it_brings_about(knowledge: Knowledge) -> None:
+    """A pelvis that does not move toward the target strikes no heel; what it brings about does."""
+    seen = [
+        Reading(check=c, answer="yes")
+        for c in ("trail_heel_up_early", "trail_knee_at_ball", "hips_back_away")
+    ]
+    heel = Block(shots=(Shot(heel_toe_mm=-20, start="straight", curve="straight"),) * 8)
+    weighing = weigh(Case(handedness="right", blocks=(heel,), readings=tuple(seen)), knowledge)
+    found = ball_next(weighing, "no_lateral_shift", explained_by(weighing))
+    assert found is not None
+    assert "struck" not in found.sentence
+    assert "the strike should change with them." in found.sentence
