@@ -221,7 +221,7 @@ def test_deleting_a_student_takes_everything_along(
     log(client, lesson, "one", **SHOT)
     client.delete(f"/api/students/{lesson['student']['id']}")
     assert client.get(f"/api/lessons/{lesson['id']}").status_code == 404
-    assert client.get("/api/day").json() == {"students": [], "of": 0, "lessons": []}
+    assert client.get("/api/day").json() == {"students": [], "of": 0, "lessons": [], "booked": []}
 
 
 def test_students_can_be_changed(client: TestClient, lesson: dict[str, Any]) -> None:

@@ -44,6 +44,9 @@ def cut_down(causes: set[str], files: dict[str, Any] | None = None) -> Knowledge
     f["drills"] = [d for d in f["drills"] if d["targets"]]
     drills = {d["id"] for d in f["drills"]}
     f["cues"]["causes"] = {c: cue for c, cue in f["cues"]["causes"].items() if c in causes}
+    for miss in f["misses"]:
+        for rescue in miss["rescues"]:
+            rescue["causes"] = [c for c in rescue.get("causes", ()) if c in causes]
     f["poses"]["checks"] = {}
     f["poses"]["drills"] = {d: p for d, p in f["poses"]["drills"].items() if d in drills}
     f["signs"], f["feel_tests"], f["felt"], f["corridors"]["drills"] = [], [], [], {}

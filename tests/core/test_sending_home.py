@@ -136,7 +136,7 @@ def test_the_sheet_has_one_of_each_and_nothing_new_before_an_event(knowledge: Kn
         "trail_heel_pops", pattern, drills, cue, None, False, knowledge, misses=["shank", "slice"]
     )
     shank = next(m for m in knowledge.misses if m.id == "shank")
-    assert (told.rescue, sheet.rescue, near.rescue) == (shank.rescue, "", "")
+    assert (told.rescue, sheet.rescue, near.rescue) == (shank.rescues[0].say, "", "")
     assert not any("guardian" in c for c in near.cautions)
     grip = sheet_of("reach_to_ball", pattern, ["distance_reset"], "x", 1, False, knowledge)
     assert grip.thought == knowledge.cues.causes["reach_to_ball"].say

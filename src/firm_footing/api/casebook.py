@@ -53,7 +53,7 @@ def read_casebook(
         more=len(found) > PAGE,
         decided=_confirmed(told),
         first=_confirmed([t for t in told if t.agreed]),
-        against=_confirmed([t for t in told if not t.agreed]),
+        against=_confirmed([t for t in told if t.agreed is False]),
     )
 
 

@@ -1,5 +1,6 @@
 """What is drilled, how is it said, and did it help?"""
 
+from dataclasses import replace
 from typing import Annotated, NamedTuple
 
 from fastapi import APIRouter, Query
@@ -65,8 +66,11 @@ def read_coaching(session: Store, known: Known, lesson_id: RowId) -> CoachingOut
     ladder = None
     drill = None if lesson.drill is None else known.drill.get(lesson.drill)  # it may be gone since
     if drill is not None:
-        climbed = climb(done, drill, known.numbers.coaching.ladder)
-        ladder = LadderOut.model_validate(climbed)
+        before = earlier.repeated_before(session, lesson, drill.id)
+        climbed = climb([*before, *done], drill, known.numbers.coaching.ladder)
+        ladder = LadderOut.model_validate(
+            replace(climbed, passes=done.count("pass"), fails=len(done) - done.count("pass"))
+        ).model_copy(update={"before": len(before)})
     cards = cards_of(cause, case, found, place_of(content), known)
     return CoachingOut(
         cause=cause,
@@ -74,11 +78,22 @@ def read_coaching(session: Store, known: Known, lesson_id: RowId) -> CoachingOut
         cards=[_card(c, known) for c in cards],
         without_a_drill=without_a_drill([c for c in cards if c.withheld is None], known),
         ladder=ladder,
-        cues=list(cues_for(cause, lesson.cue.felt, case.dominant_leg, known, case.school)),
+        cues=list(cues_of(content, cause, known)),
         next_in_line=next_in_line(cause, {c.id: c.probability for c in found.causes}, known),
         cautions=list(general_cautions(content.student.age_group == "junior", known)),
         setup_changes=[SetupChangeOut.model_validate(s) for s in setup_changes(case, known)],
     )
+
+
+LEG_LIMITS: tuple[Limit, ...] = ("knee", "hip", "ankle")
+
+
+def cues_of(content: LessonContent, cause: str, known: Knowledge) -> tuple[str, ...]:
+    """Cues for a cause in this student's language, none that loads a leg that hurts first."""
+    student, lesson = content.student, content.lesson
+    sides = place_of(content).sides
+    hurt = {sides[limit] for limit in LEG_LIMITS if limit in student.limits and limit in sides}
+    return cues_for(cause, lesson.cue.felt, student.dominant_leg, known, lesson.school, hurt=hurt)
 
 
 class Place(NamedTuple):

@@ -46,8 +46,9 @@ class LadderOut(Out):
     at: int = Field(description="The step it stands on, from 0")
     in_a_row: int = Field(description="Passes, or fails when negative, on this step")
     said: Said
-    passes: int
+    passes: int = Field(description="In this lesson")
     fails: int
+    before: int = Field(0, description="Repetitions of the last lesson that it goes on from")
 
 
 class CardOut(BaseModel):
@@ -202,6 +203,7 @@ class SheetOut(BaseModel):
     ball_drill: str | None
     days: list[DayOut]
     cautions: list[str]
+    minutes: int = Field(description="Of practice on a day")
     check_in: date
 
 

@@ -174,4 +174,5 @@ class DiagnosisOut(BaseModel):
     contradictions: list[str] = Field(description="Checks answered both yes and no")
     measured: list[MeasuredOut]
     verdicts: list[VerdictOut]
+    usual_carry_m: dict[str, float] = Field(description="Club to what is usual at this handicap")
     knowledge_version: str

@@ -1,5 +1,7 @@
 """How is what follows from a lesson shown to the outside?"""
 
+from functools import lru_cache
+
 from firm_footing.api.conclusion_shapes import (
     BallWay,
     BetweenOut,
@@ -12,8 +14,10 @@ from firm_footing.api.conclusion_shapes import (
     VerdictOut,
     WithheldDrill,
 )
+from firm_footing.core.case import Block as CaseBlock
 from firm_footing.core.case import Case
 from firm_footing.core.coaching import Withheld, situation_of, withheld_for
+from firm_footing.core.delivery.expected import expected_of
 from firm_footing.core.knowledge import Knowledge
 from firm_footing.core.pattern import Estimate
 from firm_footing.core.pattern.missed import missed_words
@@ -48,8 +52,18 @@ def diagnosis_view(diagnosis: Diagnosis, case: Case, knowledge: Knowledge) -> Di
         contradictions=list(diagnosis.contradictions),
         measured=[MeasuredOut.model_validate(m) for m in diagnosis.measured],
         verdicts=[VerdictOut.model_validate(v) for v in diagnosis.verdicts],
+        usual_carry_m=usual_carries(knowledge, case.handicap),
         knowledge_version=knowledge.version,
     )
+
+
+@lru_cache(maxsize=64)
+def usual_carries(knowledge: Knowledge, handicap: float | None) -> dict[str, float]:
+    """Club to the carry that is usual at this handicap, metres."""
+    return {
+        club.id: expected_of(CaseBlock(club=club.id), knowledge, handicap).carry_m
+        for club in knowledge.clubs
+    }
 
 
 def _schools_say(diagnosis: Diagnosis, case: Case) -> list[SchoolSays]:

@@ -30,6 +30,7 @@ from firm_footing.core.reasoning.ball_next import ball_next
 from firm_footing.core.reasoning.explained import explained_by
 from firm_footing.store import lessons
 from firm_footing.store.cases import case_of
+from firm_footing.store.earlier import answered_before
 from firm_footing.store.errors import refused
 
 router = APIRouter(tags=["conclusions"])
@@ -49,13 +50,15 @@ def read_diagnosis(
     at_hand: Annotated[list[Source] | None, Query(description="Means at hand for looks")] = None,
 ) -> DiagnosisOut:
     """All there is to conclude from the lesson, in one call."""
+    before = answered_before(session, lessons.get_lesson(session, lesson_id))
 
     def work_out() -> DiagnosisOut:
         content = lessons.content_of(session, lesson_id)
-        return conclude(content, known, at_hand if at_hand is not None else content.lesson.at_hand)
+        means = at_hand if at_hand is not None else content.lesson.at_hand
+        return conclude(content, known, means, before)
 
     means = None if at_hand is None else tuple(at_hand)
-    return kept.once(("diagnosis", means, *version_of(session, lesson_id)), work_out)
+    return kept.once(("diagnosis", means, before, *version_of(session, lesson_id)), work_out)
 
 
 @router.get(

@@ -5,15 +5,17 @@ from typing import Any, Literal
 from fastapi import APIRouter
 from pydantic import BaseModel, Field
 
+from firm_footing.api.conclusion_views import usual_carries
 from firm_footing.api.context import Known
 from firm_footing.api.wire import Out
 from firm_footing.core.case import Block, limits
 from firm_footing.core.coaching.school_changes import changes_of
 from firm_footing.core.delivery.expected import expected_of
 from firm_footing.core.knowledge import Cause, Check, Club, Drill, Knowledge, Mechanism
-from firm_footing.core.knowledge.coaching import Cautions, Equipment, Miss, Schools
+from firm_footing.core.knowledge.coaching import Cautions, Equipment, Schools
 from firm_footing.core.knowledge.cues import Cues
 from firm_footing.core.knowledge.film import FilmMeasure
+from firm_footing.core.knowledge.misses import Miss
 from firm_footing.core.knowledge.poses import PoseView, Thing
 from firm_footing.core.knowledge.pressure import FeelTest, FeltQuestion, Sign
 from firm_footing.core.reasoning.explain import END_WORDS, chain_alone
@@ -162,9 +164,7 @@ def read_knowledge(known: Known) -> KnowledgeOut:
         for m in moments
     ]
     made: dict[str, Any] = {"figures": figures, "drill_figures": drawn, "ends": END_WORDS}
-    made["usual_carry_m"] = {
-        club.id: expected_of(Block(club=club.id), known).carry_m for club in known.clubs
-    }
+    made["usual_carry_m"] = usual_carries(known, None)
     made["school_changes"] = {
         question: {o.id: list(changes_of(question, o, known)) for o in asked.options}
         for question in type(known.schools).model_fields

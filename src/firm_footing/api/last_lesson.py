@@ -9,6 +9,9 @@ from firm_footing.api.coaching_shapes import FollowUpOut
 from firm_footing.api.context import RowId, Store
 from firm_footing.api.errors import responses
 from firm_footing.api.shapes import ShotOut
+from firm_footing.api.wire import Out
+from firm_footing.core.knowledge.film import FilmView
+from firm_footing.core.knowledge.vocabulary import Answer, Source
 from firm_footing.store import earlier, lessons
 from firm_footing.store.lessons import LessonContent
 
@@ -20,6 +23,22 @@ class Hit(BaseModel):
 
     club: str
     shots: list[ShotOut]
+
+
+class AnswerBefore(Out):
+    """What a look was answered in the lesson before."""
+
+    check_id: str
+    answer: Answer
+    source: Source
+
+
+class CameraBefore(Out):
+    """Where the camera stood in the lesson before; null: as usual."""
+
+    view: FilmView
+    distance_cm: float | None
+    off_line_cm: float | None
 
 
 class LastLesson(BaseModel):
@@ -36,6 +55,8 @@ class LastLesson(BaseModel):
     not_yet: int
     follow_up: FollowUpOut | None
     baselines: list[Hit]
+    answers: list[AnswerBefore] = Field(description="Looks answered without a drill")
+    cameras: list[CameraBefore] = Field(description="Where the camera stood, by view")
 
 
 @router.get(
@@ -72,5 +93,14 @@ def _last(content: LessonContent) -> LastLesson:
         right=results.count("pass"),
         not_yet=len(results) - results.count("pass"),
         follow_up=follow_up and FollowUpOut.model_validate(follow_up),
+        answers=[
+            AnswerBefore.model_validate(a)
+            for a in content.answers
+            if a.block_id is None and a.answer != "unknown"
+        ],
+        cameras=[
+            CameraBefore.model_validate(marks)
+            for marks in {film.marks.view: film.marks for film in content.films}.values()
+        ],
         baselines=[Hit(club=club, shots=shots) for club, shots in by_club.items() if shots],
     )

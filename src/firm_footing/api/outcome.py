@@ -23,6 +23,7 @@ from firm_footing.core.knowledge.vocabulary import Source
 from firm_footing.core.reasoning import diagnose, next_checks, weigh, with_looks
 from firm_footing.core.reasoning.reported_miss import as_if_hit
 from firm_footing.store.cases import case_of
+from firm_footing.store.earlier import answered_before
 from firm_footing.store.history import revision_of
 from firm_footing.store.lessons import LessonContent, content_of
 
@@ -86,11 +87,12 @@ def _found(session: Session, known: Knowledge, kept: KeptConclusions, lesson_id:
     revision = revision_of(session, lesson_id)
     content = content_of(session, lesson_id)
     now = version(content.student, lesson_id, revision)
+    before = answered_before(session, content.lesson)
     return _Found(
         shown(session, content, revision),
         kept.once(
-            ("diagnosis", None, *now),
-            lambda: conclude(content, known, content.lesson.at_hand),
+            ("diagnosis", None, before, *now),
+            lambda: conclude(content, known, content.lesson.at_hand, before),
         ),
         lambda: kept.once(("balls", *now), lambda: read_content(content, known)),
     )
@@ -118,15 +120,23 @@ def _ranking_first(found: _Found, request: Request) -> Response:
 
 
 def conclude(
-    content: LessonContent, known: Knowledge, at_hand: Sequence[Source] | None
+    content: LessonContent,
+    known: Knowledge,
+    at_hand: Sequence[Source] | None,
+    before: frozenset[str] = frozenset(),
 ) -> DiagnosisOut:
     """All there is to conclude from a lesson; `at_hand` None means all means are.
 
-    Before a ball is hit, what to look at follows from the miss that the student tells.
+    Before a ball is hit, what to look at follows from the miss that the student tells. What was
+    answered in the lesson before is not asked anew before anything else.
+
+    before : checks answered in the lesson before
     """
     case = case_of(content)
     found = diagnose(case, known, at_hand)
     told = as_if_hit(case, content.lesson.listen.misses, known)
-    if told is not case:
-        found = with_looks(found, next_checks(weigh(told, known), at_hand), known)
+    looks = found.next_checks if told is case else next_checks(weigh(told, known), at_hand)
+    in_order = sorted(looks, key=lambda look: look.id in before)
+    if in_order != list(found.next_checks):
+        found = with_looks(found, in_order, known)
     return diagnosis_view(found, case, known)

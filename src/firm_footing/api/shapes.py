@@ -66,12 +66,26 @@ class LessonBrief(BaseModel):
     next: NextOut = Field(description="What it needs next")
 
 
+class BookedOut(BaseModel):
+    """A student who comes again, and what the lesson needs."""
+
+    lesson_id: str = Field(description="The lesson in which it was agreed")
+    student_id: str
+    student_name: str
+    handedness: Handedness
+    at: datetime
+    cause: str | None = Field(description="What was decided on last")
+    asked: bool = Field(description="Whether somebody asked how it went since")
+    drill: str | None
+
+
 class Day(BaseModel):
-    """The day page: those seen lately, and the newest lessons."""
+    """The day page: those seen lately, the newest lessons, and who comes."""
 
     students: list[StudentOut]
     of: int = Field(description="How many students there are in all")
     lessons: list[LessonBrief]
+    booked: list[BookedOut] = Field(description="Who comes, the soonest first")
 
 
 class ShotOut(Out):

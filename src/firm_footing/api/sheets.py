@@ -7,7 +7,7 @@ from typing import Annotated
 from fastapi import APIRouter, Depends, Query, Response
 
 from firm_footing.api.attachments import attached_as
-from firm_footing.api.coaching import cards_of, place_of, retest_of, traces_compared
+from firm_footing.api.coaching import cards_of, cues_of, place_of, retest_of, traces_compared
 from firm_footing.api.coaching_shapes import DayOut, DueOut, FollowUpIn, SheetOut
 from firm_footing.api.context import Known, RowId, Store, Writing
 from firm_footing.api.errors import responses
@@ -15,12 +15,12 @@ from firm_footing.api.event_days import event_in
 from firm_footing.api.film_views import club_of, felt_in
 from firm_footing.api.outcome import ChangedLesson, Outcome
 from firm_footing.core.case import Case
-from firm_footing.core.coaching.cues import cues_for
 from firm_footing.core.coaching.retest_words import retest_words
 from firm_footing.core.coaching.sheet import sheet_of
 from firm_footing.core.frame import SideWords, in_words
 from firm_footing.core.knowledge import Knowledge
 from firm_footing.core.reasoning import diagnose
+from firm_footing.core.reasoning.explain import shown_by
 from firm_footing.files.calendar_files import practice_calendar
 from firm_footing.files.sheet.page import SheetPage, SheetStill, as_html, as_pdf
 from firm_footing.store import coaching, lessons
@@ -62,6 +62,7 @@ def read_sheet(
         ball_drill=sheet.ball_drill,
         days=days,
         cautions=list(sheet.cautions),
+        minutes=next((d.minutes for d in sheet.days if d.minutes), 0),
         check_in=days[-1].on,
     )
 
@@ -204,18 +205,20 @@ def _sheet(session: Store, content: LessonContent, known: Knowledge, sides: Side
     serving = [c.drill for c in cards if c.withheld is None]
     tried = _tried(content)
     proposed = [d for d in serving if d in tried]
-    felt = lesson.cue.felt
-    cue = lesson.cue.text or cues_for(cause, felt, case.dominant_leg, known, case.school)[0]
+    proposals = cues_of(content, cause, known)
+    cue = lesson.cue.text or proposals[0]
     sheet = sheet_of(
         cause, found.pattern, proposed, cue, event_in(lesson),
         student.age_group == "junior", known, others_serve=bool(serving),
         corrected=lesson.listen.corrected, misses=lesson.listen.misses,
+        minutes=lesson.sheet.minutes,
     )  # fmt: skip
+    typed = lesson.cue.text and lesson.cue.text not in proposals  # their own words stay theirs
     said = {
         name: in_words(getattr(sheet, name), student.handedness, sides)
-        for name in ("miss", "cause", "thought", "rescue", *(() if lesson.cue.text else ("cue",)))
+        for name in ("miss", "cause", "thought", "rescue", *(() if typed else ("cue",)))
     }
-    own = {k: v for k, v in lesson.sheet.model_dump().items() if v is not None}
+    own = {k: v for k, v in lesson.sheet.model_dump(exclude={"minutes"}).items() if v is not None}
     for drill in ("rehearsal", "ball_drill"):
         if own.get(drill) == "":  # none is to go home
             own[drill] = None
@@ -227,7 +230,14 @@ def _sheet(session: Store, content: LessonContent, known: Knowledge, sides: Side
         on=lesson.day,
         sheet=replace(sheet, **{**said, **own}),
         pattern=found.pattern,
-        chain=next(c.chain for c in found.causes if c.id == cause),
+        shown_chain=shown_by(
+            next(c.chain for c in found.causes if c.id == cause),
+            found.pattern,
+            known.numbers.delivery.cause_free_low_point_cm(
+                known.numbers.handicap_left_out if case.handicap is None else case.handicap
+            ),
+            known,
+        ),
         stance=next((b.stance for b in case.baselines if b.stance), None),
         sides=sides,
         complaint=lesson.complaint,

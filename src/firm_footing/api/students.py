@@ -1,19 +1,25 @@
 """Who takes lessons?"""
 
+from datetime import timedelta
 from typing import Annotated
 
-from fastapi import APIRouter, Query
+from fastapi import APIRouter, Query, Response
 
+from firm_footing.api.attachments import attached_as
 from firm_footing.api.changes import NewStudent, StudentChange
 from firm_footing.api.context import Known, RowId, Store, Writing
 from firm_footing.api.errors import responses
-from firm_footing.api.shapes import Day, LessonBrief, StudentOut
+from firm_footing.api.shapes import BookedOut, Day, LessonBrief, StudentOut
 from firm_footing.api.views import lesson_briefs
 from firm_footing.core.case.limits import NAME
-from firm_footing.store import lessons, students
+from firm_footing.files.calendar_files import lessons_calendar
+from firm_footing.store import earlier, lessons, students
+from firm_footing.store.columns import now
 from firm_footing.store.tables import Student
 
 router = APIRouter(tags=["students"])
+STILL_SHOWN = timedelta(hours=12)
+"""A lesson that was agreed stays on the day for so long, until it has begun."""
 
 
 @router.get("/day", summary="Who was here lately, and the newest lessons")
@@ -23,7 +29,36 @@ def read_day(session: Store, known: Known) -> Day:
         students=[StudentOut.model_validate(s) for s in students.seen_lately(session)],
         of=students.how_many(session),
         lessons=lesson_briefs(session, known, lessons.recent_lessons(session)),
+        booked=[
+            BookedOut(
+                lesson_id=b.lesson.id,
+                student_id=b.student.id,
+                student_name=b.student.name,
+                handedness=b.student.handedness,
+                at=b.at,
+                cause=b.cause,
+                asked=b.asked,
+                drill=b.lesson.drill,
+            )
+            for b in earlier.booked(session, now() - STILL_SHOWN)
+        ],
     )
+
+
+@router.get(
+    "/booked.ics",
+    summary="Who comes, as a calendar",
+    response_class=Response,
+)
+def read_booked_calendar(session: Store, known: Known) -> Response:
+    """An hour each, at the time agreed; the same lesson makes the same entry."""
+    names = {c.id: c.name for c in known.causes}
+    coming = [
+        (b.lesson.id, b.at, b.student.name, names.get(b.cause or "", ""))
+        for b in earlier.booked(session, now() - STILL_SHOWN)
+    ]
+    headers = attached_as("lessons", now().date(), ".ics")
+    return Response(lessons_calendar(coming, now()), media_type="text/calendar", headers=headers)
 
 
 @router.get("/students", summary="Find students by name", responses=responses(422))

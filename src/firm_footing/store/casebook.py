@@ -58,9 +58,12 @@ def decided_cases(session: Session, most: int, before: datetime | None = None) -
 
 
 class Told(NamedTuple):
-    """How many decisions came back, and how many of them were confirmed."""
+    """How many decisions came back, and how many of them were confirmed.
 
-    agreed: bool
+    agreed : whether the ranking's first was decided on; None where nothing had spoken yet
+    """
+
+    agreed: bool | None
     confirmed: int
     of: int
 
@@ -70,16 +73,18 @@ def what_came_back(session: Session) -> Sequence[Told]:
     agreed = col(Decision.cause) == col(Decision.ranked_first)
     rows = session.connection().execute(
         select(
-            func.coalesce(agreed, False),
+            agreed,
             func.count().filter(col(FollowUp.verdict) == "confirmed"),
             func.count(),
         )
         .select_from(Decision)
         .join(FollowUp, col(FollowUp.lesson_id) == Decision.lesson_id)
         .where(col(FollowUp.verdict).is_not(None), _is_the_last())
-        .group_by(func.coalesce(agreed, False))
+        .group_by(agreed)
     )
-    return [Told(bool(same), confirmed, of) for same, confirmed, of in rows]
+    return [
+        Told(None if same is None else bool(same), confirmed, of) for same, confirmed, of in rows
+    ]
 
 
 def _is_the_last() -> ColumnElement[bool]:

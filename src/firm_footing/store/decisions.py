@@ -6,7 +6,7 @@ from sqlmodel import Session
 
 from firm_footing.core.knowledge import Knowledge
 from firm_footing.core.reasoning import diagnose, ranking_of, weigh, without
-from firm_footing.core.reasoning.ranking import ranked_first
+from firm_footing.core.reasoning.ranking import ranked_first, rests_on_something
 from firm_footing.store.cases import case_of
 from firm_footing.store.errors import refused
 from firm_footing.store.history import Step
@@ -51,7 +51,7 @@ def add_decision(
         cause=cause,
         reason=reason,
         ranking=dict(ranking),
-        ranked_first=ranked_first(ranking),
+        ranked_first=ranked_first(ranking) if rests_on_something(ranking) else None,
         shape=ranking["pattern"]["shape"],
         knowledge_version=knowledge.version,
         prediction=asdict(without(weigh(case, knowledge), cause)),

@@ -1,8 +1,22 @@
-"""Which lessons did the student have before this one, and what did they decide?"""
+"""What did the student's lessons before this one hold, and who comes next?"""
+
+from collections.abc import Sequence
+from datetime import datetime
+from typing import NamedTuple
 
 from sqlmodel import Session, col, select
 
-from firm_footing.store.tables import Block, Decision, FollowUp, Lesson, LoggedShot
+from firm_footing.core.coaching.ladder import Result
+from firm_footing.store.tables import (
+    Block,
+    CheckAnswer,
+    Decision,
+    FollowUp,
+    Lesson,
+    LoggedShot,
+    Repetition,
+    Student,
+)
 
 
 def earlier_lessons(session: Session, lesson: Lesson, most: int = 5) -> list[Lesson]:
@@ -49,3 +63,90 @@ def first_with_club(session: Session, lesson: Lesson, club: str) -> str | None:
         .order_by(col(Lesson.started_at))
         .limit(1)
     ).first()
+
+
+def answered_before(session: Session, lesson: Lesson) -> frozenset[str]:
+    """Checks that were answered in the student's last lesson that answered any, without a drill."""
+    newest = _newest_with(session, lesson, CheckAnswer)
+    if newest is None:
+        return frozenset()
+    rows = session.exec(
+        select(CheckAnswer.check_id).where(
+            CheckAnswer.lesson_id == newest,
+            CheckAnswer.answer != "unknown",
+            col(CheckAnswer.block_id).is_(None),
+        )
+    )
+    return frozenset(rows)
+
+
+def repeated_before(session: Session, lesson: Lesson, drill: str) -> list[Result]:
+    """Results with a drill in the student's last lesson that had any, in their order."""
+    newest = _newest_with(session, lesson, Repetition)
+    if newest is None:
+        return []
+    rows = session.exec(
+        select(Repetition)
+        .where(Repetition.lesson_id == newest, Repetition.drill == drill)
+        .order_by(col(Repetition.done_at))
+    )
+    return [row.result for row in rows]
+
+
+def _newest_with(
+    session: Session, lesson: Lesson, table: type[CheckAnswer] | type[Repetition]
+) -> str | None:
+    """The student's newest lesson before this one that has rows of a table."""
+    return session.exec(
+        select(Lesson.id)
+        .join(table, col(table.lesson_id) == Lesson.id)
+        .where(Lesson.student_id == lesson.student_id, Lesson.started_at < lesson.started_at)
+        .order_by(col(Lesson.started_at).desc())
+        .limit(1)
+    ).first()
+
+
+class Booked(NamedTuple):
+    """A student who comes again.
+
+    lesson : the one in which it was agreed
+    cause : what it decided on last
+    asked : whether somebody asked how it went since
+    """
+
+    at: datetime
+    lesson: Lesson
+    student: Student
+    cause: str | None
+    asked: bool
+
+
+def booked(session: Session, since: datetime, most: int = 50) -> Sequence[Booked]:
+    """Who comes from a moment on, the soonest first; who has begun a lesson since then has come."""
+    later = select(Lesson.id, Lesson.student_id, Lesson.started_at).subquery()
+    came = (
+        select(later.c.id)
+        .where(later.c.student_id == Lesson.student_id, later.c.started_at > Lesson.started_at)
+        .exists()
+    )
+    decided = (
+        select(Decision.cause)
+        .where(Decision.lesson_id == Lesson.id)
+        .order_by(col(Decision.decided_at).desc())
+        .limit(1)
+        .correlate(Lesson)
+        .scalar_subquery()
+    )
+    rows = session.exec(
+        select(Lesson, Student, decided, FollowUp.verdict)
+        .join(Student, col(Student.id) == Lesson.student_id)
+        .outerjoin(FollowUp, col(FollowUp.lesson_id) == Lesson.id)
+        .where(col(Lesson.next_at) >= since, ~came)
+        .order_by(col(Lesson.next_at))
+        .limit(most)
+    )
+    return [
+        Booked(lesson.next_at, lesson, student, cause, verdict is not None)
+        for lesson, student, cause, verdict in rows
+        if lesson.next_at is not None
+    ]

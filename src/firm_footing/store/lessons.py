@@ -184,7 +184,7 @@ def _last_baseline(session: Session, lesson: Lesson) -> tuple[str, float | None]
 def reopen(
     session: Session, lesson_id: str, new: str | None = None, zone: str = "", given_by: str = ""
 ) -> Lesson:
-    """A new lesson that takes up what this one decided: its club again, what was heard kept.
+    """A new lesson that takes up what this one decided: club, drill, cue and what was heard kept.
 
     Feels and health are asked anew, and an event gone by is forgotten.
 
@@ -207,6 +207,8 @@ def reopen(
         school=last.school,
         at_hand=last.at_hand,
         lacking=last.lacking,
+        drill=last.drill,
+        cue=last.cue,
         listen=Listen(**listen.model_dump(include=kept)),
         reopens=last.id,
     )

@@ -290,7 +290,7 @@ class Note(SQLModel, table=True):
 class Decision(SQLModel, table=True):
     """The cause the instructor chose, and what the ranking said at that moment.
 
-    ranked_first, shape : out of the ranking, to find decisions by
+    ranked_first, shape : out of the ranking, to find decisions by; no first where nothing spoke yet
     """
 
     id: str = Field(default_factory=new_id, primary_key=True)

@@ -133,7 +133,15 @@ const sentence = computed(() => {
             <td>{{ capital(c.shape ?? '') }}</td>
             <td>{{ clubName(c.club) }}</td>
             <td class="strong">{{ name(c.cause, c) }}</td>
-            <td>{{ c.agreed ? 'the same' : name(c.ranked_first, c) }}</td>
+            <td>
+              {{
+                c.agreed
+                  ? 'the same'
+                  : c.ranked_first
+                    ? name(c.ranked_first, c)
+                    : 'nothing had been seen'
+              }}
+            </td>
             <td>{{ fate(c) }}</td>
           </tr>
         </tbody>

@@ -4,6 +4,7 @@ import { computed, ref, useTemplateRef } from 'vue'
 import { useRouter } from 'vue-router'
 import type { Lesson, Student } from '@/api/client'
 import { useOutbox } from '@/api/outbox'
+import BookedList from '@/day/BookedList.vue'
 import AvatarMark from '@/day/AvatarMark.vue'
 import DueList from '@/day/DueList.vue'
 import LessonList from '@/day/LessonList.vue'
@@ -18,7 +19,7 @@ import StateMessage from '@/ui/StateMessage.vue'
 const router = useRouter()
 const outbox = useOutbox()
 const wanted = ref<string | null>('')
-const { day, named, isMore, failure, problem, busy, load, begin, openFile } = useDay(wanted)
+const { day, named, isMore, failure, problem, busy, load, begin, takeUp, openFile } = useDay(wanted)
 const adding = ref(false)
 const chooser = useTemplateRef<HTMLInputElement>('chooser')
 const empty = computed(() => day.value?.students.length === 0)
@@ -133,6 +134,12 @@ function detail(student: Student): string {
     />
     <div v-if="day && !empty && !failure" class="columns">
       <div class="side">
+        <BookedList
+          v-if="day.booked.length"
+          :booked="day.booked"
+          :busy="busy"
+          @begin="(b) => takeUp(b.lesson_id).then(go)"
+        />
         <section aria-labelledby="today">
           <h2 id="today">Today, {{ todayWord }}</h2>
           <p v-if="today.length === 0" class="quiet none">

@@ -51,6 +51,15 @@ export function useDay(wanted: Ref<string | null> = ref('')) {
     })
   }
 
+  /** The lesson that was agreed: it takes up the one in which it was. */
+  function takeUp(lessonId: string): Promise<Lesson | null> {
+    const params = { path: { lesson_id: lessonId } }
+    const zone = Intl.DateTimeFormat().resolvedOptions().timeZone
+    return attempt(() =>
+      ask(client.POST('/api/lessons/{lesson_id}/reopen', { params, body: { id: newId(), zone } })),
+    )
+  }
+
   function openFile(file: File): Promise<Lesson | null> {
     return attempt(async () => {
       const body = parse(await file.text())
@@ -59,7 +68,7 @@ export function useDay(wanted: Ref<string | null> = ref('')) {
     })
   }
 
-  return { day, named, isMore, failure: error, problem, busy, load, begin, openFile }
+  return { day, named, isMore, failure: error, problem, busy, load, begin, takeUp, openFile }
 }
 
 /** Students and lessons of this device that the server has not heard of yet are there too. */

@@ -5,7 +5,7 @@ import { computed, ref, useTemplateRef } from 'vue'
 import type { Handedness, LoggedShot } from '@/api/client'
 import { useKnowledge } from '@/api/knowledge'
 import { flightOf, nearest, type FlightMark, type Touch } from '@/drawing/marks'
-import { inDrawing, keepDrag, pageMoves } from '@/drawing/pointer'
+import { inDrawing, keepDrag, pageMoves, Swipe } from '@/drawing/pointer'
 import {
   arcPath,
   ballAt,
@@ -34,7 +34,7 @@ const props = defineProps<{
   way: { start_deg: number; curve_deg: number } | null
   predicted: FlightMark | null
   reading: boolean
-  /** On a phone: what begins in the upper half scrolls the page; a tap there still lands a ball. */
+  /** On a phone: a quick swipe straight up or down that begins in the upper half scrolls the page. */
   scrollsAbove?: boolean
   /** Balls of the lesson before, laid under. */
   under?: readonly LoggedShot[]
@@ -139,7 +139,11 @@ function press(event: PointerEvent): void {
   const moving = landingAt(at)
   pressed.value = moving ?? at
   dragged.value = at
+  const above = at.y < size.value.height / 2
+  swipe = props.scrollsAbove && above && moving === null ? new Swipe(event) : null
 }
+/** What may yet turn out to be a swipe of the page; null: it is the drawing's. */
+let swipe: Swipe | null = null
 /** Pressed on the landing of the ball that is changed: its flight is held by its start. */
 function landingAt(at: Point): Point | null {
   const flight = flights.value.find((f) => f.id === props.changing)
@@ -155,9 +159,15 @@ function choose(at: Point): void {
   if (id !== null) emit('chosen', id)
 }
 function drag(event: PointerEvent): void {
+  if (swipe?.moves(event)) {
+    cancel()
+    return
+  }
   if (pressed.value !== null && svg.value !== null) dragged.value = inDrawing(event, svg.value)
 }
 function release(event: PointerEvent): void {
+  if (swipe?.moves(event)) cancel()
+  swipe = null
   if (pressed.value === null || svg.value === null) return
   const start = fromPoint(pressed.value, range.value)
   const at = inDrawing(event, svg.value)
@@ -172,17 +182,9 @@ function release(event: PointerEvent): void {
   })
   cancel()
 }
-/** A tap on the half that scrolls: a finger that went nowhere. */
-function tap(event: MouseEvent): void {
-  if (svg.value === null) return
-  const at = inDrawing(event, svg.value)
-  if (props.reading) {
-    choose(at)
-    return
-  }
-  const { bearingDeg, carryM } = fromPoint(at, range.value)
-  const startDeg = clamp(bearingDeg) * sign.value
-  emit('touched', { startDeg, curveDeg: null, carryM: null, tapM: roundedM(carryM) })
+function cancelled(): void {
+  swipe = null
+  cancel()
 }
 function cancel(): void {
   pressed.value = null
@@ -205,7 +207,6 @@ const draft = computed(() => {
 </script>
 
 <template>
-  <div v-if="scrollsAbove" class="scrolls" data-testid="range-scrolls" @click="tap" />
   <svg
     ref="svg"
     :class="['range', { reading }]"
@@ -216,7 +217,7 @@ const draft = computed(() => {
     @pointerdown="press"
     @pointermove="drag"
     @pointerup="release"
-    @pointercancel="cancel"
+    @pointercancel="cancelled"
     @touchmove="keepDrag"
   >
     <line
@@ -294,13 +295,6 @@ const draft = computed(() => {
 </template>
 
 <style scoped>
-/* it lies over the drawing and leaves the finger to the page */
-.scrolls {
-  position: absolute;
-  inset: 0 0 50%;
-  touch-action: pan-y;
-  cursor: crosshair;
-}
 .range {
   display: block;
   width: 100%;

@@ -6,6 +6,7 @@ import { computed, ref, watch } from 'vue'
 import type { Shape } from '@/api/client'
 import { useOutbox } from '@/api/outbox'
 import LessonClock from '@/lesson/LessonClock.vue'
+import NoteButton from '@/lesson/NoteButton.vue'
 import LessonMenu from '@/lesson/LessonMenu.vue'
 import { STAGES, type Stage } from '@/lesson/stages'
 import { handicapWord } from '@/ui/handicap'
@@ -116,6 +117,7 @@ const saved = computed(() => {
         title="Keys (?)"
         @click="$emit('keys')"
       />
+      <NoteButton />
       <LessonMenu @import="$emit('import')" />
       <SettingsMenu />
     </div>

@@ -1,6 +1,5 @@
 <script setup lang="ts">
-// What belongs to the lesson as a whole: complaint, school, what is at hand, notes, the case file.
-import { newId } from '@/api/page'
+// What belongs to the lesson as a whole: complaint, school, what is at hand, the case file.
 import { useOpenLesson } from '@/lesson/openLesson'
 import { mdiNotebookOutline } from '@mdi/js'
 import { computed, ref } from 'vue'
@@ -20,7 +19,6 @@ const SOURCES: { value: Source; title: string }[] = [
 ]
 
 const shown = ref(false)
-const note = ref('')
 const atHand = computed(() => lesson.value.at_hand ?? SOURCES.map((s) => s.value))
 const tableUrl = computed(() => `/api/lessons/${lesson.value.id}/balls.csv`)
 const caseUrl = computed(() => `/api/lessons/${lesson.value.id}/case`)
@@ -28,11 +26,6 @@ const caseUrl = computed(() => `/api/lessons/${lesson.value.id}/case`)
 function bringIn(): void {
   shown.value = false
   emit('import')
-}
-function addNote(): void {
-  if (note.value.trim() === '') return
-  open.putNote(newId(), note.value)
-  note.value = ''
 }
 </script>
 
@@ -78,22 +71,6 @@ function addNote(): void {
         :model-value="atHand"
         @update:model-value="(v: Source[]) => open.changeLesson({ at_hand: v })"
       />
-      <div>
-        <v-textarea v-model="note" label="Note" rows="1" auto-grow maxlength="2000" />
-        <v-btn class="mt-2" :disabled="note.trim() === ''" @click="addNote">Keep note</v-btn>
-      </div>
-      <ul v-if="lesson.notes.length" class="notes">
-        <li v-for="n in lesson.notes" :key="n.id">
-          <span>{{ n.text }}</span>
-          <v-btn
-            variant="text"
-            size="small"
-            :aria-label="`Delete note: ${n.text}`"
-            @click="open.deleteNote(n.id)"
-            >Delete</v-btn
-          >
-        </li>
-      </ul>
       <div class="row">
         <v-btn :href="caseUrl" download>Save as case file</v-btn>
         <v-btn v-if="lesson.stills.length" :href="`${caseUrl}?stills=true`" download
@@ -115,17 +92,6 @@ function addNote(): void {
   gap: 14px;
   max-height: 82vh;
   overflow-y: auto;
-}
-.notes {
-  list-style: none;
-  padding: 0;
-}
-.notes li {
-  display: flex;
-  justify-content: space-between;
-  align-items: center;
-  gap: 8px;
-  border-bottom: 1px solid var(--line);
 }
 .row {
   display: flex;

@@ -34,7 +34,9 @@ export function useLessonKeys(parts: Parts) {
     const block = blocks.find((b) => b.id === blockId.value)
     if (!block || !known.knowledge) return
     const now = current().carry_m
-    const from = now ?? expectedCarryM(block.club, blocks, known.knowledge)
+    const from =
+      now ??
+      expectedCarryM(block.club, blocks, known.knowledge, open.diagnosis.value?.usual_carry_m)
     const step = now == null ? 0 : toMetres(by, settings.distance)
     entry.adjust({ carry_m: Math.max(0, from + step) })
   }

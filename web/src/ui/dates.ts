@@ -25,6 +25,12 @@ export function recentWord(iso: string, now = new Date(), by = reader()): string
   return dayWord(iso, now, by)
 }
 
+/** The day of a moment as the calendar of this place has it: "2026-12-07". */
+export function localDay(at: Date): string {
+  const two = (n: number) => String(n).padStart(2, '0')
+  return `${String(at.getFullYear())}-${two(at.getMonth() + 1)}-${two(at.getDate())}`
+}
+
 /** A time of the day: "16:35". */
 export function timeWord(at: Date, by = reader()): string {
   return at.toLocaleTimeString(by, { hour: '2-digit', minute: '2-digit' })

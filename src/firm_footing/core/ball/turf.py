@@ -33,10 +33,13 @@ class LowPoint(NamedTuple):
 
 
 def low_point(shot: Shot, turf: Turf) -> LowPoint | None:
-    """Where the club was lowest, from the divot, or the brush mark on a mat; None without either.
+    """Where the club was lowest: as measured, else from the divot, or the brush mark on a mat.
 
-    The start plus half the length; a length that was not noted is guessed from the depth.
+    The start plus half the length; a length that was not noted is guessed from the depth. None
+    where nothing tells.
     """
+    if shot.low_point_cm is not None:
+        return LowPoint(shot.low_point_cm, turf.start_sd_cm)
     start = shot.divot_start_cm if shot.divot_start_cm is not None else shot.brush_start_cm
     if start is None:
         return None

@@ -58,6 +58,7 @@ class ShotReadings(Strict):
     divot_length_cm: Annotated[float, Field(strict=True, gt=0, le=60)] | None = None
     divot_depth: DivotDepth | None = None
     brush_start_cm: Centimetres | None = None
+    low_point_cm: Centimetres | None = Field(None, description="As a device measured it")
     launch_deg: Annotated[float, Field(strict=True, ge=-10, le=80)] | None = None
     spin_rpm: Annotated[float, Field(strict=True, ge=0, le=20000)] | None = None
     attack_deg: Annotated[float, Field(strict=True, ge=-30, le=30)] | None = None

@@ -10,29 +10,43 @@ POSSIBLE = 0.2
 """A cause this likely is worth a word."""
 
 
-def general_cautions(minor: bool, knowledge: Knowledge) -> tuple[str, ...]:
+def general_cautions(
+    minor: bool, knowledge: Knowledge, *, to_student: bool = False
+) -> tuple[str, ...]:
     """Sentences that go with every drill of this student.
 
     minor : whether a guardian has to agree
+    to_student : as they stand on the student's page
     """
     return tuple(
-        c.sentence for c in knowledge.cautions.general if c.always or (c.for_minors and minor)
+        said(c, to_student)
+        for c in knowledge.cautions.general
+        if c.always or (c.for_minors and minor)
     )
 
 
+def said(caution: Caution, to_student: bool) -> str:
+    """A caution to the instructor, or to the student."""
+    return caution.to_student if to_student and caution.to_student else caution.sentence
+
+
 def cautions_for(
-    drill: Drill, knowledge: Knowledge, present: Mapping[str, float] | None = None
+    drill: Drill,
+    knowledge: Knowledge,
+    present: Mapping[str, float] | None = None,
+    *,
+    to_student: bool = False,
 ) -> tuple[str, ...]:
     """Sentences that go with this drill beyond the general ones: its limits first, by name.
 
     present : cause id to P(present): a drill that can feed a likely cause says so
     """
     care = [c for c in drill.care_with if (present or {}).get(c, 0.0) >= POSSIBLE]
-    said = [CARE.format(knowledge.cause[c].name.lower()) for c in care]
-    said += [c.sentence for c in knowledge.cautions.general if _touches(c, drill)]
+    found = [CARE.format(knowledge.cause[c].name.lower()) for c in care]
+    found += [said(c, to_student) for c in knowledge.cautions.general if _touches(c, drill)]
     if drill.limits:
-        said.insert(0, leave_out(drill, knowledge))
-    return tuple(said)
+        found.insert(0, leave_out(drill, knowledge))
+    return tuple(found)
 
 
 def without_a_drill(serving: Sized, knowledge: Knowledge) -> str:

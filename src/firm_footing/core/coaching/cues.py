@@ -1,6 +1,6 @@
 """In which words is a cause cued to this student?"""
 
-from collections.abc import Mapping
+from collections.abc import Collection, Mapping
 
 from firm_footing.core.case import School
 from firm_footing.core.knowledge import Knowledge
@@ -31,6 +31,7 @@ def cues_for(
     dominant: Leg | None,
     knowledge: Knowledge,
     school: School = USUAL_SCHOOL,
+    hurt: Collection[Leg] = (),
 ) -> tuple[str, ...]:
     """Sentences for a cause, the best first; a school's own sentence before all others.
 
@@ -41,6 +42,7 @@ def cues_for(
     ----------
     felt : id of a force test to what they answered
     dominant : the leg they are steadier on, None when not known
+    hurt : legs that hurt: what loads one of them comes last
 
     """
     cue = knowledge.cues.causes[cause]
@@ -48,7 +50,17 @@ def cues_for(
     own = [cue.by_school[o.id] for o in chosen if o.id in cue.by_school]
     images = [*cue.images, *(knowledge.cues.images[cue.force] if cue.force else ())]
     way = way_of(felt, cue.force, knowledge)
-    return tuple(dict.fromkeys([*own, *_usual(cue, way, dominant, knowledge), *images]))
+    said = dict.fromkeys([*own, *_usual(cue, way, dominant, knowledge), *images])
+    return tuple(sorted(said, key=lambda text: _loads(text, cue, knowledge) in hurt))
+
+
+def _loads(text: str, cue: CueOf, knowledge: Knowledge) -> Leg | None:
+    """The leg that a sentence loads; None where none is."""
+    for by_leg in knowledge.cues.sentences.values():
+        for leg, ways in by_leg.items():
+            if text in ways.values():
+                return leg
+    return cue.loads if text in (cue.pushing, cue.moved, *cue.by_school.values()) else None
 
 
 def _usual(cue: CueOf, way: Way, dominant: Leg | None, knowledge: Knowledge) -> tuple[str, ...]:

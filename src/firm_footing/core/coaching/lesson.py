@@ -55,7 +55,10 @@ class Cue(Strict):
 
 
 class SheetWords(Strict):
-    """What the instructor changed on the sheet; None: as proposed, a drill '': none goes home."""
+    """What the instructor changed on the sheet; None: as proposed, a drill '': none goes home.
+
+    minutes : of practice on a day
+    """
 
     miss: Words | None = None
     cause: Words | None = None
@@ -64,3 +67,4 @@ class SheetWords(Strict):
     rescue: Words | None = None
     rehearsal: Word | None = None
     ball_drill: Word | None = None
+    minutes: Annotated[int, Field(ge=1, le=120), Whole] | None = None

@@ -33,13 +33,19 @@ def near_event(event_in: int | None, numbers: PracticeNumbers) -> bool:
 
 
 def plan_practice(
-    event_in: int | None, with_balls: bool, numbers: PracticeNumbers
+    event_in: int | None,
+    with_balls: bool,
+    numbers: PracticeNumbers,
+    minutes: int | None = None,
 ) -> tuple[PracticeDay, ...]:
     """Day by day to the check-in, which is the day after the event or after a while.
 
     event_in : days until the event; None, or a day gone by, when there is none
     with_balls : whether there is a drill to hit balls with
+    minutes : of a day; None: as usual
     """
+    if minutes is not None:
+        numbers = numbers.model_copy(update={"minutes": minutes})
     event = event_in if event_in is not None and event_in > 0 else None
     usual = numbers.check_in_days
     last = event + 1 if event is not None and event <= usual else usual

@@ -59,6 +59,7 @@ def sheet_of(
     others_serve: bool = False,
     corrected: Sequence[str] = (),
     misses: Sequence[str] = (),
+    minutes: int | None = None,
 ) -> Sheet:
     """The page as it is proposed; every word of it may be changed.
 
@@ -70,6 +71,7 @@ def sheet_of(
     minor : whether a guardian has to agree
     corrected : ids of beliefs that were put right in the lesson
     misses : ids of those the student told, the usual one first
+    minutes : of practice on a day; None: as usual
 
     """
     serving = [knowledge.drill[d] for d in drills]
@@ -83,7 +85,7 @@ def sheet_of(
     return Sheet(
         cause_id=cause_id,
         miss=miss_words(pattern),
-        cause=cause.sentence,
+        cause=cause.you,
         cue=cue,
         corrections=tuple(
             c.correction for c in knowledge.checks if c.id in corrected and c.correction
@@ -92,8 +94,8 @@ def sheet_of(
         ball_drill=ball.id if ball else None,
         without_a_drill="" if others_serve else without_a_drill(serving, knowledge),
         thought=_thought(cause_id, cue, serving, near, knowledge),
-        rescue="" if near else _rescue(misses, knowledge),
-        days=plan_practice(event_in, ball is not None, numbers),
+        rescue="" if near else rescue_for(cause_id, misses, knowledge),
+        days=plan_practice(event_in, ball is not None, numbers, minutes),
         cautions=_cautions([rehearsal, ball], minor, knowledge),
     )
 
@@ -113,16 +115,30 @@ def _thought(
     return chosen.say if chosen else cue
 
 
-def _rescue(misses: Sequence[str], knowledge: Knowledge) -> str:
-    """Of the first miss that was told and is still known."""
-    rescues = {m.id: m.rescue for m in knowledge.misses}
-    return next((rescues[miss] for miss in misses if miss in rescues), "")
+def rescue_for(cause: str, misses: Sequence[str], knowledge: Knowledge) -> str:
+    """Of the first miss that was told and is still known, one that does not feed the cause.
+
+    One that was made for the cause before all others; '' where no miss was told.
+    """
+    known = {m.id: m.rescues for m in knowledge.misses}
+    forbidden = set(knowledge.cues.causes[cause].forbids)
+    offered = next((known[miss] for miss in misses if miss in known), ())
+    fits = [r for r in offered if not forbidden & set(r.does)]
+    own = [r for r in fits if cause in r.causes]
+    general = [r for r in fits if not r.causes]
+    return next((r.say for r in (*own, *general, *fits)), "")
 
 
 def _cautions(drills: Sequence[Drill | None], minor: bool, knowledge: Knowledge) -> tuple[str, ...]:
     limited = [leave_out(d, knowledge) for d in drills if d is not None and d.limits]
-    own = [said for d in drills if d is not None for said in cautions_for(d, knowledge)]
-    return tuple(dict.fromkeys([*limited, *own, *general_cautions(minor, knowledge)]))
+    own = [
+        said
+        for d in drills
+        if d is not None
+        for said in cautions_for(d, knowledge, to_student=True)
+    ]
+    general = general_cautions(minor, knowledge, to_student=True)
+    return tuple(dict.fromkeys([*limited, *own, *general]))
 
 
 def miss_words(pattern: Pattern) -> str:

@@ -36,6 +36,7 @@ class Cause(Entry):
     name: str
     label: str = Field(description="Three or four words for the plan")
     sentence: str
+    you: str = Field(description="The same, said to the student")
     group: Group
     acts: Phase
     at_setup: bool = Field(default=False, description="Stands still before the swing begins")

@@ -5,7 +5,7 @@ from typing import Literal
 
 from pydantic import Field, model_validator
 
-from firm_footing.core.knowledge.vocabulary import Contact, Delivery, Entry, Limit
+from firm_footing.core.knowledge.vocabulary import Act, Contact, Delivery, Entry, Limit
 
 
 class Constraint(Entry):
@@ -36,10 +36,12 @@ class OnCourse(Entry):
     """The one thought of a drill that may go to the course.
 
     at_setup : whether it is finished before the club moves; near an event nothing else goes
+    does : what it has the player do, so far as it could feed a cause
     """
 
     say: str
     at_setup: bool
+    does: tuple[Act, ...] = ()
 
 
 class Dose(Entry):
@@ -109,6 +111,7 @@ class Caution(Entry):
 
     id: str
     sentence: str
+    to_student: str | None = Field(None, description="The same on the student's page")
     limits: tuple[Limit, ...] = ()
     equipment: tuple[str, ...] = ()
     with_balls: bool = False
@@ -296,18 +299,3 @@ class CoachingNumbers(Entry):
     retest: RetestNumbers
     practice: PracticeNumbers
     lesson: LessonNumbers
-
-
-class Miss(Entry):
-    """A miss as students name it, and what its balls look like, one for each kind.
-
-    carry_part : of the carry to be expected with the club
-    rescue : one thought that gets a player round when it comes back on the course
-    """
-
-    id: str
-    name: str
-    balls: tuple[dict[str, str | float], ...] = Field(min_length=1)
-    carry_part: float | None = Field(None, gt=0, lt=2)
-    rescue: str
-    source: str

@@ -126,6 +126,7 @@ def _coaching_problems(k: Knowledge) -> Iterator[str]:
         yield from _unknown(
             f"cues.yaml: causes › '{cause}'", _school_ids(k), cue.by_school, "school"
         )
+    yield from _thought_problems(k)
     feet = {o.id for o in k.schools.heel_toe.options}
     counts = k.traces.signs.heel_back_counts
     yield from _unknown("traces.yaml: heel_back_counts", feet, counts, "heel-and-toe school")
@@ -146,6 +147,31 @@ def _coaching_problems(k: Knowledge) -> Iterator[str]:
     for test in k.feel_tests:
         where = f"feel_tests.yaml: entry '{test.id}'"
         yield from _unknown(where, k.check, (ask.check for ask in test.asks), "check")
+
+
+def _thought_problems(k: Knowledge) -> Iterator[str]:
+    """Of every cause, cue, drill and rescue together: nothing that is said feeds the cause."""
+    for miss in k.misses:
+        named = (c for rescue in miss.rescues for c in rescue.causes)
+        yield from _unknown(f"misses.yaml: entry '{miss.id}'", k.cause, named, "cause")
+    for cause, cue in k.cues.causes.items():
+        forbidden = set(cue.forbids)
+        for act in sorted(forbidden & set(cue.does)):
+            yield f"knowledge/cues.yaml: causes › '{cause}': its cue does '{act}', which it forbids"
+        for d in k.drills:
+            thought = d.on_course
+            if thought and cause in d.targets:
+                for act in sorted(forbidden & set(thought.does)):
+                    yield (
+                        f"knowledge/drills.yaml: entry '{d.id}': its thought does '{act}', which "
+                        f"'{cause}' forbids"
+                    )
+        for miss in k.misses:
+            if all(forbidden & set(rescue.does) for rescue in miss.rescues):
+                yield (
+                    f"knowledge/misses.yaml: entry '{miss.id}': every rescue does what "
+                    f"'{cause}' forbids"
+                )
 
 
 def _school_ids(k: Knowledge) -> set[str]:

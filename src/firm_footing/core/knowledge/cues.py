@@ -4,7 +4,7 @@ from typing import Literal
 
 from pydantic import Field, model_validator
 
-from firm_footing.core.knowledge.vocabulary import Entry
+from firm_footing.core.knowledge.vocabulary import Act, Entry
 
 Force = Literal["vertical", "lateral", "rotational"]
 Leg = Literal["lead", "trail"]
@@ -18,6 +18,9 @@ class CueOf(Entry):
     by_school : school to the sentence that comes first when it is chosen
     images : pictures of what it should feel like, offered after the sentences
     own_leg_only : the other leg is never offered, however much steadier the student is on it
+    loads : the leg that its own sentences load
+    does : what its cue has the player do
+    forbids : what would feed the cause: no cue, thought or rescue for it may do that
     """
 
     force: Force | None = None
@@ -28,6 +31,9 @@ class CueOf(Entry):
     by_school: dict[str, str] = Field(default_factory=dict)
     images: tuple[str, ...] = ()
     own_leg_only: bool = False
+    loads: Leg | None = None
+    does: tuple[Act, ...] = ()
+    forbids: tuple[Act, ...] = ()
 
     @model_validator(mode="after")
     def _one_of_three(self) -> "CueOf":

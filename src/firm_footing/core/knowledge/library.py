@@ -15,12 +15,13 @@ from pydantic import TypeAdapter, ValidationError
 
 from firm_footing.core.knowledge.causes import Cause, Mechanism
 from firm_footing.core.knowledge.clubs import Club, ClubsFile
-from firm_footing.core.knowledge.coaching import Cautions, Drill, Equipment, Miss, Schools
+from firm_footing.core.knowledge.coaching import Cautions, Drill, Equipment, Schools
 from firm_footing.core.knowledge.cross_check import problems_of
 from firm_footing.core.knowledge.cues import Cues
 from firm_footing.core.knowledge.film import FilmNumbers
 from firm_footing.core.knowledge.looks import Check
 from firm_footing.core.knowledge.measures import Measure, MeasuresFile
+from firm_footing.core.knowledge.misses import Miss
 from firm_footing.core.knowledge.numbers import Numbers
 from firm_footing.core.knowledge.plausible import Plausible
 from firm_footing.core.knowledge.poses import Poses

@@ -24,6 +24,14 @@ ReadAs = Literal["at_rest", "in_a_frame", "moving"]
 Seen = Literal["yes", "partly", "no"]
 """Whether a cause itself was seen."""
 
+Act = Literal[
+    "aim_elsewhere", "more_club", "finish_lead", "lead_toes_down", "hips_first", "arms_first",
+    "shorter_swing", "soft_hand", "chest_through", "stay_trail", "lead_foot_early", "move_ball",
+    "weight_lead", "stay_down", "nearer_ball", "further_from_ball", "heel_down", "off_toes",
+    "chest_first", "quiet_feet",
+]  # fmt: skip
+"""What a thought has a player do, so far as it helps one cause and feeds another."""
+
 Contact = Literal["clean", "fat", "thin", "top", "heel", "hosel", "toe"]
 """How a ball was met, as it is said on the tee; `heel` is nearer the heel but not off the hosel."""
 

@@ -37,6 +37,41 @@ END_WORDS: dict[str, str] = {
 """The same as they are said."""
 
 
+SHOWN_FROM: dict[str, float] = {
+    "path_deg": 1.0,
+    "face_to_path_deg": 1.0,
+    "low_point_cm": 1.0,
+    "heel_toe_mm": 3.0,
+    "dynamic_loft_deg": 1.0,
+    "club_speed_pct": 2.0,
+}
+"""From how far off a number of the pattern shows an end of a chain; estimates."""
+
+
+def shown_by(
+    chain: tuple[str, ...], pattern: Pattern, usual_low_cm: float, knowledge: Knowledge
+) -> tuple[str, ...]:
+    """The links of a chain that these balls show: the cause, and what leads to an end seen.
+
+    usual_low_cm : the low point of a sound swing of this player
+    """
+    seen: set[str] = set()
+    for name, (less, more) in EFFECT_WORDS.items():
+        estimate = getattr(pattern, name)
+        if estimate is not None:
+            off = estimate.value - (usual_low_cm if name == "low_point_cm" else 0.0)
+            if abs(off) >= SHOWN_FROM[name]:
+                seen.add(less if off < 0 else more)
+
+    def shows(link: str) -> bool:
+        mechanism = knowledge.mechanism.get(link)
+        if mechanism is not None:
+            return not mechanism.says_already or bool(seen & set(mechanism.says_already))
+        return link in knowledge.cause or link in seen
+
+    return tuple(link for link in chain if shows(link))
+
+
 def link_words(chain: tuple[str, ...], knowledge: Knowledge) -> tuple[str, ...]:
     """Every link of a chain in a few words: a cause, a mechanism, or an effect on club and ball."""
 

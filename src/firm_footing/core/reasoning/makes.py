@@ -10,7 +10,7 @@ from numpy.typing import NDArray
 
 from firm_footing.core.case import Case
 from firm_footing.core.knowledge import Knowledge
-from firm_footing.core.knowledge.coaching import Miss
+from firm_footing.core.knowledge.misses import Miss
 from firm_footing.core.reasoning.reported_miss import with_balls
 from firm_footing.core.reasoning.weighing import weigh
 

@@ -121,6 +121,13 @@ def ranked_first(kept: Mapping[str, Any]) -> str | None:
     return kept.get("start_with") or (causes[0]["id"] if causes else None)
 
 
+def rests_on_something(ranking: Ranking) -> bool:
+    """Whether any ball or look spoke when it was made: else its first is only the commonest."""
+    return ranking["pattern"]["balls"] > 0 or any(
+        c["for"] or c["against"] for c in ranking["causes"]
+    )
+
+
 def ranking_of(diagnosis: Diagnosis, knowledge: Knowledge) -> Ranking:
     """The contract's shape of a diagnosis; degrees, cm, mm and per cent to one decimal."""
     return {

@@ -5,7 +5,7 @@ from collections.abc import Sequence
 from firm_footing.core.case import Block, Case, Shot
 from firm_footing.core.delivery.expected import expected_of
 from firm_footing.core.knowledge import Knowledge
-from firm_footing.core.knowledge.coaching import Miss
+from firm_footing.core.knowledge.misses import Miss
 
 BALLS_FOR_EACH = 2
 """A miss that is only told weighs as much as two balls of it, each noted in a word."""

@@ -17,9 +17,12 @@ from firm_footing.core.knowledge import Drill, Knowledge
 from firm_footing.core.pattern import Pattern
 from firm_footing.core.reasoning.explain import link_words
 from firm_footing.files.sheet.drawing import links_of, plan_svg
+from firm_footing.files.sheet.figure import figure_svg
 from firm_footing.files.sheet.traces import traces_svg
 
 FONTS = Path(__file__).parent / "fonts"
+LONG = 500
+"""Characters of the drills' words from which on the page is set smaller."""
 WHAT = {
     "rehearse": "{minutes} min without a ball",
     "balls": "{minutes} min without a ball, then {balls} balls",
@@ -43,7 +46,7 @@ class SheetPage:
 
     on : the day of the lesson
     pattern : of the baseline, for the drawing
-    chain : from the cause to the ball, as the ranking has it
+    shown_chain : from the cause to the ball, as far as these balls show it
     stance : as measured with the baseline
     sides : whether feet are lead and trail or left and right
     complaint : what the student said, in their own words
@@ -58,7 +61,7 @@ class SheetPage:
     on: date
     sheet: Sheet
     pattern: Pattern
-    chain: tuple[str, ...] = ()
+    shown_chain: tuple[str, ...] = ()
     stance: Stance | None = None
     sides: SideWords = "lead_trail"
     by: str = ""
@@ -76,19 +79,23 @@ def as_html(page: SheetPage, knowledge: Knowledge) -> str:
     lead_foot = in_words("lead foot", page.hand, page.sides)
     drawing = plan_svg(
         page.hand,
-        links_of(page.chain or (cause.id,), knowledge),
+        links_of(page.shown_chain or (cause.id,), knowledge),
         page.stance,
         pattern.start_deg.value if pattern.start_deg else None,
         pattern.curve_deg.value if pattern.curve_deg else None,
         (lead_foot, in_words("trail foot", page.hand, page.sides)),
     )
+    named = (sheet.rehearsal, sheet.ball_drill)
+    cards = [d for name in dict.fromkeys(named) if (d := _drill(name, knowledge)) is not None]
     return (
         _environment()
         .get_template("sheet.html")
         .render(
             page=page,
             say=partial(in_words, hand=page.hand, sides=page.sides),
-            links=link_words(page.chain, knowledge),
+            long=sum(len(text) for d in cards for text in (*d.steps, d.pass_sign)) > LONG,
+            links=link_words(page.shown_chain, knowledge),
+            figures={d.id: Markup(figure_svg(d.id, page.hand, knowledge)) for d in cards},
             sheet=sheet,
             cause=cause,
             drawing=Markup(drawing),

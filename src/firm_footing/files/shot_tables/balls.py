@@ -134,7 +134,7 @@ class _Rows:
                 value = _value(column, cell, self.decimal_comma)
                 FileShot.model_validate({column.field: value})
             except ValidationError as error:
-                said = _plain(error.errors()[0]["msg"])
+                said = _limit_said(error, column)
                 self.bad.append(BadCell(line, column.heading, cell, said))
             except _CellError as error:
                 self.bad.append(BadCell(line, column.heading, cell, str(error)))
@@ -174,6 +174,20 @@ class _Rows:
         said = unit.replace("deg", "°")
         club_name = self.knowledge.club[club].name.lower()
         return f"{found} {said}: with a {club_name} between {least} and {most} is possible"
+
+
+def _limit_said(error: ValidationError, column: Column) -> str:
+    """What is wrong with a value, a limit in the unit of its column."""
+    first = error.errors()[0]
+    context = first.get("ctx") or {}
+    limit = next((context[name] for name in ("le", "lt", "ge", "gt") if name in context), None)
+    if limit is None:
+        return _plain(first["msg"])
+    field = FIELDS[column.field or ""]
+    own, unit = OWN_UNIT[field.id], column.unit or OWN_UNIT[field.id]
+    scale = UNITS[field.kind][own] / UNITS[field.kind][unit]
+    more = "most" if {"le", "lt"} & context.keys() else "least"
+    return f"it can be {scale * limit:.0f} {unit.replace('deg', '°')} at {more}"
 
 
 def _value(column: Column, cell: str, decimal_comma: bool) -> Any:

@@ -95,6 +95,8 @@ FIELDS: Final = {
         Field("divot_depth", "Divot depth", "word", ("divot depth",)),
         Field("divot_direction_deg", "Divot direction", "angle", ("divot direction",), "target"),
         Field("brush_start_cm", "Brush start", "small_length", ("brush start",)),
+        Field("low_point_cm", "Low point", "small_length", ("low point", "low point distance",
+              "low point position")),
         Field("drill_ok", "Drill done right", "yes_no", ("drill ok",)),
     )
 }  # fmt: skip
@@ -103,7 +105,7 @@ FIELDS: Final = {
 OTHERS: Final = (
     "face to path", "smash factor", "total", "total distance", "total side", "roll", "run",
     "landing angle", "descent angle", "hang time", "flight time", "swing plane", "swing direction",
-    "spin loft", "low point distance", "closure rate", "side spin", "shot", "shot number", "date",
+    "spin loft", "closure rate", "side spin", "shot", "shot number", "date",
     "time", "player", "ball", "tempo", "distance to pin", "target distance", "score",
     "landing height", "curve distance", "lie angle", "efficiency", "temperature", "altitude",
     "dynamic lie",

@@ -1,7 +1,8 @@
 <script setup lang="ts">
 // Compare two or three causes side by side, decide on one, then say it in the student's language.
+import type { Diagnosis } from '@/api/client'
 import { useKnowledge } from '@/api/knowledge'
-import { computed } from 'vue'
+import { computed, useTemplateRef, watch } from 'vue'
 import CauseLine from '@/lesson/decide/CauseLine.vue'
 import CompareCard from '@/lesson/decide/CompareCard.vue'
 import CueBench from '@/lesson/decide/CueBench.vue'
@@ -40,9 +41,22 @@ function fateOf(id: string): string {
 const cards = computed(() =>
   compared.value.flatMap((id) => ranking.value?.causes.find((c) => c.id === id) ?? []),
 )
+/** Once it is decided the cues are what comes next: they are brought into sight. */
+const cues = useTemplateRef<HTMLElement>('cues')
+watch(
+  () => [decided.value?.id, coaching.found.value?.decided] as const,
+  ([id, ready], [before]) => {
+    if (id !== undefined && (id !== before || ready))
+      cues.value?.scrollIntoView?.({ block: 'start' })
+  },
+  { flush: 'post' },
+)
 const firstThen = computed(() => {
-  const kept = decided.value?.ranking as { causes?: { id: string }[] } | undefined
-  return kept?.causes?.[0]?.id ?? null
+  const kept = decided.value?.ranking as Partial<Diagnosis['ranking']> | undefined
+  const spoke =
+    (kept?.pattern?.balls ?? 0) > 0 ||
+    kept?.causes?.some((c) => c.for.length > 0 || c.against.length > 0)
+  return spoke ? (kept?.causes?.[0]?.id ?? null) : null
 })
 </script>
 
@@ -79,6 +93,9 @@ const firstThen = computed(() => {
           Deciding now would be a guess.
         </p>
       </header>
+      <div ref="cues">
+        <CueBench v-if="coaching.found.value?.decided" :cues="coaching.found.value.cues" />
+      </div>
       <div class="columns">
         <nav class="list" aria-label="Causes to compare">
           <ol>
@@ -127,7 +144,6 @@ const firstThen = computed(() => {
         </div>
       </div>
       <TellApart v-if="cards[0] && cards[1]" :one="cards[0].id" :other="cards[1].id" />
-      <CueBench v-if="coaching.found.value?.decided" :cues="coaching.found.value.cues" />
     </template>
   </section>
 </template>

@@ -4,6 +4,7 @@ import { computed } from 'vue'
 import { useKnowledge } from '@/api/knowledge'
 import ByMeans from '@/lesson/decide/ByMeans.vue'
 import AnswerButtons from '@/lesson/decide/AnswerButtons.vue'
+import LastTime from '@/lesson/look/LastTime.vue'
 import { useOpenLesson } from '@/lesson/openLesson'
 import { say, VIEW_WORDS } from '@/ui/words'
 
@@ -22,6 +23,7 @@ const check = computed(() => known.check(open.asking.value?.id) ?? null)
       </div>
       <p class="question">{{ say(check.question, speaker) }}</p>
       <p class="quiet">{{ say(check.look_for, speaker) }}</p>
+      <LastTime :check="check.id" :question="check.question" />
       <AnswerButtons @answer="open.answerAsked" />
     </template>
     <template v-else>

@@ -88,6 +88,9 @@ const aidWords = computed(() => [
       <p class="quiet">
         Not yet when: {{ drill.fail_signs.map((f) => say(f, speaker)).join(' ') }}
       </p>
+      <p v-if="ladder.before" class="quiet" data-testid="goes-on">
+        The steps go on where they stood in the last lesson.
+      </p>
       <ol class="ladder" aria-label="Steps">
         <li
           v-for="(s, i) in ladder.steps"

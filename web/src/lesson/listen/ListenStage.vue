@@ -3,6 +3,7 @@
 import { computed } from 'vue'
 import type { AnswerWord, Lesson, Shape } from '@/api/client'
 import { useKnowledge } from '@/api/knowledge'
+import LimitDetails from '@/day/LimitDetails.vue'
 import WhatCameBack from '@/lesson/listen/WhatCameBack.vue'
 import { useOpenLesson } from '@/lesson/openLesson'
 import FeelRow from '@/lesson/pressure/FeelRow.vue'
@@ -51,6 +52,9 @@ function toggleLimit(id: Lesson['student']['limits'][number]): void {
   const on = student.value.limits
   changeStudent({ limits: on.includes(id) ? on.filter((l) => l !== id) : [...on, id] })
 }
+/** Of these it matters on which side they are: no cue or drill loads that leg first. */
+const SIDED = ['knee', 'hip', 'ankle', 'shoulder', 'wrist']
+const sided = computed(() => student.value.limits.filter((l) => SIDED.includes(l)))
 const typed = (event: Event) => (event.target as HTMLInputElement).value
 </script>
 
@@ -152,6 +156,12 @@ const typed = (event: Event) => (event.target as HTMLInputElement).value
         :words="known.all.cautions.limits"
         :on="student.limits"
         @toggled="toggleLimit"
+      />
+      <LimitDetails
+        v-if="sided.length"
+        :limits="sided"
+        :model-value="student.limit_details"
+        @update:model-value="(details) => changeStudent({ limit_details: details })"
       />
       <v-textarea
         label="Health notes, stiffness"

@@ -1,15 +1,21 @@
 <script setup lang="ts">
-// A returning student starts with the last lesson beside this one, and what home practice showed.
+// A returning student starts with the last lesson: what came of it is asked and entered here.
 import { computed } from 'vue'
 import { useKnowledge } from '@/api/knowledge'
 import { useOpenLesson } from '@/lesson/openLesson'
-import { useLast } from '@/lesson/useLast'
-import { dayWord } from '@/ui/dates'
+import { ask, client, type Shape } from '@/api/client'
+import { useAttempt } from '@/api/useAttempt'
+import LastTime from '@/lesson/look/LastTime.vue'
+import { useLastOf } from '@/lesson/useLast'
+import OneOf from '@/ui/OneOf.vue'
+import { vTyped } from '@/ui/typed'
+import { keepOld, typedNumber } from '@/ui/units'
+import { dayWord, localDay } from '@/ui/dates'
 import { count } from '@/ui/words'
 
 const known = useKnowledge()
 const { open, lesson, words } = useOpenLesson()
-const last = useLast(open)
+const { last, readAgain } = useLastOf(open)
 
 const limits = computed(() =>
   lesson.value.student.limits.map(
@@ -24,22 +30,14 @@ const balls = computed(() =>
 const rows = computed(() => {
   const before = last.value
   if (!before) return []
-  const back = before.follow_up
   const drill = known.drill(before.drill)?.name
-  const home =
-    back?.practised == null
-      ? ''
-      : `, at home ${count(back.practised, 'time')}, ${String(back.passes ?? 0)} right`
   return [
     { what: 'They said', said: before.complaint && `“${before.complaint}”` },
     { what: 'Cue', said: before.cue && `“${words(before.cue)}”` },
     {
       what: 'Drill',
-      said:
-        drill &&
-        `${drill}: ${String(before.right)} right, ${String(before.not_yet)} not yet${home}`,
+      said: drill && `${drill}: ${String(before.right)} right, ${String(before.not_yet)} not yet`,
     },
-    { what: 'On the course', said: back?.course && `“${back.course}”` },
     { what: 'Limits', said: limits.value.join(', ') },
     {
       what: 'Balls',
@@ -51,7 +49,41 @@ const cause = computed(() => {
   const id = last.value?.cause
   return id ? { id, name: words(known.cause(id)?.name ?? id) } : null
 })
-const verdict = computed(() => last.value?.follow_up?.verdict ?? 'not asked yet')
+const back = computed(() => last.value?.follow_up ?? null)
+const FATES = [
+  { id: 'confirmed', word: 'It was the cause' },
+  { id: 'partly', word: 'Partly' },
+  { id: 'rejected', word: 'It was not' },
+] as const
+const { problem, attempt } = useAttempt()
+/** It is kept with that lesson, and asked on the day it is said. */
+async function cameBack(body: Shape['FollowUpIn']): Promise<void> {
+  const id = last.value?.lesson_id
+  if (id === undefined) return
+  const today = localDay(new Date())
+  const params = { path: { lesson_id: id } }
+  const whole = back.value ? body : { due_on: today, ...body }
+  const kept = await attempt(() =>
+    ask(client.PUT('/api/lessons/{lesson_id}/follow-up', { params, body: whole })),
+  )
+  if (kept) await readAgain()
+}
+const MOST = { practised: 100, passes: 10_000 } as const
+const text = (value: number | null | undefined) => (value == null ? '' : String(value))
+function typedCount(name: keyof typeof MOST, event: Event): void {
+  const input = event.target as HTMLInputElement
+  const number = typedNumber(input.value)
+  if (number != null && Number.isInteger(number) && number >= 0 && number <= MOST[name])
+    void cameBack({ [name]: number })
+  else keepOld(input, text(back.value?.[name]))
+}
+const looked = computed(() =>
+  (last.value?.answers ?? []).flatMap((a) => {
+    const check = known.check(a.check_id)
+    const answered = lesson.value.answers.some((x) => x.check_id === a.check_id && !x.block_id)
+    return check && check.view !== 'belief' && !answered ? [{ ...check }] : []
+  }),
+)
 const isTakenUp = computed(() => lesson.value.decisions.some((d) => d.cause === cause.value?.id))
 
 /** The old cause, and the drill that went with it. */
@@ -67,9 +99,7 @@ function takeUp(): void {
   <aside v-if="last" class="back" aria-label="From the last lesson" data-testid="came-back">
     <p class="title">
       <strong>Lesson of {{ dayWord(last.started_at) }}</strong>
-      <template v-if="cause"
-        >: {{ cause.name }}, <strong>{{ verdict }}</strong></template
-      >
+      <template v-if="cause">: {{ cause.name }}</template>
       <template v-else>: nothing was decided</template>
     </p>
     <dl>
@@ -78,6 +108,50 @@ function takeUp(): void {
         <dd>{{ row.said }}</dd>
       </template>
     </dl>
+    <div v-if="cause" class="home">
+      <label
+        >Practised, times
+        <input
+          v-typed="text(back?.practised)"
+          class="native short"
+          inputmode="numeric"
+          @change="(e) => typedCount('practised', e)"
+        />
+      </label>
+      <label
+        >Right in all
+        <input
+          v-typed="text(back?.passes)"
+          class="native short"
+          inputmode="numeric"
+          @change="(e) => typedCount('passes', e)"
+        />
+      </label>
+      <label class="course"
+        >On the course
+        <input
+          v-typed="back?.course ?? ''"
+          class="native"
+          maxlength="2000"
+          @change="(e) => cameBack({ course: (e.target as HTMLInputElement).value })"
+        />
+      </label>
+      <OneOf
+        name="What came of it"
+        :words="FATES"
+        :on="back?.verdict ?? null"
+        @chosen="(verdict) => cameBack({ verdict })"
+      />
+      <p v-if="problem" role="alert">{{ problem.message }} {{ problem.hint }}</p>
+    </div>
+    <details v-if="looked.length" class="looked">
+      <summary>{{ count(looked.length, 'look') }} of last time, still so?</summary>
+      <ul>
+        <li v-for="c in looked" :key="c.id">
+          <span>{{ words(c.label) }}</span> <LastTime :check="c.id" :question="c.question" />
+        </li>
+      </ul>
+    </details>
     <div class="acts">
       <v-btn v-if="cause && !isTakenUp" color="primary" variant="flat" @click="takeUp">
         Take this cause up again
@@ -109,6 +183,37 @@ dl {
 }
 dt {
   color: var(--quiet);
+}
+.home {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: end;
+  gap: 8px 14px;
+}
+.home label {
+  display: grid;
+  font-size: var(--text-small);
+}
+.home .short {
+  width: 86px;
+}
+.home .course {
+  flex: 1 1 200px;
+}
+.looked summary {
+  min-height: 44px;
+  line-height: 44px;
+}
+.looked ul {
+  list-style: none;
+  padding: 0;
+}
+.looked li {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 4px 12px;
+  align-items: center;
+  min-height: 44px;
 }
 .acts {
   display: flex;

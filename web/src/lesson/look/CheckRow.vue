@@ -4,6 +4,7 @@ import { computed, ref } from 'vue'
 import type { Answer, AnswerWord, Knowledge, Source } from '@/api/client'
 import { useKnowledge } from '@/api/knowledge'
 import PosedFigure from '@/drawing/PosedFigure.vue'
+import LastTime from '@/lesson/look/LastTime.vue'
 import { useOpenLesson } from '@/lesson/openLesson'
 import ChooseOne from '@/ui/ChooseOne.vue'
 import OneOf from '@/ui/OneOf.vue'
@@ -94,6 +95,7 @@ function choose(word: AnswerWord): void {
         >{{ say(check.look_for, speaker) }}
         <span v-for="said in othersSay" :key="said"> · {{ said }}</span>
       </p>
+      <LastTime v-if="!blockId" :check="check.id" :question="check.question" />
       <p v-for="said in measured" :key="said" class="small strong" data-testid="measured">
         {{ say(said, speaker) }}
       </p>

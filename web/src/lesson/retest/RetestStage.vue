@@ -19,7 +19,7 @@ import { capital, count } from '@/ui/words'
 
 type Compared = Shape['ComparedOut']
 const known = useKnowledge()
-const { open, lesson, hand } = useOpenLesson()
+const { open, lesson, diagnosis, hand } = useOpenLesson()
 
 const emit = defineEmits<{ block: [id: string] }>()
 
@@ -40,7 +40,12 @@ const of = (kind: string) =>
 const before = computed(() => of('baseline').flatMap((b) => b.shots))
 const after = computed(() => of('retest').flatMap((b) => b.shots))
 const expectedM = computed(() =>
-  expectedCarryM(of('baseline')[0]?.club ?? '', lesson.value.blocks, known.all),
+  expectedCarryM(
+    of('baseline')[0]?.club ?? '',
+    lesson.value.blocks,
+    known.all,
+    diagnosis.value?.usual_carry_m,
+  ),
 )
 const club = (id: string | undefined) => known.club(id)?.name ?? id ?? ''
 const counted = (m: Compared) => [...m.before, ...m.after, ...m.first].some((v) => v > 0)

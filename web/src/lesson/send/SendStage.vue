@@ -5,12 +5,14 @@ import type { Shape } from '@/api/client'
 import { useKnowledge } from '@/api/knowledge'
 import { useOpenLesson } from '@/lesson/openLesson'
 import FollowUpForm from '@/lesson/send/FollowUpForm.vue'
+import NextLesson from '@/lesson/send/NextLesson.vue'
 import HandOver from '@/lesson/send/HandOver.vue'
 import { isDecided, useCoaching, useSheet } from '@/lesson/useCoaching'
 import ChooseOne from '@/ui/ChooseOne.vue'
 import { useSettings } from '@/ui/settings'
 import StateMessage from '@/ui/StateMessage.vue'
 import { vTyped } from '@/ui/typed'
+import { keepOld, typedNumber } from '@/ui/units'
 const known = useKnowledge()
 const { open, lesson } = useOpenLesson()
 
@@ -55,6 +57,13 @@ const DRILLS = [
 
 function change(part: Partial<Shape['SheetWords']>): void {
   open.changeLesson({ sheet: { ...lesson.value.sheet, ...part } })
+}
+function minutes(event: Event): void {
+  const input = event.target as HTMLInputElement
+  const number = typedNumber(input.value)
+  if (number != null && Number.isInteger(number) && number >= 1 && number <= 120)
+    change({ minutes: number })
+  else keepOld(input, String(found.value?.minutes ?? ''))
 }
 const drillWords = computed(() => [
   { id: '', word: 'none' },
@@ -134,7 +143,18 @@ function send(): void {
         <p v-if="drills.length && !found.rehearsal && !found.ball_drill" class="quiet" role="note">
           No drill was tried in this lesson: choose one above if one is to go home.
         </p>
+        <label>
+          <span class="quiet">Practice, minutes a day</span>
+          <input
+            v-typed="String(found.minutes)"
+            class="native short"
+            inputmode="numeric"
+            aria-label="Practice, minutes a day"
+            @change="minutes"
+          />
+        </label>
         <HandOver :sheet="found" :query="query" :drill-name="drillName" @print="print" />
+        <NextLesson />
         <form v-if="!lesson.follow_up" class="then" @submit.prevent="send">
           <label>
             Ask how it went on
@@ -187,6 +207,9 @@ h2 {
 label {
   display: grid;
   gap: 2px;
+}
+.short {
+  width: 86px;
 }
 textarea.native {
   padding: 8px;

@@ -5,7 +5,7 @@ import type { LoggedShot } from '@/api/client'
 import { useOpenLesson } from '@/lesson/openLesson'
 import type { BallEntry } from '@/lesson/shots/useBallEntry'
 import { toMiddle } from '@/ui/toMiddle'
-import { directionWord, strikeWord } from '@/ui/words'
+import { count, degreesWord, directionWord, strikeWord } from '@/ui/words'
 
 const byNumber = defineModel<boolean>('byNumber', { required: true })
 const props = defineProps<{ entry: BallEntry; reading: boolean }>()
@@ -23,9 +23,9 @@ const says = computed(() => {
 })
 const tape = useTemplateRef<HTMLElement>('tape')
 watch(
-  [tape, newest, () => shots.value.length],
+  [tape, newest, chosenId, () => shots.value.length],
   () => {
-    toMiddle(tape.value, '.newest')
+    toMiddle(tape.value, chosenId.value === null ? '.newest' : '.chosen')
   },
   { flush: 'post' },
 )
@@ -35,11 +35,15 @@ function numberOf(id: string): number {
 function inWords(shot: LoggedShot): string {
   const { start, curve, contact, heel_toe_mm } = shot.observed
   const parts = []
+  if (!start && shot.observed.start_deg != null)
+    parts.push(`starts ${degreesWord(shot.observed.start_deg, hand.value)}`)
   if (start) parts.push(`starts ${directionWord(start, hand.value)}`)
   if (curve)
     parts.push(curve === 'straight' ? 'no curve' : `curves ${directionWord(curve, hand.value)}`)
   if (contact) parts.push(contact)
   if (heel_toe_mm != null) parts.push(strikeWord(heel_toe_mm))
+  const noted = Object.values(shot.observed).filter((value) => value != null).length
+  if (parts.length === 0 && noted > 0) return `${count(noted, 'number')} measured`
   return parts.join(', ') || 'nothing noted'
 }
 </script>
@@ -61,10 +65,11 @@ function inWords(shot: LoggedShot): string {
       </li>
     </ol>
     <span class="quiet says" role="status">{{ says }}</span>
-    <template v-if="chosenId && !reading">
+    <!-- their room is kept: the tape must not change its size under a finger -->
+    <div :class="['acts', { away: !chosenId || reading }]">
       <v-btn :aria-expanded="byNumber" @click="byNumber = !byNumber">By number</v-btn>
       <v-btn @click="entry.remove">Delete<span class="key" aria-hidden="true">Del</span></v-btn>
-    </template>
+    </div>
     <v-btn class="next" @click="entry.next">
       {{ chosenId ? 'Done' : 'Next ball' }}<span class="key" aria-hidden="true">Enter</span>
     </v-btn>
@@ -112,6 +117,22 @@ function inWords(shot: LoggedShot): string {
   .says {
     position: absolute;
     clip-path: inset(50%);
+  }
+}
+.acts {
+  display: flex;
+  gap: 8px;
+}
+.acts.away {
+  visibility: hidden;
+}
+@media (max-width: 600px) {
+  .row {
+    flex-wrap: wrap;
+    justify-content: space-between;
+  }
+  .tape {
+    flex: 1 1 100%;
   }
 }
 .next {

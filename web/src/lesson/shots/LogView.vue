@@ -56,7 +56,9 @@ const seenWords = { front: 'as you look at the face', player: 'as the player see
 <template>
   <div v-if="only !== 'word'" :class="['close-up', { one: only !== null }]">
     <figure v-if="has('turf')">
-      <figcaption>Touch the turf: divot <span class="quiet">cm ahead of the ball</span></figcaption>
+      <figcaption>
+        Touch where the divot began <span class="quiet">cm ahead of the ball</span>
+      </figcaption>
       <GroundPlan
         :hand="hand"
         :shots="shots"

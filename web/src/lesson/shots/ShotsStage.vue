@@ -43,7 +43,12 @@ const settings = useSettings()
 const shown = computed(() => lesson.value.blocks.find((b) => b.id === block.value))
 const { shots, newest, currentId, chosenId } = props.entry
 const expectedM = computed(() =>
-  expectedCarryM(shown.value?.club ?? '', lesson.value.blocks, known.all),
+  expectedCarryM(
+    shown.value?.club ?? '',
+    lesson.value.blocks,
+    known.all,
+    diagnosis.value?.usual_carry_m,
+  ),
 )
 const last = useLast(open)
 /** The balls of the lesson before with this club, under a baseline or a retest. */

@@ -1,17 +1,28 @@
 <script setup lang="ts">
 // Before a film is under the ruler: where the camera stood, which file, and what was marked already.
-import { onMounted, ref } from 'vue'
+import { computed, onMounted, ref } from 'vue'
 import FilmRecorder from '@/lesson/look/film/FilmRecorder.vue'
 import { forgetFilm, keptFilms, openKept, type KeptFilm } from '@/lesson/look/film/keptFilms'
 import type { Marks } from '@/lesson/look/film/marking'
 import type { useFilm } from '@/lesson/look/film/useFilm'
 import { VIEWS, viewWord } from '@/lesson/look/film/views'
+import { useOpenLesson } from '@/lesson/openLesson'
+import { useLast } from '@/lesson/useLast'
 import { dayWord } from '@/ui/dates'
 import OneOf from '@/ui/OneOf.vue'
 import { count } from '@/ui/words'
 
 const props = defineProps<{ ruler: ReturnType<typeof useFilm> }>()
 const view = ref<Marks['view']>('down_the_line')
+const last = useLast(useOpenLesson().open)
+/** The same place again, so that two films can be held against each other. */
+const stoodBefore = computed(() => {
+  const camera = last.value?.cameras.find((c) => c.view === view.value)
+  if (!camera) return ''
+  const away = ((camera.distance_cm ?? 400) / 100).toFixed(1)
+  const beside = camera.off_line_cm ?? 10
+  return `Last time the camera stood ${away} m away, ${beside.toFixed(0)} cm beside its line: the same again is taken.`
+})
 const opening = ref(false)
 const filming = ref(false)
 const kept = ref<KeptFilm[]>([])
@@ -49,6 +60,7 @@ async function remove(id: string): Promise<void> {
   >
     <p class="strong">Where did the camera stand?</p>
     <OneOf name="Where the camera stood" :words="VIEWS" :on="view" @chosen="(v) => (view = v)" />
+    <p v-if="stoodBefore" class="quiet" data-testid="camera-before">{{ stoodBefore }}</p>
     <FilmRecorder
       v-if="filming"
       @recorded="

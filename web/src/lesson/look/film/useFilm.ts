@@ -2,6 +2,7 @@
 import { computed, onScopeDispose, ref, shallowRef, watch, type Ref } from 'vue'
 import { ask, ApiError, client, type Shape } from '@/api/client'
 import { useKnowledge } from '@/api/knowledge'
+import { useLast } from '@/lesson/useLast'
 import { newId } from '@/api/page'
 import { sentenceOf, type OpenFilm } from '@/lesson/look/film/film'
 import {
@@ -26,6 +27,7 @@ type View = Marks['view']
 type Asked = { what: 'scale' | 'ground'; first: Place | null } | null
 
 export function useFilm(open: OpenLesson, blockId: Ref<string | null>) {
+  const last = useLast(open)
   const known = useKnowledge()
   const film = shallowRef<OpenFilm | null>(null)
   const marks = shallowRef<Marks | null>(null)
@@ -115,7 +117,12 @@ export function useFilm(open: OpenLesson, blockId: Ref<string | null>) {
         (f) => f.name === name && f.marks.width === width && f.marks.height === height,
       )
       id.value = again?.id ?? newId()
-      const bare = { view, width, height, fps: plays, events: {}, points: {} }
+      const stood = last.value?.cameras.find((c) => c.view === view)
+      const camera = {
+        distance_cm: stood?.distance_cm ?? null,
+        off_line_cm: stood?.off_line_cm ?? null,
+      }
+      const bare = { view, width, height, fps: plays, events: {}, points: {}, ...camera }
       marks.value = again ? (again.marks as Marks) : bare
     } catch (error) {
       problem.value = sentenceOf(error, 'This film cannot be opened.')
