@@ -24,7 +24,9 @@ const brief = (more = {}) => ({
   next: { stage: 'decide', words: 'Decide on one cause.', done: false },
   ...more,
 })
-const day = (more = {}) => ({ body: { students: [student], lessons: [brief()], ...more } })
+const day = (more = {}) => ({
+  body: { students: [student], lessons: [brief()], booked: [], ...more },
+})
 const button = (page: VueWrapper, words: string) => {
   const found = page.findAll('button').find((b) => b.text().includes(words))
   if (!found) throw new Error(`no button says ${words}: ${page.text()}`)
@@ -52,6 +54,34 @@ describe('the day', () => {
     await settle()
     expect(asked.at(-1)?.call).toBe('POST /api/students/S/lessons')
     expect(went()).toBe('/lessons/L/listen')
+  })
+  it('lists who comes and what each needs, and begins the lesson that was agreed', async () => {
+    const at = new Date(Date.now() + 3600_000).toISOString()
+    const coming = {
+      lesson_id: 'L',
+      student_id: 'S',
+      student_name: 'Perrin Vale',
+      handedness: 'right',
+      at,
+      cause: 'heel',
+      asked: false,
+      drill: null,
+    }
+    const asked = serve({
+      'GET /api/day': day({ booked: [coming] }),
+      'GET /api/due': { body: [] },
+      'POST /api/lessons/L/reopen': { body: { id: 'N' } },
+    })
+    useKnowledge().knowledge = knowledge
+    const { page, went } = await show(DayPage)
+    const list = page.get('[data-testid="booked"]')
+    expect(list.text()).toContain('Perrin Vale')
+    expect(list.text()).toContain('ask how it went, heel leaves early')
+    expect(list.get('a[download]').attributes('href')).toBe('/api/booked.ics')
+    await list.get('[aria-label="Begin the lesson with Perrin Vale"]').trigger('click')
+    await settle()
+    expect(asked.some((a) => a.call === 'POST /api/lessons/L/reopen')).toBe(true)
+    expect(went()).toContain('/listen')
   })
   it('says a plus handicap, a junior and that limits are flagged', async () => {
     const people = [

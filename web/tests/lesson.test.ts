@@ -5,6 +5,7 @@ import { h, ref } from 'vue'
 import { useKnowledge } from '@/api/knowledge'
 import LookRound from '@/lesson/decide/LookRound.vue'
 import LessonMenu from '@/lesson/LessonMenu.vue'
+import NoteButton from '@/lesson/NoteButton.vue'
 import { useArrivals } from '@/lesson/useArrivals'
 import { useLesson, type OpenLesson } from '@/lesson/useLesson'
 import WaitingStrip from '@/waiting/WaitingStrip.vue'
@@ -324,22 +325,29 @@ describe('the lesson as a whole', () => {
     await settle()
   }
   async function shown(more = {}) {
-    const open = { changeLesson: vi.fn(), putNote: vi.fn(), deleteNote: vi.fn() }
+    const open = { changeLesson: vi.fn() }
     const { page } = await show(LessonMenu, { open, lesson: lesson([block()], more), knowledge })
     await page.find('[aria-label="This lesson"]').trigger('click')
     await settle()
     return { open, page }
   }
-  it('keeps and deletes notes, and finishes the lesson', async () => {
-    const { open } = await shown({ notes: [{ id: 'n', text: 'Sore wrist.', written_at: '' }] })
+  it('keeps and deletes notes with their time, one touch away', async () => {
+    const open = { putNote: vi.fn(), deleteNote: vi.fn() }
+    const notes = [{ id: 'n', text: 'Sore wrist.', written_at: '2026-11-30T16:05:00Z' }]
+    const { page } = await show(NoteButton, { open, lesson: lesson([block()], { notes } as never) })
+    await page.get('[data-testid="note"]').trigger('click')
+    await settle()
+    const said = menu().get('[aria-label="Notes"]')
+    expect(said.text()).toMatch(/\d+:05.*Sore wrist\./)
+    expect(said.text()).toContain('never on the sheet')
     await menu().find('[aria-label="Delete note: Sore wrist."]').trigger('click')
     expect(open.deleteNote).toHaveBeenCalledWith('n')
-    const areas = menu()
-      .findAll('textarea')
-      .filter((a) => a.isVisible())
-    await areas.at(-1)?.setValue('Rest on Friday.')
+    await said.get('textarea').setValue('Rest on Friday.')
     await press('Keep note')
     expect(open.putNote.mock.calls[0]?.[1]).toBe('Rest on Friday.')
+  })
+  it('finishes the lesson', async () => {
+    const { open } = await shown()
     await press('Finish lesson')
     expect(open.changeLesson).toHaveBeenCalledWith({ finished: true })
   })

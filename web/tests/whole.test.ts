@@ -47,14 +47,19 @@ describe('listening', () => {
       not_yet: 3,
       follow_up,
       baselines: [{ club: '7i', shots: [shot('k', {})] }],
+      answers: [{ check_id: 'grip', answer: 'no', source: 'look' }],
+      cameras: [],
     }
-    serve({ 'GET /api/lessons/L/last': { body: last } })
+    const asked = serve({
+      'GET /api/lessons/L/last': { body: last },
+      'PUT /api/lessons/K/follow-up': { body: {} },
+    })
     const open = acts()
     const back = filled({ reopens: 'K' })
     const { page } = await show(ListenStage, { open, lesson: back, knowledge: known })
     await settle()
     const said = page.get('[data-testid="came-back"]').text()
-    const told = ['1 Nov', 'Late shift', 'partly', '6 times', '40 right', 'Fewer duffs.']
+    const told = ['1 Nov', 'Late shift']
     const kept = [
       '“I duff it.”',
       '“Wait for the arms.”',
@@ -63,7 +68,18 @@ describe('listening', () => {
     ]
     for (const words of [...told, ...kept]) expect(said).toContain(words)
     expect(said).toContain('A short new baseline first')
-    const [takeUp] = page.findAll('[data-testid="came-back"] button')
+    const card = page.get('[data-testid="came-back"]')
+    const entered = card.findAll('.home input').map((i) => (i.element as HTMLInputElement).value)
+    expect(entered).toEqual(['6', '40', 'Fewer duffs.'])
+    expect(card.get('[aria-pressed=true]').text()).toBe('Partly')
+    await card.findAll('.home input')[0]?.setValue('9')
+    await card.findAll('.home input')[0]?.trigger('change')
+    await settle()
+    const put = asked.find((a) => a.call === 'PUT /api/lessons/K/follow-up')
+    expect(put?.sent).toEqual({ practised: 9 })
+    await card.get('[aria-label="Still so: Weak?"]').trigger('click')
+    expect(open.putAnswer).toHaveBeenCalledWith('grip', 'no', 'look')
+    const takeUp = card.findAll('button').find((b) => b.text() === 'Take this cause up again')
     await takeUp?.trigger('click')
     expect(open.decide).toHaveBeenCalledWith('late', 'Taken up again from the lesson of 1 Nov.')
     expect(open.changeLesson).toHaveBeenCalledWith({ drill: 'mirror' })
