@@ -10,7 +10,7 @@ from dataclasses import dataclass
 from datetime import UTC, datetime
 from pathlib import Path
 
-from bench import ceiling, fourth_cause, severities, turns
+from bench import ceiling, fourth_cause, retests, severities, turns
 from firm_footing.files.knowledge_files import load_knowledge
 from firm_footing.standins.measure import CHANNELS, POLICIES, Summary, run, summarise
 from firm_footing.standins.worlds import WORLDS
@@ -29,6 +29,7 @@ WANTED = {
     "of causes given 80 % or more, true": "at least 80 %",
 }
 FOURTH_STUDENTS = 100
+RETESTED = 150
 
 
 @dataclass(frozen=True)
@@ -95,6 +96,7 @@ def main() -> None:
     )
     command = f"python -m bench.measure --seed {seed} --students {students}"
     page = report(found, command, (half, few))
+    page += retests.section(RETESTED, seed)
     (DOCS / "MEASUREMENTS.md").write_text(page, encoding="utf-8")
     (DOCS / "reliability.svg").write_text(picture(found.policies[EIGHT]), encoding="utf-8")
     sys.stdout.write(page)

@@ -129,3 +129,16 @@ def test_a_change_is_answered_with_the_ranking_first(
     decided = {"cause": "trail_heel_pops", "reason": "the heel is up"}
     made = client.post(f"{base}/decisions?diagnosis=true", json=decided)
     assert (made.status_code, made.json()["diagnosis"] is not None) == (201, True)
+
+
+def test_what_is_usual_with_a_club_follows_the_handicap(
+    client: TestClient, lesson: dict[str, Any]
+) -> None:
+    """36 does not carry a 7 iron as far as +4 does."""
+    usual = []
+    for handicap in (-4, 2, 15, 36):
+        client.patch(f"/api/students/{lesson['student']['id']}", json={"handicap": handicap})
+        found = client.get(f"/api/lessons/{lesson['id']}/diagnosis").json()
+        usual.append(found["usual_carry_m"]["7i"])
+    assert usual == sorted(usual, reverse=True)
+    assert usual[0] > usual[-1] + 15

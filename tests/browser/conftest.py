@@ -99,7 +99,13 @@ class Finger:
         self.page = page
         self.wire = page.context.new_cdp_session(page)
 
-    def drag(self, test_id: str, start: tuple[float, float], end: tuple[float, float]) -> None:
+    def drag(
+        self,
+        test_id: str,
+        start: tuple[float, float],
+        end: tuple[float, float],
+        rest_ms: int = 0,
+    ) -> None:
         box = self.page.get_by_test_id(test_id).bounding_box()
         assert box is not None
 
@@ -110,6 +116,8 @@ class Finger:
 
         middle = ((start[0] + end[0]) / 2, (start[1] + end[1]) / 2)
         self._send("touchStart", at(start))
+        if rest_ms:
+            self.page.wait_for_timeout(rest_ms)
         self._send("touchMove", at(middle))
         self._send("touchMove", at(end))
         self._send("touchEnd", [])

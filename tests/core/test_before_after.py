@@ -209,4 +209,6 @@ def test_a_measure_chosen_late_is_said_to_be(knowledge: Knowledge) -> None:
     assert told.chosen_late == (
         "Decided by strike since after the first ball; start was fixed before it."
     )
-    assert "was chosen after the first ball" in retest_words(found, "right", knowledge, "").together
+    assert (
+        "was chosen after the first ball" in retest_words(found, "right", knowledge, "").to_student
+    )

@@ -130,6 +130,32 @@ WRONG: list[tuple[Edit, str]] = [
         ),
         r"feel_tests.yaml: entry 'pads': no check is called 'toes_up'",
     ),
+    (
+        lambda f: f["cues"]["causes"]["late_shift"].update(does=["stay_trail"]),
+        r"cues.yaml: causes › 'late_shift': its cue does 'stay_trail', which it forbids",
+    ),
+    (
+        lambda f: entry(f, "misses", "slice")["rescues"].pop(),
+        r"misses.yaml: entry 'slice': every rescue does what 'aim_off' forbids",
+    ),
+    (
+        lambda f: entry(f, "drills", "distance_reset")["on_course"].update(
+            does=["further_from_ball"]
+        ),
+        r"drills.yaml: entry 'distance_reset': its thought does 'further_from_ball'",
+    ),
+    (
+        lambda f: f["measures"]["measures"][5]["share"].update(at_least=3),
+        r"measures.yaml: .*a number counts by one limit",
+    ),
+    (
+        lambda f: f["measures"]["measures"][-1]["share"].update(any_of=["luck"]),
+        r"measures.yaml: entry 'any_miss': no share is called 'luck'",
+    ),
+    (
+        lambda f: f["felt"][0]["options"][0]["answers"].update(toes_up="yes"),
+        r"felt.yaml: entry 'at_address': no check is called 'toes_up'",
+    ),
 ]
 
 

@@ -10,12 +10,13 @@ from firm_footing.core.case import Block, Case, Shot
 from firm_footing.core.coaching.cues import cues_for
 from firm_footing.core.coaching.ladder import Result, climb
 from firm_footing.core.coaching.practice import near_event, plan_practice
-from firm_footing.core.coaching.sheet import NOTHING_NEW, sheet_of
+from firm_footing.core.coaching.sheet import NOTHING_NEW, rescue_for, sheet_of
 from firm_footing.core.knowledge import Knowledge
 from firm_footing.core.knowledge.cues import Leg, Way
 from firm_footing.core.pattern import read_pattern
 from firm_footing.core.reasoning import diagnose
 from firm_footing.core.reasoning.reported_miss import as_if_hit
+from firm_footing.files.knowledge_files import load_knowledge
 
 P, E, L = "pass", "early", "late"
 
@@ -203,3 +204,50 @@ def test_a_miss_that_is_told_orders_the_looks_until_a_ball_is_hit(knowledge: Kno
     assert as_if_hit(hit, ("shank",), knowledge) is hit
     for miss in knowledge.misses:
         assert as_if_hit(empty, (miss.id,), knowledge).blocks[0].shots
+
+
+@pytest.mark.parametrize("cause", [c.id for c in load_knowledge().causes])
+def test_no_rescue_does_what_the_cause_forbids(cause: str, knowledge: Knowledge) -> None:
+    forbidden = set(knowledge.cues.causes[cause].forbids)
+    for miss in knowledge.misses:
+        said = rescue_for(cause, [miss.id], knowledge)
+        chosen = next(r for r in miss.rescues if r.say == said)
+        assert not forbidden & set(chosen.does)
+
+
+@pytest.mark.parametrize(
+    ("cause", "miss", "never", "says"),
+    [
+        ("reach_to_ball", "heel", "further from the ball", "hang under your shoulders"),
+        ("early_lead_rush", "push", "onto your lead foot before", "Stay in the trail foot"),
+        ("static_hips", "pull", "arms drop before", "hips go before the arms"),
+        ("lead_toe_lifts", "pull", "arms drop", "Lead toes down, lead shoulder high"),
+        ("aim_off", "slice", "Aim for the slice", "one club more"),
+    ],
+)
+def test_the_rescue_is_chosen_by_cause_as_well_as_by_miss(
+    cause: str, miss: str, never: str, says: str, knowledge: Knowledge
+) -> None:
+    """Common practice, no source."""
+    said = rescue_for(cause, [miss], knowledge)
+    assert never not in said
+    assert says in said
+
+
+def test_a_cue_that_loads_a_painful_leg_is_not_the_first(knowledge: Knowledge) -> None:
+    usual = cues_for("hang_back", {}, None, knowledge)
+    spared = cues_for("hang_back", {}, None, knowledge, hurt={"lead"})
+    loading = set(knowledge.cues.sentences["lateral"]["lead"].values())
+    assert usual[0] in loading
+    assert spared[0] not in loading
+    assert sorted(spared) == sorted(usual)  # none is withheld
+    own = cues_for("backs_up", {}, None, knowledge, hurt={"lead"})
+    assert own[0].startswith("A pause at the top")
+
+
+def test_minutes_of_practice_can_be_set(knowledge: Knowledge) -> None:
+    numbers = knowledge.numbers.coaching.practice
+    usual = plan_practice(None, True, numbers)
+    short = plan_practice(None, True, numbers, 5)
+    assert {d.minutes for d in short} == {0, 5}
+    assert [(d.day, d.what, d.balls) for d in short] == [(d.day, d.what, d.balls) for d in usual]

@@ -4,6 +4,7 @@ import re
 from dataclasses import replace
 from datetime import UTC, date, datetime
 from typing import Any
+from xml.etree import ElementTree
 
 import pytest
 from icalendar import Calendar
@@ -22,9 +23,16 @@ from firm_footing.core.frame import Handedness, in_words
 from firm_footing.core.ground.trace import read_trace
 from firm_footing.core.knowledge import Knowledge
 from firm_footing.core.pattern import Pattern, read_pattern
-from firm_footing.core.reasoning.explain import EFFECT_WORDS, END_WORDS, chain_alone, link_words
+from firm_footing.core.reasoning.explain import (
+    EFFECT_WORDS,
+    END_WORDS,
+    chain_alone,
+    link_words,
+    shown_by,
+)
 from firm_footing.files.calendar_files import practice_calendar
 from firm_footing.files.sheet.drawing import PARTS, PX_PER_CM, TRAIL, links_of, plan_svg
+from firm_footing.files.sheet.figure import figure_svg
 from firm_footing.files.sheet.page import SheetPage, SheetStill, as_html, as_pdf
 from firm_footing.files.sheet.traces import _x, _y
 from tests.api.asking import picture
@@ -282,3 +290,44 @@ def test_cards_say_why_and_name_what_replaces_a_withheld_one(knowledge: Knowledg
     assert {c.drill for c in nothing_left} == {
         d.id for d in knowledge.drills if "trail_knee_fires" in d.targets
     }
+
+
+def test_only_links_that_the_balls_show_are_on_it(knowledge: Knowledge) -> None:
+    """A player of square pulls is not told of an open face and a path to the right."""
+    pull = Shot(start="far_pull", curve="straight", contact="clean", heel_toe_mm=0)
+    pattern = read_pattern([Block(shots=(pull,) * 8)], knowledge, 15)
+    chain = ("static_hips", "over_the_top", "path_minus", "face_open", "heel_strike", "loft_added")
+    shown = shown_by(chain, pattern, 3.0, knowledge)
+    assert shown == ("static_hips", "over_the_top", "path_minus")
+    push = Shot(start="far_push", curve="straight", contact="clean", heel_toe_mm=0)
+    right = read_pattern([Block(shots=(push,) * 8)], knowledge, 15)
+    assert shown_by(chain, right, 3.0, knowledge) == ("static_hips",)
+
+
+def test_the_page_speaks_to_the_student(pattern: Pattern, knowledge: Knowledge) -> None:
+    for cause in knowledge.causes:
+        assert re.match(r"(You|Your|Both your|The) ", cause.you), cause.id
+        drills = [d.id for d in knowledge.drills if cause.id in d.targets]
+        cue = cues_for(cause.id, {}, None, knowledge)[0]
+        sheet = sheet_of(cause.id, pattern, drills, cue, 9, True, knowledge, misses=["fat"])
+        html = as_html(SheetPage("Oda", "right", ON, sheet, pattern), knowledge)
+        assert "before any drill" not in html
+        assert "the player" not in sheet.cause
+        assert re.search(r"\byour?\b", sheet.cause, re.IGNORECASE) or cause.id == "ball_position"
+        assert not re.search(r"<h2>[^<]*</h2>\s*(<h2|</body)", html)  # no heading without text
+        for drill in {sheet.rehearsal, sheet.ball_drill} - {None}:
+            for step in knowledge.drill[drill or ""].steps:
+                assert step.split(",")[0][:20].replace("'", "&#39;") in html
+
+
+def test_a_drill_is_drawn_as_it_is_when_right(knowledge: Knowledge) -> None:
+    """Every drill whose figure stands; a left-hander's is mirrored."""
+    drawn = 0
+    for drill in knowledge.drills:
+        svg = figure_svg(drill.id, "right", knowledge)
+        if svg:
+            drawn += 1
+            ElementTree.fromstring(svg)
+            mirrored = figure_svg(drill.id, "left", knowledge)
+            assert mirrored.replace(' transform="translate(100 0) scale(-1 1)"', "", 1) == svg
+    assert drawn >= 30

@@ -1,11 +1,13 @@
 """Tables of balls: any delimiter, decimal sign, unit and side; bad rows never lose good ones."""
 
+import re
 from typing import Any
 
 import pytest
 
 from firm_footing.core.case import Block, Shot
 from firm_footing.core.knowledge import Knowledge
+from firm_footing.core.pattern.chance import values_of
 from firm_footing.files.shot_tables import (
     TableError,
     balls_of,
@@ -122,3 +124,15 @@ def test_columns_that_fit_another_table_are_refused(knowledge: Knowledge) -> Non
     table, other = read_table("Carry,Start\n120,1\n"), read_table("Carry,Apex\n120,20\n")
     with pytest.raises(ValueError, match="do not fit"):
         balls_of(table, guess(other, knowledge), "right", knowledge)
+
+
+def test_a_low_point_has_a_column_and_a_limit_is_said_in_the_file_s_unit(
+    knowledge: Knowledge,
+) -> None:
+    text = "Club,Low Point [in],Carry [yds]\n7i,2.0,150\n7i,-1.5,900\n"
+    found = read(text, knowledge)
+    assert found.balls[0].shot.low_point_cm == pytest.approx(2 * 2.54)
+    (bad,) = found.bad
+    assert re.fullmatch(r"it can be \d+ yd at most", bad.reason)
+    series = values_of([Block(shots=tuple(b.shot for b in found.balls))], knowledge.numbers)
+    assert series["low_point_cm"] == pytest.approx((5.08, -3.81))

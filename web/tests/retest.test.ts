@@ -22,6 +22,8 @@ const measure = (more: object = {}): Shape['ComparedOut'] => ({
   predicted: -1,
   sure: true,
   about: false,
+  shown_before: null,
+  shown_after: null,
   ...more,
 })
 const fat = (more: object = {}): Shape['ComparedOut'] =>

@@ -255,6 +255,8 @@ def _compared(measure: Compared) -> ComparedOut:
         predicted=measure.predicted,
         sure=measure.sure,
         about=series.by_word,
+        shown_before=series.shown_before if series.before else None,
+        shown_after=series.shown_after if series.after else None,
     )
 
 

@@ -111,6 +111,8 @@ class ComparedOut(BaseModel):
     change: MovedMeasureOut | None
     predicted: float | None
     sure: bool = Field(description="More than chance, all measures counted together")
+    shown_before: float | None = Field(description="As it is read everywhere; null without balls")
+    shown_after: float | None
     about: bool = Field(description="Worked out from words, so only about so much")
 
 

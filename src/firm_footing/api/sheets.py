@@ -251,4 +251,4 @@ def _retest(session: Store, content: LessonContent, case: Case, known: Knowledge
     found = retest_of(session, content, case, known)
     if found is None or found.result is None or found.result.state == "too_few":
         return ""
-    return retest_words(found, case.handedness, known, content.lesson.primary_before).together
+    return retest_words(found, case.handedness, known, content.lesson.primary_before).to_student

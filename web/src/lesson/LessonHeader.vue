@@ -1,7 +1,7 @@
 <script setup lang="ts">
 // Whose lesson, which stage, what can be undone, whether all is saved.
 import { useOpenLesson } from '@/lesson/openLesson'
-import { mdiArrowULeftTop, mdiArrowURightTop, mdiKeyboardOutline } from '@mdi/js'
+import { mdiArrowULeftTop, mdiArrowURightTop } from '@mdi/js'
 import { computed, ref, watch } from 'vue'
 import type { Shape } from '@/api/client'
 import { useOutbox } from '@/api/outbox'
@@ -109,16 +109,8 @@ const saved = computed(() => {
         data-testid="redo"
         @click="open.redo"
       />
-      <v-btn
-        class="keyboard"
-        variant="text"
-        :icon="mdiKeyboardOutline"
-        aria-label="Keys (?)"
-        title="Keys (?)"
-        @click="$emit('keys')"
-      />
       <NoteButton />
-      <LessonMenu @import="$emit('import')" />
+      <LessonMenu @import="$emit('import')" @keys="$emit('keys')" />
       <SettingsMenu />
     </div>
   </header>
@@ -246,9 +238,9 @@ nav a.here {
     clip-path: inset(50%);
   }
 }
-@media (pointer: coarse) and (max-width: 700px), (max-width: 440px) {
-  .keyboard {
-    display: none;
+@media (max-width: 440px) {
+  .tools :deep(.v-btn--icon) {
+    width: 44px;
   }
 }
 </style>

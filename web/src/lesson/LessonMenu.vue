@@ -7,7 +7,7 @@ import type { Source } from '@/api/client'
 import SchoolFields from '@/ui/SchoolFields.vue'
 const { open, lesson } = useOpenLesson()
 
-const emit = defineEmits<{ import: [] }>()
+const emit = defineEmits<{ import: []; keys: [] }>()
 
 const SOURCES: { value: Source; title: string }[] = [
   { value: 'look', title: 'eyes' },
@@ -23,6 +23,10 @@ const atHand = computed(() => lesson.value.at_hand ?? SOURCES.map((s) => s.value
 const tableUrl = computed(() => `/api/lessons/${lesson.value.id}/balls.csv`)
 const caseUrl = computed(() => `/api/lessons/${lesson.value.id}/case`)
 
+function showKeys(): void {
+  shown.value = false
+  emit('keys')
+}
 function bringIn(): void {
   shown.value = false
   emit('import')
@@ -78,6 +82,7 @@ function bringIn(): void {
         >
         <v-btn :href="tableUrl" download>Save balls as a table</v-btn>
         <v-btn @click="bringIn">Bring in balls from a table</v-btn>
+        <v-btn @click="showKeys">Show the keys<span class="key" aria-hidden="true">?</span></v-btn>
         <v-btn @click="open.changeLesson({ finished: !lesson.finished })">
           {{ lesson.finished ? 'Reopen lesson' : 'Finish lesson' }}
         </v-btn>

@@ -6,7 +6,7 @@ from statistics import fmean
 from typing import Final
 
 from firm_footing.core.case import Block, Case
-from firm_footing.core.coaching.measures import Series, series_of
+from firm_footing.core.coaching.measures import Series, as_read, series_of
 from firm_footing.core.coaching.predicted import after_move
 from firm_footing.core.coaching.retest import (
     FIRST_LOOK,
@@ -122,7 +122,8 @@ def compare(
     before, after = (
         [b for b in blocks if b.club == club and b.shots] for blocks in (case.baselines, retests)
     )
-    shown = series_of(before, after, knowledge)
+    counted = series_of(before, after, knowledge)
+    shown = as_read(counted, before, after, knowledge, case.handicap)
     measures = [_compared(series, shown, predicted) for series in shown.values()]
     measures = _with_first(measures, first, club, before, after, knowledge)
     level = knowledge.numbers.chance.level
@@ -223,10 +224,11 @@ def _with_first(
 ) -> list[Compared]:
     """The measures beside those of the first lesson; what was hit last in this one counts."""
     begun = [b for b in first.baselines if b.club == club and b.shots] if first else []
-    if not begun:
+    if first is None or not begun:
         return measures
     enough = sum(len(b.shots) for b in after) >= FIRST_LOOK
-    then = series_of(begun, after if enough else before, knowledge)
+    last = after if enough else before
+    then = as_read(series_of(begun, last, knowledge), begun, last, knowledge, first.handicap)
     return [replace(m, first=then[m.name], since_first=moved_by(then[m.name])) for m in measures]
 
 

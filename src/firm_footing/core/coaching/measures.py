@@ -5,8 +5,8 @@ where the marks on the face were left out in the retest, the words of contact co
 no change comes from another way of noting.
 """
 
-from collections.abc import Callable, Sequence
-from dataclasses import dataclass
+from collections.abc import Callable, Mapping, Sequence
+from dataclasses import dataclass, replace
 from statistics import fmean
 from typing import Final
 
@@ -17,6 +17,7 @@ from firm_footing.core.knowledge.measures import Measure, ShareMeasure
 from firm_footing.core.knowledge.numbers import Numbers
 from firm_footing.core.knowledge.vocabulary import Contact
 from firm_footing.core.pattern.chance import floor_of, noted
+from firm_footing.core.pattern.pattern import read_pattern
 
 Ball = tuple[Shot, Block]
 
@@ -32,6 +33,8 @@ class Series:
         that counts and 0.0 for one that does not
     floor : standard deviation that single balls scatter with at least; nothing for a share
     by_word : whether a number stands for words, and is only about right
+    read_before, read_after : the number as the pattern of that side reads it, which is what is
+        shown; None where the pattern has none: then the mean of the balls
     ideal : where the number should be; of a carry what is expected; None of a share
     """
 
@@ -41,11 +44,23 @@ class Series:
     floor: float
     by_word: bool = False
     ideal: float | None = None
+    read_before: float | None = None
+    read_after: float | None = None
 
     @property
     def is_share(self) -> bool:
         """Whether balls are counted."""
         return self.measure.share is not None
+
+    @property
+    def shown_before(self) -> float:
+        """What the baseline shows, as everywhere else."""
+        return fmean(self.before) if self.read_before is None else self.read_before
+
+    @property
+    def shown_after(self) -> float:
+        """What the retest shows, as everywhere else."""
+        return fmean(self.after) if self.read_after is None else self.read_after
 
     def off(self, mean: float) -> float:
         """How far a mean lies from where it should be, below zero beyond; a share, itself."""
@@ -53,6 +68,28 @@ class Series:
         if number is None or self.ideal is None:
             return mean
         return self.ideal - mean if number.more_is_sound else abs(mean - self.ideal)
+
+
+def as_read(
+    shown: Mapping[str, Series],
+    before: Sequence[Block],
+    after: Sequence[Block],
+    knowledge: Knowledge,
+    handicap: float | None,
+) -> dict[str, Series]:
+    """The same with the numbers that the patterns of both sides read."""
+    sides = [read_pattern(blocks, knowledge, handicap) for blocks in (before, after)]
+
+    def read(name: str, side: int) -> float | None:
+        estimate = getattr(sides[side], name, None)
+        return None if estimate is None else float(estimate.value)
+
+    return {
+        name: series
+        if series.is_share or series.by_word
+        else replace(series, read_before=read(name, 0), read_after=read(name, 1))
+        for name, series in shown.items()
+    }
 
 
 def series_of(

@@ -4,9 +4,9 @@ In this order: what is better by more than chance, what is not yet, what got wor
 in per cent, so that no unit of distance is needed.
 """
 
+import math
 from collections.abc import Collection, Sequence
 from dataclasses import dataclass
-from statistics import fmean
 
 from firm_footing.core.coaching.before_after import Compared, Comparison
 from firm_footing.core.coaching.measures import Series
@@ -26,18 +26,14 @@ class RetestWords:
     more : the rest, in order; may be empty
     since_first : what changed since the first lesson; '' in it, and where nothing can be said
     chosen_late : that the measure was chosen or changed after the first ball, else ''
+    to_student : what improved, from what to what, for the page that goes home; may be empty
     """
 
     headline: str
     more: tuple[str, ...]
     since_first: str
     chosen_late: str
-
-    @property
-    def together(self) -> str:
-        """All of it in one line; '' before the retest says anything."""
-        said = (self.headline, *self.more, self.chosen_late, self.since_first)
-        return " ".join(s for s in said if s)
+    to_student: str = ""
 
 
 def retest_words(
@@ -75,7 +71,24 @@ def retest_words(
         for s in (*first, _not_yet(found, balls), _listed("Worse", worse, deciding.name, hand))
         if s
     ]
-    return RetestWords(shown[0], tuple(shown[1:]), since, late)
+    home = " ".join(s for s in (_to_student(deciding, result, better, hand), late, since) if s)
+    return RetestWords(shown[0], tuple(shown[1:]), since, late, home)
+
+
+def _to_student(
+    deciding: Compared, result: RetestResult, better: list[Compared], hand: Handedness
+) -> str:
+    """What is better for certain; what is on the way where nothing is yet."""
+    if result.state == "too_few" or result.moved is None:
+        return ""
+    sure = [m.series for m in better]
+    if result.state == "real" and result.moved.direction == "better":
+        sure.insert(0, deciding.series)
+    if sure:
+        return f"Better: {'; '.join(from_to(s, hand) for s in _each_once(sure))}."
+    if result.moved.direction == "better":
+        return f"On the way: {from_to(deciding.series, hand)}."
+    return f"Not there yet: {from_to(deciding.series, hand)}."
 
 
 def _went(measure: Compared, direction: Direction) -> bool:
@@ -109,11 +122,12 @@ def _not_yet(found: Comparison, balls: int) -> str:
     """Measures that should have moved and have not for certain."""
     if balls < 3:
         return ""
-    names = [
-        m.series.measure.name
+    still = [
+        m.series
         for m in found.measures
         if m is not found.deciding and m.should_move and m.misses and m.series.after and not m.sure
     ]
+    names = [s.measure.name for s in _each_once(still, {found.primary})]
     return f"Not sure yet: {', '.join(names)}." if names else ""
 
 
@@ -168,7 +182,7 @@ def _chosen_late(deciding: Compared, fixed_before: str, knowledge: Knowledge) ->
 
 def from_to(series: Series, hand: Handedness) -> str:
     """One measure before and now: "strike from 19 to 8 mm off the middle"."""
-    measure, was, now = series.measure, fmean(series.before), fmean(series.after)
+    measure, was, now = series.measure, series.shown_before, series.shown_after
     if measure.share is not None:
         before, after = said_of(series, series.before, hand), said_of(series, series.after, hand)
         return f"{measure.said}: {before} before, {after} now"
@@ -188,15 +202,16 @@ def said_of(series: Series, values: tuple[float, ...], hand: Handedness) -> str:
     if series.measure.share is not None:
         return f"{sum(values):.0f} of {len(values)}"
     about = "about " if series.by_word else ""
-    return f"{about}{_value(series.measure, fmean(values), hand)}"
+    shown = series.shown_before if values is series.before else series.shown_after
+    return f"{about}{_value(series.measure, shown, hand)}"
 
 
 def _value(measure: Measure, value: float, hand: Handedness) -> str:
     unit = measure.id.rsplit("_", 1)[-1]
     if unit == "m":
         return f"{value:.0f} m"
-    size = f"{abs(value):.0f}"
-    if abs(value) < ALMOST[unit]:
+    size = math.floor(abs(value) + 0.5)  # as a screen rounds
+    if size == 0 or abs(value) < ALMOST[unit]:
         return {"deg": "straight", "mm": "in the middle", "cm": "at the ball"}[unit]
     return {
         "deg": f"{size}° {side(value, hand)}",

@@ -85,6 +85,9 @@ class Mechanism(Entry):
     says_already: tuple[str, ...] = Field(
         default=(), description="Ends of a chain that would only repeat this mechanism"
     )
+    leads_to: tuple[str, ...] = Field(
+        default=(), description="Ends of a chain by which balls show it; none: it is always told"
+    )
     when_face_to_path_beyond_deg: float | None = Field(
         default=None, description="Works for any cause once face and path are this far apart"
     )

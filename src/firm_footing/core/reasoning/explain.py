@@ -66,7 +66,8 @@ def shown_by(
     def shows(link: str) -> bool:
         mechanism = knowledge.mechanism.get(link)
         if mechanism is not None:
-            return not mechanism.says_already or bool(seen & set(mechanism.says_already))
+            ends = set(mechanism.says_already) | set(mechanism.leads_to)
+            return not ends or bool(seen & ends)
         return link in knowledge.cause or link in seen
 
     return tuple(link for link in chain if shows(link))

@@ -35,6 +35,9 @@ function x(value: number): number {
 }
 const about = computed(() => (props.measure.about ? 'about ' : ''))
 const mean = (values: readonly number[]) => values.reduce((a, b) => a + b, 0) / values.length
+/** As it is read everywhere else. */
+const was = computed(() => props.measure.shown_before ?? mean(props.measure.before))
+const is = computed(() => props.measure.shown_after ?? mean(props.measure.after))
 const say = (value: number) => measureWord(props.measure.name, value, hand.value, props.unit)
 /** The size of the change with its standard error, as seen from behind the student. */
 const by = computed(() => {
@@ -44,7 +47,7 @@ const by = computed(() => {
   const unit = { deg: '°', mm: ' mm', cm: ' cm' }[props.measure.name.split('_').at(-1) ?? '']
   const size = (v: number) => (unit === undefined ? fromMetres(v, props.unit) : v)
   if (props.measure.about) return ''
-  return `by ${signed(size(flip * found.by))} ± ${size(found.se).toFixed(0)}${unit ?? ` ${props.unit}`}`
+  return `by ${signed(size(flip * (is.value - was.value)))} ± ${size(found.se).toFixed(0)}${unit ?? ` ${props.unit}`}`
 })
 const change = computed(() => changeWord(props.measure))
 </script>
@@ -86,16 +89,16 @@ const change = computed(() => changeWord(props.measure))
       <line
         v-if="measure.before.length"
         class="mean before"
-        :x1="x(mean(measure.before))"
-        :x2="x(mean(measure.before))"
+        :x1="x(was)"
+        :x2="x(was)"
         y1="6"
         y2="30"
       />
       <line
         v-if="measure.after.length"
         class="mean after"
-        :x1="x(mean(measure.after))"
-        :x2="x(mean(measure.after))"
+        :x1="x(is)"
+        :x2="x(is)"
         y1="32"
         y2="56"
       />
@@ -109,8 +112,8 @@ const change = computed(() => changeWord(props.measure))
       <span v-if="measure.first.length" class="quiet"
         >first lesson {{ say(mean(measure.first)) }}</span
       >
-      <span>before {{ about }}{{ say(mean(measure.before)) }}</span>
-      <strong v-if="measure.after.length">after {{ about }}{{ say(mean(measure.after)) }}</strong>
+      <span>before {{ about }}{{ say(was) }}</span>
+      <strong v-if="measure.after.length">after {{ about }}{{ say(is) }}</strong>
       <span v-if="measure.predicted !== null" class="quiet"
         >predicted {{ say(measure.predicted) }}</span
       >

@@ -116,7 +116,7 @@ input {
   font-weight: var(--strong);
 }
 /* two beside each other where the range is wide and low, no wider than what lies left of its fan */
-@media (min-width: 1001px) {
+@media (min-width: 1001px), (max-height: 560px) {
   .bar {
     grid-template-columns: 112px 134px;
     align-items: center;

@@ -28,8 +28,14 @@ const WORDS = CONTACT_KEYS.map(([key, id]) => ({ id, word: capital(id), hint: ke
   grid-template-columns: repeat(7, 1fr);
 }
 .strip :deep(.v-btn) {
+  min-width: 0;
   height: 50px;
-  font-size: var(--text-body);
+  padding: 0 2px;
+  font-size: var(--text-small);
+}
+.strip :deep(.v-btn__content) {
+  flex-direction: column;
+  line-height: 1.2;
 }
 @media (max-width: 600px) {
   .strip {

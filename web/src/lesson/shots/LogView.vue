@@ -6,6 +6,7 @@ import ClubFace from '@/drawing/ClubFace.vue'
 import GroundPlan from '@/drawing/GroundPlan.vue'
 import { useOpenLesson } from '@/lesson/openLesson'
 import ContactStrip from '@/lesson/shots/ContactStrip.vue'
+import ShapeStrip from '@/lesson/shots/ShapeStrip.vue'
 import OffTheFace from '@/lesson/shots/OffTheFace.vue'
 import type { BallEntry } from '@/lesson/shots/useBallEntry'
 import { scatterOf, type ReadBlock } from '@/lesson/shots/useReadings'
@@ -102,14 +103,22 @@ const seenWords = { front: 'as you look at the face', player: 'as the player see
       <OffTheFace v-if="missed" @contact="contact" @slip="missed = false" />
     </figure>
   </div>
-  <ContactStrip
-    v-if="has('word')"
-    :contact="current?.observed.contact ?? null"
-    @contact="contact"
-  />
+  <div v-if="has('word')" class="in-words">
+    <ShapeStrip v-if="only === null" @shape="entry.shape" />
+    <ContactStrip :contact="current?.observed.contact ?? null" @contact="contact" />
+  </div>
 </template>
 
 <style scoped>
+.in-words {
+  flex: none;
+  display: grid;
+  grid-template-columns: 5fr 7fr;
+  gap: 10px;
+}
+.in-words > :only-child {
+  grid-column: 1 / -1;
+}
 .close-up {
   flex: none;
   display: grid;

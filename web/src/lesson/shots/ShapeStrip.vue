@@ -7,32 +7,30 @@ defineEmits<{ shape: [noted: Shot] }>()
 </script>
 
 <template>
-  <div class="shapes" role="group" aria-label="Flight in a word">
-    <v-btn v-for="[key, s] in SHAPE_KEYS" :key="s.id" @click="$emit('shape', s.noted)">
+  <div class="flights" role="group" aria-label="Flight in a word">
+    <v-btn v-for="[key, s] in SHAPE_KEYS" :key="s.id" stacked @click="$emit('shape', s.noted)">
       {{ s.word }}<span class="key" aria-hidden="true">{{ key }}</span>
     </v-btn>
   </div>
 </template>
 
 <style scoped>
-.shapes {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 6px;
+.flights {
+  display: grid;
+  grid-template-columns: repeat(5, 1fr);
+  gap: 4px;
 }
-.shapes :deep(.v-btn) {
+.flights :deep(.v-btn) {
   min-width: 0;
-  padding: 0 10px;
+  height: 50px;
+  min-height: 50px;
+  padding: 0 2px;
+  font-size: var(--text-small);
 }
-@media (max-width: 600px) {
-  .shapes {
-    display: grid;
-    grid-template-columns: repeat(5, 1fr);
-    gap: 4px;
-  }
-  .shapes :deep(.v-btn) {
-    padding: 0 2px;
-    font-size: var(--text-small);
+@media (max-width: 1240px) and (min-width: 601px) {
+  .flights :deep(.v-btn) {
+    font-size: var(--text-tiny);
+    letter-spacing: 0;
   }
 }
 </style>

@@ -203,7 +203,6 @@ const views = computed(() => [
         @touched="flown"
         @chosen="entry.choose"
       />
-      <ShapeStrip v-if="!reading && !isPhone" class="shapes" @shape="shaped" />
     </div>
     <ShapeStrip v-if="isPhone && only === 'range'" @shape="shaped" />
     <div class="between">
@@ -282,12 +281,6 @@ const views = computed(() => [
   right: 0;
   top: 0;
 }
-.shapes {
-  position: absolute;
-  left: 0;
-  bottom: 0;
-  max-width: 240px;
-}
 .hint {
   position: absolute;
   right: 0;
@@ -320,9 +313,15 @@ const views = computed(() => [
     height: 30vh;
   }
 }
+/* a phone on its side: the page scrolls, and nothing lies over anything */
+@media (max-height: 560px) and (max-width: 1000px) {
+  .range-box {
+    height: 240px;
+  }
+}
 @media (max-width: 600px) {
   .shots {
-    --one-drawing: 52dvh;
+    --one-drawing: 44dvh;
     padding: 8px 16px 12px;
   }
   .block-fold summary {
