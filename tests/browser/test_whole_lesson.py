@@ -179,7 +179,8 @@ def test_a_follow_up_that_rejects_the_cause_is_kept_in_the_casebook(page: Page) 
     saved(page)
     # taken up again: a short new baseline, what came back on top, the fate in the decision
     asked.get_by_test_id("reopen").tap()
-    expect(page.get_by_test_id("came-back")).to_contain_text("rejected")
+    fate = page.get_by_test_id("came-back").get_by_role("button", name="It was not")
+    expect(fate).to_have_attribute("aria-pressed", "true")
     expect(page.get_by_test_id("came-back")).to_contain_text("No better.")
     stage(page, "Decide")
     expect(page.get_by_role("navigation", name="Causes to compare")).to_contain_text(

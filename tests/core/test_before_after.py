@@ -84,7 +84,12 @@ def test_a_low_point_by_words_counts_and_says_that_it_is_about(knowledge: Knowle
     assert low.series.by_word
     assert low.moved is not None
     assert low.sure
-    assert "low point about 6 cm behind the ball before" in " ".join(words(found, knowledge).more)
+    by_low = compared(
+        knowledge, met("baseline", *["fat"] * 6), met("retest", *["clean"] * 6),
+        primary="low_point_cm",
+    )  # fmt: skip
+    assert "low point about 6 cm behind the ball before" in words(by_low, knowledge).headline
+    assert "low point" not in " ".join(words(found, knowledge).more)  # its words are told already
 
 
 def test_what_was_noted_on_one_side_only_is_not_compared(knowledge: Knowledge) -> None:

@@ -238,6 +238,16 @@ nav a.here {
     clip-path: inset(50%);
   }
 }
+/* one row from the first paint on, whatever arrives late */
+@media (min-width: 1240px) {
+  .bar,
+  nav {
+    flex-wrap: nowrap;
+  }
+  .who {
+    min-width: 0;
+  }
+}
 @media (max-width: 440px) {
   .tools :deep(.v-btn--icon) {
     width: 44px;

@@ -5,7 +5,7 @@ in per cent, so that no unit of distance is needed.
 """
 
 import math
-from collections.abc import Collection, Sequence
+from collections.abc import Sequence
 from dataclasses import dataclass
 
 from firm_footing.core.coaching.before_after import Compared, Comparison
@@ -64,12 +64,10 @@ def retest_words(
     primary = _verdict(deciding, result, hand)
     real = result.state == "real"
     begin = "Better too" if real else "Better, and more than chance"
-    also = _listed(begin, better, deciding.name, hand)
+    also = _listed(begin, better, deciding, hand)
     first = [primary, also] if real else [also, primary]
     shown = [
-        s
-        for s in (*first, _not_yet(found, balls), _listed("Worse", worse, deciding.name, hand))
-        if s
+        s for s in (*first, _not_yet(found, balls), _listed("Worse", worse, deciding, hand)) if s
     ]
     home = " ".join(s for s in (_to_student(deciding, result, better, hand), late, since) if s)
     return RetestWords(shown[0], tuple(shown[1:]), since, late, home)
@@ -81,11 +79,11 @@ def _to_student(
     """What is better for certain; what is on the way where nothing is yet."""
     if result.state == "too_few" or result.moved is None:
         return ""
-    sure = [m.series for m in better]
+    sure = _each_once([m.series for m in better], deciding)
     if result.state == "real" and result.moved.direction == "better":
         sure.insert(0, deciding.series)
     if sure:
-        return f"Better: {'; '.join(from_to(s, hand) for s in _each_once(sure))}."
+        return f"Better: {'; '.join(from_to(s, hand) for s in sure)}."
     if result.moved.direction == "better":
         return f"On the way: {from_to(deciding.series, hand)}."
     return f"Not there yet: {from_to(deciding.series, hand)}."
@@ -127,27 +125,31 @@ def _not_yet(found: Comparison, balls: int) -> str:
         for m in found.measures
         if m is not found.deciding and m.should_move and m.misses and m.series.after and not m.sure
     ]
-    names = [s.measure.name for s in _each_once(still, {found.primary})]
+    names = [s.measure.name for s in _each_once(still, found.deciding)]
     return f"Not sure yet: {', '.join(names)}." if names else ""
 
 
-def _listed(begin: str, measures: list[Compared], deciding: str, hand: Handedness) -> str:
-    said = [from_to(s, hand) for s in _each_once([m.series for m in measures], {deciding})]
+def _listed(begin: str, measures: list[Compared], deciding: Compared, hand: Handedness) -> str:
+    said = [from_to(s, hand) for s in _each_once([m.series for m in measures], deciding)]
     return f"{begin}: {'; '.join(said)}." if said else ""
 
 
-def _each_once(series: Sequence[Series], said: Collection[str] = ()) -> list[Series]:
-    """Without shares that say again what a number, or shares that are part of them, say.
+def _each_once(series: Sequence[Series], deciding: Compared | None = None) -> list[Series]:
+    """Without what says again what another measure, or the one that decides, says.
 
-    said : ids of measures of which something was said already
+    A share says again what its number says; a number that only stands for words, what the words'
+    own shares say.
     """
-    told = {s.measure.id for s in series} | set(said)
+    said = [*series, *([deciding.series] if deciding else [])]
+    ids = {s.measure.id for s in said}
+    counted = {t.of for s in said for t in s.measure.tails}
 
     def again(one: Series) -> bool:
         share = one.measure.share
         if share is None:
-            return False
-        return bool(told & {t.of for t in one.measure.tails} or told & set(share.any_of))
+            return one.by_word and one.measure.id in counted
+        solid = {s.measure.id for s in said if not s.by_word}
+        return bool(solid & {t.of for t in one.measure.tails} or ids & set(share.any_of))
 
     return [s for s in series if not again(s)]
 
