@@ -165,9 +165,18 @@ def _after_the_decision(
         put_repetition(session, lesson.id, f"{lesson.id}-{i}", plan["drill"], TAPS[tap])
     if "retest" in plan:
         _retest(session, lesson, person, plan, knowledge)
+    if "comes" in plan:
+        change_lesson(session, lesson.id, {"next_at": _coming(**plan["comes"])})
     if "due_in" in plan:
         due = (lesson.started_at + timedelta(days=plan["due_in"])).date()
         put_follow_up(session, lesson.id, due, dict(plan.get("came_back", {})))
+
+
+def _coming(in_days: int, at: str) -> datetime:
+    """A time of a day from today on, on this machine's clock."""
+    hour, minute = map(int, at.split(":"))
+    day = now().astimezone() + timedelta(days=in_days)
+    return day.replace(hour=hour, minute=minute, second=0, microsecond=0)
 
 
 def _retest(

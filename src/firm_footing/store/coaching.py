@@ -7,11 +7,12 @@ from sqlmodel import Session, col, select
 
 from firm_footing.core.coaching.ladder import Result
 from firm_footing.store.columns import now
+from firm_footing.store.earlier import last_cause
 from firm_footing.store.errors import refused
 from firm_footing.store.history import Step
 from firm_footing.store.lessons import get_lesson
 from firm_footing.store.room import room_for
-from firm_footing.store.tables import Clock, Decision, FollowUp, Lesson, Repetition, Student
+from firm_footing.store.tables import Clock, FollowUp, Lesson, Repetition, Student
 
 MOST_DUE = 50
 """More than anybody calls in a day; the others come up as these are answered."""
@@ -76,16 +77,8 @@ def due(
     session: Session, most: int = MOST_DUE
 ) -> list[tuple[FollowUp, Lesson, Student, str | None]]:
     """Lessons nobody has asked after yet with what they decided last, the longest due first."""
-    decided = (
-        select(Decision.cause)
-        .where(Decision.lesson_id == Lesson.id)
-        .order_by(col(Decision.decided_at).desc())
-        .limit(1)
-        .correlate(Lesson)
-        .scalar_subquery()
-    )
     rows = session.exec(
-        select(FollowUp, Lesson, Student, decided)
+        select(FollowUp, Lesson, Student, last_cause())
         .join(Lesson, col(Lesson.id) == FollowUp.lesson_id)
         .join(Student, col(Student.id) == Lesson.student_id)
         .where(col(FollowUp.verdict).is_(None))

@@ -2,7 +2,7 @@
 
 from collections.abc import Sequence
 from datetime import datetime
-from typing import NamedTuple
+from typing import Any, NamedTuple
 
 from sqlmodel import Session, col, select
 
@@ -106,6 +106,18 @@ def _newest_with(
     ).first()
 
 
+def last_cause() -> Any:
+    """What the lesson of a query decided on last, as a column of it."""
+    return (
+        select(Decision.cause)
+        .where(Decision.lesson_id == Lesson.id)
+        .order_by(col(Decision.decided_at).desc())
+        .limit(1)
+        .correlate(Lesson)
+        .scalar_subquery()
+    )
+
+
 class Booked(NamedTuple):
     """A student who comes again.
 
@@ -129,16 +141,8 @@ def booked(session: Session, since: datetime, most: int = 50) -> Sequence[Booked
         .where(later.c.student_id == Lesson.student_id, later.c.started_at > Lesson.started_at)
         .exists()
     )
-    decided = (
-        select(Decision.cause)
-        .where(Decision.lesson_id == Lesson.id)
-        .order_by(col(Decision.decided_at).desc())
-        .limit(1)
-        .correlate(Lesson)
-        .scalar_subquery()
-    )
     rows = session.exec(
-        select(Lesson, Student, decided, FollowUp.verdict)
+        select(Lesson, Student, last_cause(), FollowUp.verdict)
         .join(Student, col(Student.id) == Lesson.student_id)
         .outerjoin(FollowUp, col(FollowUp.lesson_id) == Lesson.id)
         .where(col(Lesson.next_at) >= since, ~came)

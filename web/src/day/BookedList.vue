@@ -51,6 +51,9 @@ function needs(b: Booked): string {
 </template>
 
 <style scoped>
+h2 {
+  font-size: var(--text-title);
+}
 ul {
   list-style: none;
   padding: 0;

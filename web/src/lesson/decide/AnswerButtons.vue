@@ -39,6 +39,7 @@ defineEmits<{ answer: [word: AnswerWord] }>()
   .v-btn {
     font-size: var(--text-small);
     letter-spacing: 0;
+    white-space: nowrap;
   }
 }
 </style>

@@ -2,10 +2,11 @@
 // One measure: every ball before and after on one line, both means, and where it was predicted.
 import { computed } from 'vue'
 import type { Shape } from '@/api/client'
+import MeasureRow from '@/lesson/retest/MeasureRow.vue'
 import { useOpenLesson } from '@/lesson/openLesson'
 import type { DistanceUnit } from '@/ui/settings'
 import { fromMetres, signed } from '@/ui/units'
-import { changeWord, measureWord } from '@/lesson/retest/measureWords'
+import { measureWord } from '@/lesson/retest/measureWords'
 
 const props = defineProps<{
   measure: Shape['ComparedOut']
@@ -49,17 +50,10 @@ const by = computed(() => {
   if (props.measure.about) return ''
   return `by ${signed(size(flip * (is.value - was.value)))} ± ${size(found.se).toFixed(0)}${unit ?? ` ${props.unit}`}`
 })
-const change = computed(() => changeWord(props.measure))
 </script>
 
 <template>
-  <div :class="['measure', { primary: decides }]" :data-testid="`measure-${measure.name}`">
-    <p>
-      <strong>{{ measure.word }}</strong><span v-if="decides" class="quiet"> decides</span><br />
-      <span class="quiet"
-        >{{ change }}<template v-if="by"><br />{{ by }}</template></span
-      >
-    </p>
+  <MeasureRow :measure="measure" :decides="decides" :by="by">
     <svg :viewBox="`0 0 ${WIDTH} 62`" role="img" :aria-label="measure.word">
       <line class="axis" :x1="EDGE" :x2="WIDTH - EDGE" y1="31" y2="31" />
       <circle
@@ -108,7 +102,7 @@ const change = computed(() => changeWord(props.measure))
         :d="`M${x(measure.predicted)} 31l-6 -7h12z`"
       />
     </svg>
-    <p class="numbers">
+    <template #numbers>
       <span v-if="measure.first.length" class="quiet"
         >first lesson {{ say(mean(measure.first)) }}</span
       >
@@ -117,23 +111,11 @@ const change = computed(() => changeWord(props.measure))
       <span v-if="measure.predicted !== null" class="quiet"
         >predicted {{ say(measure.predicted) }}</span
       >
-    </p>
-  </div>
+    </template>
+  </MeasureRow>
 </template>
 
 <style scoped>
-.measure {
-  display: grid;
-  grid-template-columns: 144px minmax(0, 1fr) 200px;
-  gap: 14px;
-  align-items: center;
-  padding: 4px 10px;
-  border-left: 4px solid transparent;
-}
-.primary {
-  border-left-color: var(--ink);
-  background: var(--panel);
-}
 svg {
   width: 100%;
 }
@@ -164,13 +146,5 @@ circle.after {
 }
 .predicted {
   fill: var(--clay);
-}
-.numbers {
-  display: grid;
-}
-@media (max-width: 700px) {
-  .measure {
-    grid-template-columns: 1fr;
-  }
 }
 </style>

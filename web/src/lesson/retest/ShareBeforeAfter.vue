@@ -2,7 +2,7 @@
 // One share: every ball before and after as a square, filled where it counts.
 import { computed } from 'vue'
 import type { Shape } from '@/api/client'
-import { changeWord } from '@/lesson/retest/measureWords'
+import MeasureRow from '@/lesson/retest/MeasureRow.vue'
 
 const props = defineProps<{
   measure: Shape['ComparedOut']
@@ -28,17 +28,13 @@ const predicted = computed(() => {
 </script>
 
 <template>
-  <div :class="['measure', { primary: decides }]" :data-testid="`measure-${measure.name}`">
-    <p>
-      <strong>{{ measure.word }}</strong><span v-if="decides" class="quiet"> decides</span><br />
-      <span class="quiet">{{ changeWord(measure) }}</span>
-    </p>
+  <MeasureRow :measure="measure" :decides="decides">
     <div class="rows" aria-hidden="true">
       <div v-for="row in rows" :key="row.when" :class="['balls', row.kind]">
         <span v-for="(ball, i) in row.balls" :key="i" :class="{ counts: ball > 0 }" />
       </div>
     </div>
-    <p class="numbers">
+    <template #numbers>
       <span v-for="row in rows" :key="row.when" :class="{ quiet: row.kind === 'first' }"
         >{{ row.when }}
         <component :is="row.kind === 'after' ? 'strong' : 'span'">{{
@@ -46,23 +42,11 @@ const predicted = computed(() => {
         }}</component></span
       >
       <span v-if="predicted" class="quiet">predicted {{ predicted }}</span>
-    </p>
-  </div>
+    </template>
+  </MeasureRow>
 </template>
 
 <style scoped>
-.measure {
-  display: grid;
-  grid-template-columns: 144px minmax(0, 1fr) 200px;
-  gap: 14px;
-  align-items: center;
-  padding: 4px 10px;
-  border-left: 4px solid transparent;
-}
-.primary {
-  border-left-color: var(--ink);
-  background: var(--panel);
-}
 .rows {
   display: grid;
   gap: 6px;
@@ -93,13 +77,5 @@ const predicted = computed(() => {
 }
 .balls.first .counts {
   background: var(--quiet);
-}
-.numbers {
-  display: grid;
-}
-@media (max-width: 700px) {
-  .measure {
-    grid-template-columns: 1fr;
-  }
 }
 </style>
