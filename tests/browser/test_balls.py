@@ -7,7 +7,7 @@ import sys
 from typing import Any
 
 import pytest
-from playwright.sync_api import Page, expect
+from playwright.sync_api import Locator, Page, expect
 
 from tests.browser.choosing import choose
 from tests.browser.conftest import ROOT, Finger
@@ -150,8 +150,8 @@ def test_a_baseline_with_a_driver_and_with_a_wedge(
     choose(page, "Club", club)
     page.get_by_label("Expected carry").fill(carry)
     page.get_by_label("Expected carry").press("Tab")
-    for x in (0.44, 0.46, 0.45, 0.43, 0.47):
-        finger.drag("range", (x, 0.4), (x + 0.05, 0.3))
+    for x in (0.36, 0.40, 0.38, 0.33, 0.43):
+        finger.drag("range", (x, 0.4), (x + 0.12, 0.3))
         if club != "Driver":
             finger.tap("ground", (0.85, 0.55))
         finger.tap("face", (0.6, 0.55))
@@ -329,6 +329,37 @@ def test_looks_on_a_phone_are_folded_by_standing_place(page: Page) -> None:
         link = page.get_by_role("navigation", name="Stages").get_by_role("link", name=stage)
         link.evaluate("(here) => here.click()")  # where it is: a tap would bring it into sight
         expect(link).to_be_in_viewport(ratio=1)
+
+
+def _box(page: Page, locator: Locator) -> tuple[float, float, float, float]:
+    """Left, top, right and bottom of what is on the page."""
+    box = locator.bounding_box()
+    assert box is not None
+    return box["x"], box["y"], box["x"] + box["width"], box["y"] + box["height"]
+
+
+@pytest.mark.parametrize("size", [(1280, 800), (1180, 820)])
+def test_on_a_tablet_nothing_lies_over_the_fan_or_cuts_the_list_s_foot(
+    page: Page, size: tuple[int, int]
+) -> None:
+    """With a second block, so that the fields left of the fan are all there."""
+    page.set_viewport_size({"width": size[0], "height": size[1]})
+    own_copy_of(page, "Petra Lunn")
+    page.get_by_role("navigation", name="Stages").get_by_role("link", name="Shots").tap()
+    fan = page.get_by_test_id("range")
+    left, top, right, bottom = _box(page, fan)
+    fields = page.locator(".block-bar")
+    expect(fields.get_by_role("combobox", name="Block")).to_be_visible()
+    assert _box(page, fields)[2] <= left
+    arcs = [_box(page, arc) for arc in fan.locator(".ring").all()]
+    widest = max(r - x for x, _, r, _ in arcs)
+    assert widest > 0.45 * (right - left)
+    for word in fan.locator("text").all():
+        x, y, to_x, to_y = _box(page, word)
+        assert left <= x and to_x <= right and top <= y and to_y <= bottom
+    foot = page.get_by_role("button", name=re.compile("^Show all"))
+    expect(foot).to_be_in_viewport(ratio=1)
+    assert _box(page, foot)[3] <= _box(page, page.get_by_test_id("next-step"))[1]
 
 
 @pytest.mark.parametrize("size", [(1280, 800), (1180, 820), (820, 1180), (390, 844)])

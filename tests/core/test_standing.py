@@ -1,5 +1,6 @@
 """When does the evidence carry a decision? The table is the specification."""
 
+from dataclasses import replace
 from typing import Literal
 
 import numpy as np
@@ -12,7 +13,7 @@ from firm_footing.core.knowledge import Knowledge
 from firm_footing.core.reasoning import diagnose, weigh
 from firm_footing.core.reasoning.explained import explains_nothing
 from firm_footing.core.reasoning.next_check import NextCheck, turns_of
-from firm_footing.core.reasoning.standing import LEVELS, badge_of, verdict
+from firm_footing.core.reasoning.standing import LEVELS, badge_of, in_words, verdict
 from firm_footing.core.reasoning.words import cause_word, percent
 
 SLICE = Shot(start="pull", curve="push", contact="clean", heel_toe_mm=-12)
@@ -197,6 +198,16 @@ def test_with_nothing_that_speaks_for_any_there_is_no_start(knowledge: Knowledge
     assert none.standing.kind == "not_enough"
     no_only = diagnose(case_of(Reading(check="grip_weak", answer="no"), block=None), knowledge)
     assert no_only.start_with is None
+
+
+def test_a_first_that_nothing_points_to_says_nothing_of_what_was_seen(
+    knowledge: Knowledge,
+) -> None:
+    """A cause further down may have been seen, so the words are of the first alone."""
+    seen = diagnose(case_of(Reading(check="grip_weak", answer="yes")), knowledge).standing
+    said = in_words(replace(seen, kind="not_enough", start_with=None), knowledge)
+    assert said.headline == "Nothing stands out yet."
+    assert said.detail == "No ball and no look points to the first of the list."
 
 
 def test_balls_that_hardly_miss_leave_nothing_to_be_behind(knowledge: Knowledge) -> None:

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import type { Knowledge } from '@/api/client'
 import { expectedCarryM } from '@/lesson/shots/expectedCarry'
-import { fromPoint, ringsFor, toPoint, type Range } from '@/drawing/range'
+import { fromPoint, RING_DEG, ringsFor, toPoint, type Range } from '@/drawing/range'
 
 const range: Range = { width: 800, height: 260, reachM: 160 }
 
@@ -18,6 +18,17 @@ describe('the range as drawn', () => {
   it('draws right of the target to the right and longer further up', () => {
     expect(toPoint(4, 100, range).x).toBeGreaterThan(toPoint(-4, 100, range).x)
     expect(toPoint(0, 150, range).y).toBeLessThan(toPoint(0, 100, range).y)
+  })
+  it('takes the room that a wide range has, and never runs over the edge of a narrow one', () => {
+    const side = (r: Range) => toPoint(RING_DEG, r.reachM, r).x - r.width / 2
+    const [wide, square, phone] = [
+      range,
+      { ...range, width: 420 },
+      { ...range, width: 345, height: 330 },
+    ]
+    expect(side(wide)).toBeGreaterThan(side(square))
+    expect(side(square)).toBeLessThan(square.width / 2 - 50)
+    expect(side(phone)).toBeLessThan(phone.width / 2 + 12)
   })
   it('has two to four rings at any club', () => {
     for (const reach of [45, 110, 150, 190, 260]) {

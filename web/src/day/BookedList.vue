@@ -63,7 +63,7 @@ li {
   grid-template-columns: 76px 1fr auto;
   gap: 12px;
   align-items: center;
-  min-height: 56px;
+  padding: 8px 0;
   border-bottom: 1px solid var(--line);
 }
 a {

@@ -11,6 +11,7 @@ import {
   ballAt,
   flightPath,
   fromPoint,
+  RING_DEG,
   ringsFor,
   toPoint,
   trackPath,
@@ -230,11 +231,11 @@ const draft = computed(() => {
       :y2="p.y"
     />
     <g v-for="ring in rings" :key="ring.metres">
-      <path class="ring" :d="arcPath(ring.metres, 12, range)" />
+      <path class="ring" :d="arcPath(ring.metres, RING_DEG, range)" />
       <text
         class="small label"
-        :x="Math.min(toPoint(12.5, ring.metres, range).x + 8, size.width - 52)"
-        :y="toPoint(12.5, ring.metres, range).y + 4"
+        :x="Math.min(toPoint(RING_DEG + 0.5, ring.metres, range).x + 8, size.width - 52)"
+        :y="toPoint(RING_DEG + 0.5, ring.metres, range).y + 4"
       >
         {{ ring.label }}
       </text>

@@ -2,12 +2,16 @@
 //
 //            · landing
 //           /
-//      bearing drawn WIDER than it is, so that a pattern shows
+//      bearing drawn wider than it is, so that a pattern shows
 //         /
 //        o ball at the bottom middle
-export const WIDER = 3.4
+/** How many times wider a bearing is drawn at least, and at most where there is room. */
+const WIDER = { least: 3.4, most: 5.2 }
 const BELOW_PX = 12
 const ABOVE_PX = 44
+/** The rings end at this bearing on either side, and beside them stand their distances. */
+export const RING_DEG = 12
+const BESIDE_PX = 64
 
 /** The drawing's size in pixels and how many metres reach its upper edge. */
 export interface Range {
@@ -23,7 +27,7 @@ export interface Point {
 
 /** Bearing in screen degrees (+ right) and carry in metres to a point. */
 export function toPoint(bearingDeg: number, carryM: number, range: Range): Point {
-  const angle = (bearingDeg * WIDER * Math.PI) / 180
+  const angle = (bearingDeg * wider(range) * Math.PI) / 180
   const radius = (carryM / range.reachM) * reachPx(range)
   const ball = ballAt(range)
   return { x: ball.x + radius * Math.sin(angle), y: ball.y - radius * Math.cos(angle) }
@@ -35,7 +39,7 @@ export function fromPoint(point: Point, range: Range): { bearingDeg: number; car
   const dx = point.x - ball.x
   const dy = ball.y - point.y
   return {
-    bearingDeg: (Math.atan2(dx, dy) * 180) / Math.PI / WIDER,
+    bearingDeg: (Math.atan2(dx, dy) * 180) / Math.PI / wider(range),
     carryM: (Math.hypot(dx, dy) / reachPx(range)) * range.reachM,
   }
 }
@@ -106,6 +110,13 @@ export function ballAt(range: Range): Point {
 
 function reachPx(range: Range): number {
   return range.height - BELOW_PX - ABOVE_PX
+}
+
+/** How many times wider a bearing is drawn: as wide as the rings have room for. */
+function wider(range: Range): number {
+  const room = Math.min(1, (range.width / 2 - BESIDE_PX) / reachPx(range))
+  const drawnDeg = (Math.asin(Math.max(0, room)) * 180) / Math.PI
+  return Math.min(WIDER.most, Math.max(WIDER.least, drawnDeg / RING_DEG))
 }
 
 function fix(value: number): string {

@@ -175,7 +175,7 @@ def _headline(standing: Standing, knowledge: Knowledge) -> str:
     if standing.no_miss:
         return "These balls hardly miss, so there is nothing yet for a cause to be behind."
     if standing.start_with is None:
-        return "Nothing that was seen speaks for any cause yet."
+        return "Nothing stands out yet."
     if standing.kind == "open":
         possible = knowledge.numbers.words_for_probability["possible"]
         if standing.probabilities[1] >= possible:
@@ -194,7 +194,9 @@ def _detail(standing: Standing) -> str:
         return ""
     lead, next_lead = (percent(p) for p in standing.probabilities)
     said = []
-    if standing.start_with is not None:
+    if standing.start_with is None:
+        said.append("No ball and no look points to the first of the list.")
+    else:
         said.append(f"{lead} against {next_lead} for the next.")
     if standing.unexplaining:
         said.append("It was seen, but it explains next to nothing of these balls.")

@@ -39,6 +39,8 @@ defineEmits<{ answer: [word: AnswerWord] }>()
   .v-btn {
     font-size: var(--text-small);
     letter-spacing: 0;
+  }
+  .v-btn :deep(.v-btn__content) {
     white-space: nowrap;
   }
 }

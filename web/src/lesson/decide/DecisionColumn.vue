@@ -87,16 +87,16 @@ const nothingYet = computed(
             @decide="(reason) => open.decide(row.cause.id, reason)"
           />
         </ol>
-        <div class="foot">
-          <p class="outside">
-            Other than the feet
-            <span class="quiet">{{ sureWord(diagnosis?.outside_word ?? '') }}</span>
-            <span class="number">{{ outside }}</span>
-          </p>
-          <v-btn variant="text" size="small" @click="all = !all">
-            {{ all ? 'Show the first few' : `Show all ${ranking.causes.length}` }}
-          </v-btn>
-        </div>
+      </div>
+      <div class="foot">
+        <p class="outside">
+          Other than the feet
+          <span class="quiet">{{ sureWord(diagnosis?.outside_word ?? '') }}</span>
+          <span class="number">{{ outside }}</span>
+        </p>
+        <v-btn variant="text" size="small" @click="all = !all">
+          {{ all ? 'Show the first few' : `Show all ${ranking.causes.length}` }}
+        </v-btn>
       </div>
       <NextStep v-model:block="block" class="next" :diagnosis="diagnosis" />
     </template>
@@ -126,15 +126,20 @@ h2 {
   padding: 0;
 }
 .foot {
+  flex: none;
   display: flex;
   flex-wrap: wrap;
   justify-content: space-between;
   align-items: center;
   font-size: var(--text-small);
 }
+.foot .v-btn {
+  min-width: 0;
+  padding: 0 4px;
+}
 .outside {
   display: flex;
-  gap: 10px;
+  gap: 8px;
   align-items: baseline;
   padding-left: 10px;
   white-space: nowrap;

@@ -307,6 +307,19 @@ const views = computed(() => [
   max-height: 100%;
   overflow-y: auto;
 }
+/* beside the range, not over it; the words under the block's fields where they have the height */
+@media (min-width: 1001px) {
+  .range-box {
+    padding-left: 262px;
+  }
+}
+@media (min-width: 1001px) and (min-height: 780px) {
+  .hint {
+    right: auto;
+    left: 0;
+    text-align: left;
+  }
+}
 @media (max-width: 1000px) {
   .range-box {
     flex: none;
