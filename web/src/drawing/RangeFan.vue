@@ -78,8 +78,13 @@ const rings = computed(() =>
   })),
 )
 const zones = computed(() =>
-  [-9, -4, 4, 9].map((deg) => ({ deg, ...toPoint(deg, range.value.reachM * 1.09, range.value) })),
+  [-9, -4, 4, 9].map((deg) => {
+    const { x, y } = toPoint(deg, range.value.reachM * 1.09, range.value)
+    return { deg, x: Math.max(HALF_WORD_PX, Math.min(range.value.width - HALF_WORD_PX, x)), y }
+  }),
 )
+/** Half of the longest of these words: on a narrow range they stand inside its edge. */
+const HALF_WORD_PX = 30
 const ZONE_WORDS = ['far left', 'left', 'right', 'far right']
 const edges = computed(() =>
   [-6, -2, 2, 6].map((deg) => toPoint(deg, range.value.reachM * 1.04, range.value)),

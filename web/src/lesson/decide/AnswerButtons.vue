@@ -35,7 +35,7 @@ defineEmits<{ answer: [word: AnswerWord] }>()
   padding: 0 2px;
   border-width: 2px;
 }
-@media (max-width: 1199px) and (min-width: 1001px) {
+@media (max-width: 1199px) and (min-width: 1001px), (max-width: 600px) {
   .v-btn {
     font-size: var(--text-small);
     letter-spacing: 0;

@@ -308,7 +308,12 @@ const views = computed(() => [
   overflow-y: auto;
 }
 /* beside the range, not over it; the words under the block's fields where they have the height */
-@media (min-width: 1001px) {
+@media (min-width: 601px) {
+  .range-box {
+    padding-left: 206px;
+  }
+}
+@media (min-width: 1001px), (min-width: 601px) and (max-height: 560px) {
   .range-box {
     padding-left: 262px;
   }
