@@ -116,6 +116,11 @@ const seenWords = { front: 'as you look at the face', player: 'as the player see
   grid-template-columns: 5fr 7fr;
   gap: 10px;
 }
+@media (max-width: 1100px) and (min-width: 1001px) {
+  .in-words {
+    grid-template-columns: 6fr 7fr;
+  }
+}
 .in-words > :only-child {
   grid-column: 1 / -1;
 }

@@ -31,6 +31,7 @@ defineEmits<{ shape: [noted: Shot] }>()
   .flights :deep(.v-btn) {
     font-size: var(--text-tiny);
     letter-spacing: 0;
+    padding: 0;
   }
 }
 </style>

@@ -307,7 +307,7 @@ const views = computed(() => [
   max-height: 100%;
   overflow-y: auto;
 }
-/* beside the range, not over it; the words under the block's fields where they have the height */
+/* beside the range, not over it; the words under the block's fields, where the height is there */
 @media (min-width: 601px) {
   .range-box {
     padding-left: 206px;
@@ -318,11 +318,18 @@ const views = computed(() => [
     padding-left: 262px;
   }
 }
-@media (min-width: 1001px) and (min-height: 780px) {
+@media (min-width: 1001px), (min-width: 601px) and (max-height: 560px) {
   .hint {
     right: auto;
     left: 0;
     text-align: left;
+  }
+}
+/* the stages take a row of their own under 1240 pixels, so the range is lower there */
+@media (min-width: 1001px) and (max-width: 1239px) and (max-height: 809px) and (min-height: 561px),
+  (min-width: 1240px) and (max-height: 769px) and (min-height: 561px) {
+  .hint {
+    display: none;
   }
 }
 @media (max-width: 1000px) {
