@@ -12,7 +12,7 @@ from firm_footing.standins.measure import (
     BUDGET_S,
     LEAST_SHOWN,
     LOOKS,
-    Outcome,
+    StudentRanked,
     draw_student,
     looks_at_random,
     roots_of,
@@ -28,7 +28,7 @@ def _knower(world: str) -> Knower:
     return Knower(load_knowledge(), WORLDS[world])
 
 
-def _one(task: tuple[str, bool, int, str]) -> Outcome:
+def _one(task: tuple[str, bool, int, str]) -> StudentRanked:
     """One student, met by the knower under one policy; the same student as the ranking meets."""
     policy, all_known, seed, world = task
     knower, knowledge = _knower(world), load_knowledge()
@@ -56,7 +56,7 @@ def _one(task: tuple[str, bool, int, str]) -> Outcome:
     present = belief.present
     names = [knowledge.causes[i].id for i in np.argsort(-belief.root)]
     said = dict(zip(knowledge.cause, present.tolist(), strict=True))
-    return Outcome(
+    return StudentRanked(
         first=names[0] in student.causes,
         start=names[0] in roots_of(student.causes, knowledge),
         in_three=any(n in student.causes for n in names[:3]),
@@ -67,7 +67,7 @@ def _one(task: tuple[str, bool, int, str]) -> Outcome:
 
 def run(
     students: int, seed: int, policy: str, all_known: bool, world: str = "a"
-) -> Iterator[Outcome]:
+) -> Iterator[StudentRanked]:
     """Outcomes of as many students, on all cores."""
     tasks = [(policy, all_known, seed * 1_000_000 + i, world) for i in range(students)]
     with ProcessPoolExecutor() as pool:

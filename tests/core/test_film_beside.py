@@ -70,9 +70,9 @@ def test_an_angle_that_passes_half_a_turn_changes_the_short_way(knowledge: Knowl
     read = next(r for r in read_film(film, "7i", knowledge) if r.measure.unit == "deg")
     one = type(read)(read.measure, 175.0, 1.0, {})
     other = type(read)(read.measure, -178.0, 1.0, {})
-    from firm_footing.core.film.compare import Change  # noqa: PLC0415 (only this one builds it)
+    from firm_footing.core.film.compare import MeasureChange  # noqa: PLC0415 (only this one builds it)
 
-    assert Change(one, other).value == pytest.approx(7.0)
+    assert MeasureChange(one, other).value == pytest.approx(7.0)
 
 
 def test_pictures_lie_upon_each_other_feet_on_feet(knowledge: Knowledge) -> None:

@@ -9,7 +9,7 @@ from numpy.typing import NDArray
 from scipy.stats import norm
 
 from firm_footing.core.ball.flight import fly
-from firm_footing.core.ball.forward import FACE_TO_PATH, LOW_POINT, PATH, Outcome, Setting, play
+from firm_footing.core.ball.forward import FACE_TO_PATH, LOW_POINT, PATH, BallOutcome, Setting, play
 from firm_footing.core.ball.surrogate import land
 from firm_footing.core.case import Block, Shot
 from firm_footing.core.delivery.expected import expected_of, setting_of
@@ -54,7 +54,7 @@ def simulated(
     return middle, block.model_copy(update={"shots": shots})
 
 
-def words(parts: FloatArray, outcome: Outcome, *rest: object) -> tuple[Shot, ...]:
+def words(parts: FloatArray, outcome: BallOutcome, *rest: object) -> tuple[Shot, ...]:
     """As an instructor notes them."""
     return in_words(parts, Flown.of(outcome), *rest)  # type: ignore[arg-type]
 

@@ -7,7 +7,7 @@ import pytest
 from firm_footing.core.case import Block, Shot
 from firm_footing.core.delivery.readings import (
     READINGS,
-    Reading,
+    ValueRead,
     Within,
     as_reading,
     curve_deg,
@@ -17,7 +17,7 @@ from firm_footing.core.delivery.readings import (
 from firm_footing.core.knowledge import Knowledge
 
 
-def noted(knowledge: Knowledge, shot: Shot, **block: object) -> dict[str, Reading | Within]:
+def noted(knowledge: Knowledge, shot: Shot, **block: object) -> dict[str, ValueRead | Within]:
     whole = Block.model_validate(block)
     return notes_of(shot, whole, knowledge.club[whole.club], knowledge.numbers)
 
@@ -49,10 +49,10 @@ def test_an_interval_as_a_value_is_its_middle_and_width(knowledge: Knowledge) ->
 
 def test_a_measured_value_wins_over_a_word(knowledge: Knowledge) -> None:
     note = start_deg(Shot(start="push", start_deg=-3.5), knowledge.numbers)
-    assert note == Reading(-3.5, knowledge.numbers.reading.measured_direction_sd_deg)
+    assert note == ValueRead(-3.5, knowledge.numbers.reading.measured_direction_sd_deg)
     both = Shot(curve="pull", side_m=7.0, carry_m=100.0, start_deg=1.0)
     bent = curve_deg(both, knowledge.numbers, start_deg(both, knowledge.numbers))
-    assert isinstance(bent, Reading)
+    assert isinstance(bent, ValueRead)
     assert bent.value == pytest.approx(math.degrees(math.asin(0.07)) - 1.0)
     assert bent.sd > knowledge.numbers.reading.measured_direction_sd_deg  # two doubts
 

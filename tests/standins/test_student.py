@@ -10,7 +10,7 @@ from firm_footing.core.case import Case
 from firm_footing.core.knowledge import Knowledge
 from firm_footing.core.reasoning import diagnose
 from firm_footing.standins.measure import (
-    Outcome,
+    StudentRanked,
     draw_student,
     looks_at_random,
     outcome,
@@ -88,8 +88,8 @@ def test_the_same_seed_is_the_same_student(knowledge: Knowledge) -> None:
 
 
 def test_the_summary_counts_what_it_says() -> None:
-    told = Outcome(True, False, True, ((0.9, True), (0.1, False), (0.85, False)), 8)
-    missed = Outcome(False, False, True, ((0.3, True), (0.3, False), (0.3, False)), 6)
+    told = StudentRanked(True, False, True, ((0.9, True), (0.1, False), (0.85, False)), 8)
+    missed = StudentRanked(False, False, True, ((0.3, True), (0.3, False), (0.3, False)), 6)
     found = summarise([told, missed])
     assert (found.first, found.start, found.in_three, found.looks) == (0.5, 0.0, 1.0, 7.0)
     assert found.sure == 2

@@ -5,7 +5,7 @@ from fastapi import APIRouter
 from firm_footing.api.changes import AnswerIn
 from firm_footing.api.context import Known, RowId, Writing
 from firm_footing.api.errors import responses
-from firm_footing.api.outcome import ChangedLesson, Outcome
+from firm_footing.api.outcome import ChangedLesson, Reply
 from firm_footing.store import answers
 from firm_footing.store.errors import refused
 
@@ -21,7 +21,7 @@ ERRORS = responses(404, 409, 422)
 def put_answer(
     session: Writing,
     known: Known,
-    outcome: Outcome,
+    outcome: Reply,
     lesson_id: RowId,
     answer_id: RowId,
     new: AnswerIn,
@@ -39,7 +39,7 @@ def put_answer(
     "/lessons/{lesson_id}/answers/{answer_id}", summary="Take an answer back", responses=ERRORS
 )
 def delete_answer(
-    session: Writing, outcome: Outcome, lesson_id: RowId, answer_id: RowId
+    session: Writing, outcome: Reply, lesson_id: RowId, answer_id: RowId
 ) -> ChangedLesson:
     """It can be undone; an answer already gone is no error."""
     answers.delete_answer(session, lesson_id, answer_id)

@@ -26,7 +26,7 @@ from firm_footing.core.ground.several import usual_signs
 from firm_footing.core.knowledge import Knowledge
 from firm_footing.core.pattern import Estimate, Pattern, read_pattern
 from firm_footing.core.pattern.along_time import strips_of
-from firm_footing.core.pattern.compare import Moved, by_club, moved_along
+from firm_footing.core.pattern.compare import BlockMove, by_club, moved_along
 from firm_footing.core.pattern.shares import share_of
 from firm_footing.core.reasoning.traces import counts, read_traces
 from firm_footing.store import casebook, lessons, students
@@ -72,7 +72,7 @@ def read_progress(session: Store, known: Known, student_id: RowId) -> ProgressOu
     """The first one first."""
     students.get_student(session, student_id)
     steps = []
-    overall: tuple[Moved, ...] = ()
+    overall: tuple[BlockMove, ...] = ()
     first: dict[str, Pattern] = {}
     newest: dict[str, Pattern] = {}
     for row in reversed(students.lessons_of(session, student_id)):

@@ -23,7 +23,7 @@ from firm_footing.api.conclusion_views import why_withheld
 from firm_footing.api.context import Known, RowId, Store, Writing
 from firm_footing.api.errors import responses
 from firm_footing.api.event_days import event_in
-from firm_footing.api.outcome import ChangedLesson, Outcome
+from firm_footing.api.outcome import ChangedLesson, Reply
 from firm_footing.api.trace_views import compared_view
 from firm_footing.core.case import Case
 from firm_footing.core.coaching.before_after import Compared, Comparison, compare, compared_club
@@ -139,7 +139,7 @@ def _card(card: Card, known: Knowledge) -> CardOut:
 def put_repetition(
     session: Writing,
     known: Known,
-    outcome: Outcome,
+    outcome: Reply,
     lesson_id: RowId,
     repetition_id: RowId,
     sent: RepetitionIn,

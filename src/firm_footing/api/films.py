@@ -13,7 +13,7 @@ from firm_footing.api.changes import OwnId
 from firm_footing.api.context import Known, RowId, Store, Writing
 from firm_footing.api.errors import responses
 from firm_footing.api.film_views import FilmOut, film_view
-from firm_footing.api.outcome import ChangedLesson, Outcome
+from firm_footing.api.outcome import ChangedLesson, Reply
 from firm_footing.api.wire import In, Out
 from firm_footing.core.case import Film
 from firm_footing.core.case.limits import FILM_FRAMES, NAME
@@ -67,7 +67,7 @@ def read_films(session: Store, known: Known, lesson_id: RowId) -> list[FilmOut]:
 def put_film(
     session: Writing,
     known: Known,
-    outcome: Outcome,
+    outcome: Reply,
     lesson_id: RowId,
     film_id: RowId,
     sent: FilmIn,
@@ -91,7 +91,7 @@ def put_film(
     "/lessons/{lesson_id}/films/{film_id}", summary="Delete a film's marks", responses=ERRORS
 )
 def delete_film(
-    session: Writing, outcome: Outcome, lesson_id: RowId, film_id: RowId
+    session: Writing, outcome: Reply, lesson_id: RowId, film_id: RowId
 ) -> ChangedLesson:
     """It can be undone; a film already gone is no error."""
     films.delete_film(session, lesson_id, film_id)

@@ -12,7 +12,7 @@ from firm_footing.api.film_views import club_of
 from firm_footing.api.wire import Out
 from firm_footing.core.case import Film
 from firm_footing.core.film import FilmError
-from firm_footing.core.film.compare import Change, Laid, changes, laid_together
+from firm_footing.core.film.compare import MeasureChange, PictureLaid, changes, laid_together
 from firm_footing.store import films, lessons
 from firm_footing.store.cases import case_of
 from firm_footing.store.errors import refused
@@ -118,11 +118,11 @@ def _club(session: Store, row: FilmMarks) -> str:
     return club_of(case_of(content), place)
 
 
-def _laid(laid: Laid) -> FilmLaidOut:
+def _laid(laid: PictureLaid) -> FilmLaidOut:
     return FilmLaidOut(at=laid.at, cm_per_px=laid.cm_per_px, level_rad=laid.level_rad)
 
 
-def _changed(change: Change) -> ChangeOut:
+def _changed(change: MeasureChange) -> ChangeOut:
     return ChangeOut(
         measure=change.before.measure.id,
         before=change.before.value,

@@ -19,7 +19,7 @@ from firm_footing.api.changes import (
 from firm_footing.api.context import Known, RowId, Store, Writing
 from firm_footing.api.errors import responses
 from firm_footing.api.instructors import Mine
-from firm_footing.api.outcome import ChangedLesson, Outcome
+from firm_footing.api.outcome import ChangedLesson, Reply
 from firm_footing.api.shapes import LessonOut, Revision
 from firm_footing.api.views import lesson_view
 from firm_footing.core.coaching.lesson import Listen, SheetWords
@@ -92,7 +92,7 @@ def read_revision(session: Store, lesson_id: RowId) -> Revision:
 
 @router.patch("/lessons/{lesson_id}", summary="Change a lesson", responses=ERRORS)
 def change_lesson(
-    session: Writing, known: Known, outcome: Outcome, lesson_id: RowId, change: LessonChange
+    session: Writing, known: Known, outcome: Reply, lesson_id: RowId, change: LessonChange
 ) -> ChangedLesson:
     """What is left out stays; `at_hand` null: all is at hand; `drill` and `aid` null: none."""
     sent = change.model_dump(exclude_unset=True, exclude={"was"})
@@ -107,7 +107,7 @@ def change_lesson(
     "/lessons/{lesson_id}/student", summary="Change the student of a lesson", responses=ERRORS
 )
 def change_student_of(
-    session: Writing, outcome: Outcome, lesson_id: RowId, change: StudentChange
+    session: Writing, outcome: Reply, lesson_id: RowId, change: StudentChange
 ) -> ChangedLesson:
     """As a step of the lesson: it can be undone. What is left out stays."""
     lessons.change_student_of(session, lesson_id, change.values(), change.was)
@@ -126,7 +126,7 @@ def delete_lesson(session: Writing, lesson_id: RowId) -> None:
 def put_block(
     session: Writing,
     known: Known,
-    outcome: Outcome,
+    outcome: Reply,
     lesson_id: RowId,
     block_id: RowId,
     block: BlockIn,
@@ -148,7 +148,7 @@ def put_block(
     "/lessons/{lesson_id}/shots/{shot_id}", summary="Log or change a ball", responses=ERRORS
 )
 def put_shot(
-    session: Writing, outcome: Outcome, lesson_id: RowId, shot_id: RowId, shot: ShotIn
+    session: Writing, outcome: Reply, lesson_id: RowId, shot_id: RowId, shot: ShotIn
 ) -> ChangedLesson:
     """The client makes the id, so a repeated request stores the ball once."""
     shots.put_shot(session, lesson_id, shot_id, shot.block_id, shot.observed, shot.touched)
@@ -157,7 +157,7 @@ def put_shot(
 
 @router.delete("/lessons/{lesson_id}/shots/{shot_id}", summary="Delete a ball", responses=ERRORS)
 def delete_shot(
-    session: Writing, outcome: Outcome, lesson_id: RowId, shot_id: RowId
+    session: Writing, outcome: Reply, lesson_id: RowId, shot_id: RowId
 ) -> ChangedLesson:
     """It can be undone; a ball already gone is no error."""
     shots.delete_shot(session, lesson_id, shot_id)
@@ -166,7 +166,7 @@ def delete_shot(
 
 @router.put("/lessons/{lesson_id}/notes/{note_id}", summary="Write a note", responses=ERRORS)
 def put_note(
-    session: Writing, outcome: Outcome, lesson_id: RowId, note_id: RowId, note: NoteIn
+    session: Writing, outcome: Reply, lesson_id: RowId, note_id: RowId, note: NoteIn
 ) -> ChangedLesson:
     """The client makes the id."""
     notes.put_note(session, lesson_id, note_id, note.text)
@@ -175,7 +175,7 @@ def put_note(
 
 @router.delete("/lessons/{lesson_id}/notes/{note_id}", summary="Delete a note", responses=ERRORS)
 def delete_note(
-    session: Writing, outcome: Outcome, lesson_id: RowId, note_id: RowId
+    session: Writing, outcome: Reply, lesson_id: RowId, note_id: RowId
 ) -> ChangedLesson:
     """It can be undone."""
     notes.delete_note(session, lesson_id, note_id)
@@ -189,7 +189,7 @@ def delete_note(
     responses=ERRORS,
 )
 def add_decision(
-    session: Writing, known: Known, outcome: Outcome, lesson_id: RowId, decision: DecisionIn
+    session: Writing, known: Known, outcome: Reply, lesson_id: RowId, decision: DecisionIn
 ) -> ChangedLesson:
     """Kept with what the ranking says now, the knowledge that says it, and what it predicts."""
     if decision.cause not in known.cause:
@@ -200,7 +200,7 @@ def add_decision(
 
 @router.post("/lessons/{lesson_id}/undo", summary="Take back the last step", responses=ERRORS)
 def undo(
-    session: Writing, outcome: Outcome, lesson_id: RowId, sent: Annotated[StepIn, Body()] = LAST
+    session: Writing, outcome: Reply, lesson_id: RowId, sent: Annotated[StepIn, Body()] = LAST
 ) -> ChangedLesson:
     """Does nothing when there is nothing to take back, or the step was taken back already."""
     lessons.get_lesson(session, lesson_id)
@@ -210,7 +210,7 @@ def undo(
 
 @router.post("/lessons/{lesson_id}/redo", summary="Do a step again", responses=ERRORS)
 def redo(
-    session: Writing, outcome: Outcome, lesson_id: RowId, sent: Annotated[StepIn, Body()] = LAST
+    session: Writing, outcome: Reply, lesson_id: RowId, sent: Annotated[StepIn, Body()] = LAST
 ) -> ChangedLesson:
     """Does nothing when nothing was taken back, or the step stands already."""
     lessons.get_lesson(session, lesson_id)

@@ -57,7 +57,7 @@ def _outcome(
     return answer
 
 
-Outcome = Annotated[Callable[[str], ChangedLesson], Depends(_outcome)]
+Reply = Annotated[Callable[[str], ChangedLesson], Depends(_outcome)]
 """Give it the lesson's id once the change is made; what it returns is the answer."""
 
 

@@ -13,7 +13,7 @@ from firm_footing.api.context import Known, RowId, Store, Writing
 from firm_footing.api.errors import responses
 from firm_footing.api.event_days import event_in
 from firm_footing.api.film_views import club_of, felt_in
-from firm_footing.api.outcome import ChangedLesson, Outcome
+from firm_footing.api.outcome import ChangedLesson, Reply
 from firm_footing.core.case import Case
 from firm_footing.core.coaching.retest_words import retest_words
 from firm_footing.core.coaching.sheet import sheet_of
@@ -127,7 +127,7 @@ def read_calendar(
 
 @router.put("/lessons/{lesson_id}/follow-up", summary="When to ask, what came", responses=ERRORS)
 def put_follow_up(
-    session: Writing, known: Known, outcome: Outcome, lesson_id: RowId, sent: FollowUpIn
+    session: Writing, known: Known, outcome: Reply, lesson_id: RowId, sent: FollowUpIn
 ) -> ChangedLesson:
     """What is left out stays; the day is the check-in when none was named."""
     values = {k: v for k, v in sent.model_dump(exclude_unset=True).items() if v is not None}

@@ -9,7 +9,7 @@ from pydantic import Field
 from firm_footing.api.changes import OwnId
 from firm_footing.api.context import RowId, Store, Writing
 from firm_footing.api.errors import responses
-from firm_footing.api.outcome import ChangedLesson, Outcome
+from firm_footing.api.outcome import ChangedLesson, Reply
 from firm_footing.api.wire import In, Truth
 from firm_footing.core.case.base import Word
 from firm_footing.core.case.limits import BODY_BYTES
@@ -43,7 +43,7 @@ class OnSheetIn(In):
 
 @router.put("/lessons/{lesson_id}/stills/{still_id}", summary="Keep a still", responses=ERRORS)
 def put_still(
-    session: Writing, outcome: Outcome, lesson_id: RowId, still_id: RowId, sent: StillIn
+    session: Writing, outcome: Reply, lesson_id: RowId, still_id: RowId, sent: StillIn
 ) -> ChangedLesson:
     """The client makes the id; the same id again changes nothing. It is not undone but deleted."""
     try:
@@ -70,7 +70,7 @@ def put_still(
     "/lessons/{lesson_id}/stills/{still_id}", summary="Send a still home or not", responses=ERRORS
 )
 def change_still(
-    session: Writing, outcome: Outcome, lesson_id: RowId, still_id: RowId, sent: OnSheetIn
+    session: Writing, outcome: Reply, lesson_id: RowId, still_id: RowId, sent: OnSheetIn
 ) -> ChangedLesson:
     """Whether it stands on the sheet."""
     stills.put_on_sheet(session, lesson_id, still_id, sent.on_sheet)
@@ -81,7 +81,7 @@ def change_still(
     "/lessons/{lesson_id}/stills/{still_id}", summary="Delete a still for good", responses=ERRORS
 )
 def delete_still(
-    session: Writing, outcome: Outcome, lesson_id: RowId, still_id: RowId
+    session: Writing, outcome: Reply, lesson_id: RowId, still_id: RowId
 ) -> ChangedLesson:
     """It cannot be undone; one already gone is no error."""
     stills.delete_still(session, lesson_id, still_id)

@@ -18,7 +18,7 @@ TraceName = Annotated[str, StringConstraints(strip_whitespace=True, max_length=8
 ColumnName = Annotated[str, StringConstraints(min_length=1, max_length=40)]
 
 
-class Samples(In):
+class SamplesIn(In):
     """A trace as a device records it; feet are lead and trail, impact at zero if not named."""
 
     columns: Annotated[
@@ -39,7 +39,7 @@ class Samples(In):
 class TraceIn(In):
     """A trace to keep."""
 
-    recorded: Samples
+    recorded: SamplesIn
     block_id: str | None = Field(None, description="Left out: a swing without a drill")
     name: TraceName = ""
 
@@ -72,7 +72,7 @@ class RemarkOut(Out):
 class TracePreview(BaseModel):
     """What is in a table of samples; nothing is kept yet."""
 
-    recorded: Samples | None = Field(description="Null while it is not said what columns hold")
+    recorded: SamplesIn | None = Field(description="Null while it is not said what columns hold")
     headings: list[str]
     columns: list[str | None] = Field(description="What each column holds; null: not read")
     fields: dict[str, str] = Field(description="All that a column may hold, in words")
@@ -198,7 +198,7 @@ class CurveOut(BaseModel):
     torque_nm: list[float | None] | None
 
 
-class TraceRead(BaseModel):
+class TraceReadOut(BaseModel):
     """A trace, read and judged by the corridor in force."""
 
     curve: CurveOut
@@ -226,7 +226,7 @@ class TraceOut(BaseModel):
     recorded_at: datetime
     swapped: bool
     named: list[SwingEvent] = Field(description="Events that were named, not estimated")
-    read: TraceRead | None
+    read: TraceReadOut | None
     problem: str | None = Field(description="Why it cannot be read")
 
 

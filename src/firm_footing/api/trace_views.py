@@ -19,10 +19,10 @@ from firm_footing.api.trace_shapes import (
     SignOut,
     ToeOut,
     TogetherOut,
-    TraceRead,
+    TraceReadOut,
 )
 from firm_footing.core.case import Reading
-from firm_footing.core.coaching.trace_over_trace import Laid, TracesCompared
+from firm_footing.core.coaching.trace_over_trace import TimedSwings, TracesCompared
 from firm_footing.core.ground import trace as ground
 from firm_footing.core.ground.recorded import FloatArray, Recorded
 from firm_footing.core.ground.several import Several
@@ -36,13 +36,13 @@ def read_view(
     drill: str | None,
     by_hand: Mapping[str, Sequence[Reading]],
     knowledge: Knowledge,
-) -> TraceRead:
+) -> TraceReadOut:
     """One trace with everything that is said of it.
 
     by_hand : the answers that count, by check, to say where they differ
     """
     _, ranges = knowledge.corridors.ranges(school, drill)
-    return TraceRead(
+    return TraceReadOut(
         curve=_curve(read.recorded),
         rate_hz=round(read.recorded.rate_hz, 1),
         events=EventsOut(**{n: EventOut.model_validate(e) for n, e in read.events.items()}),
@@ -84,7 +84,7 @@ def compared_view(found: TracesCompared | None) -> TracesComparedOut | None:
     )
 
 
-def _laid(swings: Laid) -> LaidOut:
+def _laid(swings: TimedSwings) -> LaidOut:
     there = np.isfinite(swings.lead_pct)
     spread = swings.swings > 1
     return LaidOut(

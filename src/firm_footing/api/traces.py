@@ -6,11 +6,11 @@ from fastapi import APIRouter
 
 from firm_footing.api.context import Known, RowId, Store, Writing
 from firm_footing.api.errors import responses
-from firm_footing.api.outcome import ChangedLesson, Outcome
+from firm_footing.api.outcome import ChangedLesson, Reply
 from firm_footing.api.table_shapes import BadRowOut
 from firm_footing.api.trace_shapes import (
     RemarkOut,
-    Samples,
+    SamplesIn,
     TraceChange,
     TraceIn,
     TraceOut,
@@ -99,7 +99,7 @@ def preview_trace(session: Store, known: Known, lesson_id: RowId, sent: TraceTex
         found["problem"] = str(error)
     return _preview(
         columns,
-        recorded=Samples(
+        recorded=SamplesIn(
             columns=table.trace.columns,
             samples=table.trace.samples,
             events=dict(table.trace.events.items()),
@@ -129,7 +129,7 @@ def _preview(columns: TraceHeadings, **found: Any) -> TracePreview:
 def put_trace(
     session: Writing,
     known: Known,
-    outcome: Outcome,
+    outcome: Reply,
     lesson_id: RowId,
     trace_id: RowId,
     sent: TraceIn,
@@ -153,7 +153,7 @@ def put_trace(
 def change_trace(
     session: Writing,
     known: Known,
-    outcome: Outcome,
+    outcome: Reply,
     lesson_id: RowId,
     trace_id: RowId,
     change: TraceChange,
@@ -171,7 +171,7 @@ def change_trace(
 
 @router.delete("/lessons/{lesson_id}/traces/{trace_id}", summary="Delete a trace", responses=ERRORS)
 def delete_trace(
-    session: Writing, outcome: Outcome, lesson_id: RowId, trace_id: RowId
+    session: Writing, outcome: Reply, lesson_id: RowId, trace_id: RowId
 ) -> ChangedLesson:
     """It can be undone; a trace already gone is no error."""
     traces.delete_trace(session, lesson_id, trace_id)

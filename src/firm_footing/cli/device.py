@@ -11,7 +11,7 @@ from firm_footing.files.knowledge_files import load_knowledge
 if TYPE_CHECKING:
     import httpx
 
-    from firm_footing.standins.sending import Target
+    from firm_footing.standins.sending import Destination
 
 Cause = Annotated[list[str] | None, typer.Option(help="What the student has; may be given twice")]
 Lesson = Annotated[str | None, typer.Option(help="Id of the lesson; left out: the newest open one")]
@@ -29,7 +29,7 @@ def known_causes(cause: list[str] | None, otherwise: str, knowledge: Knowledge) 
 
 
 def with_lesson(
-    url: str, lesson: str | None, work: "Callable[[httpx.Client, Target, Knowledge], None]"
+    url: str, lesson: str | None, work: "Callable[[httpx.Client, Destination, Knowledge], None]"
 ) -> None:
     """Find the lesson and let the device work; what goes wrong is said in a line."""
     import httpx  # noqa: PLC0415 (slow to load, and only devices need it)

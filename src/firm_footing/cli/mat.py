@@ -12,7 +12,7 @@ from firm_footing.core.knowledge.vocabulary import Mode
 if TYPE_CHECKING:
     import httpx
 
-    from firm_footing.standins.sending import Target
+    from firm_footing.standins.sending import Destination
 
 
 def mat(
@@ -36,7 +36,7 @@ def mat(
     """Swing a simulated student on a simulated mat; each trace goes to the open lesson."""
     from firm_footing.standins.mat import SimulatedMat, send  # noqa: PLC0415 (slow to load)
 
-    def swing(client: "httpx.Client", target: "Target", knowledge: Knowledge) -> None:
+    def swing(client: "httpx.Client", target: "Destination", knowledge: Knowledge) -> None:
         causes = known_causes(cause, "late_shift", knowledge)
         typer.echo(f"Sending to {target.student_name}'s lesson.")
         mode: Mode = "stuck" if stuck else "thrown"

@@ -12,7 +12,7 @@ from firm_footing.core.knowledge import Knowledge
 if TYPE_CHECKING:
     import httpx
 
-    from firm_footing.standins.sending import Target
+    from firm_footing.standins.sending import Destination
 
 
 def monitor(
@@ -27,7 +27,7 @@ def monitor(
     """Hit balls of a simulated student into the open lesson, as a launch monitor sends them."""
     from firm_footing.standins.monitor import SimulatedMonitor, send  # noqa: PLC0415 (slow to load)
 
-    def hit(client: "httpx.Client", target: "Target", knowledge: Knowledge) -> None:
+    def hit(client: "httpx.Client", target: "Destination", knowledge: Knowledge) -> None:
         causes = known_causes(cause, "trail_heel_pops", knowledge)
         typer.echo(f"Sending to {target.student_name}'s lesson, club {target.block.club}.")
         device = SimulatedMonitor(causes, "stuck" if stuck else "thrown", target, knowledge, seed)

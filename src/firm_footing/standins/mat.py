@@ -12,7 +12,7 @@ from firm_footing.core.case.evidence import PressureSchool
 from firm_footing.core.knowledge import Knowledge
 from firm_footing.core.knowledge.vocabulary import Mode
 from firm_footing.standins.pressing import habit_of, press
-from firm_footing.standins.sending import Target, put
+from firm_footing.standins.sending import Destination, put
 from firm_footing.standins.student import make_student
 
 
@@ -23,7 +23,7 @@ class SimulatedMat:
         self,
         causes: tuple[str, ...],
         mode: Mode,
-        target: Target,
+        target: Destination,
         knowledge: Knowledge,
         seed: int,
         school: PressureSchool | None = None,
@@ -53,7 +53,11 @@ class SimulatedMat:
 
 
 def send(
-    client: httpx.Client, target: Target, trace: Trace, name: str, wait: Callable[[float], None]
+    client: httpx.Client,
+    target: Destination,
+    trace: Trace,
+    name: str,
+    wait: Callable[[float], None],
 ) -> None:
     """Send one trace."""
     url = f"/api/lessons/{target.lesson_id}/traces/{uuid.uuid4()}"

@@ -35,7 +35,7 @@ LEAST_SHOWN = 0.05
 
 
 @dataclass(frozen=True)
-class Outcome:
+class StudentRanked:
     """What the ranking said of one student.
 
     first, in_three : whether a true cause was first, among the first three of the list
@@ -181,9 +181,11 @@ def roots_of(causes: Sequence[str], knowledge: Knowledge) -> tuple[str, ...]:
     return tuple(c for c in causes if not any(c in knowledge.cause[u].upstream_of for u in causes))
 
 
-def outcome(found: Diagnosis, truth: Sequence[str], knowledge: Knowledge, looks: int) -> Outcome:
+def outcome(
+    found: Diagnosis, truth: Sequence[str], knowledge: Knowledge, looks: int
+) -> StudentRanked:
     """Judge one ranking by the hidden truth."""
-    return Outcome(
+    return StudentRanked(
         first=found.causes[0].id in truth,
         start=found.causes[0].id in roots_of(truth, knowledge),
         in_three=any(c.id in truth for c in found.causes[:3]),
@@ -206,7 +208,7 @@ class Task(NamedTuple):
     without: tuple[str, ...] = ()
 
 
-def _one(task: Task) -> Outcome:
+def _one(task: Task) -> StudentRanked:
     knowledge = load_knowledge()
     student, case, _ = draw_student(task.seed, knowledge, WORLDS[task.world])
     case = lacking(case, task.without)
@@ -238,7 +240,7 @@ def lacking(case: Case, channels: Sequence[str]) -> Case:
 
 def run(
     students: int, seed: int, policy: str, world: str = "a", without: tuple[str, ...] = ()
-) -> Iterator[Outcome]:
+) -> Iterator[StudentRanked]:
     """Outcomes of as many students, on all cores; the same seed gives the same outcomes."""
     tasks = [Task(policy, world, seed * 1_000_000 + i, without) for i in range(students)]
     with ProcessPoolExecutor() as pool:
@@ -264,7 +266,7 @@ class Summary:
     bands: tuple[tuple[float, float, int], ...]
 
 
-def summarise(outcomes: Sequence[Outcome]) -> Summary:
+def summarise(outcomes: Sequence[StudentRanked]) -> Summary:
     """The figures over all outcomes."""
     said = np.array([pair for o in outcomes for pair in o.said])
     band = np.minimum((said[:, 0] * 10).astype(int), 9)

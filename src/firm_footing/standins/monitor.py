@@ -17,7 +17,7 @@ from firm_footing.core.delivery.expected import setting_of
 from firm_footing.core.knowledge import Knowledge
 from firm_footing.core.knowledge.vocabulary import Mode
 from firm_footing.standins.noting import measured
-from firm_footing.standins.sending import Target, put
+from firm_footing.standins.sending import Destination, put
 from firm_footing.standins.student import SimulatedStudent, make_student, swing
 
 
@@ -25,7 +25,12 @@ class SimulatedMonitor:
     """Balls of one simulated student, one after the other."""
 
     def __init__(
-        self, causes: tuple[str, ...], mode: Mode, target: Target, knowledge: Knowledge, seed: int
+        self,
+        causes: tuple[str, ...],
+        mode: Mode,
+        target: Destination,
+        knowledge: Knowledge,
+        seed: int,
     ) -> None:
         self.rng: Generator = np.random.default_rng(seed)
         self.knowledge, self.target = knowledge, target
@@ -43,7 +48,9 @@ class SimulatedMonitor:
         return shot
 
 
-def send(client: httpx.Client, target: Target, shot: Shot, wait: Callable[[float], None]) -> None:
+def send(
+    client: httpx.Client, target: Destination, shot: Shot, wait: Callable[[float], None]
+) -> None:
     """Send one ball."""
     url = f"/api/lessons/{target.lesson_id}/shots/{uuid.uuid4()}"
     observed = shot.model_dump(mode="json", exclude_none=True)

@@ -12,7 +12,7 @@ from firm_footing.core.ball.forward import (
     LOW_POINT,
     PATH,
     STRIKE,
-    Outcome,
+    BallOutcome,
     Setting,
     deliver,
 )
@@ -47,7 +47,7 @@ def in_words(
 
 
 def measured(
-    parts: FloatArray, outcome: Outcome, setting: Setting, knowledge: Knowledge, rng: Generator
+    parts: FloatArray, outcome: BallOutcome, setting: Setting, knowledge: Knowledge, rng: Generator
 ) -> tuple[Shot, ...]:
     """The balls as a launch monitor with the stated noise gives them; no turf.
 

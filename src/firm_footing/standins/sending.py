@@ -15,7 +15,7 @@ TRIES = 5
 
 
 @dataclass(frozen=True)
-class Target:
+class Destination:
     """Where the balls go: a lesson, its last block, and what it says of student and club."""
 
     lesson_id: str
@@ -30,7 +30,7 @@ class NoLessonError(Exception):
     """There is no lesson to send to; says why."""
 
 
-def find_lesson(client: httpx.Client, lesson_id: str | None, knowledge: Knowledge) -> Target:
+def find_lesson(client: httpx.Client, lesson_id: str | None, knowledge: Knowledge) -> Destination:
     """The lesson of this id, or the newest that is not finished.
 
     Raises
@@ -50,7 +50,7 @@ def find_lesson(client: httpx.Client, lesson_id: str | None, knowledge: Knowledg
     lesson: dict[str, Any] = answer.raise_for_status().json()
     last = lesson["blocks"][-1]
     handicap = lesson["student"]["handicap"]
-    return Target(
+    return Destination(
         lesson_id=lesson_id,
         block_id=last["id"],
         block=Block(

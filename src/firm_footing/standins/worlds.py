@@ -18,7 +18,7 @@ from firm_footing.core.ball.forward import (
     PATH,
     SPEED,
     STRIKE,
-    Outcome,
+    BallOutcome,
     Setting,
     play,
 )
@@ -35,7 +35,7 @@ class Flown(NamedTuple):
     carry_m: FloatArray
 
     @classmethod
-    def of(cls, outcome: Outcome) -> "Flown":
+    def of(cls, outcome: BallOutcome) -> "Flown":
         """What the ranking's own physics makes of balls."""
         return cls(outcome.launch.direction_deg, outcome.curve_deg, outcome.flight.carry_m)
 

@@ -7,12 +7,12 @@ from typing import Any
 from sqlmodel import Session, col, func, select
 
 from firm_footing.store.tables import (
-    Block,
     CheckAnswer,
     Clock,
     Decision,
     FollowUp,
     Lesson,
+    LoggedBlock,
     LoggedShot,
     Repetition,
     Student,
@@ -45,10 +45,10 @@ def briefs_of(session: Session, lessons: Sequence[Lesson]) -> list[Brief]:
     students = {s.id: s for s in session.exec(select(Student).where(col(Student.id).in_(whose)))}
     found = {x.id: Brief(lesson=x, student=students[x.student_id]) for x in lessons}
     balls = (
-        select(Block.lesson_id, Block.kind, func.count(col(LoggedShot.id)))
-        .join(LoggedShot, col(LoggedShot.block_id) == Block.id)
-        .where(col(Block.lesson_id).in_(ids))
-        .group_by(Block.lesson_id, Block.kind)
+        select(LoggedBlock.lesson_id, LoggedBlock.kind, func.count(col(LoggedShot.id)))
+        .join(LoggedShot, col(LoggedShot.block_id) == LoggedBlock.id)
+        .where(col(LoggedBlock.lesson_id).in_(ids))
+        .group_by(LoggedBlock.lesson_id, LoggedBlock.kind)
     )
     for lesson_id, kind, count in session.exec(balls):
         found[lesson_id].balls[kind] = count

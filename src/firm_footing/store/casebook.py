@@ -8,7 +8,7 @@ from sqlalchemy import ColumnElement, and_, func, select
 from sqlmodel import Session, col
 
 from firm_footing.core.frame import Handedness
-from firm_footing.store.tables import Block, Decision, FollowUp, Lesson, Outcome, Student
+from firm_footing.store.tables import Decision, FollowUp, Lesson, LoggedBlock, Outcome, Student
 
 
 class DecidedCase(NamedTuple):
@@ -98,9 +98,11 @@ def _is_the_last() -> ColumnElement[bool]:
 
 def _first_club() -> Any:
     return (
-        select(col(Block.club))
-        .where(col(Block.lesson_id) == Decision.lesson_id, col(Block.kind) == "baseline")
-        .order_by(col(Block.position))
+        select(col(LoggedBlock.club))
+        .where(
+            col(LoggedBlock.lesson_id) == Decision.lesson_id, col(LoggedBlock.kind) == "baseline"
+        )
+        .order_by(col(LoggedBlock.position))
         .limit(1)
         .correlate(Decision)
         .scalar_subquery()

@@ -2,18 +2,17 @@
 
 from sqlmodel import Session
 
-from firm_footing.core.case import Block as CaseBlock
-from firm_footing.core.case import Case, Reading, Trace
+from firm_footing.core.case import Block, Case, Reading, Trace
 from firm_footing.core.case.still import FileStill
 from firm_footing.core.ground.recorded import with_feet_swapped
 from firm_footing.core.knowledge import Knowledge
 from firm_footing.store.lessons import LessonContent
 from firm_footing.store.stills import guardian_agreed, stills_of
 from firm_footing.store.tables import (
-    Block,
     CheckAnswer,
     FilmMarks,
     Lesson,
+    LoggedBlock,
     LoggedShot,
     Note,
     PressureTrace,
@@ -39,7 +38,7 @@ def case_of(content: LessonContent) -> Case:
         limits=student.limits,
         school=content.lesson.school,
         blocks=tuple(
-            CaseBlock(
+            Block(
                 **{name: getattr(block, name) for name in BLOCK_FIELDS},
                 shots=tuple(shot.observed for shot in content.shots[block.id]),
             )
@@ -114,8 +113,10 @@ def store_case(
     session.add(lesson)
     session.flush()
     blocks = [
-        Block(lesson_id=lesson.id, position=i, **{name: getattr(b, name) for name in BLOCK_FIELDS})
-        for i, b in enumerate(case.blocks or (CaseBlock(),))
+        LoggedBlock(
+            lesson_id=lesson.id, position=i, **{name: getattr(b, name) for name in BLOCK_FIELDS}
+        )
+        for i, b in enumerate(case.blocks or (Block(),))
     ]
     session.add_all(blocks)
     session.flush()

@@ -8,11 +8,11 @@ from sqlmodel import Session, col, select
 
 from firm_footing.core.coaching.ladder import Result
 from firm_footing.store.tables import (
-    Block,
     CheckAnswer,
     Decision,
     FollowUp,
     Lesson,
+    LoggedBlock,
     LoggedShot,
     Repetition,
     Student,
@@ -52,13 +52,13 @@ def first_with_club(session: Session, lesson: Lesson, club: str) -> str | None:
     """The student's first lesson whose baseline has balls with this club; None when it is this."""
     return session.exec(
         select(Lesson.id)
-        .join(Block, col(Block.lesson_id) == Lesson.id)
-        .join(LoggedShot, col(LoggedShot.block_id) == Block.id)
+        .join(LoggedBlock, col(LoggedBlock.lesson_id) == Lesson.id)
+        .join(LoggedShot, col(LoggedShot.block_id) == LoggedBlock.id)
         .where(
             Lesson.student_id == lesson.student_id,
             Lesson.started_at < lesson.started_at,
-            Block.kind == "baseline",
-            Block.club == club,
+            LoggedBlock.kind == "baseline",
+            LoggedBlock.club == club,
         )
         .order_by(col(Lesson.started_at))
         .limit(1)

@@ -17,7 +17,6 @@ from sqlmodel import Session, SQLModel, select
 from firm_footing.store.database import take_turn
 from firm_footing.store.opening import CannotOpenError
 from firm_footing.store.tables import (
-    Block,
     CheckAnswer,
     Clock,
     Decision,
@@ -25,6 +24,7 @@ from firm_footing.store.tables import (
     FollowUp,
     Instructor,
     Lesson,
+    LoggedBlock,
     LoggedShot,
     Note,
     PressureTrace,
@@ -37,7 +37,7 @@ from firm_footing.store.tables import (
 FORMAT, VERSION = "firm-footing-export", 3
 HEAD: Final = "export.json"
 TABLES: Final[tuple[type[SQLModel], ...]] = (
-    Instructor, Student, Lesson, Block, LoggedShot, CheckAnswer, Recording, PressureTrace,
+    Instructor, Student, Lesson, LoggedBlock, LoggedShot, CheckAnswer, Recording, PressureTrace,
     FilmMarks, Still, Repetition, FollowUp, Clock, Note, Decision,
 )  # fmt: skip
 """What others belong to comes first."""

@@ -8,7 +8,7 @@ from firm_footing.store.history import Step
 from firm_footing.store.lessons import get_block, get_lesson, now_at_hand
 from firm_footing.store.room import next_position, room_for
 from firm_footing.store.students import get_student
-from firm_footing.store.tables import Block, FilmMarks, Lesson
+from firm_footing.store.tables import FilmMarks, Lesson, LoggedBlock
 
 
 def get_film(session: Session, film_id: str) -> FilmMarks:
@@ -21,13 +21,13 @@ def get_film(session: Session, film_id: str) -> FilmMarks:
 
 def films_of_student(
     session: Session, student_id: str
-) -> list[tuple[FilmMarks, Lesson, Block | None]]:
+) -> list[tuple[FilmMarks, Lesson, LoggedBlock | None]]:
     """Every film that was marked, with its lesson and block; the newest first."""
     get_student(session, student_id)
     query = (
-        select(FilmMarks, Lesson, Block)
+        select(FilmMarks, Lesson, LoggedBlock)
         .join(Lesson, col(FilmMarks.lesson_id) == col(Lesson.id))
-        .join(Block, col(FilmMarks.block_id) == col(Block.id), isouter=True)
+        .join(LoggedBlock, col(FilmMarks.block_id) == col(LoggedBlock.id), isouter=True)
         .where(Lesson.student_id == student_id)
         .order_by(col(Lesson.started_at).desc(), col(FilmMarks.position).desc())
     )

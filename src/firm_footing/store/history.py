@@ -15,12 +15,12 @@ from firm_footing.store.errors import refused
 from firm_footing.store.own_tables import Change
 from firm_footing.store.senders import end_of_change, sender_of
 from firm_footing.store.tables import (
-    Block,
     CheckAnswer,
     Decision,
     FilmMarks,
     FollowUp,
     Lesson,
+    LoggedBlock,
     LoggedShot,
     Note,
     PressureTrace,
@@ -32,7 +32,7 @@ UNDOABLE: dict[str, type[SQLModel]] = {
     str(table.__tablename__): table
     for table in (
         Lesson,
-        Block,
+        LoggedBlock,
         LoggedShot,
         CheckAnswer,
         PressureTrace,

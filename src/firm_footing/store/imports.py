@@ -15,7 +15,7 @@ from firm_footing.store.lessons import LessonContent, content_of, get_block
 from firm_footing.store.own_tables import ColumnMapping
 from firm_footing.store.room import room_for
 from firm_footing.store.tables import (
-    Block,
+    LoggedBlock,
     LoggedShot,
     new_id,
 )
@@ -113,15 +113,15 @@ def _last_positions(content: LessonContent) -> dict[str, int]:
 
 
 def _block_for(
-    ball: Incoming, first: Block, blocks: list[Block], lesson_id: str, step: Step
-) -> Block:
+    ball: Incoming, first: LoggedBlock, blocks: list[LoggedBlock], lesson_id: str, step: Step
+) -> LoggedBlock:
     if ball.club in (None, first.club):
         return first
     same = [b for b in blocks if b.club == ball.club and b.kind == "baseline"]
     if same:
         return same[-1]
     position = max(b.position for b in blocks) + 1
-    block = Block(id=new_id(), lesson_id=lesson_id, position=position, club=ball.club or "7i")
+    block = LoggedBlock(id=new_id(), lesson_id=lesson_id, position=position, club=ball.club or "7i")
     step.add(block)
     blocks.append(block)
     return block

@@ -20,13 +20,13 @@ from firm_footing.store.history import Step
 from firm_footing.store.room import next_position, room_for
 from firm_footing.store.students import get_student
 from firm_footing.store.tables import (
-    Block,
     CheckAnswer,
     Clock,
     Decision,
     FilmMarks,
     FollowUp,
     Lesson,
+    LoggedBlock,
     LoggedShot,
     Note,
     PressureTrace,
@@ -46,7 +46,7 @@ class LessonContent:
 
     lesson: Lesson
     student: Student
-    blocks: list[Block]
+    blocks: list[LoggedBlock]
     shots: dict[str, list[LoggedShot]]
     answers: list[CheckAnswer]
     traces: list[PressureTrace]
@@ -101,7 +101,7 @@ def content_of(session: Session, lesson_id: str) -> LessonContent:
 
 def _content_of(session: Session, lesson_id: str) -> LessonContent:
     lesson = get_lesson(session, lesson_id)
-    blocks: list[Block] = _of(session, Block, lesson_id, "position")
+    blocks: list[LoggedBlock] = _of(session, LoggedBlock, lesson_id, "position")
     clock = session.get(Clock, lesson_id)
     shots: dict[str, list[LoggedShot]] = {block.id: [] for block in blocks}
     for shot in session.exec(
@@ -156,7 +156,7 @@ def add_lesson(
     session.flush()
     if club is None:
         club, expected_carry_m = _last_baseline(session, lesson)
-    block = Block(
+    block = LoggedBlock(
         id=block_id or new_id(),
         lesson_id=lesson.id,
         position=0,
@@ -171,11 +171,11 @@ def add_lesson(
 def _last_baseline(session: Session, lesson: Lesson) -> tuple[str, float | None]:
     """Club and carry of the student's newest baseline with balls; a 7 iron without one."""
     found = session.exec(
-        select(Block)
-        .join(Lesson, col(Lesson.id) == Block.lesson_id)
-        .join(LoggedShot, col(LoggedShot.block_id) == Block.id)
-        .where(Lesson.student_id == lesson.student_id, Block.kind == "baseline")
-        .order_by(col(Lesson.started_at).desc(), col(Block.position))
+        select(LoggedBlock)
+        .join(Lesson, col(Lesson.id) == LoggedBlock.lesson_id)
+        .join(LoggedShot, col(LoggedShot.block_id) == LoggedBlock.id)
+        .where(Lesson.student_id == lesson.student_id, LoggedBlock.kind == "baseline")
+        .order_by(col(Lesson.started_at).desc(), col(LoggedBlock.position))
         .limit(1)
     ).first()
     return ("7i", None) if found is None else (found.club, found.expected_carry_m)
@@ -197,7 +197,7 @@ def reopen(
     if listen.event_on is not None and listen.event_on >= last.today():
         kept |= {"event", "event_on"}
     baseline = next(
-        (b for b in before.blocks if b.kind == "baseline"), Block(lesson_id="", position=0)
+        (b for b in before.blocks if b.kind == "baseline"), LoggedBlock(lesson_id="", position=0)
     )
     lesson = Lesson(
         id=new or new_id(),
@@ -254,8 +254,8 @@ def _fixed_before(session: Session, lesson: Lesson, chosen: str | None) -> str |
     """
     hit = session.exec(
         select(LoggedShot.id)
-        .join(Block, col(Block.id) == LoggedShot.block_id)
-        .where(Block.lesson_id == lesson.id, Block.kind == "retest")
+        .join(LoggedBlock, col(LoggedBlock.id) == LoggedShot.block_id)
+        .where(LoggedBlock.lesson_id == lesson.id, LoggedBlock.kind == "retest")
         .limit(1)
     ).first()
     if hit is None:
@@ -287,24 +287,26 @@ def delete_lesson(session: Session, lesson_id: str) -> None:
     into_one_file(session.get_bind().engine)
 
 
-def get_block(session: Session, lesson_id: str, block_id: str) -> Block:
+def get_block(session: Session, lesson_id: str, block_id: str) -> LoggedBlock:
     """The block of this id in this lesson; NotFoundError when there is none, or no lesson."""
     get_lesson(session, lesson_id)
-    block = session.get(Block, block_id)
+    block = session.get(LoggedBlock, block_id)
     if block is None or block.lesson_id != lesson_id:
         raise not_found("block")
     return block
 
 
-def put_block(session: Session, lesson_id: str, block_id: str, values: dict[str, Any]) -> Block:
+def put_block(
+    session: Session, lesson_id: str, block_id: str, values: dict[str, Any]
+) -> LoggedBlock:
     """Add a block under the client's id, or change the one that has it."""
     get_lesson(session, lesson_id)
-    block = session.get(Block, block_id)
+    block = session.get(LoggedBlock, block_id)
     with Step(session, lesson_id, "change of the block") as step:
         if block is None:
-            room_for(session, Block, lesson_id)
-            position = next_position(session, Block, lesson_id)
-            block = Block(id=block_id, lesson_id=lesson_id, position=position, **values)
+            room_for(session, LoggedBlock, lesson_id)
+            position = next_position(session, LoggedBlock, lesson_id)
+            block = LoggedBlock(id=block_id, lesson_id=lesson_id, position=position, **values)
             step.add(block)
         elif block.lesson_id != lesson_id:
             raise refused(

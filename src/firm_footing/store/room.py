@@ -7,9 +7,9 @@ from sqlmodel import Session, func, select
 from firm_footing.core.case import limits
 from firm_footing.store.errors import refused
 from firm_footing.store.tables import (
-    Block,
     CheckAnswer,
     FilmMarks,
+    LoggedBlock,
     LoggedShot,
     Note,
     PressureTrace,
@@ -18,7 +18,7 @@ from firm_footing.store.tables import (
 )
 
 MOST: dict[Any, tuple[int, str]] = {
-    Block: (limits.BLOCKS, "blocks"),
+    LoggedBlock: (limits.BLOCKS, "blocks"),
     LoggedShot: (limits.BALLS, "balls"),
     CheckAnswer: (limits.ANSWERS, "answers"),
     PressureTrace: (limits.TRACES, "traces"),
@@ -33,7 +33,7 @@ def room_for(session: Session, table: Any, lesson_id: str, more: int = 1) -> Non
     """RefusedError when a lesson would hold more rows of a table than it may."""
     count = select(func.count()).select_from(table)
     if table is LoggedShot:
-        count = count.join(Block).where(Block.lesson_id == lesson_id)
+        count = count.join(LoggedBlock).where(LoggedBlock.lesson_id == lesson_id)
     else:
         count = count.where(table.lesson_id == lesson_id)
     most, word = MOST[table]

@@ -7,7 +7,7 @@ from firm_footing.store.errors import not_found, refused
 from firm_footing.store.history import Step
 from firm_footing.store.lessons import get_block
 from firm_footing.store.room import next_position, room_for
-from firm_footing.store.tables import Block, LoggedShot
+from firm_footing.store.tables import LoggedBlock, LoggedShot
 
 
 def put_shot(
@@ -53,7 +53,7 @@ def delete_shot(session: Session, lesson_id: str, shot_id: str) -> None:
     shot = session.get(LoggedShot, shot_id)
     if shot is None:
         return
-    block = session.get(Block, shot.block_id)
+    block = session.get(LoggedBlock, shot.block_id)
     if block is None or block.lesson_id != lesson_id:
         raise not_found("shot")
     with Step(session, lesson_id, f"deletion of ball {shot_number(session, shot)}") as step:

@@ -128,11 +128,13 @@ class Lesson(SQLModel, table=True):
         return now().astimezone(ZoneInfo(self.zone) if self.zone else None).date()
 
 
-class Block(SQLModel, table=True):
+class LoggedBlock(SQLModel, table=True):
     """Balls hit one after the other with one club.
 
     own_targets : every ball has a target of its own
     """
+
+    __tablename__ = "block"
 
     id: str = Field(default_factory=new_id, primary_key=True)
     lesson_id: str = Field(sa_column=belongs_to("lesson"))

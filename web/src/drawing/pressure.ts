@@ -1,7 +1,7 @@
 // Where moments and shares of a pressure trace lie on its drawings.
 import type { Shape } from '@/api/client'
 
-export type Read = Shape['TraceRead']
+export type Read = Shape['TraceReadOut']
 export type Curve = Shape['CurveOut']
 
 export const EVENTS = [

@@ -37,7 +37,7 @@ class Setting(NamedTuple):
     turf: Turf
 
 
-class Outcome(NamedTuple):
+class BallOutcome(NamedTuple):
     """What each ball does; directions in degrees, + push side."""
 
     launch: Launch
@@ -61,11 +61,11 @@ def deliver(parts: FloatArray, setting: Setting) -> Delivery:
     )
 
 
-def play(parts: FloatArray, setting: Setting, air: Air | None = None) -> Outcome:
+def play(parts: FloatArray, setting: Setting, air: Air | None = None) -> BallOutcome:
     """Strike and fly deliveries (n, 7)."""
     launch = strike(deliver(parts, setting), setting.club)
     flight = fly(launch, air)
-    return Outcome(launch, flight, curve_deg(launch, flight))
+    return BallOutcome(launch, flight, curve_deg(launch, flight))
 
 
 def curve_deg(launch: Launch, flight: Flight) -> FloatArray:

@@ -10,7 +10,7 @@ from firm_footing.core.coaching.measures import Series, as_read, series_of
 from firm_footing.core.coaching.predicted import after_move
 from firm_footing.core.coaching.retest import (
     FIRST_LOOK,
-    Moved,
+    MeasureMove,
     RetestResult,
     evaluate_retest,
     moved_by,
@@ -39,12 +39,12 @@ class Compared:
     """
 
     series: Series
-    moved: Moved | None
+    moved: MeasureMove | None
     predicted: float | None
     sure: bool
     misses: bool
     first: Series | None = None
-    since_first: Moved | None = None
+    since_first: MeasureMove | None = None
     since_sure: bool = False
 
     @property
@@ -232,7 +232,7 @@ def _with_first(
     return [replace(m, first=then[m.name], since_first=moved_by(then[m.name])) for m in measures]
 
 
-def _p(moved: Moved | None, balls: int) -> float | None:
+def _p(moved: MeasureMove | None, balls: int) -> float | None:
     """A p-value that is looked at: of measures that show something, with balls enough."""
     if moved is None or balls < FIRST_LOOK or moved.before == moved.after:
         return None

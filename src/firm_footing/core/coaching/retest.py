@@ -28,7 +28,7 @@ Direction = Literal["better", "worse", "other_side", "same"]
 
 
 @dataclass(frozen=True)
-class Moved:
+class MeasureMove:
     """A mean, or a share, before and after.
 
     by, se : after minus before, with its standard error
@@ -56,12 +56,12 @@ class RetestResult:
     """
 
     state: State
-    moved: Moved | None
+    moved: MeasureMove | None
     real_at: int | None
     more: int | None
 
 
-def moved_by(series: Series, balls: int | None = None) -> Moved | None:
+def moved_by(series: Series, balls: int | None = None) -> MeasureMove | None:
     """What the first so many balls of the retest show, all of them with None.
 
     None with fewer than two balls on a side, or where the baseline has none.
@@ -73,12 +73,14 @@ def moved_by(series: Series, balls: int | None = None) -> Moved | None:
         was, now = fmean(before), fmean(after)
         p_value = float(fisher_table(len(before), len(after))[int(sum(before)), int(sum(after))])
         se = math.sqrt(was * (1 - was) / len(before) + now * (1 - now) / len(after))
-        return Moved(was, now, now - was, se, p_value, _direction(series, was, now))
+        return MeasureMove(was, now, now - was, se, p_value, _direction(series, was, now))
     change = change_of(before, after, series.floor)
     if change is None:
         return None
     direction = _direction(series, change.before, change.after)
-    return Moved(change.before, change.after, change.by, change.se, change.surprise, direction)
+    return MeasureMove(
+        change.before, change.after, change.by, change.se, change.surprise, direction
+    )
 
 
 def _direction(series: Series, before: float, after: float) -> Direction:
@@ -113,7 +115,7 @@ def evaluate_retest(series: Series, numbers: RetestNumbers) -> RetestResult:
     return RetestResult("not_yet", now, None, _more(series, now, level, numbers))
 
 
-def _more(series: Series, now: Moved, level: float, numbers: RetestNumbers) -> int | None:
+def _more(series: Series, now: MeasureMove, level: float, numbers: RetestNumbers) -> int | None:
     """Balls that would tell if mean and scatter, or the share, stay as they are."""
     hit = len(series.after)
     for more in range(1, min(numbers.most_more, numbers.looks - hit) + 1):

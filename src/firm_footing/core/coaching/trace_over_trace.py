@@ -10,7 +10,7 @@ from firm_footing.core.ground.several import mean_trace, usual_signs
 from firm_footing.core.ground.trace import TraceRead
 from firm_footing.core.knowledge.numbers import Numbers
 from firm_footing.core.knowledge.pressure import SwingEvent
-from firm_footing.core.pattern.chance import Change, change_of, is_sure
+from firm_footing.core.pattern.chance import MeanChange, change_of, is_sure
 
 NOISE_PCT: Final = 2.0
 """Of one share at one event: the mat's own and the event's; an estimate."""
@@ -19,7 +19,7 @@ EVENTS: Final[tuple[SwingEvent, ...]] = ("top", "lead_arm_level_down", "shaft_le
 
 
 @dataclass(frozen=True, eq=False)
-class Laid:
+class TimedSwings:
     """Swings of one time, as one line.
 
     t_s : (n,) seconds from impact
@@ -34,7 +34,7 @@ class Laid:
 
 
 @dataclass(frozen=True)
-class Share:
+class EventShare:
     """The lead share at one event.
 
     before, after : means, per cent of both feet
@@ -45,7 +45,7 @@ class Share:
     event: SwingEvent
     before: float
     after: float
-    change: Change | None
+    change: MeanChange | None
     sure: bool
 
 
@@ -57,10 +57,10 @@ class TracesCompared:
     gone, still, new : ids of signs that at least half of the swings showed
     """
 
-    before: Laid
-    after: Laid
+    before: TimedSwings
+    after: TimedSwings
     events: dict[SwingEvent, float]
-    shares: tuple[Share, ...]
+    shares: tuple[EventShare, ...]
     gone: tuple[str, ...]
     still: tuple[str, ...]
     new: tuple[str, ...]
@@ -87,14 +87,14 @@ def lay_over(
     )
 
 
-def _laid(swings: Sequence[TraceRead]) -> Laid:
+def _laid(swings: Sequence[TraceRead]) -> TimedSwings:
     mean = mean_trace(swings)
-    return Laid(mean.t_s, mean.mean_pct, mean.sd_pct, len(swings))
+    return TimedSwings(mean.t_s, mean.mean_pct, mean.sd_pct, len(swings))
 
 
 def _share(
     event: SwingEvent, before: Sequence[TraceRead], after: Sequence[TraceRead], numbers: Numbers
-) -> Share:
+) -> EventShare:
     was, is_now = ([s.measures.lead_pct[event] for s in side] for side in (before, after))
     change = change_of(was, is_now, NOISE_PCT)
-    return Share(event, fmean(was), fmean(is_now), change, is_sure(change, numbers))
+    return EventShare(event, fmean(was), fmean(is_now), change, is_sure(change, numbers))

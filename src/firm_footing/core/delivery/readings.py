@@ -37,7 +37,7 @@ READINGS: Final = (
 _SIGN: Final = {"far_pull": -1, "pull": -1, "straight": 0, "push": 1, "far_push": 1}
 
 
-class Reading(NamedTuple):
+class ValueRead(NamedTuple):
     """A value and its standard deviation, in the unit of the thing read."""
 
     value: float
@@ -52,7 +52,7 @@ class Within(NamedTuple):
     doubt: float
 
 
-Note = Reading | Within
+Note = ValueRead | Within
 
 
 def notes_of(shot: Shot, block: Block, club: Club, numbers: Numbers) -> dict[str, Note]:
@@ -71,7 +71,7 @@ def notes_of(shot: Shot, block: Block, club: Club, numbers: Numbers) -> dict[str
 def start_deg(shot: Shot, numbers: Numbers) -> Note | None:
     """The start bearing, + push side; measured wins over a word."""
     if shot.start_deg is not None:
-        return Reading(shot.start_deg, numbers.reading.measured_direction_sd_deg)
+        return ValueRead(shot.start_deg, numbers.reading.measured_direction_sd_deg)
     return _word(shot.start, numbers)
 
 
@@ -82,21 +82,21 @@ def curve_deg(shot: Shot, numbers: Numbers, start: Note | None) -> Note | None:
     """
     measured_sd = numbers.reading.measured_direction_sd_deg
     if shot.curve_deg is not None:
-        return Reading(shot.curve_deg, measured_sd)
+        return ValueRead(shot.curve_deg, measured_sd)
     if shot.side_m is not None and shot.carry_m and start is not None:
         landing = math.degrees(math.asin(max(-1.0, min(1.0, shot.side_m / shot.carry_m))))
         begun = as_reading(start, numbers)
-        return Reading(landing - begun.value, math.hypot(measured_sd, begun.sd))
+        return ValueRead(landing - begun.value, math.hypot(measured_sd, begun.sd))
     return _word(shot.curve, numbers)
 
 
-def as_reading(note: Note, numbers: Numbers) -> Reading:
+def as_reading(note: Note, numbers: Numbers) -> ValueRead:
     """An interval by its middle and width; one without an end is taken to end somewhere."""
-    if isinstance(note, Reading):
+    if isinstance(note, ValueRead):
         return note
     end = numbers.reading.word_far_ends_deg
     least, most = max(note.least, -end), min(note.most, end)
-    return Reading((least + most) / 2, math.hypot((most - least) / math.sqrt(12), note.doubt))
+    return ValueRead((least + most) / 2, math.hypot((most - least) / math.sqrt(12), note.doubt))
 
 
 def _word(word: str | None, numbers: Numbers) -> Within | None:
@@ -116,12 +116,12 @@ def _ground(shot: Shot, block: Block, club: Club, numbers: Numbers) -> dict[str,
     made: dict[str, Note] = {}
     lowest = low_point(shot, numbers.turf)
     if lowest is not None:
-        made["low_point"] = Reading(*lowest)
+        made["low_point"] = ValueRead(*lowest)
     elif not is_teed(block, club):
         made |= _contact_says(shot, "low_point_cm", "contact_low_point", numbers)
     if shot.divot_direction_deg is not None and shot.contact != "hosel":
         sd = numbers.reading.divot_direction_sd_deg
-        made["divot_direction"] = Reading(shot.divot_direction_deg, sd)
+        made["divot_direction"] = ValueRead(shot.divot_direction_deg, sd)
     return made
 
 
@@ -129,9 +129,9 @@ def _face(shot: Shot, numbers: Numbers) -> dict[str, Note]:
     sd = numbers.reading.strike_sd_mm
     made: dict[str, Note] = {}
     if shot.low_high_mm is not None:
-        made["height"] = Reading(shot.low_high_mm, sd)
+        made["height"] = ValueRead(shot.low_high_mm, sd)
     if shot.heel_toe_mm is not None:
-        return made | {"strike": Reading(shot.heel_toe_mm, sd)}
+        return made | {"strike": ValueRead(shot.heel_toe_mm, sd)}
     return made | _contact_says(shot, "heel_toe_mm", "contact_strike", numbers)
 
 
@@ -157,7 +157,7 @@ def _club(shot: Shot, numbers: Numbers) -> dict[str, Note]:
         "ball_speed": (_log(shot.ball_speed_mps), r.measured_ball_speed_sd_pct / 100),
         "spin": (_log(shot.spin_rpm), r.measured_spin_sd_pct / 100),
     }
-    made: dict[str, Note] = {k: Reading(v, sd) for k, (v, sd) in noted.items() if v is not None}
+    made: dict[str, Note] = {k: ValueRead(v, sd) for k, (v, sd) in noted.items() if v is not None}
     start = start_deg(shot, numbers)
     return made if start is None else made | {"start": _doubtful(start, r.start_model_sd_deg)}
 
@@ -170,14 +170,14 @@ def _flight(shot: Shot, block: Block, numbers: Numbers) -> dict[str, Note]:
     if was_seen(shot.carry_m) and (
         block.expected_carry_m is not None or was_seen(shot.club_speed_mps)
     ):
-        made["carry"] = Reading(math.log(shot.carry_m), numbers.reading.carry_sd_pct / 100)
+        made["carry"] = ValueRead(math.log(shot.carry_m), numbers.reading.carry_sd_pct / 100)
     return made
 
 
 def _doubtful(note: Note, more: float) -> Note:
     """The same note with the model's own doubt added."""
-    if isinstance(note, Reading):
-        return Reading(note.value, math.hypot(note.sd, more))
+    if isinstance(note, ValueRead):
+        return ValueRead(note.value, math.hypot(note.sd, more))
     return Within(note.least, note.most, math.hypot(note.doubt, more))
 
 

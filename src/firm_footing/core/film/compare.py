@@ -18,7 +18,7 @@ from firm_footing.core.knowledge.film import FilmNumbers
 
 
 @dataclass(frozen=True)
-class Change:
+class MeasureChange:
     """One measure in two films of the same side."""
 
     before: MeasureRead
@@ -54,7 +54,7 @@ class Change:
 
 def changes(
     before: Film, after: Film, clubs: tuple[str, str], knowledge: Knowledge
-) -> list[Change]:
+) -> list[MeasureChange]:
     """What both films measure, in the order of the swing.
 
     Parameters
@@ -70,14 +70,14 @@ def changes(
     """
     first = {r.measure.id: r for r in read_film(before, clubs[0], knowledge)}
     return [
-        Change(first[r.measure.id], r)
+        MeasureChange(first[r.measure.id], r)
         for r in read_film(after, clubs[1], knowledge)
         if r.measure.id in first
     ]
 
 
 @dataclass(frozen=True)
-class Laid:
+class PictureLaid:
     """How a picture is laid on another: a place of it, what a pixel is worth, and its level.
 
     at : in pixels, the same place of the player in both
@@ -89,7 +89,7 @@ class Laid:
     level_rad: float
 
 
-def laid_together(films: Sequence[Film], numbers: FilmNumbers) -> list[Laid]:
+def laid_together(films: Sequence[Film], numbers: FilmNumbers) -> list[PictureLaid]:
     """Pictures at one scale and level, feet upon feet where they were touched at address.
 
     Raises
@@ -109,5 +109,5 @@ def laid_together(films: Sequence[Film], numbers: FilmNumbers) -> list[Laid]:
         ground = film.ground or ((film.width / 2, film.height / 2),) * 2
         places = [film.points[p]["address"] for p in standing] or list(ground)
         x, y = np.mean(np.array(places, dtype=np.float64), axis=0)
-        laid.append(Laid((float(x), float(y)), plane.cm_per_px, plane.level_rad))
+        laid.append(PictureLaid((float(x), float(y)), plane.cm_per_px, plane.level_rad))
     return laid

@@ -12,7 +12,7 @@ from numpy.typing import NDArray
 
 from firm_footing.core.ground.events import Events
 from firm_footing.core.ground.recorded import FloatArray, Recorded
-from firm_footing.core.knowledge.pressure import Plane, SwingEvent, TraceNumbers
+from firm_footing.core.knowledge.pressure import FeetPlane, SwingEvent, TraceNumbers
 
 Style = Literal["front_foot", "reverse"]
 Force = Literal["sideways", "turning", "up"]
@@ -245,7 +245,7 @@ def centre_of_pressure(recorded: Recorded) -> FloatArray | None:
     return np.stack([recorded.lead_pct, toe], axis=1)
 
 
-def _path_ratio(recorded: Recorded, start_s: float, end_s: float, plane: Plane) -> float | None:
+def _path_ratio(recorded: Recorded, start_s: float, end_s: float, plane: FeetPlane) -> float | None:
     centre = centre_of_pressure(recorded)
     if centre is None:
         return None

@@ -15,7 +15,7 @@ from numpy.typing import NDArray
 
 from firm_footing.core.case import Trace
 from firm_footing.core.case.limits import TRACE_SECONDS
-from firm_footing.core.knowledge.pressure import Recording
+from firm_footing.core.knowledge.pressure import RecordingNumbers
 
 FloatArray = NDArray[np.float64]
 
@@ -92,7 +92,7 @@ class Recorded:
         return slice(first, max(last, first + 1))
 
 
-def recorded_of(trace: Trace, numbers: Recording) -> Recorded:
+def recorded_of(trace: Trace, numbers: RecordingNumbers) -> Recorded:
     """The trace in even steps.
 
     Raises
@@ -194,7 +194,9 @@ def _say_unusable(usable: NDArray[np.bool_], remarks: list[Remark]) -> None:
         remarks.append(Remark(int(np.argmin(usable)), f"{rows} without time or share left out"))
 
 
-def _rate(t: FloatArray, numbers: Recording) -> tuple[float, tuple[tuple[float, float], ...]]:
+def _rate(
+    t: FloatArray, numbers: RecordingNumbers
+) -> tuple[float, tuple[tuple[float, float], ...]]:
     """Samples a second, and the gaps."""
     if len(t) < numbers.least_samples:
         raise TraceError(f"Only {len(t)} samples can be used; a swing needs more.")

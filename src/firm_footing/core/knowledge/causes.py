@@ -3,7 +3,7 @@
 from pydantic import Field
 
 from firm_footing.core.knowledge.vocabulary import (
-    Delivery,
+    DeliveryShift,
     Entry,
     Group,
     Mode,
@@ -18,7 +18,7 @@ class Side(Entry):
 
     id: str
     name: str
-    effect: Delivery
+    effect: DeliveryShift
 
 
 class Working(Entry):
@@ -44,7 +44,7 @@ class Cause(Entry):
     upstream_of: tuple[str, ...] = ()
     opposite_of: str | None = None
     skill: bool = Field(default=False, description="Has two modes, thrown and stuck")
-    effect: Delivery
+    effect: DeliveryShift
     effect_stuck: dict[str, float] = Field(default_factory=dict)
     sides: tuple[Side, ...] = Field(default=(), max_length=2)
     scatter_factor: float = Field(default=1.0, ge=1.0)
@@ -59,7 +59,7 @@ class Cause(Entry):
         """`works_through` with the short spelling (a bare id) written out."""
         return tuple(Working(mechanism=w) if isinstance(w, str) else w for w in self.works_through)
 
-    def effect_in(self, mode: Mode | None, side: str | None) -> Delivery:
+    def effect_in(self, mode: Mode | None, side: str | None) -> DeliveryShift:
         """The mean shift of the delivery in this mode and on this side.
 
         A mode that is None, or that the cause does not know, means thrown.
@@ -70,7 +70,7 @@ class Cause(Entry):
         for option in self.sides:
             if option.id == side:
                 values = option.effect.model_dump()
-        return Delivery(**values)
+        return DeliveryShift(**values)
 
 
 class Mechanism(Entry):

@@ -5,7 +5,7 @@ from typing import Literal
 
 from pydantic import Field, model_validator
 
-from firm_footing.core.knowledge.vocabulary import Act, Contact, Delivery, Entry, Limit
+from firm_footing.core.knowledge.vocabulary import Act, Contact, DeliveryShift, Entry, Limit
 
 
 class Constraint(Entry):
@@ -17,7 +17,7 @@ class Constraint(Entry):
     """
 
     removes: tuple[str, ...] = Field(min_length=1)
-    everyone: Delivery = Delivery()
+    everyone: DeliveryShift = DeliveryShift()
     effort_at_most_pct: float | None = None
 
 

@@ -8,13 +8,13 @@ from firm_footing.core.knowledge.coaching import CoachingNumbers
 from firm_footing.core.knowledge.limen import Limen
 from firm_footing.core.knowledge.reading_numbers import (
     Chance,
-    Reading,
+    NotingNumbers,
     ReadingErrors,
     Says,
     SharedError,
 )
 from firm_footing.core.knowledge.vocabulary import (
-    Delivery,
+    DeliveryShift,
     Entry,
     Probability,
     Source,
@@ -57,10 +57,10 @@ class StuckMode(Entry):
 class DeliveryNumbers(Entry):
     """How people and balls vary around their delivery."""
 
-    person_sd: Delivery
-    ball_sd: Delivery
+    person_sd: DeliveryShift
+    ball_sd: DeliveryShift
     ball_height_sd_mm: float = Field(gt=0)
-    prior_sd: Delivery
+    prior_sd: DeliveryShift
     person_tail_df: float = Field(gt=2)
     severity_levels: tuple[float, ...] = Field(min_length=1)
     severity_within: float = Field(ge=0)
@@ -137,7 +137,7 @@ class Partly(Entry):
     yes_share: float = Field(ge=0, le=1)
 
 
-class Trial(Entry):
+class TrialNumbers(Entry):
     """What a block of balls with a constraint in force is expected to show."""
 
     removed_when_done: float = Field(gt=0, lt=1)
@@ -174,7 +174,7 @@ class Turf(Entry):
     speed_lost_pct_per_cm: float = Field(ge=0)
 
 
-class Expected(Entry):
+class ExpectedNumbers(Entry):
     """What carry a player can expect where none was named.
 
     driver_mps : club speed of a driver at handicap 0, and what each stroke of handicap takes
@@ -215,7 +215,7 @@ class Shape(Entry):
     word_outer_deg: float
 
 
-class Decision(Entry):
+class DecisionNumbers(Entry):
     """When the evidence carries a decision, and which looks are worth proposing."""
 
     least_balls: int
@@ -276,16 +276,16 @@ class Numbers(Entry):
     answers_saturate: Probability
     partly: Partly
     dependent_looks: DependentLooks
-    reading: Reading
+    reading: NotingNumbers
     shared_error: SharedError
     contact_says: dict[str, Says]
     turf: Turf
-    expected: Expected
+    expected: ExpectedNumbers
     block: BlockNumbers
     chance: Chance
-    trial: Trial
+    trial: TrialNumbers
     shape: Shape
-    decision: Decision
+    decision: DecisionNumbers
     stance: StanceNumbers
     coaching: CoachingNumbers
     words_for_probability: dict[str, float]

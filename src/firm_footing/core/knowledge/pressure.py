@@ -27,7 +27,7 @@ Ranges = dict[SwingEvent, tuple[float, float]]
 """Event to the low and high end of the lead share, per cent."""
 
 
-class Recording(Entry):
+class RecordingNumbers(Entry):
     """What samples can be read, and how they are smoothed.
 
     window_s : width of the moving mean
@@ -114,7 +114,7 @@ class SignLimits(Entry):
     sound_low_point_cm: float
 
 
-class Plane(Entry):
+class FeetPlane(Entry):
     """Feet as the way of the centre of pressure is measured on them, centimetres."""
 
     between_feet_cm: float = Field(gt=0)
@@ -126,10 +126,10 @@ class TraceNumbers(Entry):
     """All of `traces.yaml`."""
 
     source: str
-    recording: Recording
+    recording: RecordingNumbers
     timing: Timing
     signs: SignLimits
-    plane: Plane
+    plane: FeetPlane
 
 
 class Corridors(Entry):

@@ -32,7 +32,7 @@ class ReadingErrors(Entry):
         return error
 
 
-class Reading(Entry):
+class NotingNumbers(Entry):
     """How well each thing is noted: one standard deviation."""
 
     word_far_ends_deg: float = Field(gt=0)

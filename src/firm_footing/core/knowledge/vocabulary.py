@@ -85,7 +85,7 @@ class Entry(BaseModel):
     model_config = ConfigDict(extra="forbid", frozen=True, allow_inf_nan=False)
 
 
-class Delivery(Entry):
+class DeliveryShift(Entry):
     """One value per dimension of the delivery; those left out are zero shifts."""
 
     path_deg: float = 0.0

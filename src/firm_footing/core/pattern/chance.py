@@ -27,7 +27,7 @@ NOTED: Final = (
 
 
 @dataclass(frozen=True)
-class Change:
+class MeanChange:
     """A mean before and after.
 
     before, after : means
@@ -42,7 +42,7 @@ class Change:
     surprise: float
 
 
-def change_of(before: Sequence[float], after: Sequence[float], floor: float) -> Change | None:
+def change_of(before: Sequence[float], after: Sequence[float], floor: float) -> MeanChange | None:
     """Difference of two means by Welch's test; None with fewer than two balls on a side.
 
     floor : standard deviation that single balls scatter with at least
@@ -52,17 +52,17 @@ def change_of(before: Sequence[float], after: Sequence[float], floor: float) -> 
     spreads = (spread2(before, floor), spread2(after, floor))
     by = fmean(after) - fmean(before)
     se, surprise = welch(by, spreads, (len(before), len(after)))
-    return Change(fmean(before), fmean(after), by, se, surprise)
+    return MeanChange(fmean(before), fmean(after), by, se, surprise)
 
 
 def change_of_estimates(
     before: tuple[float, float], after: tuple[float, float], balls: tuple[int, int]
-) -> Change:
+) -> MeanChange:
     """The same of two numbers that were worked out, each with its standard error."""
     by = after[0] - before[0]
     spreads = (before[1] ** 2 * balls[0], after[1] ** 2 * balls[1])
     se, surprise = welch(by, spreads, (max(2, balls[0]), max(2, balls[1])))
-    return Change(before[0], after[0], by, se, surprise)
+    return MeanChange(before[0], after[0], by, se, surprise)
 
 
 def spread2(values: Sequence[float], floor: float) -> float:
@@ -102,7 +102,7 @@ def holm(p_values: Sequence[float | None], level: float) -> list[bool]:
     return sure
 
 
-def is_sure(change: Change | None, numbers: Numbers) -> bool:
+def is_sure(change: MeanChange | None, numbers: Numbers) -> bool:
     """Whether it is more than chance makes of one number in ten."""
     return change is not None and change.surprise <= numbers.chance.level
 

@@ -9,7 +9,7 @@ from firm_footing.core.knowledge import Knowledge
 from firm_footing.core.knowledge.numbers import Numbers
 from firm_footing.core.pattern.chance import (
     NOTED,
-    Change,
+    MeanChange,
     change_of,
     change_of_estimates,
     floor_of,
@@ -31,7 +31,7 @@ COMPARED: Final = (
 
 
 @dataclass(frozen=True)
-class Moved:
+class BlockMove:
     """One number then and now.
 
     difference : now minus then, with its standard error
@@ -45,7 +45,7 @@ class Moved:
     sure: bool
 
 
-def moved_since(then: Pattern, now: Pattern, numbers: Numbers) -> tuple[Moved, ...]:
+def moved_since(then: Pattern, now: Pattern, numbers: Numbers) -> tuple[BlockMove, ...]:
     """Every number that both patterns show."""
     found = []
     for name in COMPARED:
@@ -54,11 +54,11 @@ def moved_since(then: Pattern, now: Pattern, numbers: Numbers) -> tuple[Moved, .
         change = _change(name, then, now, numbers)
         if before is not None and after is not None and change is not None:
             difference = Estimate(after.value - before.value, change.se)
-            found.append(Moved(name, before, after, difference, is_sure(change, numbers)))
+            found.append(BlockMove(name, before, after, difference, is_sure(change, numbers)))
     return tuple(found)
 
 
-def _change(name: str, then: Pattern, now: Pattern, numbers: Numbers) -> Change | None:
+def _change(name: str, then: Pattern, now: Pattern, numbers: Numbers) -> MeanChange | None:
     """By the balls where they were noted, else by what was worked out."""
     if name in NOTED:
         return change_of(then.values[name], now.values[name], floor_of(name, numbers))
@@ -80,12 +80,12 @@ def by_club(case: Case, knowledge: Knowledge) -> dict[str, Pattern]:
 
 def moved_along(
     earlier: Mapping[str, Pattern], now: Mapping[str, Pattern], numbers: Numbers
-) -> tuple[Moved, ...]:
+) -> tuple[BlockMove, ...]:
     """What moved, each number with the first club that shows it both times.
 
     earlier, now : club to its pattern, as of `by_club`
     """
-    found: dict[str, Moved] = {}
+    found: dict[str, BlockMove] = {}
     for club in now:
         if club in earlier:
             for moved in moved_since(earlier[club], now[club], numbers):

@@ -18,7 +18,7 @@ from firm_footing.core.reasoning.delivery import DeliveryReading, reading_of
 from firm_footing.core.reasoning.removal import branches
 from firm_footing.core.reasoning.trials import Trial, of_everyone
 from firm_footing.core.reasoning.weighing import Weighing
-from firm_footing.core.reasoning.what_if import Change, Seen, change_seen, expected_change
+from firm_footing.core.reasoning.what_if import DeliveryChange, Seen, change_seen, expected_change
 
 FloatArray = NDArray[np.float64]
 
@@ -126,11 +126,15 @@ def verdicts(weighing: Weighing) -> tuple[Verdict, ...]:
     return tuple(found)
 
 
-def _expected(weighing: Weighing, drill: Drill, one: str, other: str) -> tuple[Change, Change]:
+def _expected(
+    weighing: Weighing, drill: Drill, one: str, other: str
+) -> tuple[DeliveryChange, DeliveryChange]:
     """The change expected under each cause when the block is done and works."""
     everyone, spread2 = of_everyone(drill, weighing.knowledge)
     changes = _changes(weighing, drill, one, other, removed=1.0)
-    if_one, if_other = (Change(c.mean + everyone, c.covariance + np.diag(spread2)) for c in changes)
+    if_one, if_other = (
+        DeliveryChange(c.mean + everyone, c.covariance + np.diag(spread2)) for c in changes
+    )
     return if_one, if_other
 
 
@@ -154,7 +158,7 @@ def _tells(
 
 def _changes(
     weighing: Weighing, drill: Drill, one: str, other: str, removed: float
-) -> list[Change]:
+) -> list[DeliveryChange]:
     """What the constraint changes under each cause alone, taking away its own this often."""
     stories = weighing.stories
     possible = branches(stories, drill.constraint.removes if drill.constraint else (), removed)

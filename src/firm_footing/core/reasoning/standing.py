@@ -20,7 +20,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from firm_footing.core.knowledge import Knowledge
-from firm_footing.core.knowledge.numbers import Decision
+from firm_footing.core.knowledge.numbers import DecisionNumbers
 from firm_footing.core.reasoning.alone import LEAST_BITS
 from firm_footing.core.reasoning.explained import Explained, explains_nothing
 from firm_footing.core.reasoning.next_check import NextCheck, Turn
@@ -147,7 +147,7 @@ def badge_of(kind: StandingKind) -> Badge | None:
     return {"settled": "start", "nearly": "first"}.get(kind)  # type: ignore[return-value]
 
 
-def verdict(lead: float, ahead: float, spoken: bool, d: Decision) -> StandingKind:
+def verdict(lead: float, ahead: float, spoken: bool, d: DecisionNumbers) -> StandingKind:
     """The verdict on a first root and its lead over the second; rises with each of the three."""
     if lead >= d.first_root and ahead >= d.ahead_by:
         return "settled" if spoken else "nearly"

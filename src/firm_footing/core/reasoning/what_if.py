@@ -35,7 +35,7 @@ class Seen:
 
 
 @dataclass(frozen=True, eq=False)
-class Change:
+class DeliveryChange:
     """An expected change of the delivery.
 
     mean : (6,) order of DIMENSIONS
@@ -86,7 +86,7 @@ def expected_change(
     weights: FloatArray,
     possible: tuple[Branch, ...],
     severity: FloatArray | None,
-) -> Change:
+) -> DeliveryChange:
     """Mean and covariance of what changes, over stories and branches.
 
     Parameters
@@ -111,7 +111,7 @@ def expected_change(
         for row in gone:
             effect = stories.unit_effects[row].T
             second += spread2 * (effect * each) @ effect.T
-    return Change(mean, second - np.outer(mean, mean))
+    return DeliveryChange(mean, second - np.outer(mean, mean))
 
 
 def seen_now(pattern: Pattern) -> Seen:
@@ -126,7 +126,7 @@ def seen_now(pattern: Pattern) -> Seen:
     )
 
 
-def change_seen(change: Change, weighing: Weighing) -> Seen:
+def change_seen(change: DeliveryChange, weighing: Weighing) -> Seen:
     """A change of the delivery as an eye would see it."""
     mean, se = _moved(change, weighing)
     start, curve, low_point, strike, carry = (
@@ -135,7 +135,7 @@ def change_seen(change: Change, weighing: Weighing) -> Seen:
     return Seen(start, curve, low_point, strike, carry)
 
 
-def _moved(change: Change, weighing: Weighing) -> tuple[FloatArray, FloatArray]:
+def _moved(change: DeliveryChange, weighing: Weighing) -> tuple[FloatArray, FloatArray]:
     """(5,) what the eye would see change, from where the delivery is now, and the doubt of it."""
     here = np.zeros(len(PARTS))
     here[LOW_POINT] = GROUND_COVER_CM

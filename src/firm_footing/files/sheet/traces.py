@@ -2,7 +2,7 @@
 
 import math
 
-from firm_footing.core.coaching.trace_over_trace import Laid, TracesCompared
+from firm_footing.core.coaching.trace_over_trace import TimedSwings, TracesCompared
 
 WIDTH, HEIGHT = 640, 84
 LEFT, RIGHT, TOP, FLOOR = 34.0, 520.0, 8.0, 66.0
@@ -33,7 +33,7 @@ def traces_svg(compared: TracesCompared, lead_foot: str) -> str:
     )
     return (
         f'<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 {WIDTH} {HEIGHT}" class="traces" '
-        f'role="img" aria-label="Share of the {lead_foot} before and after">'
+        f'role="img" aria-label="EventShare of the {lead_foot} before and after">'
         f"{ticks}{ball}{before}{after}{words}</svg>"
     )
 
@@ -46,7 +46,7 @@ def _y(pct: float) -> float:
     return round(FLOOR - pct / 100 * (FLOOR - TOP), 1)
 
 
-def _line(swings: Laid, look: str) -> str:
+def _line(swings: TimedSwings, look: str) -> str:
     points = [
         f"{_x(t)} {_y(share)}"
         for t, share in zip(swings.t_s.tolist(), swings.lead_pct.tolist(), strict=True)
