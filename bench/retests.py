@@ -131,7 +131,9 @@ def measure(noting: str, students: int, seed: int, world: World, knowledge: Know
         rng = np.random.default_rng((seed, i, 28))
         before = lesson.block(lesson.before, "baseline", BASELINE, rng)
         case = Case(handedness="right", handicap=lesson.before.handicap, blocks=(before,))
-        proposed = propose([before], moves_of(case, cause, knowledge), knowledge)
+        proposed = propose(
+            series_of([before], (), knowledge), moves_of(case, cause, knowledge), knowledge
+        )
 
         def better(
             student: SimulatedStudent, balls: int, of: Callable[[str], bool]

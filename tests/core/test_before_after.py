@@ -181,6 +181,12 @@ def test_what_became_of_it_is_said(hand: Handedness, side: str, knowledge: Knowl
     )
     ready = words(compared(knowledge, block("baseline", BEFORE, -14), hand=hand), knowledge, hand)
     assert ready.headline.startswith("Ready. Decided by ")
+    assert ready.headline.endswith(" before.")
+    begun = block("baseline", BEFORE, -14)
+    shots = [s.model_copy(update={"carry_m": 120.0 + i}) for i, s in enumerate(begun.shots)]
+    far = begun.model_copy(update={"shots": tuple(shots)})
+    carry = words(compared(knowledge, far, hand=hand, primary="carry_m"), knowledge, hand)
+    assert carry.headline == "Ready. Decided by carry."  # no metres for one who reads yards
 
 
 def test_an_improvement_comes_first_then_what_is_open_then_what_got_worse(

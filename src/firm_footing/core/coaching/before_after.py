@@ -135,7 +135,8 @@ def compare(
         for m, is_sure, since_sure in zip(measures, sure, since, strict=True)
     ]
     numbers = knowledge.numbers.coaching.retest
-    chosen = primary if primary in shown else propose(before, predicted, knowledge)
+    alone = series_of(before, (), knowledge)  # what the baseline shows, whatever was noted since
+    chosen = primary if primary in shown else propose(alone, predicted, knowledge)
     series = shown[chosen]
     enough = len(series.before) >= 2
     return Comparison(
@@ -144,7 +145,7 @@ def compare(
         primary=chosen,
         fixed=primary in shown,
         result=evaluate_retest(series, numbers) if enough else None,
-        power=_power(series_of(before, (), knowledge), chosen, predicted, knowledge),
+        power=_power(alone, chosen, predicted, knowledge),
     )
 
 
@@ -155,15 +156,18 @@ def compared_club(case: Case, retests: Sequence[Block]) -> str | None:
     return next(hit, baselines[0] if baselines else None)
 
 
-def propose(before: Sequence[Block], predicted: Mapping[str, float], knowledge: Knowledge) -> str:
+def propose(
+    shown: Mapping[str, Series], predicted: Mapping[str, float], knowledge: Knowledge
+) -> str:
     """The measure to decide by: missed by, moved by the prediction, and soonest to show it.
 
     Of those that the student misses by and that the prediction takes nearer to where they should
     be, the one by which a student who is half mended would most often be called better. Where the
     prediction moves none of them, the one missed by most; where nothing is missed by, what the
     prediction moves, and last what is noted of most balls.
+
+    shown : all measures of the baseline alone, by id
     """
-    shown = series_of(before, (), knowledge)
 
     def worth(name: str) -> tuple[float, float, float, float]:
         series = shown[name]

@@ -178,11 +178,7 @@ def _counter(share: ShareMeasure, sides: Sides, knowledge: Knowledge) -> Reader:
         return _any_of(parts)
     ways: list[Reader] = []
     if share.contact:
-        ways.append(
-            lambda ball: (
-                None if ball[0].contact is None else float(ball[0].contact in share.contact)
-            )
-        )
+        ways.append(_contact_reader(share.contact))
     if share.of is not None:
         ways.append(_beyond(share, sides, knowledge.numbers))
     return _any_of([way for way in ways if _known_on_both(way, sides)])

@@ -13,6 +13,8 @@ from dataclasses import dataclass
 from statistics import NormalDist, fmean
 from typing import Final, Literal
 
+from scipy.special import stdtrit
+
 from firm_footing.core.coaching.measures import Series
 from firm_footing.core.knowledge.coaching import RetestNumbers
 from firm_footing.core.pattern.chance import change_of, spread2, welch
@@ -156,11 +158,5 @@ def power(series: Series, after: float, balls: int, numbers: RetestNumbers) -> f
     spread = math.sqrt(spread2(series.before, series.floor) * (1 / before + 1 / balls))
     if level <= 0:
         return 0.0
-    beyond = _t_limit(level, before + balls - 2)
+    beyond = float(stdtrit(before + balls - 2, 1 - level / 2))
     return NORMAL.cdf(abs(after - fmean(series.before)) / spread - beyond)
-
-
-def _t_limit(level: float, freedom: int) -> float:
-    """The t value with this two-sided p-value, by Cornish and Fisher's expansion (1938)."""
-    z = NORMAL.inv_cdf(1 - level / 2)
-    return z + (z**3 + z) / (4 * freedom) + (5 * z**5 + 16 * z**3 + 3 * z) / (96 * freedom**2)

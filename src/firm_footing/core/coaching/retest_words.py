@@ -7,6 +7,7 @@ in per cent, so that no unit of distance is needed.
 import math
 from collections.abc import Sequence
 from dataclasses import dataclass
+from typing import Literal
 
 from firm_footing.core.coaching.before_after import Compared, Comparison
 from firm_footing.core.coaching.measures import Series
@@ -55,8 +56,8 @@ def retest_words(
         name = deciding.series.measure.name
         return RetestWords(f"The baseline does not show the {name} yet.", (), since, late)
     if balls == 0:
-        before = said_of(deciding.series, deciding.series.before, hand)
-        ready = f"Ready. Decided by {deciding.series.measure.name}: {before} before."
+        name, before = deciding.series.measure.name, _said(deciding.series, "before", hand)
+        ready = f"Ready. Decided by {name}{f': {before} before' if before else ''}."
         return RetestWords(ready, (), since, late)
     others = [m for m in found.measures if m is not deciding and m.moved is not None]
     better = [m for m in others if m.sure and _went(m, "better")]
@@ -183,35 +184,38 @@ def _chosen_late(deciding: Compared, fixed_before: str, knowledge: Knowledge) ->
 
 
 def from_to(series: Series, hand: Handedness) -> str:
-    """One measure before and now: "strike from 19 to 8 mm off the middle"."""
-    measure, was, now = series.measure, series.shown_before, series.shown_after
-    if measure.share is not None:
-        before, after = said_of(series, series.before, hand), said_of(series, series.after, hand)
-        return f"{measure.said}: {before} before, {after} now"
+    """One measure before and now: "strike 19 mm to the heel before, 8 mm to the heel now"."""
+    measure = series.measure
     if measure.id == "carry_m":
-        part = 100 * (now / was - 1) if was else 0.0
-        if abs(part) < 1:
-            return "carry as before"
-        return f"carry {abs(part):.0f} % {'longer' if part > 0 else 'shorter'}"
-    one, other = said_of(series, series.before, hand), said_of(series, series.after, hand)
-    if one == other:
-        return f"{measure.name} {one} before and now"
-    return f"{measure.name} {one} before, {other} now"
+        return _carry_from_to(series.shown_before, series.shown_after)
+    before, now = _said(series, "before", hand), _said(series, "now", hand)
+    if measure.share is not None:
+        return f"{measure.said}: {before} before, {now} now"
+    if before == now:
+        return f"{measure.name} {before} before and now"
+    return f"{measure.name} {before} before, {now} now"
 
 
-def said_of(series: Series, values: tuple[float, ...], hand: Handedness) -> str:
-    """Balls of one side by one measure: "4 of 5", "12 mm to the heel"; of a carry its metres."""
+def _carry_from_to(before: float, now: float) -> str:
+    part = 100 * (now / before - 1) if before else 0.0
+    if abs(part) < 1:
+        return "carry as before"
+    return f"carry {abs(part):.0f} % {'longer' if part > 0 else 'shorter'}"
+
+
+def _said(series: Series, when: Literal["before", "now"], hand: Handedness) -> str:
+    """One side's balls by one measure: "4 of 5", "12 mm to the heel"; '' of a carry alone."""
+    values = series.before if when == "before" else series.after
     if series.measure.share is not None:
         return f"{sum(values):.0f} of {len(values)}"
-    about = "about " if series.by_word else ""
-    shown = series.shown_before if values is series.before else series.shown_after
-    return f"{about}{_value(series.measure, shown, hand)}"
+    if series.measure.id == "carry_m":
+        return ""
+    shown = series.shown_before if when == "before" else series.shown_after
+    return f"{'about ' if series.by_word else ''}{_value(series.measure, shown, hand)}"
 
 
 def _value(measure: Measure, value: float, hand: Handedness) -> str:
     unit = measure.id.rsplit("_", 1)[-1]
-    if unit == "m":
-        return f"{value:.0f} m"
     size = math.floor(abs(value) + 0.5)  # as a screen rounds
     if size == 0 or abs(value) < ALMOST[unit]:
         return {"deg": "straight", "mm": "in the middle", "cm": "at the ball"}[unit]
