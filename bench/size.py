@@ -17,10 +17,10 @@ from firm_footing.core.case import Shot
 from firm_footing.files.knowledge_files import load_knowledge
 from firm_footing.store.database import open_database
 from firm_footing.store.tables import (
-    Block,
     Decision,
     FollowUp,
     Lesson,
+    LoggedBlock,
     LoggedShot,
     Student,
 )
@@ -70,7 +70,7 @@ def fill(engine: Engine, students: int, lessons: int, balls: int) -> None:
                 asked.append({"id": key, "lesson_id": key, "due_on": due, "verdict": told})
     with Session(engine) as session:
         for table, rows in (
-            (Student, people), (Lesson, given), (Block, blocks), (LoggedShot, shots),
+            (Student, people), (Lesson, given), (LoggedBlock, blocks), (LoggedShot, shots),
             (Decision, decided), (FollowUp, asked),
         ):  # fmt: skip
             if not rows:
