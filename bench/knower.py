@@ -126,11 +126,12 @@ class Knower:
                     np.array(k.effects[n, _mode_of(k, n, stuck), side])
                     for n, side in zip(names, taken, strict=True)
                 ]
-                sizes, vary = (one, two), np.zeros(len(DIMENSIONS))
+                sizes: tuple[float, ...] = (one, two)
+                vary: FloatArray = np.zeros(len(DIMENSIONS))
                 if self.world.effects_one_by_one:
                     sizes = (1.0, 1.0)
-                    vary = sum(e**2 for e in effects) / standin.SEVERITY_SHAPE
-                shift = sum(s * e for s, e in zip(sizes, effects, strict=False))
+                    vary = np.sum(np.square(effects), axis=0) / standin.SEVERITY_SHAPE
+                shift = np.sum([s * e for s, e in zip(sizes, effects, strict=False)], axis=0)
                 yield index, stuck, (float(one), float(two)), shift, share, vary
 
     def for_handicap(self, handicap: float) -> None:
@@ -268,7 +269,7 @@ def _mode_of(knowledge: Knowledge, cause: str, stuck: bool) -> Mode | None:
     return ("stuck" if stuck else "thrown") if knowledge.cause[cause].skill else None
 
 
-def _normal(off: FloatArray, variance: FloatArray) -> FloatArray:
+def _normal(off: FloatArray, variance: FloatArray | float) -> FloatArray:
     return np.exp(-0.5 * off**2 / variance) / np.sqrt(2 * np.pi * variance)
 
 

@@ -66,8 +66,10 @@ def main() -> None:
     students, seed = chosen.students, chosen.seed
     few = max(20, int(FEWER * students))
 
-    def ranked(*of: str, n: int = few, without: tuple[str, ...] = ()) -> Summary:
-        return summarise(list(run(n, seed, *of, without=without)))
+    def ranked(
+        policy: str, world: str = "a", n: int = few, without: tuple[str, ...] = ()
+    ) -> Summary:
+        return summarise(list(run(n, seed, policy, world, without)))
 
     def ceiling_of(policy: str, world: str = "a", n: int = few, known: bool = False) -> Summary:
         return summarise(list(ceiling.run(n, seed, policy, known, world)))

@@ -205,7 +205,7 @@ def enumerated(case: Case, k: Knowledge) -> Enumerated:
         for mode, p_mode in modes:
             for taken in product(*[k.cause[c].sides for c in two]):
                 sides = {c: s.id for c, s in zip(two, taken, strict=True)}
-                effects = [
+                effects: list[np.ndarray] = [
                     np.array(k.cause[c].effect_in(mode, sides.get(c)).row())  # type: ignore[arg-type]
                     for c in chosen
                 ]
