@@ -30,8 +30,8 @@ def put_answer(
     check = known.check.get(new.check_id)
     if check is None:
         raise refused(f"No check is called '{new.check_id}'.", "check_id", "Nothing was changed.")
-    values = new.model_dump() | {"source": new.source or check.sources[0]}
-    answers.put_answer(session, lesson_id, answer_id, check.question, values)
+    values = new.model_dump(exclude={"was"}) | {"source": new.source or check.sources[0]}
+    answers.put_answer(session, lesson_id, answer_id, check.question, values, new.was)
     return outcome(lesson_id)
 
 

@@ -3,12 +3,9 @@
 from collections.abc import Sequence
 from pathlib import Path
 
-from fastapi import APIRouter, FastAPI, HTTPException, Request
+from fastapi import APIRouter, FastAPI, HTTPException
 from sqlalchemy import Engine
-from sqlmodel import Session
-from starlette.concurrency import run_in_threadpool
 from starlette.middleware.gzip import GZipMiddleware
-from starlette.responses import Response
 
 from firm_footing.api import (
     answers,
@@ -31,15 +28,14 @@ from firm_footing.api import (
     tables,
     traces,
 )
+from firm_footing.api.answer_again import answer_again
 from firm_footing.api.context import ArrivedBeforeError
 from firm_footing.api.doorkeeper import Codes, Doorkeeper
 from firm_footing.api.errors import add_handlers
 from firm_footing.api.guard import LOOPBACK_NAMES, Guard
 from firm_footing.api.kept_conclusions import KeptConclusions
-from firm_footing.api.outcome import changed_lesson
 from firm_footing.core.knowledge import Knowledge
 from firm_footing.core.reasoning.enumeration import enumerate_stories
-from firm_footing.store.senders import SENDER, Sender
 
 SCREENS = Path(__file__).parents[3] / "web" / "dist"
 """The built front end."""
@@ -81,7 +77,7 @@ def create_app(
     begin_with(app, engine)
     enumerate_stories(known)
     add_handlers(app)
-    app.add_exception_handler(ArrivedBeforeError, _answer_again)
+    app.add_exception_handler(ArrivedBeforeError, answer_again)
     app.add_middleware(Doorkeeper)
     app.add_middleware(Guard, names=names)
     app.add_middleware(GZipMiddleware, minimum_size=2000, compresslevel=2)
@@ -104,23 +100,6 @@ def begin_with(app: FastAPI, engine: Engine) -> None:
     """Serve this database from here on: nothing is concluded yet, and no code is shown."""
     app.state.engine = engine
     app.state.conclusions, app.state.codes = KeptConclusions(), Codes()
-
-
-async def _answer_again(request: Request, error: Exception) -> Response:
-    """A change that had arrived already is answered like the first time: the lesson as it is."""
-    assert isinstance(error, ArrivedBeforeError)
-
-    def answer() -> Response:
-        wanted = request.query_params.get("diagnosis") == "true"
-        with Session(request.app.state.engine, expire_on_commit=False) as session:
-            session.info[SENDER] = Sender(page=request.headers.get("page-id"))
-            known = request.app.state.knowledge
-            kept = request.app.state.conclusions
-            found = changed_lesson(session, known, kept, error.lesson_id, wanted)
-        status = request.scope["route"].status_code or 200
-        return Response(found.model_dump_json(), status, media_type="application/json")
-
-    return await run_in_threadpool(answer)
 
 
 def _serve_screens(app: FastAPI, screens: Path) -> None:

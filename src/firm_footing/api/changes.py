@@ -50,6 +50,17 @@ Was = Annotated[
 ]
 
 
+WasWhole = Annotated[
+    dict[str, Any] | None,
+    Field(
+        max_length=40,
+        description="Of each field, what the sender had of it before; left out where it is new. "
+        "What the sender did not change stays as it is kept by now.",
+        examples=[{"observed": {"start": "pull"}}],
+    ),
+]
+
+
 class NewStudent(In):
     """Someone who takes lessons."""
 
@@ -138,16 +149,18 @@ class BlockIn(In):
     teed: bool | None = None
     stance: Stance | None = None
     own_targets: Truth | None = Field(None, description="Every ball has a target of its own")
+    was: WasWhole = None
 
 
 class ShotIn(In):
-    """One ball as far as it is known; sending it again with more replaces it."""
+    """One ball as far as it is known; of one that is there, what is another than it was changes."""
 
     block_id: OwnId
     observed: Shot
     touched: Annotated[dict[Word, Number], Field(max_length=LIST)] = Field(
         default_factory=dict, description="Where the drawing was touched, for its mark only"
     )
+    was: WasWhole = None
 
 
 class AnswerIn(In):
@@ -160,12 +173,14 @@ class AnswerIn(In):
         None, description="How clearly the fact shows, where it was told finer than by the word"
     )
     block_id: OwnId | None = None
+    was: WasWhole = None
 
 
 class NoteIn(In):
     """A note."""
 
     text: Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=NOTE)]
+    was: WasWhole = None
 
 
 class DecisionIn(In):
@@ -180,5 +195,8 @@ class StepIn(In):
     """Which step is taken back or done again."""
 
     step: Annotated[int, Field(ge=1, le=1_000_000), Whole] | None = Field(
-        None, description="Left out: the last one of this page"
+        None, description="Its number; both left out: the last one of this page"
+    )
+    write: OwnId | None = Field(
+        None, description="The `write-id` it was sent with, where its number is not known yet"
     )

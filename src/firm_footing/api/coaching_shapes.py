@@ -6,6 +6,7 @@ from typing import Annotated, Literal
 from pydantic import BaseModel, Field
 
 from firm_footing.api.ball_shapes import MovedOut
+from firm_footing.api.changes import WasWhole
 from firm_footing.api.wire import In, Out, Truth
 from firm_footing.core.case.base import Whole
 from firm_footing.core.case.days import Day
@@ -217,6 +218,7 @@ class FollowUpIn(In):
     passes: Annotated[int, Field(ge=0, le=10000), Whole] | None = None
     course: str | None = Field(None, max_length=WORDS)
     verdict: Outcome | None = None
+    was: WasWhole = None
 
 
 class FollowUpOut(Out):

@@ -9,6 +9,7 @@ from sqlmodel import Session
 from firm_footing.api.kept_conclusions import KeptConclusions
 from firm_footing.core.knowledge import Knowledge
 from firm_footing.store.database import take_turn
+from firm_footing.store.own_tables import SentWrite
 from firm_footing.store.senders import SENDER, Sender, has_arrived
 
 RowId = Annotated[str, Path(pattern=r"^[A-Za-z0-9_-]{1,64}$", examples=["5f0c9a52"])]
@@ -19,9 +20,9 @@ Name = Annotated[str | None, Header(pattern=r"^[A-Za-z0-9_-]{1,64}$")]
 class ArrivedBeforeError(Exception):
     """The change was made already, when it was sent the first time."""
 
-    def __init__(self, lesson_id: str) -> None:
-        super().__init__(lesson_id)
-        self.lesson_id = lesson_id
+    def __init__(self, before: SentWrite) -> None:
+        super().__init__(before.id)
+        self.before = before
 
 
 def _session(request: Request, page_id: Name = None) -> Iterator[Session]:
@@ -35,9 +36,16 @@ def _writing(request: Request, write_id: Name = None, page_id: Name = None) -> I
         session.info[SENDER] = Sender(write_id, page_id)
         take_turn(session)
         if write_id is not None:
-            lesson_id = has_arrived(session, write_id)
-            if lesson_id is not None:
-                raise ArrivedBeforeError(lesson_id)
+            before = has_arrived(session, write_id)
+            if before is not None:
+                raise ArrivedBeforeError(before)
+        yield session
+
+
+def _turn(request: Request, page_id: Name = None) -> Iterator[Session]:
+    with Session(request.app.state.engine, expire_on_commit=False) as session:
+        session.info[SENDER] = Sender(page=page_id)
+        take_turn(session)
         yield session
 
 
@@ -61,4 +69,6 @@ Writing = Annotated[Session, Depends(_writing)]
 With the headers `write-id`, the same whenever the change is sent again, and `page-id`, the page it
 was done on, whose steps are taken back there.
 """
+Turn = Annotated[Session, Depends(_turn)]
+"""For a change that is the same however often it is made, by what is in it: no `write-id`."""
 Known = Annotated[Knowledge, Depends(_knowledge)]

@@ -6,7 +6,7 @@ from fastapi import FastAPI, Request
 from fastapi.exceptions import RequestValidationError
 from fastapi.responses import JSONResponse
 from pydantic import BaseModel, Field
-from sqlalchemy.exc import OperationalError
+from sqlalchemy.exc import IntegrityError, OperationalError
 from starlette.exceptions import HTTPException
 
 from firm_footing.files.case_files import BadCaseError, first_problem
@@ -64,6 +64,12 @@ def add_handlers(app: FastAPI) -> None:
         busy = "The database is busy." if "locked" in said else "The database failed at this."
         what = "The disk is full." if "full" in said else busy
         return answer(503, "busy", what, f"{NOTHING_KEPT} It is worth trying again.", "database")
+
+
+    @app.exception_handler(IntegrityError)
+    async def of_rows(_request: Request, _error: IntegrityError) -> JSONResponse:
+        said = "An id in this is taken by something else, or what it belongs to is gone."
+        return answer(409, "refused", said, f"{NOTHING_KEPT} Send it under a new id.", "id")
 
 
 def _problem(status: int, code: str, problem: BadCaseError) -> JSONResponse:

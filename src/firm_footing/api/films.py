@@ -9,7 +9,7 @@ from typing import Annotated
 from fastapi import APIRouter
 from pydantic import Field
 
-from firm_footing.api.changes import OwnId
+from firm_footing.api.changes import OwnId, WasWhole
 from firm_footing.api.context import Known, RowId, Store, Writing
 from firm_footing.api.errors import responses
 from firm_footing.api.film_views import FilmOut, film_view
@@ -34,6 +34,7 @@ class FilmIn(In):
     marks: Film = Field(description="Golfer-neutral; the block is named beside it")
     block_id: OwnId | None = Field(None, description="Left out: before anything was changed")
     name: Annotated[str, Field(max_length=NAME)] = ""
+    was: WasWhole = None
 
 
 class Motion(In):
@@ -83,7 +84,7 @@ def put_film(
         one, other = (e.replace("_", " ") for e in sent.marks.out_of_order)
         raise refused(f"'{other}' does not come after '{one}'.", "marks", "Nothing was changed.")
     marks = sent.marks.model_copy(update={"block": None})
-    films.put_film(session, lesson_id, film_id, marks, sent.block_id, sent.name)
+    films.put_film(session, lesson_id, film_id, marks, sent.block_id, sent.name, sent.was)
     return outcome(lesson_id)
 
 

@@ -132,7 +132,7 @@ def put_block(
     block: BlockIn,
 ) -> ChangedLesson:
     """The client makes the id; what is left out stays."""
-    values = {name: getattr(block, name) for name in block.model_fields_set}
+    values = {name: getattr(block, name) for name in block.model_fields_set - {"was"}}
     values = {
         k: v for k, v in values.items() if not (k in ("kind", "club", "own_targets") and v is None)
     }
@@ -140,7 +140,7 @@ def put_block(
         _club_is_known(known, values["club"])
     if values.get("drill") is not None and values["drill"] not in known.drill:
         raise refused(f"No drill is called '{values['drill']}'.", "drill", "Nothing was changed.")
-    lessons.put_block(session, lesson_id, block_id, values)
+    lessons.put_block(session, lesson_id, block_id, values, block.was)
     return outcome(lesson_id)
 
 
@@ -151,7 +151,9 @@ def put_shot(
     session: Writing, outcome: Reply, lesson_id: RowId, shot_id: RowId, shot: ShotIn
 ) -> ChangedLesson:
     """The client makes the id, so a repeated request stores the ball once."""
-    shots.put_shot(session, lesson_id, shot_id, shot.block_id, shot.observed, shot.touched)
+    shots.put_shot(
+        session, lesson_id, shot_id, shot.block_id, shot.observed, shot.touched, shot.was
+    )
     return outcome(lesson_id)
 
 
@@ -169,7 +171,7 @@ def put_note(
     session: Writing, outcome: Reply, lesson_id: RowId, note_id: RowId, note: NoteIn
 ) -> ChangedLesson:
     """The client makes the id."""
-    notes.put_note(session, lesson_id, note_id, note.text)
+    notes.put_note(session, lesson_id, note_id, note.text, note.was)
     return outcome(lesson_id)
 
 
@@ -204,7 +206,7 @@ def undo(
 ) -> ChangedLesson:
     """Does nothing when there is nothing to take back, or the step was taken back already."""
     lessons.get_lesson(session, lesson_id)
-    history.undo(session, lesson_id, sent.step)
+    history.undo(session, lesson_id, sent.step, sent.write)
     return outcome(lesson_id)
 
 
@@ -214,7 +216,7 @@ def redo(
 ) -> ChangedLesson:
     """Does nothing when nothing was taken back, or the step stands already."""
     lessons.get_lesson(session, lesson_id)
-    history.redo(session, lesson_id, sent.step)
+    history.redo(session, lesson_id, sent.step, sent.write)
     return outcome(lesson_id)
 
 

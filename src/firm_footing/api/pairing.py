@@ -8,7 +8,7 @@ from fastapi import APIRouter, Body, Request, Response
 from pydantic import Field, StringConstraints
 
 from firm_footing.api.changes import OwnId
-from firm_footing.api.context import RowId, Store, Writing
+from firm_footing.api.context import RowId, Store, Turn, Writing
 from firm_footing.api.doorkeeper import (
     A_YEAR_S,
     AT_THE_MACHINE_ONLY,
@@ -113,7 +113,7 @@ def offer_code(
 
 
 @router.post("/pairing/claim", status_code=204, summary="Come in", responses=responses(409, 422))
-def claim_code(request: Request, response: Response, session: Writing, claim: Claim) -> None:
+def claim_code(request: Request, response: Response, session: Turn, claim: Claim) -> None:
     """With the code of the machine; the answer brings the cookie."""
     codes: Codes = request.app.state.codes
     found = codes.claim(claim.code)

@@ -130,11 +130,11 @@ def put_follow_up(
     session: Writing, known: Known, outcome: Reply, lesson_id: RowId, sent: FollowUpIn
 ) -> ChangedLesson:
     """What is left out stays; the day is the check-in when none was named."""
-    values = {k: v for k, v in sent.model_dump(exclude_unset=True).items() if v is not None}
+    values = sent.model_dump(exclude_none=True, exclude={"was"})
     content = lessons.content_of(session, lesson_id)
     kept = content.follow_up
     on = kept.due_on if kept else values.get("due_on") or _check_in(session, content, known)
-    coaching.put_follow_up(session, lesson_id, on, values)
+    coaching.put_follow_up(session, lesson_id, on, values, sent.was)
     return outcome(lesson_id)
 
 

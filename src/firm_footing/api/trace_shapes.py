@@ -5,6 +5,7 @@ from typing import Annotated
 
 from pydantic import BaseModel, Field, StringConstraints
 
+from firm_footing.api.changes import WasWhole
 from firm_footing.api.table_shapes import BadRowOut, TableText
 from firm_footing.api.wire import In, Out, Truth
 from firm_footing.core.case.base import Number
@@ -53,6 +54,7 @@ class TraceChange(In):
     swapped: Truth | None = Field(None, description="The feet were recorded the wrong way round")
     block_id: str | None = None
     name: TraceName | None = None
+    was: WasWhole = None
 
 
 class TraceText(In):

@@ -159,13 +159,13 @@ def change_trace(
     change: TraceChange,
 ) -> ChangedLesson:
     """Its events, its block, its name, its feet; everything is computed anew."""
-    values = change.model_dump(exclude_unset=True)
+    values = change.model_dump(exclude_unset=True, exclude={"was"})
     values = {k: v for k, v in values.items() if v is not None or k == "block_id"}
     row = traces.get_trace(session, lesson_id, trace_id)
     if "events" in values:
         samples = lessons.content_of(session, lesson_id).recordings[row.recording_id]
         _readable(samples.model_copy(update={"events": values["events"]}), known)
-    traces.change_trace(session, lesson_id, trace_id, values)
+    traces.change_trace(session, lesson_id, trace_id, values, change.was)
     return outcome(lesson_id)
 
 

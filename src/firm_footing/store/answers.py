@@ -1,9 +1,11 @@
 """What was answered to the looks?"""
 
+from collections.abc import Mapping
 from typing import Any
 
 from sqlmodel import Session, col, select
 
+from firm_footing.store.conflicts import Was, merged, was_there
 from firm_footing.store.errors import not_found, refused
 from firm_footing.store.history import Step
 from firm_footing.store.lessons import get_block, get_lesson
@@ -12,7 +14,12 @@ from firm_footing.store.tables import CheckAnswer
 
 
 def put_answer(
-    session: Session, lesson_id: str, answer_id: str, what: str, values: dict[str, Any]
+    session: Session,
+    lesson_id: str,
+    answer_id: str,
+    what: str,
+    values: Mapping[str, Any],
+    was: Was | None = None,
 ) -> CheckAnswer:
     """Keep an answer under the client's id, or change the one that has it.
 
@@ -21,6 +28,7 @@ def put_answer(
 
     what : how the check is called when the step is offered for undo
     values : check_id, answer, source, block_id
+    was : see `merged`
     """
     get_lesson(session, lesson_id)
     if values.get("block_id") is not None:
@@ -28,6 +36,7 @@ def put_answer(
     answer = session.get(CheckAnswer, answer_id)
     with Step(session, lesson_id, f"answer to “{what}”") as step:
         if answer is None:
+            was_there("answer", was, values)
             room_for(session, CheckAnswer, lesson_id)
             for earlier in _instead_of(session, lesson_id, values):
                 step.delete(earlier)
@@ -40,11 +49,11 @@ def put_answer(
                 "Nothing was changed. Send it under a new id.",
             )
         else:
-            step.change(answer, **values)
+            step.change(answer, **merged(answer, values, was))
     return answer
 
 
-def _instead_of(session: Session, lesson_id: str, values: dict[str, Any]) -> list[CheckAnswer]:
+def _instead_of(session: Session, lesson_id: str, values: Mapping[str, Any]) -> list[CheckAnswer]:
     return list(
         session.exec(
             select(CheckAnswer).where(

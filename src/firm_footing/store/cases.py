@@ -7,6 +7,7 @@ from firm_footing.core.case.still import FileStill
 from firm_footing.core.ground.recorded import with_feet_swapped
 from firm_footing.core.knowledge import Knowledge
 from firm_footing.store.lessons import LessonContent
+from firm_footing.store.senders import end_of_change
 from firm_footing.store.stills import guardian_agreed, stills_of
 from firm_footing.store.tables import (
     CheckAnswer,
@@ -170,5 +171,6 @@ def store_case(
         for still in stills
     )
     session.add_all(Note(lesson_id=lesson.id, text=text) for text in notes)
-    session.commit()
+    session.flush()
+    end_of_change(session, lesson.id)
     return lesson

@@ -1,5 +1,6 @@
 """What was drilled, how long did it take, and what came back?"""
 
+from collections.abc import Mapping
 from datetime import date
 from typing import Any
 
@@ -7,11 +8,13 @@ from sqlmodel import Session, col, select
 
 from firm_footing.core.coaching.ladder import Result
 from firm_footing.store.columns import now
+from firm_footing.store.conflicts import Was, merged
 from firm_footing.store.earlier import last_cause
 from firm_footing.store.errors import refused
 from firm_footing.store.history import Step
 from firm_footing.store.lessons import get_lesson
 from firm_footing.store.room import room_for
+from firm_footing.store.senders import end_of_change
 from firm_footing.store.tables import Clock, FollowUp, Lesson, Repetition, Student
 
 MOST_DUE = 50
@@ -53,18 +56,26 @@ def add_time(
     clock.used_s = clock.used_s | {stage: clock.used_s.get(stage, 0.0) + seconds}
     clock.stage = now_in or stage
     session.add(clock)
-    session.commit()
+    end_of_change(session, lesson_id)
 
 
-def put_follow_up(session: Session, lesson_id: str, due_on: date, values: dict[str, Any]) -> None:
+def put_follow_up(
+    session: Session,
+    lesson_id: str,
+    due_on: date,
+    values: Mapping[str, Any],
+    was: Was | None = None,
+) -> None:
     """Say when to ask, or what came back; it can be undone.
 
     due_on : used when nothing was kept yet
+    was : see `merged`
     """
     get_lesson(session, lesson_id)
+    kept = session.get(FollowUp, lesson_id)
+    values = dict(values) if kept is None else merged(kept, values, was)
     if values.get("verdict") is not None:
         values["answered_at"] = now()
-    kept = session.get(FollowUp, lesson_id)
     with Step(session, lesson_id, "follow-up") as step:
         if kept is None:
             values = {"due_on": due_on} | values

@@ -34,6 +34,10 @@ class AsJson(TypeDecorator[Any]):
         return self.adapter.dump_python(value, mode="json", exclude_defaults=True)
 
     def process_result_value(self, value: Any, dialect: Dialect) -> Any:
+        """JSON to Python, as `read`."""
+        return self.read(value)
+
+    def read(self, value: Any) -> Any:
         """JSON to Python, validated; what older data holds that no longer fits is left out."""
         if value is None:
             return None

@@ -3,23 +3,31 @@
 from collections.abc import Mapping
 from typing import Any, Final
 
-from pydantic import BaseModel
+from pydantic import ValidationError
 from pydantic_core import to_jsonable_python
 from sqlmodel import SQLModel
 
 from firm_footing.store.errors import ConflictError
+from firm_footing.store.row_values import as_mapping, plain, strictly
 
 NOTHING: Final[tuple[Any, ...]] = (None, "", [], {})
+Was = Mapping[str, Any]
+"""What a change was made from: column, or `column.field`, to what the sender had before."""
 
 
-def not_changed_elsewhere(row: SQLModel, values: Mapping[str, Any], was: Mapping[str, Any]) -> None:
-    """Compare what a change was made from with what is there.
+def merged(row: SQLModel, values: Mapping[str, Any], was: Was | None) -> dict[str, Any]:
+    """The new values that a change means, with what others changed meanwhile left as it is.
 
     Parameters
     ----------
     row : as it is kept
     values : column to its new value, or to the new values of some of its fields
-    was : column, or `column.field`, to what the sender had before; what is left out is not compared
+    was : of what is left out here, the new value replaces whatever is there
+
+    Returns
+    -------
+    Columns to give new values. Of a column of several fields that was sent whole, only the fields
+    that are another than they were are taken.
 
     Raises
     ------
@@ -27,29 +35,81 @@ def not_changed_elsewhere(row: SQLModel, values: Mapping[str, Any], was: Mapping
         Another value is kept than the sender had, and it is not the new one either.
 
     """
-    for place, before in was.items():
+    found = dict(values)
+    for place, before in (was or {}).items():
         column, _, field = place.partition(".")
         if column not in values or column not in type(row).model_fields:
             continue
         kept, wanted = getattr(row, column), values[column]
         if field:
-            if not isinstance(wanted, Mapping) or field not in wanted:
-                continue
-            kept, wanted = _field(kept, field), wanted[field]
-        kept, wanted = to_jsonable_python(kept), to_jsonable_python(wanted)
-        if not _same(kept, before) and not _same(kept, wanted):
-            raise ConflictError(
-                code="conflict",
-                message="This was changed on another device since you read it.",
-                hint="Both are kept until you choose one, or put both together.",
-                where=place,
-                theirs=kept,
-                mine=wanted,
-            )
+            if isinstance(wanted, Mapping) and field in wanted:
+                _agree(place, (as_mapping(kept) or {}).get(field), before, wanted[field])
+            continue
+        mine, theirs = as_mapping(wanted), as_mapping(kept)
+        if isinstance(before, Mapping) and mine is not None and theirs is not None:
+            found[column] = _by_field(row, column, mine, theirs, before)
+        elif _same(to_jsonable_python(wanted), before):
+            del found[column]
+        else:
+            _agree(place, kept, before, wanted)
+    return found
 
 
-def _field(kept: Any, field: str) -> Any:
-    return getattr(kept, field, None) if isinstance(kept, BaseModel) else kept.get(field)
+def was_there(what: str, was: Was | None, values: Mapping[str, Any]) -> None:
+    """Refuse to change what somebody else took out meanwhile.
+
+    Raises
+    ------
+    ConflictError
+        The sender had it, and it is gone.
+
+    """
+    if was:
+        raise ConflictError(
+            code="taken_out",
+            message=f"This {what} was taken out on another device.",
+            hint="What you entered is kept here until you put it back or leave it out.",
+            where=what,
+            theirs=None,
+            mine=to_jsonable_python(dict(values)),
+        )
+
+
+def _by_field(
+    row: SQLModel, column: str, wanted: dict[str, Any], kept: dict[str, Any], before: Any
+) -> Any:
+    """A value of several fields: theirs, with what the sender changed."""
+    had = plain(type(row), column, dict(before))
+    mixed = dict(kept)
+    for field in wanted.keys() | had.keys():
+        mine, old = wanted.get(field), had.get(field)
+        if _same(mine, old):
+            continue
+        _agree(f"{column}.{field}", kept.get(field), old, mine)
+        mixed.pop(field, None)
+        if field in wanted:
+            mixed[field] = mine
+    try:
+        return strictly(type(row), column, mixed)
+    except ValidationError as error:  # each is well by itself, and both together are not
+        raise _conflict(column, kept, wanted) from error
+
+
+def _agree(place: str, kept: Any, before: Any, wanted: Any) -> None:
+    kept, wanted = to_jsonable_python(kept), to_jsonable_python(wanted)
+    if not _same(kept, before) and not _same(kept, wanted):
+        raise _conflict(place, kept, wanted)
+
+
+def _conflict(place: str, kept: Any, wanted: Any) -> ConflictError:
+    return ConflictError(
+        code="conflict",
+        message="This was changed on another device since you read it.",
+        hint="Both are kept until you choose one, or put both together.",
+        where=place,
+        theirs=kept,
+        mine=wanted,
+    )
 
 
 def _same(one: Any, other: Any) -> bool:

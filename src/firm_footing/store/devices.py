@@ -8,6 +8,7 @@ from sqlmodel import Session, col, select
 from firm_footing.store.database import take_turn
 from firm_footing.store.errors import not_found, refused
 from firm_footing.store.own_tables import AppSetting, Device
+from firm_footing.store.senders import end_of_change
 
 MOST = 50
 SECRET = "cookies are signed with"
@@ -26,7 +27,8 @@ def add_device(session: Session, name: str, instructor_id: str | None = None) ->
         )
     device = Device(name=name, instructor_id=instructor_id)
     session.add(device)
-    session.commit()
+    session.flush()
+    end_of_change(session, made=device.id)
     return device
 
 
@@ -36,13 +38,13 @@ def change_device(session: Session, device_id: str, values: Mapping[str, str]) -
     for name, value in values.items():
         setattr(device, name, value)
     session.add(device)
-    session.commit()
+    end_of_change(session, made=device_id)
 
 
 def send_away(session: Session, device_id: str) -> None:
     """It comes in no more until it is paired again."""
     session.delete(get_device(session, device_id))
-    session.commit()
+    end_of_change(session, made=device_id)
 
 
 def secret_of(session: Session) -> str:

@@ -1,8 +1,11 @@
 """What was marked in the films of a lesson?"""
 
+from typing import Any
+
 from sqlmodel import Session, col, select
 
 from firm_footing.core.case import Film
+from firm_footing.store.conflicts import Was, merged, was_there
 from firm_footing.store.errors import not_found, refused
 from firm_footing.store.history import Step
 from firm_footing.store.lessons import get_block, get_lesson, now_at_hand
@@ -35,19 +38,30 @@ def films_of_student(
 
 
 def put_film(
-    session: Session, lesson_id: str, film_id: str, marks: Film, block_id: str | None, name: str
+    session: Session,
+    lesson_id: str,
+    film_id: str,
+    marks: Film,
+    block_id: str | None,
+    name: str,
+    was: Was | None = None,
 ) -> None:
-    """Keep a film's marks under the client's id, or those it has by now; it can be undone."""
+    """Keep a film's marks under the client's id, or those it has by now; it can be undone.
+
+    was : see `merged`
+    """
     lesson = get_lesson(session, lesson_id)
     if block_id is not None:
         get_block(session, lesson_id, block_id)
+    values: dict[str, Any] = {"marks": marks, "block_id": block_id, "name": name}
     there = session.get(FilmMarks, film_id)
     if there is not None and there.lesson_id != lesson_id:
         raise refused("This film belongs to another lesson.", "film_id", "Nothing was changed.")
     if there is not None:
         with Step(session, lesson_id, f"mark in film {there.position + 1}") as step:
-            step.change(there, marks=marks, block_id=block_id, name=name)
+            step.change(there, **merged(there, values, was))
         return
+    was_there("film", was, values)
     room_for(session, FilmMarks, lesson_id)
     position = next_position(session, FilmMarks, lesson_id)
     with Step(session, lesson_id, f"film {position + 1}") as step:
@@ -55,10 +69,8 @@ def put_film(
             FilmMarks(
                 id=film_id,
                 lesson_id=lesson_id,
-                block_id=block_id,
                 position=position,
-                name=name,
-                marks=marks,
+                **values,
             )
         )
         now_at_hand(step, lesson, "film")

@@ -1,18 +1,21 @@
 """What was done, and how is it undone?
 
-Every change of a lesson runs inside a `Step`. The step keeps each touched row as it was before and
-after, so that undo and redo need to know nothing about what the rows mean. Steps of one page are
-taken back on that page: two tablets at one lesson do not undo each other's work.
+Every change runs inside a `Step`. The step keeps each touched row as it was before and after, so
+that undo and redo need to know nothing about what the rows mean. Steps of one page are taken back
+on that page: two tablets at one lesson do not undo each other's work. What was changed again since,
+from whatever page or lesson, is not swept away: the undo is refused.
 """
 
 from types import TracebackType
 from typing import Any, Self
 
-from sqlalchemy import case, true
+from sqlalchemy import case, or_, true
+from sqlalchemy.exc import IntegrityError
 from sqlmodel import Session, SQLModel, col, delete, func, select
 
-from firm_footing.store.errors import refused
+from firm_footing.store.errors import RefusedError, refused
 from firm_footing.store.own_tables import Change
+from firm_footing.store.row_values import content_of_row, places, row_of, with_places
 from firm_footing.store.senders import end_of_change, sender_of
 from firm_footing.store.tables import (
     CheckAnswer,
@@ -47,11 +50,18 @@ UNDOABLE: dict[str, type[SQLModel]] = {
 
 
 class Step:
-    """One thing the instructor did; commits when it ends well, rolls back when it does not."""
+    """One thing the instructor did; commits when it ends well, rolls back when it does not.
 
-    def __init__(self, session: Session, lesson_id: str, what: str) -> None:
+    lesson_id : the lesson it is done in; None outside of one: it is kept, and no undo names it
+    student_id : whose it is, outside of a lesson
+    """
+
+    def __init__(
+        self, session: Session, lesson_id: str | None, what: str, student_id: str | None = None
+    ) -> None:
         self.session = session
         self.lesson_id = lesson_id
+        self.student_id = student_id
         self.what = what
         self.changes: list[Change] = []
 
@@ -67,26 +77,27 @@ class Step:
         if kind is not None:
             self.session.rollback()
             return
-        if self.changes:
+        number = 0
+        if self.changes and self.lesson_id is not None:
             number = _last_step(self.session, self.lesson_id) + 1
             _forget_undone(self.session, self.lesson_id)
-            for change in self.changes:
-                change.step = number
-                self.session.add(change)
-        end_of_change(self.session, self.lesson_id)
+        for change in self.changes:
+            change.step = number
+            self.session.add(change)
+        end_of_change(self.session, self.lesson_id, self.student_id)
 
     def add(self, row: SQLModel) -> None:
         """Put in a new row."""
         self.session.add(row)
         self.session.flush()
-        self._keep(row, None, _dump(row))
+        self._keep(row, None, content_of_row(row))
 
     def change(self, row: SQLModel, **values: Any) -> None:
         """Give an existing row new values; nothing is kept when none of them is new."""
-        before = _dump(row)
+        before = content_of_row(row)
         for name, value in values.items():
             setattr(row, name, value)
-        after = _dump(row)
+        after = content_of_row(row)
         if after != before:
             self.session.add(row)
             self.session.flush()
@@ -94,7 +105,7 @@ class Step:
 
     def delete(self, row: SQLModel) -> None:
         """Take a row out."""
-        before = _dump(row)
+        before = content_of_row(row)
         self.session.delete(row)
         self.session.flush()
         self._keep(row, before, None)
@@ -106,6 +117,7 @@ class Step:
         self.changes.append(
             Change(
                 lesson_id=self.lesson_id,
+                student_id=self.student_id,
                 step=0,
                 what=self.what,
                 table=str(row.__tablename__),
@@ -113,50 +125,59 @@ class Step:
                 before=before,
                 after=after,
                 made_by=sender_of(self.session).page,
+                write=sender_of(self.session).write,
             )
         )
 
 
-def undo(session: Session, lesson_id: str, step: int | None = None) -> str | None:
-    """Take back a step: the one named, else the sender's last one that stands; what it was.
+def undo(
+    session: Session, lesson_id: str, step: int | None = None, write: str | None = None
+) -> str | None:
+    """Take back a step; what it was.
+
+    step : its number
+    write : the id its sender gave it; where that changed nothing, nothing is taken back
+    Neither : the sender's last one that stands.
 
     Nothing happens when there is none, or when the one named is taken back already.
 
     Raises
     ------
     RefusedError
-        What the step did was changed on another page since.
+        What the step did was changed since, or something rests on it.
 
     """
-    if step is None:
+    if step is None and write is None:
         last = last_done(session, lesson_id)
         step = last.step if last else None
-    changes = [c for c in _changes(session, lesson_id, step) if not c.undone]
-    _not_overtaken(session, changes)
+    changes = [c for c in _changes(session, lesson_id, step, write) if not c.undone]
     for change in reversed(changes):
+        _not_overtaken(session, change, change.after)
         _put(session, change, change.before)
         change.undone = True
     end_of_change(session, lesson_id)
     return changes[0].what if changes else None
 
 
-def redo(session: Session, lesson_id: str, step: int | None = None) -> str | None:
-    """Do a step again: the one named, else the sender's first one taken back; what it was.
+def redo(
+    session: Session, lesson_id: str, step: int | None = None, write: str | None = None
+) -> str | None:
+    """Do a step again: the one named as for `undo`, else the sender's first one taken back.
 
     Nothing happens when there is none, or when the one named stands already.
 
     Raises
     ------
     RefusedError
-        What the step did was changed on another page since.
+        What the step did was changed since, or what it rests on is taken back.
 
     """
-    if step is None:
+    if step is None and write is None:
         first = first_undone(session, lesson_id)
         step = first.step if first else None
-    changes = [c for c in _changes(session, lesson_id, step) if c.undone]
-    _not_overtaken(session, changes)
+    changes = [c for c in _changes(session, lesson_id, step, write) if c.undone]
     for change in changes:
+        _not_overtaken(session, change, change.before)
         _put(session, change, change.after)
         change.undone = False
     end_of_change(session, lesson_id)
@@ -178,13 +199,15 @@ def last_done(session: Session, lesson_id: str) -> Change | None:
 def revision_of(session: Session, lesson_id: str) -> str:
     """A word that is another one whenever the lesson is: its last change, and those taken back.
 
-    The number of a change that is forgotten is never given again.
+    Changes of its student count, wherever they were made. The number of a change that is forgotten
+    is never given again.
     """
+    student = select(Lesson.student_id).where(Lesson.id == lesson_id).scalar_subquery()
     last, undone = session.exec(
         select(
             func.max(Change.id),
             func.group_concat(case((col(Change.undone), Change.id)), "."),
-        ).where(Change.lesson_id == lesson_id)
+        ).where(or_(col(Change.lesson_id) == lesson_id, col(Change.row_id) == student))
     ).one()
     return f"{last or 0}-{undone or 0}"
 
@@ -210,58 +233,91 @@ def _own(session: Session, lesson_id: str) -> Any:
     return (col(Change.made_by) == page) | ~own.exists()
 
 
-def _not_overtaken(session: Session, changes: list[Change]) -> None:
-    """What another page changed since, or put into a block of this step, is not swept away."""
-    for change in changes:
-        later = session.exec(
-            select(Change).where(
-                Change.lesson_id == change.lesson_id,
-                Change.step > change.step,
-                col(Change.undone).is_(False),
-                col(Change.made_by).is_distinct_from(change.made_by),
-            )
+def _not_overtaken(session: Session, change: Change, expected: dict[str, Any] | None) -> None:
+    """Refuse what would sweep a later change away, from whatever page or lesson.
+
+    expected : the row as it has to be now, in the places that the change touched
+    """
+    table = UNDOABLE[change.table]
+    touched = places(table, change.before, change.after)
+    later = session.exec(
+        select(Change).where(
+            Change.row_id == change.row_id,
+            Change.table == change.table,
+            col(Change.id) > change.id,
+            col(Change.undone).is_(False),
+            or_(
+                col(Change.lesson_id).is_distinct_from(change.lesson_id),
+                col(Change.step) != change.step,
+            ),
         )
-        touched = set(_touched(change, UNDOABLE[change.table]))
-        for other in later:
-            same = other.row_id == change.row_id
-            both = touched & set(_touched(other, UNDOABLE[other.table]))
-            within = (other.after or {}).get("block_id") == change.row_id
-            if (same and both) or within:
-                raise refused(
-                    f"The {change.what} was changed on another page since.",
-                    "step",
-                    "Nothing was taken back. Change it by hand, so that nobody's work is lost.",
-                )
+    )
+    for other in later:
+        theirs = places(table, other.before, other.after)
+        if any(mine.overlaps(their) for mine in touched for their in theirs):
+            raise _overtaken(session, change)
+    row = session.get(table, change.row_id)
+    if row is None or expected is None:
+        stays = row is None and (expected is None or change.before is None)
+    else:
+        stays = not any(
+            mine.overlaps(there)
+            for there in places(table, content_of_row(row), expected)
+            for mine in touched
+        )
+    if not stays or (change.table == LoggedBlock.__tablename__ and _holds(session, change)):
+        raise _overtaken(session, change)
+
+
+def _holds(session: Session, change: Change) -> bool:
+    """Whether a block that would go holds anything."""
+    if change.before is not None or change.undone:
+        return False
+    return any(
+        session.exec(select(table).where(table.block_id == change.row_id).limit(1)).first()
+        for table in (LoggedShot, CheckAnswer, PressureTrace, FilmMarks)
+    )
+
+
+def _overtaken(session: Session, change: Change) -> RefusedError:
+    what = change.what
+    session.rollback()
+    return refused(
+        f"The {what} was changed since, on this page or another.",
+        "step",
+        "Nothing was taken back or done again. Change it by hand, so that nobody's work is lost.",
+    )
 
 
 def _put(session: Session, change: Change, content: dict[str, Any] | None) -> None:
     """Make the row what `content` says it was; None takes it out."""
-    table = UNDOABLE[change.table]
+    table, what = UNDOABLE[change.table], change.what
     row = session.get(table, change.row_id)
-    if content is None:
-        if row is not None:
-            session.delete(row)
-    elif row is None:
-        session.add(table.model_validate(content))
-    else:
-        wanted = table.model_validate(content)
-        for name in _touched(change, table):
-            setattr(row, name, getattr(wanted, name))
-    session.flush()
+    try:
+        if content is None:
+            if row is not None:
+                session.delete(row)
+        elif row is None:
+            session.add(row_of(table, content))
+        else:
+            touched = places(table, change.before, change.after)
+            for name, value in with_places(table, content_of_row(row), content, touched).items():
+                setattr(row, name, value)
+        session.flush()
+    except IntegrityError as error:
+        session.rollback()
+        raise refused(
+            f"What the {what} belongs to is not there any more.",
+            "step",
+            "Nothing was changed. Do it again by hand where it belongs now.",
+        ) from error
 
 
-def _touched(change: Change, table: type[SQLModel]) -> list[str]:
-    """Columns that a change gave new values: what another change did to the others stays."""
-    before, after = change.before or {}, change.after or {}
-    return [name for name in table.model_fields if before.get(name) != after.get(name)]
-
-
-def _changes(session: Session, lesson_id: str, step: int | None) -> list[Change]:
+def _changes(session: Session, lesson_id: str, step: int | None, write: str | None) -> list[Change]:
+    named = Change.write == write if write is not None else Change.step == step
     return list(
         session.exec(
-            select(Change)
-            .where(Change.lesson_id == lesson_id, Change.step == step)
-            .order_by(col(Change.id))
+            select(Change).where(Change.lesson_id == lesson_id, named).order_by(col(Change.id))
         )
     )
 
@@ -279,7 +335,3 @@ def _forget_undone(session: Session, lesson_id: str) -> None:
             col(Change.made_by).is_not_distinct_from(sender_of(session).page),
         )
     )
-
-
-def _dump(row: SQLModel) -> dict[str, Any]:
-    return row.model_dump(mode="json")

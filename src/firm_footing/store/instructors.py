@@ -7,6 +7,7 @@ from sqlmodel import Session, col, select
 
 from firm_footing.store.errors import not_found, refused
 from firm_footing.store.own_tables import AppSetting, Device
+from firm_footing.store.senders import end_of_change
 from firm_footing.store.tables import Instructor
 
 MOST: Final = 50
@@ -45,7 +46,7 @@ def add_instructor(session: Session, values: Mapping[str, Any]) -> Instructor:
     session.flush()
     if not everyone:
         session.merge(AppSetting(name=HERE, value=added.id))
-    session.commit()
+    end_of_change(session, made=added.id)
     return added
 
 
@@ -54,14 +55,14 @@ def change_instructor(session: Session, changed: Instructor, values: Mapping[str
     for name, value in values.items():
         setattr(changed, name, value)
     session.add(changed)
-    session.commit()
+    end_of_change(session, made=changed.id)
 
 
 def works_here(session: Session, instructor_id: str) -> None:
     """From now on this one works at the machine itself."""
     get_instructor(session, instructor_id)
     session.merge(AppSetting(name=HERE, value=instructor_id))
-    session.commit()
+    end_of_change(session, made=instructor_id)
 
 
 def delete_instructor(session: Session, instructor_id: str) -> None:
@@ -82,4 +83,4 @@ def delete_instructor(session: Session, instructor_id: str) -> None:
             "Choose somebody else for this machine first. Nothing was deleted.",
         )
     session.delete(gone)
-    session.commit()
+    end_of_change(session, made=instructor_id)

@@ -13,12 +13,13 @@ from firm_footing.core.case.base import Strict
 from firm_footing.core.coaching.lesson import Cue, Listen, SheetWords
 from firm_footing.core.knowledge.vocabulary import Source
 from firm_footing.store.columns import UNREADABLE
-from firm_footing.store.conflicts import not_changed_elsewhere
+from firm_footing.store.conflicts import Was, merged, was_there
 from firm_footing.store.database import into_one_file
 from firm_footing.store.errors import not_found, refused
 from firm_footing.store.history import Step
 from firm_footing.store.room import next_position, room_for
-from firm_footing.store.students import get_student
+from firm_footing.store.senders import end_of_change
+from firm_footing.store.students import change_student, get_student
 from firm_footing.store.tables import (
     CheckAnswer,
     Clock,
@@ -152,6 +153,8 @@ def add_lesson(
 ) -> Lesson:
     """Keep a new lesson with an empty baseline block of this club, else as the last one began."""
     get_student(session, lesson.student_id)
+    if block_id is not None and session.get(LoggedBlock, block_id) is not None:
+        raise refused("This block is another lesson's.", "block_id", "Nothing was changed.")
     session.add(lesson)
     session.flush()
     if club is None:
@@ -164,7 +167,8 @@ def add_lesson(
         expected_carry_m=expected_carry_m,
     )
     session.add(block)
-    session.commit()
+    session.flush()
+    end_of_change(session, lesson.id)
     return lesson
 
 
@@ -222,13 +226,13 @@ PARTS: dict[str, type[Strict]] = {
 
 
 def change_lesson(
-    session: Session, lesson_id: str, values: dict[str, Any], was: Mapping[str, Any] | None = None
+    session: Session, lesson_id: str, values: Mapping[str, Any], was: Was | None = None
 ) -> None:
     """Give a lesson new values, by the names of its columns.
 
     Of a column of several fields only those sent are changed.
 
-    was : see `not_changed_elsewhere`
+    was : see `merged`
 
     Raises
     ------
@@ -237,7 +241,7 @@ def change_lesson(
 
     """
     lesson = get_lesson(session, lesson_id)
-    not_changed_elsewhere(lesson, values, was or {})
+    values = merged(lesson, values, was)
     for name, kind in PARTS.items():
         if isinstance(values.get(name), dict):
             values[name] = kind(**getattr(lesson, name).model_dump() | values[name])
@@ -265,13 +269,11 @@ def _fixed_before(session: Session, lesson: Lesson, chosen: str | None) -> str |
 
 
 def change_student_of(
-    session: Session, lesson_id: str, values: dict[str, Any], was: Mapping[str, Any] | None = None
+    session: Session, lesson_id: str, values: Mapping[str, Any], was: Was | None = None
 ) -> None:
     """Give the student of a lesson new values, as a step of the lesson that can be undone."""
-    student = get_student(session, get_lesson(session, lesson_id).student_id)
-    not_changed_elsewhere(student, values, was or {})
-    with Step(session, lesson_id, "what is known of the student") as step:
-        step.change(student, **values)
+    student_id = get_lesson(session, lesson_id).student_id
+    change_student(session, student_id, values, was, lesson_id)
 
 
 def now_at_hand(step: Step, lesson: Lesson, means: Source) -> None:
@@ -283,7 +285,7 @@ def now_at_hand(step: Step, lesson: Lesson, means: Source) -> None:
 def delete_lesson(session: Session, lesson_id: str) -> None:
     """Delete a lesson with all that belongs to it; not a byte of it is left."""
     session.delete(get_lesson(session, lesson_id))
-    session.commit()
+    end_of_change(session, made=lesson_id)
     into_one_file(session.get_bind().engine)
 
 
@@ -297,13 +299,18 @@ def get_block(session: Session, lesson_id: str, block_id: str) -> LoggedBlock:
 
 
 def put_block(
-    session: Session, lesson_id: str, block_id: str, values: dict[str, Any]
+    session: Session,
+    lesson_id: str,
+    block_id: str,
+    values: Mapping[str, Any],
+    was: Was | None = None,
 ) -> LoggedBlock:
-    """Add a block under the client's id, or change the one that has it."""
+    """Add a block under the client's id, or change the one that has it; `was` as for `merged`."""
     get_lesson(session, lesson_id)
     block = session.get(LoggedBlock, block_id)
     with Step(session, lesson_id, "change of the block") as step:
         if block is None:
+            was_there("block", was, values)
             room_for(session, LoggedBlock, lesson_id)
             position = next_position(session, LoggedBlock, lesson_id)
             block = LoggedBlock(id=block_id, lesson_id=lesson_id, position=position, **values)
@@ -313,5 +320,5 @@ def put_block(
                 "This block belongs to another lesson.", "block_id", "Nothing was changed."
             )
         else:
-            step.change(block, **values)
+            step.change(block, **merged(block, values, was))
     return block

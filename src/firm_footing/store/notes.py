@@ -2,6 +2,7 @@
 
 from sqlmodel import Session
 
+from firm_footing.store.conflicts import Was, merged, was_there
 from firm_footing.store.errors import not_found
 from firm_footing.store.history import Step
 from firm_footing.store.lessons import get_lesson
@@ -9,19 +10,22 @@ from firm_footing.store.room import room_for
 from firm_footing.store.tables import Note
 
 
-def put_note(session: Session, lesson_id: str, note_id: str, text: str) -> Note:
-    """Keep a note under the client's id, or change the one that has it."""
+def put_note(
+    session: Session, lesson_id: str, note_id: str, text: str, was: Was | None = None
+) -> Note:
+    """Keep a note under the client's id, or change the one that has it; `was` as for `merged`."""
     get_lesson(session, lesson_id)
     note = session.get(Note, note_id)
     if note is not None and note.lesson_id != lesson_id:
         raise not_found("note")
     with Step(session, lesson_id, "note") as step:
         if note is None:
+            was_there("note", was, {"text": text})
             room_for(session, Note, lesson_id)
             note = Note(id=note_id, lesson_id=lesson_id, text=text)
             step.add(note)
         else:
-            step.change(note, text=text)
+            step.change(note, **merged(note, {"text": text}, was))
     return note
 
 

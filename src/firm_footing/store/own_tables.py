@@ -11,19 +11,26 @@ from firm_footing.store.tables import belongs_to, new_id
 
 
 class Change(SQLModel, table=True):
-    """One change of one row of a lesson, kept so that it can be undone and redone.
+    """One change of one row, kept so that it can be undone and redone.
 
-    `step` numbers what the instructor did: all changes of one step are undone together.
-    `made_by` is the page it was done on: each takes back its own.
+    lesson_id : the lesson it was done in; None for one done on the student's own page, which is
+        kept so that no lesson takes it back unseen
+    student_id : of a change without a lesson, whose it goes with
+    step : number of what the instructor did: all changes of one step are undone together; 0
+        without a lesson
+    made_by : the page it was done on: each takes back its own
+    write : the id its sender gave it
     """
 
     __table_args__ = (
         Index("ix_change_lesson_step", "lesson_id", "step"),
+        Index("ix_change_row", "row_id", "table"),
         {"sqlite_autoincrement": True},  # a number given once is not given again: `revision_of`
     )
 
     id: int | None = Field(default=None, primary_key=True)
-    lesson_id: str = Field(sa_column=belongs_to("lesson"))
+    lesson_id: str | None = Field(default=None, sa_column=belongs_to("lesson", nullable=True))
+    student_id: str | None = Field(default=None, sa_column=belongs_to("student", nullable=True))
     step: int
     what: str
     table: str
@@ -32,15 +39,21 @@ class Change(SQLModel, table=True):
     after: dict[str, Any] | None = Field(default=None, sa_column=Column(AsJson(dict[str, Any])))
     undone: bool = False
     made_by: str | None = None
+    write: str | None = None
 
 
 class SentWrite(SQLModel, table=True):
-    """A change that has arrived, by the id its sender gave it: sent again, it changes nothing."""
+    """A change that has arrived, by the id its sender gave it: sent again, it changes nothing.
+
+    lesson_id : the lesson it was made in; None for one of something else
+    made : id of the row it made or changed, where that is no part of a lesson
+    """
 
     __tablename__ = "sent_write"
 
     id: str = Field(primary_key=True)
-    lesson_id: str = Field(sa_column=belongs_to("lesson"))
+    lesson_id: str | None = Field(default=None, sa_column=belongs_to("lesson", nullable=True))
+    made: str | None = None
     arrived_at: datetime = Field(default_factory=now, sa_type=Instant)
 
 

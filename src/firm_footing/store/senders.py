@@ -36,10 +36,9 @@ def sender_of(session: Session) -> Sender:
     return found
 
 
-def has_arrived(session: Session, write: str) -> str | None:
-    """The lesson that a change with this id was made in; None when it has not arrived yet."""
-    found = session.get(SentWrite, write)
-    return None if found is None else found.lesson_id
+def has_arrived(session: Session, write: str) -> SentWrite | None:
+    """What is kept of a change with this id; None when it has not arrived yet."""
+    return session.get(SentWrite, write)
 
 
 def forget_old_writes(session: Session) -> None:
@@ -48,9 +47,15 @@ def forget_old_writes(session: Session) -> None:
     session.commit()
 
 
-def end_of_change(session: Session, lesson_id: str) -> None:
-    """Keep that it has arrived, in the same transaction, and make both last."""
+def end_of_change(session: Session, lesson_id: str | None = None, made: str | None = None) -> None:
+    """Keep that it has arrived, in the same transaction, and make both last.
+
+    Every change ends here, whatever it changed.
+
+    lesson_id : the lesson it was made in
+    made : id of the row it made or changed, where that is no part of a lesson
+    """
     write = sender_of(session).write
     if write is not None:
-        session.add(SentWrite(id=write, lesson_id=lesson_id))
+        session.add(SentWrite(id=write, lesson_id=lesson_id, made=made))
     session.commit()

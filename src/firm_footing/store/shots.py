@@ -3,6 +3,7 @@
 from sqlmodel import Session, select
 
 from firm_footing.core.case import Shot
+from firm_footing.store.conflicts import Was, merged, was_there
 from firm_footing.store.errors import not_found, refused
 from firm_footing.store.history import Step
 from firm_footing.store.lessons import get_block
@@ -17,14 +18,19 @@ def put_shot(
     block_id: str,
     observed: Shot,
     touched: dict[str, float],
+    was: Was | None = None,
 ) -> LoggedShot:
     """Log a ball under the client's id, or change the one that has it.
 
     The same request again changes nothing, so a client may repeat it after a lost answer.
+
+    was : see `merged`
     """
     get_block(session, lesson_id, block_id)
     shot = session.get(LoggedShot, shot_id)
+    values = {"observed": observed, "touched": touched}
     if shot is None:
+        was_there("ball", was, values)
         room_for(session, LoggedShot, lesson_id)
         number = _count(session, block_id) + 1
         with Step(session, lesson_id, f"ball {number}") as step:
@@ -44,7 +50,7 @@ def put_shot(
             "Nothing was changed. Log it under a new id.",
         )
     with Step(session, lesson_id, f"change of ball {shot_number(session, shot)}") as step:
-        step.change(shot, observed=observed, touched=touched)
+        step.change(shot, **merged(shot, values, was))
     return shot
 
 

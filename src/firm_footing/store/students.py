@@ -6,9 +6,11 @@ from typing import Any
 from sqlalchemy import or_
 from sqlmodel import Session, col, func, select
 
-from firm_footing.store.conflicts import not_changed_elsewhere
+from firm_footing.store.conflicts import Was, merged
 from firm_footing.store.database import into_one_file
 from firm_footing.store.errors import not_found
+from firm_footing.store.history import Step
+from firm_footing.store.senders import end_of_change
 from firm_footing.store.tables import Lesson, Student
 
 MOST = 60
@@ -60,27 +62,34 @@ def get_student(session: Session, student_id: str) -> Student:
 def add_student(session: Session, student: Student) -> Student:
     """Keep a new student."""
     session.add(student)
-    session.commit()
+    session.flush()
+    end_of_change(session, made=student.id)
     return student
 
 
 def change_student(
-    session: Session, student_id: str, values: dict[str, Any], was: Mapping[str, Any] | None = None
+    session: Session,
+    student_id: str,
+    values: Mapping[str, Any],
+    was: Was | None = None,
+    lesson_id: str | None = None,
 ) -> Student:
-    """Give a student new values; `was` as for `not_changed_elsewhere`."""
+    """Give a student new values; `was` as for `merged`.
+
+    lesson_id : the lesson it is done in, where it can be undone; None: on the student's own page
+    """
     student = get_student(session, student_id)
-    not_changed_elsewhere(student, values, was or {})
-    for name, value in values.items():
-        setattr(student, name, value)
-    session.add(student)
-    session.commit()
+    new = merged(student, values, was)
+    whose = student_id if lesson_id is None else None
+    with Step(session, lesson_id, "what is known of the student", whose) as step:
+        step.change(student, **new)
     return student
 
 
 def delete_student(session: Session, student_id: str) -> None:
     """Delete a student with all that belongs to them; not a byte of it is left."""
     session.delete(get_student(session, student_id))
-    session.commit()
+    end_of_change(session, made=student_id)
     into_one_file(session.get_bind().engine)
 
 

@@ -1,10 +1,12 @@
 """Which pressure traces were recorded, and what was said of them?"""
 
+from collections.abc import Mapping
 from typing import Any
 
 from sqlmodel import Session
 
 from firm_footing.core.case import Trace
+from firm_footing.store.conflicts import Was, merged
 from firm_footing.store.errors import not_found, refused
 from firm_footing.store.history import Step
 from firm_footing.store.lessons import get_block, get_lesson, now_at_hand
@@ -54,13 +56,22 @@ def put_trace(
         now_at_hand(step, lesson, "mat")
 
 
-def change_trace(session: Session, lesson_id: str, trace_id: str, values: dict[str, Any]) -> None:
-    """Give a trace new events, another block or name, or swap its feet; it can be undone."""
+def change_trace(
+    session: Session,
+    lesson_id: str,
+    trace_id: str,
+    values: Mapping[str, Any],
+    was: Was | None = None,
+) -> None:
+    """Give a trace new events, another block or name, or swap its feet; it can be undone.
+
+    was : see `merged`
+    """
     trace = get_trace(session, lesson_id, trace_id)
     if values.get("block_id") is not None:
         get_block(session, lesson_id, values["block_id"])
     with Step(session, lesson_id, f"change of trace {trace.position + 1}") as step:
-        step.change(trace, **values)
+        step.change(trace, **merged(trace, values, was))
 
 
 def delete_trace(session: Session, lesson_id: str, trace_id: str) -> None:
