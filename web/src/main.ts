@@ -10,6 +10,7 @@ import { client } from '@/api/client'
 import { OUTBOX, Outbox } from '@/api/outbox'
 import { thisPage } from '@/api/page'
 import { newQueries } from '@/api/query'
+import { forgetReadLately } from '@/api/readLately'
 import { router } from '@/router'
 import { vuetify } from '@/ui/theme'
 
@@ -21,12 +22,18 @@ function sentTo(): Record<string, string> {
 
 async function begin(): Promise<void> {
   const page = await thisPage()
+  const queries = newQueries()
   client.use({
     onRequest({ request }) {
       if (!request.headers.has('page-id')) request.headers.set('page-id', page)
     },
     onResponse({ response }) {
-      if (response.status === 401) void router.replace({ name: 'pair', query: sentTo() })
+      if (response.status !== 401) return
+      // it was sent away: names and health notes that were read here are forgotten; what was entered
+      // here and has not arrived waits
+      queries.clear()
+      void forgetReadLately()
+      void router.replace({ name: 'pair', query: sentTo() })
     },
   })
   const outbox = new Outbox(page)
@@ -34,7 +41,7 @@ async function begin(): Promise<void> {
   createApp(App)
     .provide(OUTBOX, outbox)
     .use(createPinia())
-    .use(VueQueryPlugin, { queryClient: newQueries() })
+    .use(VueQueryPlugin, { queryClient: queries })
     .use(router)
     .use(vuetify)
     .mount('#app')

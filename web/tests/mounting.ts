@@ -8,6 +8,7 @@ import { defineComponent, h, onScopeDispose, shallowRef, type Component } from '
 import { createMemoryHistory, createRouter } from 'vue-router'
 import { createVuetify } from 'vuetify'
 import type { Block, Handedness, Knowledge, Lesson, LoggedShot, Shape } from '@/api/client'
+import type { Keeper } from '@/api/keptWrites'
 import { OUTBOX, Outbox } from '@/api/outbox'
 import { newQueries } from '@/api/query'
 import { useKnowledge } from '@/api/knowledge'
@@ -24,10 +25,14 @@ export class Watcher {
 }
 
 /** A browser that keeps what waits no longer than the test. */
-const nothingKept = {
+const nothingKept: Keeper = {
   all: () => Promise.resolve([]),
   put: () => Promise.resolve(),
   remove: () => Promise.resolve(),
+  adopt: () => Promise.resolve([]),
+  beat: () => Promise.resolve(),
+  leave: () => Promise.resolve(),
+  beats: () => Promise.resolve(new Map()),
 }
 
 /** What jsdom lacks of a browser. */

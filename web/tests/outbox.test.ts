@@ -5,6 +5,9 @@ import { Outbox, type Write } from '@/api/outbox'
 import { writesWord } from '@/api/writes'
 import { changedFields } from '@/lesson/changedFields'
 
+interface Body {
+  was?: unknown
+}
 const lesson = { id: 'L' } as Lesson
 const shot = (id: string, mm: number, of = 'L'): Write => ({
   kind: 'shot',
@@ -20,10 +23,19 @@ const gone = error(0, 'unreachable')
 /** What a browser keeps; `full`: nothing. */
 function keeper(kept = new Map<string, Entry>(), full = false): Keeper {
   const or = <T>(value: T) => (full ? Promise.reject(new Error('full')) : Promise.resolve(value))
+  const beats = new Map<string, number>()
   return {
     all: () => or([...kept.values()]),
     put: (entry) => or(full ? null : kept.set(entry.name, entry)),
     remove: (name) => or(kept.delete(name)),
+    adopt: (page, isGone) => {
+      const orphans = [...kept.values()].filter((e) => e.owner !== page && isGone(e.owner))
+      for (const e of orphans) kept.set(e.name, { ...e, owner: page })
+      return or(orphans.map((e) => ({ ...e, owner: page })))
+    },
+    beat: (page) => or(beats.set(page, (beats.get(page) ?? 0) + 1)),
+    leave: (page) => or(beats.delete(page)),
+    beats: () => or(beats),
   }
 }
 function listener() {
@@ -121,7 +133,7 @@ describe('the outbox', () => {
   })
 
   it('sends what an earlier page left, under that page', async () => {
-    const left: Entry = { name: 'n', page: 'Q', owner: 'Q', at: 1, write: shot('a', 1) }
+    const left: Entry = { name: 'n', page: 'Q', owner: 'Q', order: 1, write: shot('a', 1) }
     const deliver = vi.fn().mockResolvedValue(lesson)
     const { outbox } = made(deliver, new Map([['n', left]]))
     void outbox.start()
@@ -163,6 +175,107 @@ describe('the outbox', () => {
     expect(heard.refused).not.toHaveBeenCalled()
     expect(sentIds(deliver)).toEqual(['a', 'b', 'a'])
     expect(outbox.state.entries).toEqual([])
+  })
+
+  it('waits while the device is not paired, an undo too, and goes on once it is', async () => {
+    const deliver = vi.fn().mockRejectedValueOnce(error(401)).mockResolvedValue(lesson)
+    const { outbox, heard } = made(deliver)
+    outbox.put(shot('a', 1))
+    outbox.put({ kind: 'undo', lesson: 'L', id: 'L', body: { write: 'x' } })
+    await vi.advanceTimersByTimeAsync(10)
+    expect(outbox.state.notPaired).toBe(true)
+    expect(outbox.count('L')).toBe(2)
+    await vi.runAllTimersAsync()
+    expect(heard.refused).not.toHaveBeenCalled()
+    expect(sentIds(deliver)).toEqual(['a', 'a', 'L'])
+    expect([outbox.state.notPaired, outbox.count('L')]).toEqual([false, 0])
+  })
+
+  it('stops sending what fails again and again, says so, and keeps it', async () => {
+    const deliver = vi.fn((write: Write) =>
+      write.id === 'a' ? Promise.reject(error(500, 'server')) : Promise.resolve(lesson),
+    )
+    const kept = new Map<string, Entry>()
+    const { outbox, heard } = made(deliver, kept)
+    outbox.put(shot('a', 1))
+    outbox.put(shot('b', 2))
+    await vi.runAllTimersAsync()
+    expect(sentIds(deliver).filter((id) => id === 'a')).toHaveLength(10)
+    expect(heard.refused).toHaveBeenCalledOnce()
+    expect([...kept.values()].map((e) => e.refused?.code)).toEqual(['server'])
+  })
+
+  it('names the write that an undo takes back, whatever becomes of the others', async () => {
+    const deliver = vi
+      .fn()
+      .mockResolvedValueOnce(lesson) // the ball
+      .mockRejectedValueOnce(error(409, 'conflict')) // the goal
+      .mockResolvedValue(lesson)
+    const { outbox } = made(deliver)
+    outbox.put(shot('a', 1))
+    const ball = outbox.lastStanding('L')
+    outbox.put({ kind: 'lesson', lesson: 'L', id: 'L', body: { listen: { goal: 'x' } } } as never)
+    const goal = outbox.lastStanding('L')
+    expect(new Set([ball, goal, null]).size).toBe(3)
+    outbox.put({ kind: 'undo', lesson: 'L', id: 'L', body: { write: goal } })
+    expect(outbox.lastStanding('L')).toBe(ball)
+    expect(outbox.lastTakenBack('L')).toBe(goal)
+    await vi.runAllTimersAsync()
+    expect((deliver.mock.calls[2] as Sent)[0]).toMatchObject({ body: { write: goal } })
+    expect(outbox.state.entries).toEqual([]) // the refused goal went with its undo
+  })
+
+  it('keeps the order they were made in, whatever the clock does', async () => {
+    vi.setSystemTime(new Date('2026-06-01T12:00:00Z'))
+    const kept = new Map<string, Entry>()
+    const { outbox } = made(vi.fn().mockRejectedValue(gone), kept)
+    outbox.put(shot('a', 1))
+    vi.setSystemTime(new Date('2026-06-01T11:00:00Z'))
+    outbox.put(shot('b', 1))
+    outbox.put(shot('c', 1))
+    const orders = [...kept.values()].sort((x, y) => x.order - y.order).map((e) => e.write.id)
+    expect(orders).toEqual(['a', 'b', 'c'])
+    await vi.advanceTimersByTimeAsync(1)
+  })
+
+  it('leaves to an open page what it has yet to send, without locks too', async () => {
+    const left: Entry = { name: 'n', page: 'P', owner: 'P', order: 1, write: shot('a', 1) }
+    const shared = keeper(new Map([['n', left]]))
+    const deliver = vi.fn().mockResolvedValue(lesson)
+    await shared.beat('P')
+    const alive = setInterval(() => void shared.beat('P'), 60_000) // hidden: once a minute
+    void new Outbox('Q', shared, deliver as never).start()
+    await vi.advanceTimersByTimeAsync(600_000)
+    expect(deliver).not.toHaveBeenCalled()
+    clearInterval(alive)
+    await vi.advanceTimersByTimeAsync(200_000)
+    expect(sentIds(deliver)).toEqual(['a'])
+  })
+
+  it('takes over at once what a closed page left', async () => {
+    const left: Entry = { name: 'n', page: 'P', owner: 'P', order: 1, write: shot('a', 1) }
+    const shared = keeper(new Map([['n', left]]))
+    const deliver = vi.fn().mockResolvedValue(lesson)
+    await shared.beat('P')
+    await shared.leave('P')
+    void new Outbox('Q', shared, deliver as never).start()
+    await vi.advanceTimersByTimeAsync(10)
+    expect(sentIds(deliver)).toEqual(['a'])
+  })
+
+  it('sends nothing that another page took over while this one slept', async () => {
+    const kept = new Map<string, Entry>()
+    const deliver = vi.fn().mockRejectedValue(gone)
+    const outbox = new Outbox('P', keeper(kept), deliver as never)
+    void outbox.start()
+    await vi.advanceTimersByTimeAsync(10)
+    outbox.put(shot('a', 1))
+    await vi.advanceTimersByTimeAsync(10)
+    for (const [name, e] of kept) kept.set(name, { ...e, owner: 'Q' })
+    globalThis.dispatchEvent(Object.assign(new Event('pageshow'), { persisted: true }))
+    await vi.advanceTimersByTimeAsync(10)
+    expect(outbox.state.entries).toEqual([])
+    expect(kept.size).toBe(1) // it is the other's now
   })
 
   it('holds back what rests on a write that waits', async () => {
@@ -225,6 +338,28 @@ describe('the outbox', () => {
         listen: { goal: 'xy', feels: 'f' },
         was: { 'listen.goal': '', 'listen.feels': '' },
       },
+    ])
+  })
+
+  it('remembers what it was before the older of two, and nothing of what is new', async () => {
+    const deliver = vi.fn().mockRejectedValueOnce(gone).mockResolvedValue(lesson)
+    const { outbox } = made(deliver)
+    const ball = (mm: number, was?: number): Write => {
+      const before = was === undefined ? null : { observed: { heel_toe_mm: was } }
+      const { body, ...rest } = shot('a', mm) as Write & { kind: 'shot' }
+      return { ...rest, body: { ...body, was: before } }
+    }
+    outbox.put(shot('z', 0))
+    await vi.advanceTimersByTimeAsync(10)
+    outbox.put(ball(2, 1))
+    outbox.put(ball(3, 2))
+    outbox.put(block({ kind: 'retest' }))
+    outbox.put(block({ club: 'd', was: { club: '7i' } }))
+    await vi.runAllTimersAsync()
+    const bodies = deliver.mock.calls.map((call) => (call as Sent)[0] as { body: Body })
+    expect(bodies.slice(2).map((w) => w.body.was)).toEqual([
+      { observed: { heel_toe_mm: 1 } },
+      undefined,
     ])
   })
 

@@ -180,7 +180,10 @@ describe('the pressure stage', () => {
       .findAll('button')
       .find((b) => b.text() === 'Exchange the feet')
       ?.trigger('click')
-    expect(does.changeTrace).toHaveBeenLastCalledWith('a', { swapped: true })
+    expect(does.changeTrace).toHaveBeenLastCalledWith('a', {
+      swapped: true,
+      was: { swapped: false },
+    })
     await page
       .findAll('button')
       .find((b) => b.text() === 'Delete this trace')

@@ -5,12 +5,12 @@ import { keptWrites, type Entry } from '@/api/keptWrites'
 import { newId } from '@/api/page'
 import { standing, type Write } from '@/api/writes'
 import { applyWrite, begunHere } from '@/lesson/applyWrite'
-import { settledConflict, valueWord } from '@/waiting/conflict'
+import { puttingBack, settledConflict, valueWord } from '@/waiting/conflict'
 import { block, furnish, lesson, shot } from './mounting'
 
 const note = (text: string): Write => ({ kind: 'note', lesson: 'L', id: text, body: { text } })
-const entry = (name: string, at: number): Entry => {
-  return { name, page: 'P', owner: 'P', at, write: note(name) }
+const entry = (name: string, order: number): Entry => {
+  return { name, page: 'P', owner: 'P', order, write: note(name) }
 }
 const told = {
   where: 'listen.health',
@@ -113,5 +113,59 @@ describe('a conflict', () => {
     [null, 'nothing'],
   ])('says %j as %s', (value, word) => {
     expect(valueWord(value)).toBe(word)
+  })
+})
+
+describe('of a ball that two devices changed', () => {
+  const conflict = { where: 'observed.contact', theirs: 'thin', mine: 'clean' }
+  const write = {
+    kind: 'shot',
+    lesson: 'L',
+    id: 's',
+    body: {
+      block_id: 'B',
+      observed: { contact: 'clean', curve: 'push' },
+      was: { observed: { contact: 'fat', curve: null } },
+    },
+  } as unknown as Write
+  const sent = (choice: 'mine' | 'theirs') =>
+    (settledConflict(write, conflict, choice) as { body: unknown } | null)?.body
+
+  it('this one is sent as seen beside the other', () => {
+    expect(sent('mine')).toMatchObject({
+      observed: { contact: 'clean', curve: 'push' },
+      was: { observed: { contact: 'thin', curve: null } },
+    })
+  })
+  it("the other's leaves what else is new here", () => {
+    expect(sent('theirs')).toMatchObject({ observed: { contact: 'thin', curve: 'push' } })
+  })
+  it("nothing is left of a note where the other's is kept", () => {
+    const note = { kind: 'note', lesson: 'L', id: 'n', body: { text: 'b', was: { text: 'a' } } }
+    const both = { where: 'text', theirs: 'c', mine: 'b' }
+    expect(settledConflict(note as Write, both, 'theirs')).toBeNull()
+    expect(settledConflict(note as Write, both, 'both')).toMatchObject({ body: { text: 'c; b' } })
+  })
+  it('one that was taken out there is put back as new', () => {
+    expect((puttingBack(write) as { body: object }).body).not.toHaveProperty('was')
+  })
+})
+
+describe('writes of several pages', () => {
+  it('are taken over all at once, from pages that are gone', async () => {
+    const here = keptWrites()
+    await here.put({ ...entry('of-q', 1), owner: 'Q' })
+    await here.put({ ...entry('of-r', 2), owner: 'R' })
+    const taken = await here.adopt('P', (owner) => owner === 'Q')
+    expect(taken.map((e) => [e.name, e.owner])).toEqual([['of-q', 'P']])
+    expect(await keptWrites().adopt('S', (owner) => owner === 'Q')).toEqual([])
+  })
+  it('count their beats, and leave', async () => {
+    const here = keptWrites()
+    await here.beat('P')
+    await here.beat('P')
+    await here.beat('Q')
+    await here.leave('Q')
+    expect([...(await here.beats())]).toEqual([['P', 2]])
   })
 })

@@ -76,7 +76,7 @@ describe('listening', () => {
     await card.findAll('.home input')[0]?.trigger('change')
     await settle()
     const put = asked.find((a) => a.call === 'PUT /api/lessons/K/follow-up')
-    expect(put?.sent).toEqual({ practised: 9 })
+    expect(put?.sent).toEqual({ practised: 9, was: { practised: 6 } })
     await card.get('[aria-label="Still so: Weak?"]').trigger('click')
     expect(open.putAnswer).toHaveBeenCalledWith('grip', 'no', 'look')
     const takeUp = card.findAll('button').find((b) => b.text() === 'Take this cause up again')

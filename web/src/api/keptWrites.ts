@@ -1,54 +1,97 @@
-// Writes that have not arrived yet, kept in the browser's own database across reloads.
+// Writes that have not arrived yet, kept in the browser's own database across reloads, and which
+// pages are alive to send them.
 import { openDB, type IDBPDatabase } from 'idb'
 import type { Shape } from '@/api/client'
 import type { Write } from '@/api/writes'
 
 /**
  * One write that waits. `name`: its own id. `page`: where it was made. `owner`: the page that sends
- * it. `refused`: what the server said against it; it stands until it is mended or thrown away.
+ * it. `order`: which came first; no clock, for clocks are put right. `refused`: what the server said
+ * against it; it stands until it is mended or thrown away.
  */
 export interface Entry {
   name: string
   page: string
   owner: string
-  at: number
+  order: number
   write: Write
   refused?: Shape['ErrorShape']
 }
 
 export interface Keeper {
+  /** In the order they were made. */
   all: () => Promise<Entry[]>
   put: (entry: Entry) => Promise<unknown>
   remove: (name: string) => Promise<unknown>
+  /** Take over, all at once, what belongs to pages of which `isGone` says so. */
+  adopt: (page: string, isGone: (owner: string) => boolean) => Promise<Entry[]>
+  /** A page is alive: its number goes up. */
+  beat: (page: string) => Promise<unknown>
+  /** A page is closed: what it leaves may be taken over at once. */
+  leave: (page: string) => Promise<unknown>
+  /** The numbers of all pages that did not leave. */
+  beats: () => Promise<Map<string, number>>
 }
 
-const STORE = 'writes'
+const WRITES = 'writes'
+const PAGES = 'pages'
 const OLD = 'firm-footing-outbox'
 
 export function keptWrites(): Keeper {
   let opened: Promise<IDBPDatabase> | null = null
   const database = () =>
-    (opened ??= openDB('firm-footing', 1, {
-      upgrade(db) {
-        db.createObjectStore(STORE, { keyPath: 'name' })
+    (opened ??= openDB('firm-footing', 2, {
+      upgrade(db, from) {
+        if (from < 1) db.createObjectStore(WRITES, { keyPath: 'name' })
+        db.createObjectStore(PAGES, { keyPath: 'page' })
       },
     }))
   return {
     async all() {
-      const found = (await (await database()).getAll(STORE)) as Entry[]
-      return [...found, ...fromBefore()].sort((a, b) => a.at - b.at)
+      const found = (await (await database()).getAll(WRITES)) as Entry[]
+      return inOrder([...found, ...fromBefore()])
     },
     async put(entry) {
-      const kept = (await database()).transaction(STORE, 'readwrite')
+      const kept = (await database()).transaction(WRITES, 'readwrite')
       // a plain copy: what the screen watches cannot be stored
       const written = kept.store.put(JSON.parse(JSON.stringify(entry)))
       kept.commit() // now: the page may be gone before it hears that it was written
       return Promise.all([written, kept.done])
     },
     async remove(name) {
-      return (await database()).delete(STORE, name)
+      return (await database()).delete(WRITES, name)
+    },
+    async adopt(page, isGone) {
+      const kept = (await database()).transaction(WRITES, 'readwrite')
+      const orphans = inOrder((await kept.store.getAll()) as Entry[])
+        .filter((e) => e.owner !== page && isGone(e.owner))
+        .map((e) => ({ ...e, owner: page }))
+      await Promise.all([...orphans.map((e) => kept.store.put(e)), kept.done])
+      return [...fromBefore().map((e) => ({ ...e, owner: page })), ...orphans]
+    },
+    async beat(page) {
+      const pages = (await database()).transaction(PAGES, 'readwrite')
+      const last = (await pages.store.get(page)) as { beat: number } | undefined
+      return Promise.all([pages.store.put({ page, beat: (last?.beat ?? 0) + 1 }), pages.done])
+    },
+    async leave(page) {
+      const pages = (await database()).transaction(PAGES, 'readwrite')
+      const left = pages.store.delete(page)
+      pages.commit()
+      return Promise.all([left, pages.done])
+    },
+    async beats() {
+      const found = await (await database()).getAll(PAGES)
+      return new Map((found as { page: string; beat: number }[]).map((p) => [p.page, p.beat]))
     },
   }
+}
+
+/** An earlier version kept the moment in the place of the number. */
+function inOrder(entries: (Entry & { at?: number })[]): Entry[] {
+  return entries
+    .map(({ at, ...e }) => ({ ...e, order: e.order ?? at ?? 0 }))
+    .sort((a, b) => a.order - b.order)
 }
 
 /** What an earlier version kept elsewhere. */
@@ -56,7 +99,9 @@ function fromBefore(): Entry[] {
   try {
     const writes = JSON.parse(localStorage.getItem(OLD) ?? '[]') as Write[]
     localStorage.removeItem(OLD)
-    return writes.map((write, i) => ({ name: `before-${i}`, page: '', owner: '', at: i, write }))
+    return writes.map((write, order) => {
+      return { name: `before-${order}`, page: '', owner: '', order, write }
+    })
   } catch {
     return []
   }

@@ -2,9 +2,19 @@
 // and goes, tablets run flat. One outbox for the whole page, whichever lesson is open.
 import { inject, reactive, shallowReactive, type InjectionKey } from 'vue'
 import { ApiError, type ChangedLesson, type Diagnosis, type Shape } from '@/api/client'
+import { AlivePages } from '@/api/alivePages'
 import { keptWrites, type Entry, type Keeper } from '@/api/keptWrites'
-import { newId, openPages } from '@/api/page'
-import { isInOrder, mayPass, send, together, type Write } from '@/api/writes'
+import { newId } from '@/api/page'
+import {
+  isInOrder,
+  isStep,
+  mayPass,
+  send,
+  standing,
+  takenBack,
+  together,
+  type Write,
+} from '@/api/writes'
 
 export type { Write } from '@/api/writes'
 
@@ -24,12 +34,22 @@ export interface Listener {
 
 const RETRY_MS = 2000
 const ADOPT_MS = 10_000
+/** So often the server may fail at one write before it stands aside and lets the others go. */
+const MOST_FAILURES = 10
+const GIVEN_UP: Shape['ErrorShape'] = {
+  code: 'server',
+  message: 'The application failed at this again and again.',
+  hint: 'It is kept on this device, and what came after it was sent. Send it again, or throw it away.',
+  where: 'server',
+}
 
 export class Outbox {
   /** What the screens may show. */
   readonly state = reactive({
     entries: shallowReactive<Entry[]>([]),
     unreachable: false,
+    /** The server does not know this device: all waits until it is paired. */
+    notPaired: false,
     /** The browser keeps nothing: what waits is lost when the page is closed. */
     keepsNothing: false,
   })
@@ -37,15 +57,22 @@ export class Outbox {
   private busy = false
   private timer: ReturnType<typeof setTimeout> | null = null
   private onItsWay: string | null = null
+  private lastOrder = 0
+  private readonly failures = new Map<string, number>()
+  private readonly pages: AlivePages
 
   constructor(
     private readonly page: string,
     private readonly keeper: Keeper = keptWrites(),
     private readonly deliver: typeof send = send,
-  ) {}
+  ) {
+    this.pages = new AlivePages(page, keeper)
+  }
 
   /** Take over what earlier pages left, before anything is drawn; then look now and then for more. */
   async start(): Promise<void> {
+    await this.pages.begin(() => void this.stillOurs())
+    await this.readOwn()
     await this.adopt()
     setInterval(() => void this.adopt(), ADOPT_MS)
   }
@@ -69,6 +96,20 @@ export class Outbox {
     return entries.map((e) => e.write).filter((w) => lesson === undefined || w.lesson === lesson)
   }
 
+  /** The id of the last write of a lesson that stands and can be taken back; null: none waits. */
+  lastStanding(lesson: string): string | null {
+    return this.nameOf(standing(this.waiting(lesson)).findLast(isStep))
+  }
+
+  /** The id of the write that was taken back last; null: none waits. */
+  lastTakenBack(lesson: string): string | null {
+    return this.nameOf(takenBack(this.waiting(lesson)).at(-1))
+  }
+
+  private nameOf(write: Write | undefined): string | null {
+    return this.state.entries.find((e) => e.write === write)?.name ?? null
+  }
+
   /** Queue a write. A newer version of a row that has not left yet takes the older one's place. */
   put(write: Write): void {
     const { entries } = this.state
@@ -76,11 +117,11 @@ export class Outbox {
     const free = older && older.name !== this.onItsWay && !older.refused
     const both = free ? together(older.write, write) : null
     // under a new name: the older one may have arrived, and only its answer been lost
-    const entry = { name: newId(), page: this.page, owner: this.page, at: Date.now() }
+    const entry = { name: newId(), page: this.page, owner: this.page, order: ++this.lastOrder }
     if (both && older) {
       entries.pop()
       this.forget(older)
-      entry.at = older.at
+      entry.order = older.order
     }
     this.add({ ...entry, write: both ?? write })
     void this.flush()
@@ -148,8 +189,10 @@ export class Outbox {
       const answer = await this.deliver(entry.write, last, entry.name, entry.page, heard)
       if (answer && weighed) answer.diagnosis = weighed
       this.state.unreachable = false
+      this.state.notPaired = false
       this.onItsWay = null
       this.drop(entry)
+      if (entry.write.kind === 'undo') this.dropTakenBack(entry.write.body.write)
       const listener = this.listeners.get(lesson)
       if (answer && this.count(lesson) === 0) listener?.settled(answer)
       else if (answer) listener?.arrived(answer)
@@ -162,11 +205,27 @@ export class Outbox {
         this.refuse(entry, said)
         return true
       }
-      failed.push(entry)
       this.state.unreachable = said === null || said.status === 0
+      this.state.notPaired = said?.status === 401
+      if (said !== null && said.status >= 500 && this.hasFailedTooOften(entry)) {
+        this.refuse(entry, new ApiError(GIVEN_UP, said.status))
+        return true
+      }
+      failed.push(entry)
       this.tell(lesson)
-      return !this.state.unreachable
+      return !this.state.unreachable && !this.state.notPaired
     }
+  }
+
+  private hasFailedTooOften({ name }: Entry): boolean {
+    const times = (this.failures.get(name) ?? 0) + 1
+    this.failures.set(name, times)
+    return times >= MOST_FAILURES
+  }
+
+  /** What was refused and then taken back is no work of anybody's any more. */
+  private dropTakenBack(name: string | null | undefined): void {
+    if (this.state.entries.find((e) => e.name === name)?.refused) this.throwAway(name ?? '')
   }
 
   private refuse(entry: Entry, said: ApiError): void {
@@ -207,28 +266,49 @@ export class Outbox {
 
   /** Writes of pages that are closed are sent from here; each has one owner. */
   private async adopt(): Promise<void> {
-    const take = async () => {
-      try {
-        const open = await openPages()
-        const mine = new Set(this.state.entries.map((e) => e.name))
-        for (const entry of await this.keeper.all()) {
-          const orphan = entry.owner === this.page || !open?.has(entry.owner)
-          if (mine.has(entry.name) || !orphan) continue
-          this.add({ ...entry, owner: this.page })
-        }
-      } catch {
-        this.state.keepsNothing = true
-      }
+    try {
+      this.takeUp(await this.keeper.adopt(this.page, await this.pages.isGone()))
+    } catch {
+      this.state.keepsNothing = true
     }
-    if ('locks' in navigator) await navigator.locks.request('firm-footing-adopt', take)
-    else await take()
+  }
+
+  /** What this page kept before it was loaded again. */
+  private async readOwn(): Promise<void> {
+    try {
+      const kept = await this.keeper.all()
+      this.lastOrder = Math.max(0, ...kept.map((e) => e.order))
+      this.takeUp(kept.filter((e) => e.owner === this.page))
+    } catch {
+      this.state.keepsNothing = true
+    }
+  }
+
+  private takeUp(entries: readonly Entry[]): void {
+    const here = new Set(this.state.entries.map((e) => e.name))
+    for (const entry of entries.filter((e) => !here.has(e.name))) {
+      this.lastOrder = Math.max(this.lastOrder, entry.order)
+      this.add(entry)
+    }
     if (this.state.entries.length > 0) void this.flush()
+  }
+
+  /** After a long sleep: what another page has taken over is sent from there. */
+  private async stillOurs(): Promise<void> {
+    const kept = await this.keeper.all().catch(() => null)
+    if (kept === null) return
+    const theirs = new Set(kept.filter((e) => e.owner !== this.page).map((e) => e.name))
+    const { entries } = this.state
+    for (const entry of entries.filter((e) => theirs.has(e.name))) {
+      entries.splice(entries.indexOf(entry), 1)
+      this.tell(entry.write.lesson)
+    }
   }
 }
 
 /** A sentence about what was sent; anything else is worth trying again. */
 function isRefusal({ status }: ApiError): boolean {
-  return status >= 400 && status < 500 && status !== 408 && status !== 429
+  return status >= 400 && status < 500 && ![401, 408, 429].includes(status)
 }
 
 export const OUTBOX: InjectionKey<Outbox> = Symbol('what waits to be sent')

@@ -211,49 +211,75 @@ export function writesWord(writes: readonly Write[]): string {
 }
 
 /** These are sent in part: what only the older write says is kept. */
-const IN_PART: ReadonlySet<Write['kind']> = new Set([
+export const IN_PART: ReadonlySet<Write['kind']> = new Set([
   'block',
   'trace-change',
   'follow-up',
   'lesson',
   'student',
 ])
-const PARTS = ['listen', 'cue', 'sheet', 'school', 'was'] as const
+const PARTS = ['listen', 'cue', 'sheet', 'school'] as const
 
 /** One write that says what both say; null: both must go. */
 export function together(older: Write, newer: Write): Write | null {
   const same = older.kind === newer.kind && older.id === newer.id && older.lesson === newer.lesson
-  if (!same || isInOrder(newer)) return null
-  if (!IN_PART.has(newer.kind) || !('body' in older) || !('body' in newer)) return newer
+  if (!same || isInOrder(newer) || !('body' in older) || !('body' in newer)) {
+    return same && !isInOrder(newer) ? newer : null
+  }
   const before = older.body as Record<string, object>
   const after = newer.body as Record<string, object>
-  const body: Record<string, unknown> = { ...before, ...after }
+  const body: Record<string, unknown> = IN_PART.has(newer.kind) ? { ...before } : {}
+  Object.assign(body, after)
   for (const part of PARTS) {
-    if (before[part] && after[part]) {
-      const [first, then] = part === 'was' ? [after, before] : [before, after]
-      body[part] = { ...first[part], ...then[part] }
-    }
+    if (before[part] && after[part]) body[part] = { ...before[part], ...after[part] }
   }
+  // what it was before both; of what the older one makes, it was nothing
+  if (before.was) body.was = { ...after.was, ...before.was }
+  else delete body.was
   return { ...newer, body } as Write
 }
 
+/** No step of the lesson: an undo passes over them. */
+const NO_STEP: ReadonlySet<Write['kind']> = new Set([
+  'still',
+  'still-change',
+  'still-gone',
+  'new-student',
+  'new-lesson',
+])
+
 /** Of writes that wait, those that stand once every undo and redo among them is carried out. */
 export function standing(waiting: readonly Write[]): Write[] {
+  return carriedOut(waiting).stand
+}
+
+/** Of writes that wait, those that are taken back, the last one last. */
+export function takenBack(waiting: readonly Write[]): Write[] {
+  return carriedOut(waiting).undone
+}
+
+function carriedOut(waiting: readonly Write[]): { stand: Write[]; undone: Write[] } {
   const stand: Write[] = []
   let undone: Write[] = []
   for (const write of waiting) {
     if (write.kind === 'undo') {
-      const last = stand.pop()
-      if (last) undone.push(last)
+      // one that names a step of the server's takes back nothing of what waits
+      const at = write.body.step == null ? stand.findLastIndex((w) => !NO_STEP.has(w.kind)) : -1
+      if (at >= 0) undone.push(...stand.splice(at, 1))
     } else if (write.kind === 'redo') {
-      const again = undone.pop()
+      const again = write.body.step == null ? undone.pop() : undefined
       if (again) stand.push(again)
     } else {
       stand.push(write)
-      undone = []
+      if (!NO_STEP.has(write.kind)) undone = []
     }
   }
-  return stand
+  return { stand, undone }
+}
+
+/** Whether an undo takes it back. */
+export function isStep({ kind }: Write): boolean {
+  return !NO_STEP.has(kind)
 }
 
 /** What rests on all that was done before it. */

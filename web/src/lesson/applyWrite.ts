@@ -20,8 +20,9 @@ export function applyWrite(lesson: Lesson, write: Write): void {
       break
     case 'block': {
       const known = lesson.blocks.find((b) => b.id === write.id)
-      if (known) Object.assign(known, write.body)
-      else lesson.blocks.push(newBlock(write.id, lesson.blocks.length, write.body))
+      const said = withoutWas(write.body)
+      if (known) Object.assign(known, said)
+      else lesson.blocks.push(newBlock(write.id, lesson.blocks.length, said))
       break
     }
     case 'repetition':
@@ -40,8 +41,9 @@ export function applyWrite(lesson: Lesson, write: Write): void {
       break
     case 'note': {
       const known = lesson.notes.find((n) => n.id === write.id)
-      if (known) Object.assign(known, write.body)
-      else lesson.notes.push({ id: write.id, ...write.body, written_at: now })
+      const { text } = write.body
+      if (known) known.text = text
+      else lesson.notes.push({ id: write.id, text, written_at: now })
       break
     }
     case 'note-gone':
@@ -122,13 +124,14 @@ function putShot(lesson: Lesson, id: string, body: Shape['ShotIn'], now: string)
   const known = block?.shots.find((s) => s.id === id)
   const { observed, touched } = body
   if (known) Object.assign(known, { observed, touched })
-  else block?.shots.push({ id, ...body, hit_at: now } as LoggedShot)
+  else block?.shots.push({ id, observed, touched, hit_at: now } as LoggedShot)
 }
 
 function putAnswer(lesson: Lesson, id: string, body: Shape['AnswerIn'], now: string): void {
   const known = lesson.answers.find((a) => a.id === id)
-  if (known) Object.assign(known, body)
-  else lesson.answers.push({ share: null, block_id: null, ...body, id, answered_at: now } as Answer)
+  const said = withoutWas(body)
+  if (known) Object.assign(known, said)
+  else lesson.answers.push({ share: null, block_id: null, ...said, id, answered_at: now } as Answer)
 }
 
 function newBlock(id: string, position: number, body: Shape['BlockIn']): Block {
@@ -147,6 +150,13 @@ function change(row: object, body: object): void {
     const part = PARTS.includes(name)
     now[name] = (part ? { ...now[name], ...(value as object) } : value) as object
   }
+}
+
+/** What it was before is no field of the row. */
+function withoutWas<T extends { was?: unknown }>(body: T): Omit<T, 'was'> {
+  const said = { ...body }
+  delete said.was
+  return said
 }
 
 function without<T extends { id: string }>(rows: T[], id: string): T[] {

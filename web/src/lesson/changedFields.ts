@@ -28,6 +28,13 @@ export function changedFields<T extends object>(now: object, wanted: T): T | nul
   return Object.keys(sent).length > 0 ? ({ ...sent, was } as T) : null
 }
 
+/** Of the fields that are sent, what they were; null: there was nothing yet. */
+export function before(now: object | null | undefined, sent: object): Fields | null {
+  if (!now) return null
+  const names = Object.keys(sent)
+  return Object.fromEntries(names.map((name) => [name, (now as Fields)[name] ?? null]))
+}
+
 function same(one: unknown, other: unknown): boolean {
   return JSON.stringify(one) === JSON.stringify(other)
 }

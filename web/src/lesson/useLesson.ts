@@ -9,7 +9,7 @@ import { standing, type Write } from '@/api/writes'
 import { newId } from '@/api/page'
 import { keepToRead } from '@/api/readLately'
 import { applyWrite, begunHere } from '@/lesson/applyWrite'
-import { changedFields } from '@/lesson/changedFields'
+import { before, changedFields } from '@/lesson/changedFields'
 import { useArrivals } from '@/lesson/useArrivals'
 
 export type Saving = { state: 'saved' | 'saving' | 'unreachable'; waiting: number }
@@ -155,7 +155,9 @@ export function useLesson(id: string) {
   function putShot(shotId: string, blockId: string, observed: Shot, touched: Touched): void {
     const block = lesson.value?.blocks.find((b) => b.id === blockId)
     if (block === undefined) return
-    const body = { block_id: blockId, observed: observed as Shape['Shot'], touched }
+    const known = block.shots.find((s) => s.id === shotId)
+    const was = known && { observed: known.observed, touched: known.touched }
+    const body = { block_id: blockId, observed: observed as Shape['Shot'], touched, was }
     put({ kind: 'shot', lesson: id, id: shotId, body })
   }
 
@@ -179,7 +181,7 @@ export function useLesson(id: string) {
 
   /** It was seen by other means than was said: the answer stays one answer. */
   function correctMeans(answer: Answer, means: Source): void {
-    const { check_id, block_id, share } = answer
+    const { check_id, block_id, share, source } = answer
     const there = lesson.value?.answers.find(
       (a) =>
         a.id !== answer.id &&
@@ -188,7 +190,8 @@ export function useLesson(id: string) {
         a.source === means,
     )
     if (there) deleteAnswer(there.id)
-    const body = { check_id, answer: answer.answer, source: means, share, block_id }
+    const was = { answer: answer.answer, source, share, block_id }
+    const body = { check_id, answer: answer.answer, source: means, share, block_id, was }
     put({ kind: 'answer', lesson: id, id: answer.id, body })
   }
 
@@ -208,9 +211,10 @@ export function useLesson(id: string) {
     if (!answers) return
     const same = (a: Answer) =>
       a.check_id === checkId && a.source === source && a.block_id === blockId
-    const answerId = answers.find(same)?.id ?? newId()
-    const body = { check_id: checkId, answer, source, share, block_id: blockId }
-    put({ kind: 'answer', lesson: id, id: answerId, body })
+    const known = answers.find(same)
+    const was = known && { answer: known.answer, share: known.share }
+    const body = { check_id: checkId, answer, source, share, block_id: blockId, was }
+    put({ kind: 'answer', lesson: id, id: known?.id ?? newId(), body })
     lastAnswer.value = { check: checkId }
   }
 
@@ -229,8 +233,12 @@ export function useLesson(id: string) {
     put({ kind: 'answer-gone', lesson: id, id: answerId })
   }
 
-  function putBlock(blockId: string, body: Shape['BlockIn']): void {
-    put({ kind: 'block', lesson: id, id: blockId, body })
+  function putBlock(blockId: string, sent: Shape['BlockIn']): void {
+    const was = before(
+      lesson.value?.blocks.find((b) => b.id === blockId),
+      sent,
+    )
+    put({ kind: 'block', lesson: id, id: blockId, body: { ...sent, was } })
   }
 
   function putTrace(traceId: string, body: Shape['TraceIn']): void {
@@ -249,7 +257,8 @@ export function useLesson(id: string) {
     const real = judgedReal.value
     put({ kind: 'repetition', lesson: id, id: newId(), body: { drill, result, real } })
   }
-  function followUp(body: Shape['FollowUpIn']): void {
+  function followUp(sent: Shape['FollowUpIn']): void {
+    const body = { ...sent, was: before(lesson.value?.follow_up, sent) }
     put({ kind: 'follow-up', lesson: id, id, body })
   }
 
@@ -267,7 +276,11 @@ export function useLesson(id: string) {
   }
 
   function putNote(noteId: string, text: string): void {
-    put({ kind: 'note', lesson: id, id: noteId, body: { text } })
+    const was = before(
+      lesson.value?.notes.find((n) => n.id === noteId),
+      { text },
+    )
+    put({ kind: 'note', lesson: id, id: noteId, body: { text, was } })
   }
   function deleteNote(noteId: string): void {
     put({ kind: 'note-gone', lesson: id, id: noteId })
@@ -276,14 +289,16 @@ export function useLesson(id: string) {
     const decision = newId()
     put({ kind: 'decision', lesson: id, id: decision, body: { cause, reason, id: decision } })
   }
-  /** The step that the button names; while something is on its way, this page's last one. */
+  /** The write that waits, by its id; with nothing under way, the step that the button names. */
   function undo(): void {
+    const write = outbox.lastStanding(id)
     const step = outbox.count(id) === 0 ? (lesson.value?.undo_step ?? null) : null
-    put({ kind: 'undo', lesson: id, id, body: { step } })
+    put({ kind: 'undo', lesson: id, id, body: write === null ? { step } : { write } })
   }
   function redo(): void {
+    const write = outbox.lastTakenBack(id)
     const step = outbox.count(id) === 0 ? (lesson.value?.redo_step ?? null) : null
-    put({ kind: 'redo', lesson: id, id, body: { step } })
+    put({ kind: 'redo', lesson: id, id, body: write === null ? { step } : { write } })
   }
 
   const acts = { putShot, deleteShot, putAnswer, deleteAnswer, putBlock, changeLesson }

@@ -4,7 +4,7 @@ import { computed } from 'vue'
 import type { Entry } from '@/api/keptWrites'
 import { useOutbox, type Write } from '@/api/outbox'
 import { writeWord } from '@/api/writes'
-import { settledConflict, valueWord, type Choice } from '@/waiting/conflict'
+import { puttingBack, settledConflict, valueWord, type Choice } from '@/waiting/conflict'
 import { capital } from '@/ui/words'
 
 const props = defineProps<{ entry: Entry }>()
@@ -12,7 +12,13 @@ const outbox = useOutbox()
 
 const said = computed(() => props.entry.refused)
 const conflict = computed(() => (said.value?.code === 'conflict' ? said.value : null))
-const field = computed(() => capital((conflict.value?.where ?? '').replace(/^\w+\./, '')))
+const takenOut = computed(() => (said.value?.code === 'taken_out' ? said.value : null))
+/** "Goal"; of a ball, an answer or a note: "Ball, contact" */
+const field = computed(() => {
+  const name = (conflict.value?.where ?? '').replace(/^\w+\./, '').replaceAll('_', ' ')
+  const { kind } = props.entry.write
+  return capital(kind === 'lesson' || kind === 'student' ? name : `${writeWord(kind)}, ${name}`)
+})
 const bothAreWords = computed(
   () => typeof conflict.value?.theirs === 'string' && typeof conflict.value.mine === 'string',
 )
@@ -28,7 +34,7 @@ function choose(choice: Choice): void {
 <template>
   <li>
     <template v-if="conflict">
-      <h3>{{ field.replaceAll('_', ' ') }}: changed on another device too</h3>
+      <h3>{{ field }}: changed on another device too</h3>
       <dl>
         <dt>Here</dt>
         <dd>{{ valueWord(conflict.mine) }}</dd>
@@ -39,6 +45,14 @@ function choose(choice: Choice): void {
         <v-btn v-if="bothAreWords" @click="choose('both')">Keep both</v-btn>
         <v-btn @click="choose('mine')">Keep this one</v-btn>
         <v-btn @click="choose('theirs')">Keep the other's</v-btn>
+      </div>
+    </template>
+    <template v-else-if="takenOut">
+      <h3>{{ capital(writeWord(entry.write.kind)) }}: taken out on another device</h3>
+      <p>Here it is: {{ valueWord(takenOut.mine) }}.</p>
+      <div class="choices">
+        <v-btn @click="outbox.mend(entry.name, puttingBack(entry.write))">Put it back</v-btn>
+        <v-btn @click="outbox.throwAway(entry.name)">Leave it out</v-btn>
       </div>
     </template>
     <template v-else>

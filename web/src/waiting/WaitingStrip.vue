@@ -17,6 +17,9 @@ const line = computed(() => {
   if (outbox.state.keepsNothing) {
     return 'This browser keeps nothing: leave the page open until all is saved.'
   }
+  if (outbox.state.notPaired) {
+    return `This device is not paired. Kept here until it is: ${writesWord(waiting)}.`
+  }
   return outbox.state.unreachable
     ? `No connection. Kept on this device: ${writesWord(waiting)}.`
     : ''

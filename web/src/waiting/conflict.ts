@@ -1,6 +1,6 @@
 // Two devices changed one field: which of the two is sent, or both together?
 import type { Shape } from '@/api/client'
-import type { Write } from '@/api/writes'
+import { IN_PART, type Write } from '@/api/writes'
 
 export type Choice = 'mine' | 'theirs' | 'both'
 type Conflict = Pick<Shape['ErrorShape'], 'where' | 'theirs' | 'mine'>
@@ -9,6 +9,7 @@ type Body = Record<string, unknown> & { was?: Record<string, unknown> }
 /** The write to send in place of the refused one; null: nothing of it is left. */
 export function settledConflict(write: Write, conflict: Conflict, choice: Choice): Write | null {
   const body = structuredCopy((write as { body: Body }).body)
+  if (!IN_PART.has(write.kind)) return settledWhole(write, body, conflict, choice)
   const [name = '', field] = conflict.where.split('.')
   const holder = field === undefined ? body : (body[name] as Record<string, unknown>)
   const key = field ?? name
@@ -21,6 +22,26 @@ export function settledConflict(write: Write, conflict: Conflict, choice: Choice
   }
   if (choice === 'both') holder[key] = bothWords(conflict)
   body.was = { ...body.was, [conflict.where]: conflict.theirs }
+  return { ...write, body } as Write
+}
+
+/** A row that is sent whole: what is not this device's is as the other one has it. */
+function settledWhole(write: Write, body: Body, conflict: Conflict, choice: Choice): Write | null {
+  const [name = '', field] = conflict.where.split('.')
+  const was = (body.was ??= {})
+  const [sent, had] = (field === undefined ? [body, was] : [body[name], was[name]]) as Body[]
+  const key = field ?? name
+  if (sent === undefined || had === undefined) return write
+  had[key] = conflict.theirs
+  if (choice !== 'mine') sent[key] = choice === 'both' ? bothWords(conflict) : conflict.theirs
+  const isNew = Object.entries(was).some(([n, v]) => JSON.stringify(v) !== JSON.stringify(body[n]))
+  return isNew ? ({ ...write, body } as Write) : null
+}
+
+/** The write to send for a row that another device took out: it is put back. */
+export function puttingBack(write: Write): Write {
+  const body = structuredCopy((write as { body: Body }).body)
+  delete body.was
   return { ...write, body } as Write
 }
 

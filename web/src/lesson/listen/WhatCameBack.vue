@@ -1,5 +1,6 @@
 <script setup lang="ts">
 // A returning student starts with the last lesson: what came of it is asked and entered here.
+import { before } from '@/lesson/changedFields'
 import { computed } from 'vue'
 import { useKnowledge } from '@/api/knowledge'
 import { useOpenLesson } from '@/lesson/openLesson'
@@ -62,11 +63,11 @@ async function cameBack(body: Shape['FollowUpIn']): Promise<void> {
   if (id === undefined) return
   const today = localDay(new Date())
   const params = { path: { lesson_id: id } }
-  const whole = back.value ? body : { due_on: today, ...body }
-  const kept = await attempt(() =>
+  const whole = back.value ? { ...body, was: before(back.value, body) } : { due_on: today, ...body }
+  await attempt(() =>
     ask(client.PUT('/api/lessons/{lesson_id}/follow-up', { params, body: whole })),
   )
-  if (kept) await readAgain()
+  await readAgain()
 }
 const MOST = { practised: 100, passes: 10_000 } as const
 const text = (value: number | null | undefined) => (value == null ? '' : String(value))
@@ -88,10 +89,10 @@ const isTakenUp = computed(() => lesson.value.decisions.some((d) => d.cause === 
 
 /** The old cause, and the drill that went with it. */
 function takeUp(): void {
-  const before = last.value
-  if (!before?.cause) return
-  open.decide(before.cause, `Taken up again from the lesson of ${dayWord(before.started_at)}.`)
-  if (before.drill) open.changeLesson({ drill: before.drill })
+  const earlier = last.value
+  if (!earlier?.cause) return
+  open.decide(earlier.cause, `Taken up again from the lesson of ${dayWord(earlier.started_at)}.`)
+  if (earlier.drill) open.changeLesson({ drill: earlier.drill })
 }
 </script>
 

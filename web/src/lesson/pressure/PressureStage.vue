@@ -163,7 +163,9 @@ const speedWords = SPEEDS.map((s) => ({ id: String(s), word: SPEED_WORDS[s] }))
           :read="read"
           :trace="shown"
           @forget="forget"
-          @swap="open.changeTrace(shown.id, { swapped: !shown.swapped })"
+          @swap="
+            open.changeTrace(shown.id, { swapped: !shown.swapped, was: { swapped: shown.swapped } })
+          "
           @remove="open.deleteTrace(shown.id)"
         />
       </template>

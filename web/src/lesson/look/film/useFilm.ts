@@ -87,8 +87,10 @@ export function useFilm(open: OpenLesson, blockId: Ref<string | null>) {
   }
 
   function keep(next: Marks): void {
+    const was = read.value ? { marks: marks.value } : null
     marks.value = next
-    open.putFilm(id.value, { marks: next, block_id: blockId.value, name: film.value?.name ?? '' })
+    const name = film.value?.name ?? ''
+    open.putFilm(id.value, { marks: next, block_id: blockId.value, name, was })
   }
   /** The marks as they are, so that a film which is kept on this device is listed. */
   function list(): void {
