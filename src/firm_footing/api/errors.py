@@ -65,7 +65,6 @@ def add_handlers(app: FastAPI) -> None:
         what = "The disk is full." if "full" in said else busy
         return answer(503, "busy", what, f"{NOTHING_KEPT} It is worth trying again.", "database")
 
-
     @app.exception_handler(IntegrityError)
     async def of_rows(_request: Request, _error: IntegrityError) -> JSONResponse:
         said = "An id in this is taken by something else, or what it belongs to is gone."
