@@ -12,7 +12,8 @@ from sqlmodel import Session
 from firm_footing.core.case import Shot
 from firm_footing.store import lessons, shots, students
 from firm_footing.store.database import database_path, migration_config, open_database
-from firm_footing.store.history import Step, last_done
+from firm_footing.store.history import Step
+from firm_footing.store.steps import last_done
 from firm_footing.store.tables import Lesson, LoggedShot, Note, Student
 
 

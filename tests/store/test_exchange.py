@@ -77,7 +77,7 @@ def test_a_broken_row_is_named_and_nothing_comes_in(exported: Path, tmp_path: Pa
             archive.writestr(name, data + b"{}\n" if name == "note.jsonl" else data)
     engine = open_database(tmp_path / "own.db")
     with Session(engine) as session:
-        with pytest.raises(CannotOpenError, match=r"Line \d+ of note.jsonl"):
+        with pytest.raises(CannotOpenError, match=r"note.jsonl, line \d+: "):
             bring_in(session, broken)
         assert bring_in(session, exported).already == 0
     engine.dispose()

@@ -6,7 +6,7 @@ import pytest
 from sqlmodel import Session
 
 from firm_footing.core.case import Shot
-from firm_footing.store import history, imports, lessons, shots
+from firm_footing.store import history, imports, lessons, shots, steps
 from firm_footing.store.errors import NotFoundError
 from firm_footing.store.imports import Incoming, ids_of, take_in
 from firm_footing.store.lessons import content_of
@@ -81,7 +81,7 @@ def test_one_undo_takes_back_balls_blocks_and_club(session: Session, lesson_id: 
 
 
 def test_the_revision_is_another_one_after_every_change(session: Session, lesson_id: str) -> None:
-    seen = [history.revision_of(session, lesson_id)]
+    seen = [steps.revision_of(session, lesson_id)]
     for change in (
         lambda: taken(session, lesson_id, ball("1")),
         lambda: history.undo(session, lesson_id),
@@ -89,10 +89,10 @@ def test_the_revision_is_another_one_after_every_change(session: Session, lesson
         lambda: lessons.change_lesson(session, lesson_id, {"complaint": "Left."}),
     ):
         change()
-        seen.append(history.revision_of(session, lesson_id))
+        seen.append(steps.revision_of(session, lesson_id))
     assert all(a != b for a, b in pairwise(seen))
     taken(session, lesson_id, ball("1"))  # nothing new
-    assert history.revision_of(session, lesson_id) == seen[-1]
+    assert steps.revision_of(session, lesson_id) == seen[-1]
 
 
 def test_nothing_comes_into_a_block_of_another_lesson(session: Session, lesson_id: str) -> None:

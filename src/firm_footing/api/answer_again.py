@@ -19,6 +19,7 @@ from firm_footing.api.outcome import changed_lesson
 from firm_footing.api.shapes import StudentOut
 from firm_footing.api.views import lesson_view
 from firm_footing.store.instructors import get_instructor
+from firm_footing.store.known import KNOWLEDGE
 from firm_footing.store.own_tables import SentWrite
 from firm_footing.store.senders import SENDER, Sender
 from firm_footing.store.students import get_student
@@ -63,6 +64,7 @@ async def answer_again(request: Request, error: Exception) -> Response:
 
     def answer() -> Response:
         with Session(request.app.state.engine, expire_on_commit=False) as session:
+            session.info[KNOWLEDGE] = request.app.state.knowledge
             session.info[SENDER] = Sender(page=request.headers.get("page-id"))
             view = VIEWS.get(route.name, _changed)
             found = view(session, request, sent).model_dump_json()

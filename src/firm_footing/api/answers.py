@@ -5,11 +5,12 @@ from fastapi import APIRouter
 from firm_footing.api.changes import AnswerIn
 from firm_footing.api.context import Known, RowId, Writing
 from firm_footing.api.errors import responses
+from firm_footing.api.intake import ParsedOnceRoute
 from firm_footing.api.outcome import ChangedLesson, Reply
 from firm_footing.store import answers
 from firm_footing.store.errors import refused
 
-router = APIRouter(tags=["answers"])
+router = APIRouter(route_class=ParsedOnceRoute, tags=["answers"])
 ERRORS = responses(404, 409, 422)
 
 

@@ -33,6 +33,7 @@ from firm_footing.api.context import ArrivedBeforeError
 from firm_footing.api.doorkeeper import Codes, Doorkeeper
 from firm_footing.api.errors import add_handlers
 from firm_footing.api.guard import LOOPBACK_NAMES, Guard
+from firm_footing.api.intake import Intake
 from firm_footing.api.kept_conclusions import KeptConclusions
 from firm_footing.core.knowledge import Knowledge
 from firm_footing.core.reasoning.enumeration import enumerate_stories
@@ -72,12 +73,14 @@ def create_app(
         generate_unique_id_function=lambda route: route.name,
     )
     app.state.knowledge, app.state.database = known, database
+    app.state.not_backed_up = None
     app.state.address = address
     app.state.encrypted = address is not None and address.startswith("https://")
     begin_with(app, engine)
     enumerate_stories(known)
     add_handlers(app)
     app.add_exception_handler(ArrivedBeforeError, answer_again)
+    app.add_middleware(Intake)
     app.add_middleware(Doorkeeper)
     app.add_middleware(Guard, names=names)
     app.add_middleware(GZipMiddleware, minimum_size=2000, compresslevel=2)
@@ -87,7 +90,7 @@ def create_app(
     app.include_router(api)
 
     @app.get("/api/health", summary="Is it up?", tags=["knowledge"])
-    def health() -> dict[str, str]:
+    async def health() -> dict[str, str]:
         """Answers once the database and the knowledge are ready."""
         return {"status": "ready", "knowledge": known.version}
 
@@ -98,7 +101,7 @@ def create_app(
 
 def begin_with(app: FastAPI, engine: Engine) -> None:
     """Serve this database from here on: nothing is concluded yet, and no code is shown."""
-    app.state.engine = engine
+    app.state.engine, app.state.secret = engine, None
     app.state.conclusions, app.state.codes = KeptConclusions(), Codes()
 
 

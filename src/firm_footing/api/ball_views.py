@@ -10,7 +10,7 @@ from firm_footing.core.pattern import Estimate
 from firm_footing.core.pattern.block import BallRead, BlockRead, read_block
 from firm_footing.core.pattern.missed import missed_words
 from firm_footing.store.cases import case_of
-from firm_footing.store.lessons import LessonContent
+from firm_footing.store.lesson_content import LessonContent
 
 
 def read_content(content: LessonContent, known: Knowledge) -> list[ReadBlock]:

@@ -6,12 +6,13 @@ from firm_footing.api.ball_shapes import EarlierOut, MovedOut, ReadBlock
 from firm_footing.api.ball_views import read_content
 from firm_footing.api.context import Conclusions, Known, RowId, Store
 from firm_footing.api.errors import responses
+from firm_footing.api.intake import ParsedOnceRoute
 from firm_footing.api.kept_conclusions import version_of
 from firm_footing.core.pattern.compare import by_club, moved_since
 from firm_footing.store import earlier, lessons
 from firm_footing.store.cases import case_of
 
-router = APIRouter(tags=["balls"])
+router = APIRouter(route_class=ParsedOnceRoute, tags=["balls"])
 ERRORS = responses(404, 422)
 
 

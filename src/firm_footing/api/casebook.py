@@ -20,6 +20,7 @@ from firm_footing.api.coaching_shapes import (
 )
 from firm_footing.api.context import Known, RowId, Store
 from firm_footing.api.errors import responses
+from firm_footing.api.intake import ParsedOnceRoute
 from firm_footing.core.case import Case, to_file
 from firm_footing.core.case.days import Moment
 from firm_footing.core.ground.several import usual_signs
@@ -31,9 +32,9 @@ from firm_footing.core.pattern.shares import share_of
 from firm_footing.core.reasoning.traces import counts, read_traces
 from firm_footing.store import casebook, lessons, students
 from firm_footing.store.cases import case_of
-from firm_footing.store.lessons import LessonContent
+from firm_footing.store.lesson_content import LessonContent
 
-router = APIRouter(tags=["casebook"])
+router = APIRouter(route_class=ParsedOnceRoute, tags=["casebook"])
 PAGE = 50
 SHOWN = ("start_deg", "curve_deg", "path_deg", "low_point_cm", "heel_toe_mm", "carry_lost_pct")
 

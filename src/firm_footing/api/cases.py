@@ -8,6 +8,7 @@ from firm_footing.api.attachments import attached_as
 from firm_footing.api.changes import Name
 from firm_footing.api.context import Known, RowId, Store, Writing
 from firm_footing.api.errors import responses
+from firm_footing.api.intake import ParsedOnceRoute
 from firm_footing.api.shapes import LessonOut
 from firm_footing.api.views import lesson_view
 from firm_footing.core.case import CaseFile, to_file
@@ -16,7 +17,7 @@ from firm_footing.store import lessons, students
 from firm_footing.store.cases import case_of, stills_to_file, store_case
 from firm_footing.store.tables import Student
 
-router = APIRouter(tags=["case files"])
+router = APIRouter(route_class=ParsedOnceRoute, tags=["case files"])
 EXAMPLE = {
     "format": "firm-footing-case",
     "version": 1,

@@ -11,12 +11,13 @@ from pydantic import AfterValidator, AwareDatetime, Field, StringConstraints
 from firm_footing.api.wire import In, Truth
 from firm_footing.core.case import School, Shot, Stance
 from firm_footing.core.case.base import Number, Whole, Word
+from firm_footing.core.case.days import Day
 from firm_footing.core.case.evidence import BlockKind, Effort, ExpectedCarry, Handicap, Surface
 from firm_footing.core.case.limits import LIST, NAME, NOTE, WORDS
 from firm_footing.core.coaching.lesson import Cue, LimitDetail, Listen, SheetWords
 from firm_footing.core.frame import Handedness
 from firm_footing.core.knowledge.vocabulary import Answer, Limit, Source
-from firm_footing.store.tables import AgeGroup
+from firm_footing.store.tables import AgeGroup, Outcome
 
 Name = Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=NAME)]
 Text = Annotated[str, StringConstraints(strip_whitespace=True, max_length=WORDS)]
@@ -173,6 +174,17 @@ class AnswerIn(In):
         None, description="How clearly the fact shows, where it was told finer than by the word"
     )
     block_id: OwnId | None = None
+    was: WasWhole = None
+
+
+class FollowUpIn(In):
+    """When to ask, and what came back; what is left out stays."""
+
+    due_on: Day | None = None
+    practised: Annotated[int, Field(ge=0, le=100, description="Times"), Whole] | None = None
+    passes: Annotated[int, Field(ge=0, le=10000), Whole] | None = None
+    course: str | None = Field(None, max_length=WORDS)
+    verdict: Outcome | None = None
     was: WasWhole = None
 
 

@@ -23,6 +23,7 @@ from firm_footing.api.conclusion_views import why_withheld
 from firm_footing.api.context import Known, RowId, Store, Writing
 from firm_footing.api.errors import responses
 from firm_footing.api.event_days import event_in
+from firm_footing.api.intake import ParsedOnceRoute
 from firm_footing.api.outcome import ChangedLesson, Reply
 from firm_footing.api.trace_views import compared_view
 from firm_footing.core.case import Case
@@ -47,9 +48,9 @@ from firm_footing.core.reasoning.traces import counts, counts_as_retest, read_tr
 from firm_footing.store import coaching, earlier, lessons
 from firm_footing.store.cases import case_of
 from firm_footing.store.errors import refused
-from firm_footing.store.lessons import LessonContent
+from firm_footing.store.lesson_content import LessonContent
 
-router = APIRouter(tags=["coaching"])
+router = APIRouter(route_class=ParsedOnceRoute, tags=["coaching"])
 ERRORS = responses(404, 409, 422)
 
 

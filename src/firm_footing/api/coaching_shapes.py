@@ -1,16 +1,12 @@
 """The work after the decision, as it goes over the wire."""
 
 from datetime import date, datetime
-from typing import Annotated, Literal
+from typing import Literal
 
 from pydantic import BaseModel, Field
 
 from firm_footing.api.ball_shapes import MovedOut
-from firm_footing.api.changes import WasWhole
 from firm_footing.api.wire import In, Out, Truth
-from firm_footing.core.case.base import Whole
-from firm_footing.core.case.days import Day
-from firm_footing.core.case.limits import WORDS
 from firm_footing.core.coaching.ladder import Result, Said
 from firm_footing.core.coaching.practice import What
 from firm_footing.core.coaching.retest import Direction, State
@@ -208,17 +204,6 @@ class SheetOut(BaseModel):
     cautions: list[str]
     minutes: int = Field(description="Of practice on a day")
     check_in: date
-
-
-class FollowUpIn(In):
-    """When to ask, and what came back; what is left out stays."""
-
-    due_on: Day | None = None
-    practised: Annotated[int, Field(ge=0, le=100, description="Times"), Whole] | None = None
-    passes: Annotated[int, Field(ge=0, le=10000), Whole] | None = None
-    course: str | None = Field(None, max_length=WORDS)
-    verdict: Outcome | None = None
-    was: WasWhole = None
 
 
 class FollowUpOut(Out):

@@ -15,6 +15,7 @@ from firm_footing.api.conclusion_shapes import (
 from firm_footing.api.conclusion_views import between_view
 from firm_footing.api.context import Conclusions, Known, RowId, Store
 from firm_footing.api.errors import responses
+from firm_footing.api.intake import ParsedOnceRoute
 from firm_footing.api.kept_conclusions import version_of
 from firm_footing.api.outcome import conclude
 from firm_footing.core.knowledge import Knowledge
@@ -33,7 +34,7 @@ from firm_footing.store.cases import case_of
 from firm_footing.store.earlier import answered_before
 from firm_footing.store.errors import refused
 
-router = APIRouter(tags=["conclusions"])
+router = APIRouter(route_class=ParsedOnceRoute, tags=["conclusions"])
 ERRORS = responses(404, 409, 422)
 One = Annotated[str, Query(examples=["trail_heel_pops"])]
 Other = Annotated[str, Query(examples=["toes_in_downswing"])]

@@ -9,6 +9,7 @@ from sqlmodel import Session
 from firm_footing.api.kept_conclusions import KeptConclusions
 from firm_footing.core.knowledge import Knowledge
 from firm_footing.store.database import take_turn
+from firm_footing.store.known import KNOWLEDGE
 from firm_footing.store.own_tables import SentWrite
 from firm_footing.store.senders import SENDER, Sender, has_arrived
 
@@ -27,23 +28,26 @@ class ArrivedBeforeError(Exception):
 
 def _session(request: Request, page_id: Name = None) -> Iterator[Session]:
     with Session(request.app.state.engine, expire_on_commit=False) as session:
+        session.info[KNOWLEDGE] = request.app.state.knowledge
         session.info[SENDER] = Sender(page=page_id)
         yield session
 
 
 def _writing(request: Request, write_id: Name = None, page_id: Name = None) -> Iterator[Session]:
     with Session(request.app.state.engine, expire_on_commit=False) as session:
-        session.info[SENDER] = Sender(write_id, page_id)
+        asked = f"{request.method} {request.url.path}"
+        session.info[KNOWLEDGE] = request.app.state.knowledge
+        session.info[SENDER] = Sender(write_id, page_id, asked)
         take_turn(session)
-        if write_id is not None:
-            before = has_arrived(session, write_id)
-            if before is not None:
-                raise ArrivedBeforeError(before)
+        before = has_arrived(session)
+        if before is not None:
+            raise ArrivedBeforeError(before)
         yield session
 
 
 def _turn(request: Request, page_id: Name = None) -> Iterator[Session]:
     with Session(request.app.state.engine, expire_on_commit=False) as session:
+        session.info[KNOWLEDGE] = request.app.state.knowledge
         session.info[SENDER] = Sender(page=page_id)
         take_turn(session)
         yield session

@@ -6,6 +6,7 @@ it gets a cookie, signed, which scripts cannot read and other sites cannot send.
 
 import secrets
 import time
+from collections import Counter
 from collections.abc import Callable
 from dataclasses import dataclass, field
 from typing import Final, Literal
@@ -14,6 +15,7 @@ from fastapi import Depends
 from itsdangerous import BadSignature, URLSafeSerializer
 from sqlmodel import Session
 from starlette.requests import HTTPConnection
+from starlette.responses import JSONResponse
 from starlette.types import ASGIApp, Receive, Scope, Send
 
 from firm_footing.api.errors import answer
@@ -21,7 +23,9 @@ from firm_footing.store.devices import all_devices, secret_of
 from firm_footing.store.errors import refused
 
 GOOD_FOR_S: Final = 300.0
-WRONG_MOST, LOCKED_S = 5, 60.0
+WRONG_MOST, WRONG_OF_ADDRESS, LOCKED_S = 5, 20, 60.0
+A_SECOND: Final = 200
+"""Requests that somebody who is not paired may make in a second: the screens are some eighty."""
 COOKIE: Final = "firm-footing-device"
 A_YEAR_S: Final = 365 * 24 * 3600
 OPEN: Final = {"/api/pairing", "/api/pairing/claim", "/api/health"}
@@ -32,7 +36,11 @@ Claimed = Literal["right", "wrong", "locked"]
 
 @dataclass
 class Codes:
-    """The code that is shown at the machine, and how often a wrong one was named.
+    """The code that is shown at the machine, and who named wrong ones.
+
+    Wrong codes lock out who named them, by address and device, and never anybody else. Of a
+    million codes somebody with a hundred addresses names 10,000 in the five minutes that one is
+    good: a chance of 1 %.
 
     clock : seconds that only go forward
     whose : id of the instructor the next device is paired for
@@ -42,8 +50,7 @@ class Codes:
     code: str | None = None
     whose: str | None = None
     until: float = 0.0
-    wrong: int = 0
-    locked_until: float = field(default=float("-inf"))
+    wrong: dict[tuple[str, str], list[float]] = field(default_factory=dict)
 
     def offer(self, whose: str | None = None) -> str:
         """A new code; the one before is good no more."""
@@ -56,41 +63,84 @@ class Codes:
         """For how long the code is good."""
         return max(0, round(self.until - self.clock())) if self.code else 0
 
-    def claim(self, code: str) -> Claimed:
-        """Whether it is the code; five wrong ones lock the door for a minute."""
-        if self.clock() < self.locked_until:
+    def claim(self, code: str, address: str = "", device: str = "") -> Claimed:
+        """Whether it is the code; who names five wrong ones waits a minute.
+
+        address, device : who names it. Several devices behind one address do not lock each other
+            out, up to twenty wrong codes of all of them in a minute.
+        """
+        now = self.clock()
+        self.wrong = {
+            who: [t for t in times if now - t < LOCKED_S]
+            for who, times in self.wrong.items()
+            if now - times[-1] < LOCKED_S
+        }
+        who = (address, device)
+        of_address = sum(len(times) for (a, _), times in self.wrong.items() if a == address)
+        if len(self.wrong.get(who, ())) >= WRONG_MOST or of_address >= WRONG_OF_ADDRESS:
             return "locked"
-        good = self.code is not None and self.clock() < self.until
+        good = self.code is not None and now < self.until
         if good and secrets.compare_digest(code.encode(), str(self.code).encode()):
-            self.code, self.wrong = None, 0
+            self.code = None
+            self.wrong.pop(who, None)
             return "right"
-        self.wrong += 1
-        if self.wrong >= WRONG_MOST:
-            self.wrong, self.locked_until, self.code = 0, self.clock() + LOCKED_S, None
+        self.wrong.setdefault(who, []).append(now)
         return "wrong"
+
+
+@dataclass
+class Patience:
+    """How often somebody who is not paired may ask: who asks more in a second is not answered.
+
+    clock : seconds that only go forward
+    """
+
+    clock: Callable[[], float] = time.monotonic
+    second: int = 0
+    asked: Counter[str] = field(default_factory=Counter)
+
+    def is_over(self, address: str) -> bool:
+        """Whether this was once too often."""
+        if int(self.clock()) != self.second:
+            self.second, self.asked = int(self.clock()), Counter()
+        self.asked[address] += 1
+        return self.asked[address] > A_SECOND
 
 
 class Doorkeeper:
     """Lets the machine itself and paired devices in."""
 
     def __init__(self, app: ASGIApp) -> None:
-        self.app = app
+        self.app, self.patience = app, Patience()
 
     async def __call__(self, scope: Scope, receive: Receive, send: Send) -> None:
         """One request."""
-        if scope["type"] == "http" and not self._may_come_in(HTTPConnection(scope)):
-            hint = "Open Settings on the machine and name the code that it shows."
-            turned_away = answer(401, "not_paired", "This device is not paired.", hint, "cookie")
-            await turned_away(scope, receive, send)
-            return
+        if scope["type"] == "http":
+            turned_away = self._turned_away(HTTPConnection(scope))
+            if turned_away is not None:
+                await turned_away(scope, receive, send)
+                return
         await self.app(scope, receive, send)
 
-    def _may_come_in(self, asked: HTTPConnection) -> bool:
+    def _turned_away(self, asked: HTTPConnection) -> JSONResponse | None:
+        """What is answered before anything is read; None: it may come in."""
         path = asked.url.path
-        if is_at_the_machine(asked) or not path.startswith("/api/") or path in OPEN:
-            return True
-        with Session(asked.app.state.engine) as session:
-            return device_of(asked, session) is not None
+        if is_at_the_machine(asked) or _is_paired(asked):
+            return None
+        if self.patience.is_over(asked.client.host if asked.client else ""):
+            hint = "Ask again in a second."
+            return answer(429, "too_often", "This device asks too often.", hint, "address")
+        if not path.startswith("/api/") or path in OPEN:
+            return None
+        hint = "Open Settings on the machine and name the code that it shows."
+        return answer(401, "not_paired", "This device is not paired.", hint, "cookie")
+
+
+def _is_paired(asked: HTTPConnection) -> bool:
+    if COOKIE not in asked.cookies:
+        return False
+    with Session(asked.app.state.engine) as session:
+        return device_of(asked, session) is not None
 
 
 def is_at_the_machine(asked: HTTPConnection) -> bool:
@@ -118,10 +168,18 @@ def device_of(asked: HTTPConnection, session: Session) -> str | None:
     if signed is None or is_at_the_machine(asked):
         return None
     try:
-        named = URLSafeSerializer(secret_of(session), salt="device").loads(signed)
+        named = URLSafeSerializer(_secret(asked, session), salt="device").loads(signed)
     except BadSignature:
         return None
     return next((d.id for d in all_devices(session) if d.id == named), None)
+
+
+def _secret(asked: HTTPConnection, session: Session) -> str:
+    """What cookies are signed with, read once: a cookie that was made up costs no database."""
+    state = asked.app.state
+    if getattr(state, "secret", None) is None:
+        state.secret = secret_of(session)
+    return str(state.secret)
 
 
 def cookie_for(device_id: str, session: Session) -> str:

@@ -13,6 +13,7 @@ from firm_footing.api.changes import OwnId, WasWhole
 from firm_footing.api.context import Known, RowId, Store, Writing
 from firm_footing.api.errors import responses
 from firm_footing.api.film_views import FilmOut, film_view
+from firm_footing.api.intake import ParsedOnceRoute
 from firm_footing.api.outcome import ChangedLesson, Reply
 from firm_footing.api.wire import In, Out
 from firm_footing.core.case import Film
@@ -23,7 +24,7 @@ from firm_footing.store import films, lessons
 from firm_footing.store.cases import case_of
 from firm_footing.store.errors import refused
 
-router = APIRouter(tags=["films"])
+router = APIRouter(route_class=ParsedOnceRoute, tags=["films"])
 ERRORS = responses(404, 409, 422)
 Frames = Annotated[list[Annotated[float, Field(ge=0, le=1e12)]], Field(max_length=FILM_FRAMES)]
 

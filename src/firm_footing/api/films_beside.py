@@ -9,6 +9,7 @@ from pydantic import Field
 from firm_footing.api.context import Known, RowId, Store
 from firm_footing.api.errors import responses
 from firm_footing.api.film_views import club_of
+from firm_footing.api.intake import ParsedOnceRoute
 from firm_footing.api.wire import Out
 from firm_footing.core.case import Film
 from firm_footing.core.film import FilmError
@@ -18,7 +19,7 @@ from firm_footing.store.cases import case_of
 from firm_footing.store.errors import refused
 from firm_footing.store.tables import FilmMarks
 
-router = APIRouter(tags=["films"])
+router = APIRouter(route_class=ParsedOnceRoute, tags=["films"])
 
 
 class StudentFilm(Out):

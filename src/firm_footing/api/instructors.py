@@ -9,13 +9,14 @@ from pydantic import Field, StringConstraints
 from firm_footing.api.context import RowId, Store, Writing
 from firm_footing.api.doorkeeper import AT_THE_MACHINE_ONLY, device_of
 from firm_footing.api.errors import responses
+from firm_footing.api.intake import ParsedOnceRoute
 from firm_footing.api.wire import In, Out
 from firm_footing.core.case import School
 from firm_footing.core.frame import SideWords
 from firm_footing.store import instructors
 from firm_footing.store.tables import Instructor
 
-router = APIRouter(tags=["instructors"])
+router = APIRouter(route_class=ParsedOnceRoute, tags=["instructors"])
 Signed = Annotated[str, StringConstraints(strip_whitespace=True, max_length=80)]
 
 

@@ -7,11 +7,13 @@ from fastapi import APIRouter, Request
 from pydantic import BaseModel, Field
 
 from firm_footing.api.errors import responses
+from firm_footing.api.intake import ParsedOnceRoute
 from firm_footing.store.backups import back_up_today, folder_of, last_backup
+from firm_footing.store.database import is_erasing
 from firm_footing.store.errors import refused
 from firm_footing.store.opening import CannotOpenError
 
-router = APIRouter(tags=["keeping"])
+router = APIRouter(route_class=ParsedOnceRoute, tags=["keeping"])
 
 
 class KeepingOut(BaseModel):
@@ -19,6 +21,8 @@ class KeepingOut(BaseModel):
 
     folder: str | None = Field(description="Where the daily backups are; null: nothing is kept")
     last: datetime | None = Field(description="When the newest was made")
+    failed: str | None = Field(description="Why the last one could not be made; null: it was")
+    erasing: bool = Field(description="Something deleted still stands beside the database")
 
 
 @router.get("/keeping", summary="When it was last backed up")
@@ -36,16 +40,21 @@ def back_up_now(request: Request) -> KeepingOut:
     try:
         back_up_today(database, datetime.now().astimezone().date(), anew=True)
     except CannotOpenError as error:
+        request.app.state.not_backed_up = error.message
         raise refused(error.message, "database", error.hint) from error
+    request.app.state.not_backed_up = None
     return _keeping(request)
 
 
 def _keeping(request: Request) -> KeepingOut:
-    database = _database(request)
-    if database is None:
-        return KeepingOut(folder=None, last=None)
-    last = last_backup(database)
-    return KeepingOut(folder=str(folder_of(database)), last=last and last[1])
+    state, database = request.app.state, _database(request)
+    last = None if database is None else last_backup(database)
+    return KeepingOut(
+        folder=None if database is None else str(folder_of(database)),
+        last=last and last[1],
+        failed=state.not_backed_up,
+        erasing=is_erasing(state.engine),
+    )
 
 
 def _database(request: Request) -> Path | None:

@@ -7,8 +7,8 @@ from typing import Any, Final, TypeVar
 
 from sqlmodel import Session
 
-from firm_footing.store.history import revision_of
 from firm_footing.store.lessons import get_lesson
+from firm_footing.store.steps import revision_of
 from firm_footing.store.students import get_student
 from firm_footing.store.tables import Student
 

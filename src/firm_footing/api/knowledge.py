@@ -7,6 +7,7 @@ from pydantic import BaseModel, Field
 
 from firm_footing.api.conclusion_views import usual_carries
 from firm_footing.api.context import Known
+from firm_footing.api.intake import ParsedOnceRoute
 from firm_footing.api.wire import Out
 from firm_footing.core.case import Block, limits
 from firm_footing.core.coaching.school_changes import changes_of
@@ -21,7 +22,7 @@ from firm_footing.core.knowledge.pressure import FeelTest, FeltQuestion, Sign
 from firm_footing.core.reasoning.explain import END_WORDS, chain_alone
 from firm_footing.core.reasoning.makes import makers_of
 
-router = APIRouter(tags=["knowledge"])
+router = APIRouter(route_class=ParsedOnceRoute, tags=["knowledge"])
 
 
 class Figure(BaseModel):

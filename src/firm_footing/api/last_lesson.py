@@ -8,14 +8,15 @@ from pydantic import BaseModel, Field
 from firm_footing.api.coaching_shapes import FollowUpOut
 from firm_footing.api.context import RowId, Store
 from firm_footing.api.errors import responses
+from firm_footing.api.intake import ParsedOnceRoute
 from firm_footing.api.shapes import ShotOut
 from firm_footing.api.wire import Out
 from firm_footing.core.knowledge.film import FilmView
 from firm_footing.core.knowledge.vocabulary import Answer, Source
 from firm_footing.store import earlier, lessons
-from firm_footing.store.lessons import LessonContent
+from firm_footing.store.lesson_content import LessonContent
 
-router = APIRouter(tags=["lessons"])
+router = APIRouter(route_class=ParsedOnceRoute, tags=["lessons"])
 
 
 class Hit(BaseModel):

@@ -19,15 +19,16 @@ from firm_footing.api.changes import (
 from firm_footing.api.context import Known, RowId, Store, Writing
 from firm_footing.api.errors import responses
 from firm_footing.api.instructors import Mine
+from firm_footing.api.intake import ParsedOnceRoute
 from firm_footing.api.outcome import ChangedLesson, Reply
 from firm_footing.api.shapes import LessonOut, Revision
 from firm_footing.api.views import lesson_view
-from firm_footing.core.coaching.lesson import Listen, SheetWords
-from firm_footing.store import decisions, history, lessons, notes, shots
+from firm_footing.core.coaching.lesson import Cue, Listen, SheetWords
+from firm_footing.store import decisions, history, lessons, notes, shots, steps
 from firm_footing.store.errors import refused
 from firm_footing.store.tables import Lesson, new_id
 
-router = APIRouter(tags=["lessons"])
+router = APIRouter(route_class=ParsedOnceRoute, tags=["lessons"])
 ERRORS = responses(404, 409, 422)
 LAST, NO_ID = StepIn(), Reopening()
 
@@ -87,7 +88,7 @@ def read_lesson(session: Store, lesson_id: RowId) -> LessonOut:
 def read_revision(session: Store, lesson_id: RowId) -> Revision:
     """For a screen that asks often: a device may have sent a ball."""
     lessons.get_lesson(session, lesson_id)
-    return Revision(revision=history.revision_of(session, lesson_id))
+    return Revision(revision=steps.revision_of(session, lesson_id))
 
 
 @router.patch("/lessons/{lesson_id}", summary="Change a lesson", responses=ERRORS)
@@ -236,6 +237,11 @@ def _all_is_known(known: Known, change: LessonChange) -> None:
         },
         "primary": ((change.primary,) if change.primary else (), known.measure, "measure"),
         "lacking": (change.lacking or (), {e.id for e in known.equipment}, "equipment"),
+        "cue.felt": (
+            (change.cue or Cue()).felt,
+            {t.id for t in known.cautions.force_tests},
+            "feel test",
+        ),
         "listen.misses": (listen.misses, {m.id for m in known.misses}, "miss"),
         "listen.corrected": (listen.corrected, known.check, "belief"),
     }

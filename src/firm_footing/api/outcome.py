@@ -24,8 +24,9 @@ from firm_footing.core.reasoning import diagnose, next_checks, weigh, with_looks
 from firm_footing.core.reasoning.reported_miss import as_if_hit
 from firm_footing.store.cases import case_of
 from firm_footing.store.earlier import answered_before
-from firm_footing.store.history import revision_of
-from firm_footing.store.lessons import LessonContent, content_of
+from firm_footing.store.lesson_content import LessonContent
+from firm_footing.store.lessons import content_of
+from firm_footing.store.steps import revision_of
 
 
 class ChangedLesson(LessonOut):

@@ -8,7 +8,7 @@ from fastapi import APIRouter, Body, Request, Response
 from pydantic import Field, StringConstraints
 
 from firm_footing.api.changes import OwnId
-from firm_footing.api.context import RowId, Store, Turn, Writing
+from firm_footing.api.context import Name, RowId, Store, Writing
 from firm_footing.api.doorkeeper import (
     A_YEAR_S,
     AT_THE_MACHINE_ONLY,
@@ -18,11 +18,13 @@ from firm_footing.api.doorkeeper import (
     is_at_the_machine,
 )
 from firm_footing.api.errors import responses
+from firm_footing.api.intake import ParsedOnceRoute
 from firm_footing.api.wire import In, Out
 from firm_footing.store import devices, instructors
+from firm_footing.store.database import take_turn
 from firm_footing.store.errors import refused
 
-router = APIRouter(tags=["pairing"])
+router = APIRouter(route_class=ParsedOnceRoute, tags=["pairing"])
 DeviceName = Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=80)]
 
 
@@ -113,16 +115,22 @@ def offer_code(
 
 
 @router.post("/pairing/claim", status_code=204, summary="Come in", responses=responses(409, 422))
-def claim_code(request: Request, response: Response, session: Turn, claim: Claim) -> None:
+def claim_code(
+    request: Request, response: Response, session: Store, claim: Claim, page_id: Name = None
+) -> None:
     """With the code of the machine; the answer brings the cookie."""
     codes: Codes = request.app.state.codes
-    found = codes.claim(claim.code)
+    address = request.client.host if request.client else ""
+    found = codes.claim(claim.code, address, page_id or "")
     if found == "locked":
-        raise refused("Five codes were wrong.", "code", "Wait a minute, then show a new code.")
+        raise refused(
+            "Too many codes from here were wrong.", "code", "Wait a minute, then name it again."
+        )
     if found == "wrong":
         raise refused(
             "This code is not good, or no more.", "code", "Show a new one on the machine."
         )
+    take_turn(session)
     device = devices.add_device(session, claim.name, codes.whose)
     response.set_cookie(
         COOKIE,

@@ -7,12 +7,14 @@ from typing import Annotated
 from fastapi import APIRouter, Depends, Query, Response
 
 from firm_footing.api.attachments import attached_as
+from firm_footing.api.changes import FollowUpIn
 from firm_footing.api.coaching import cards_of, cues_of, place_of, retest_of, traces_compared
-from firm_footing.api.coaching_shapes import DayOut, DueOut, FollowUpIn, SheetOut
+from firm_footing.api.coaching_shapes import DayOut, DueOut, SheetOut
 from firm_footing.api.context import Known, RowId, Store, Writing
 from firm_footing.api.errors import responses
 from firm_footing.api.event_days import event_in
 from firm_footing.api.film_views import club_of, felt_in
+from firm_footing.api.intake import ParsedOnceRoute
 from firm_footing.api.outcome import ChangedLesson, Reply
 from firm_footing.core.case import Case
 from firm_footing.core.coaching.retest_words import retest_words
@@ -27,11 +29,11 @@ from firm_footing.store import coaching, lessons
 from firm_footing.store.cases import case_of
 from firm_footing.store.columns import now
 from firm_footing.store.errors import refused
-from firm_footing.store.lessons import LessonContent
+from firm_footing.store.lesson_content import LessonContent
 from firm_footing.store.stills import stills_of
 from firm_footing.store.tables import Still
 
-router = APIRouter(tags=["sheets"])
+router = APIRouter(route_class=ParsedOnceRoute, tags=["sheets"])
 ERRORS = responses(404, 409, 422)
 Signed = Annotated[
     str, Query(max_length=80, description="On the sheet: who gave the lesson, where")

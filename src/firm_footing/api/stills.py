@@ -9,6 +9,7 @@ from pydantic import Field
 from firm_footing.api.changes import OwnId
 from firm_footing.api.context import RowId, Store, Writing
 from firm_footing.api.errors import responses
+from firm_footing.api.intake import ParsedOnceRoute
 from firm_footing.api.outcome import ChangedLesson, Reply
 from firm_footing.api.wire import In, Truth
 from firm_footing.core.case.base import Word
@@ -20,7 +21,7 @@ from firm_footing.store import stills
 from firm_footing.store.errors import refused
 from firm_footing.store.tables import Still
 
-router = APIRouter(tags=["stills"])
+router = APIRouter(route_class=ParsedOnceRoute, tags=["stills"])
 ERRORS = responses(404, 409, 422)
 
 

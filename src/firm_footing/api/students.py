@@ -9,6 +9,7 @@ from firm_footing.api.attachments import attached_as
 from firm_footing.api.changes import NewStudent, StudentChange
 from firm_footing.api.context import Known, RowId, Store, Writing
 from firm_footing.api.errors import responses
+from firm_footing.api.intake import ParsedOnceRoute
 from firm_footing.api.shapes import BookedOut, Day, LessonBrief, StudentOut
 from firm_footing.api.views import lesson_briefs
 from firm_footing.core.case.limits import NAME
@@ -17,7 +18,7 @@ from firm_footing.store import earlier, lessons, students
 from firm_footing.store.columns import now
 from firm_footing.store.tables import Student
 
-router = APIRouter(tags=["students"])
+router = APIRouter(route_class=ParsedOnceRoute, tags=["students"])
 STILL_SHOWN = timedelta(hours=12)
 """A lesson that was agreed stays on the day for so long, until it has begun."""
 
@@ -70,7 +71,7 @@ def find_students(
     return [StudentOut.model_validate(s) for s in students.find(session, find)]
 
 
-@router.post("/students", status_code=201, summary="Add a student", responses=responses(422))
+@router.post("/students", status_code=201, summary="Add a student", responses=responses(409, 422))
 def add_student(session: Writing, new: NewStudent) -> StudentOut:
     """A name and a hand are enough. The same id again adds no second one."""
     values = {name: value for name, value in dict(new).items() if value is not None}
@@ -84,7 +85,9 @@ def read_student(session: Store, student_id: RowId) -> StudentOut:
     return StudentOut.model_validate(students.get_student(session, student_id))
 
 
-@router.patch("/students/{student_id}", summary="Change a student", responses=responses(404, 422))
+@router.patch(
+    "/students/{student_id}", summary="Change a student", responses=responses(404, 409, 422)
+)
 def change_student(session: Writing, student_id: RowId, change: StudentChange) -> StudentOut:
     """What is left out stays; only handicap and dominant leg can be emptied with null."""
     changed = students.change_student(session, student_id, change.values(), change.was)
@@ -95,7 +98,7 @@ def change_student(session: Writing, student_id: RowId, change: StudentChange) -
     "/students/{student_id}",
     status_code=204,
     summary="Delete a student with all that belongs to them",
-    responses=responses(404, 422),
+    responses=responses(404, 409, 422),
 )
 def delete_student(session: Writing, student_id: RowId) -> None:
     """Cannot be undone; export the case files first."""

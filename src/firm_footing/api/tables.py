@@ -8,6 +8,7 @@ from sqlmodel import Session
 from firm_footing.api.attachments import attached_as
 from firm_footing.api.context import Known, RowId, Store, Turn
 from firm_footing.api.errors import responses
+from firm_footing.api.intake import ParsedOnceRoute
 from firm_footing.api.table_shapes import (
     BadRowOut,
     FieldOut,
@@ -39,7 +40,7 @@ from firm_footing.store.cases import case_of
 from firm_footing.store.errors import refused
 from firm_footing.store.imports import Incoming
 
-router = APIRouter(tags=["tables"])
+router = APIRouter(route_class=ParsedOnceRoute, tags=["tables"])
 ERRORS = responses(404, 409, 422)
 SAMPLES = 4
 

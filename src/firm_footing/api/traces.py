@@ -6,6 +6,7 @@ from fastapi import APIRouter
 
 from firm_footing.api.context import Known, RowId, Store, Writing
 from firm_footing.api.errors import responses
+from firm_footing.api.intake import ParsedOnceRoute
 from firm_footing.api.outcome import ChangedLesson, Reply
 from firm_footing.api.table_shapes import BadRowOut
 from firm_footing.api.trace_shapes import (
@@ -40,7 +41,7 @@ from firm_footing.store.cases import case_of
 from firm_footing.store.errors import refused
 from firm_footing.store.tables import PressureTrace
 
-router = APIRouter(tags=["traces"])
+router = APIRouter(route_class=ParsedOnceRoute, tags=["traces"])
 ERRORS = responses(404, 409, 422)
 NOTHING = "Nothing was changed."
 

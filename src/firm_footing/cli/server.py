@@ -17,6 +17,8 @@ from fastapi import FastAPI
 from sqlmodel import Session
 
 from firm_footing.api.guard import LOOPBACK_NAMES
+from firm_footing.cli.connections import Lines, ask_for_files, limited
+from firm_footing.cli.logs import log_beside
 from firm_footing.cli.telling import told_plainly
 from firm_footing.files.knowledge_files import load_knowledge
 from firm_footing.store.backups import back_up_today
@@ -54,10 +56,11 @@ def serve_own(
         path = database_path()
         may_be_opened(path)
         with the_only_server(path):
-            if path.stat().st_size:
-                back_up_today(path, date.today())
+            not_backed_up = _back_up(path)
             door = _network_door(port, certificate, key) if network else _own_door(port)
-            _serve(path, port, f"your database: {path}", door, kept=True)
+            ask_for_files()
+            log_beside(path)
+            _serve(path, port, f"your database: {path}", door, True, not_backed_up)
 
 
 def serve_demo(port: int) -> None:
@@ -72,6 +75,17 @@ def serve_demo(port: int) -> None:
             fill_with_demo(session, load_knowledge())
         engine.dispose()
         _serve(path, port, "demo data: made-up people, made anew at every start", _own_door(port))
+
+
+def _back_up(path: Path) -> str | None:
+    """Why today's backup could not be made: it is said, and the lessons are given all the same."""
+    try:
+        if path.stat().st_size:
+            back_up_today(path, date.today())
+    except CannotOpenError as error:
+        typer.echo(str(error).replace("Nothing was changed. ", ""), err=True)
+        return error.message
+    return None
 
 
 def _own_door(port: int) -> Door:
@@ -105,7 +119,14 @@ def _address() -> str:
             return LOOPBACK
 
 
-def _serve(path: Path, port: int, what: str, at: Door, kept: bool = False) -> None:
+def _serve(
+    path: Path,
+    port: int,
+    what: str,
+    at: Door,
+    kept: bool = False,
+    not_backed_up: str | None = None,
+) -> None:
     with closing(_listen(at.host, port)) as door:
         # loads slowly: what cannot be served is said before
         from firm_footing.api.app import SCREENS, create_app  # noqa: PLC0415
@@ -124,6 +145,7 @@ def _serve(path: Path, port: int, what: str, at: Door, kept: bool = False) -> No
                 address=at.elsewhere,
                 database=path if kept else None,
             )
+            app.state.not_backed_up = not_backed_up
             typer.echo(f"Firm Footing is at {at.shown}  ({what})")
             if at.elsewhere is not None:
                 typer.echo(f"On other devices: {at.elsewhere}, once they are paired in Settings.")
@@ -141,6 +163,8 @@ def _serve(path: Path, port: int, what: str, at: Door, kept: bool = False) -> No
 def _config(app: FastAPI, at: Door) -> uvicorn.Config:
     return uvicorn.Config(
         app,
+        http=limited(Lines()),
+        log_config=None,  # `logs.py`, and standard error for demo data
         log_level="warning",
         ssl_certfile=at.certificate,
         ssl_keyfile=at.key,

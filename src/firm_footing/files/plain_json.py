@@ -5,10 +5,16 @@ and text can be written down again.
 """
 
 import json
+import re
 from dataclasses import dataclass
-from typing import Any
+from typing import Any, Final
 
 from firm_footing.core.case.limits import BODY_BYTES
+
+MOST_VALUES: Final = 2_000_000
+"""Commas and opened brackets: four traces of the longest kind at once."""
+HALF: Final = re.compile(r"\\u[dD][89a-fA-F]")
+"""Written so, half a character can be in it."""
 
 
 @dataclass
@@ -37,9 +43,12 @@ def read_json(data: bytes) -> Any:
         text = data.decode("utf-8-sig")
     except UnicodeDecodeError as error:
         raise BadJsonError(f"byte {error.start}", "not UTF-8 text", "save as UTF-8") from error
+    if sum(data.count(mark) for mark in (b",", b"[", b"{")) > MOST_VALUES:
+        raise BadJsonError("file", "more values than anything of ours has", "send less at once")
     try:
         value = json.loads(text, parse_constant=_no_constant, object_pairs_hook=_once)
-        json.dumps(value, ensure_ascii=False).encode()
+        if HALF.search(text):
+            json.dumps(value, ensure_ascii=False).encode()
     except json.JSONDecodeError as error:
         place = f"line {error.lineno}, column {error.colno}"
         raise BadJsonError(place, f"not JSON ({error.msg.lower()})", "mend it there") from error

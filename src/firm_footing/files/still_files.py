@@ -32,10 +32,13 @@ def plain_jpeg(encoded: str) -> str:
             if picture.width * picture.height > STILL_PIXELS:
                 raise StillError("This picture is too large to be kept.")
             plain = picture.convert("RGB")
+    except Image.DecompressionBombError as error:
+        raise StillError("This picture is too large to be kept.") from error
     except (binascii.Error, UnidentifiedImageError, OSError, SyntaxError, ValueError) as error:
         if isinstance(error, StillError):
             raise
         raise StillError("This is no picture that can be read.") from error
+    plain.info.clear()  # comments and the like would be written again
     plain.thumbnail((LONGEST, LONGEST))
     for quality in QUALITIES:
         out = io.BytesIO()

@@ -4,17 +4,25 @@ While it is served, much of a database stands in the file beside it (`-wal`), so
 file keeps next to nothing. SQLite's own online backup does it right, served or not.
 """
 
+import re
 import sqlite3
 from contextlib import closing
 from datetime import UTC, date, datetime, timedelta
 from pathlib import Path
 from typing import Final
 
-from firm_footing.store.opening import CannotOpenError, may_be_opened, the_only_server
+from firm_footing.store.opening import (
+    CannotOpenError,
+    may_be_opened,
+    may_be_restored,
+    the_only_server,
+)
 
 DAYS, WEEKS = 7, 4
 """Backups kept of the last days, and of the weeks before them."""
 DAILY: Final = "firm-footing-*.db"
+DAY: Final = re.compile(r"-(\d{4}-\d\d-\d\d)(-\d{6})?$")
+"""At the end of the name of a backup, and of what a restore has put aside."""
 
 
 def back_up(database: Path, to: Path) -> Path:
@@ -52,25 +60,60 @@ def restore(backup: Path, database: Path) -> Path | None:
     Raises
     ------
     CannotOpenError
-        The backup is none, or the database is being served.
+        The backup is none, or the database is being served or cannot be written. What was there is
+        then as it was, or in the file that the message names.
 
     """
     if not backup.exists():
         raise CannotOpenError(f"There is no file {backup}.", "Name the backup's file.")
-    may_be_opened(backup)
-    with closing(sqlite3.connect(backup)) as there:
+    may_be_restored(backup)
+    with closing(_reading(backup)) as there:
         _sound(there, backup)
+        expected = _counts(there)
     with the_only_server(database):
         replaced = None
         if database.exists() and database.stat().st_size:
             at = datetime.now(UTC).strftime("%Y-%m-%d-%H%M%S")
             replaced = database.with_name(f"{database.stem}-replaced-{at}.db")
             back_up(database, replaced)
-        # into the same file by SQLite itself: what stood beside it in -wal goes with it
-        with closing(sqlite3.connect(backup)) as there, closing(sqlite3.connect(database)) as here:
-            there.backup(here)
-            _sound(here, database)
+        kept = f" What was there is in {replaced}." if replaced else ""
+        try:
+            # into the same file by SQLite itself: what stood beside it in -wal goes with it
+            with closing(_reading(backup)) as there, closing(sqlite3.connect(database)) as here:
+                there.backup(here)
+                _sound(here, database)
+                whole = _counts(here) == expected
+        except (OSError, sqlite3.Error) as error:
+            raise CannotOpenError(
+                f"The backup could not be written to {database} ({error}).{kept}",
+                "Make room on the disk, or name another file with FIRM_FOOTING_DB.",
+            ) from error
+        if not whole:
+            raise CannotOpenError(
+                f"Not all of {backup} has arrived in {database}.{kept}", "Restore it once more."
+            )
+        for old in _too_many(_replaced(database), datetime.now(UTC).date()):
+            old.unlink()
     return replaced
+
+
+def _reading(backup: Path) -> sqlite3.Connection:
+    return sqlite3.connect(f"file:{backup}?mode=ro", uri=True)
+
+
+def _counts(there: sqlite3.Connection) -> dict[str, int]:
+    """How many rows each table has."""
+    names = there.execute("SELECT name FROM sqlite_master WHERE type='table'").fetchall()
+    return {
+        name: there.execute(f'SELECT count(*) FROM "{name}"').fetchone()[0]
+        for (name,) in names
+        if not name.startswith("sqlite_")
+    }
+
+
+def _replaced(database: Path) -> list[Path]:
+    """What restores have put aside, the oldest first."""
+    return sorted(database.parent.glob(f"{database.stem}-replaced-*.db"))
 
 
 def back_up_today(database: Path, today: date, anew: bool = False) -> Path | None:
@@ -109,8 +152,8 @@ def _too_many(files: list[Path], today: date) -> list[Path]:
     found = []
     for file in reversed(files):
         try:
-            day = date.fromisoformat(file.stem.removeprefix("firm-footing-"))
-        except ValueError:
+            day = date.fromisoformat(DAY.search(file.stem)[1])  # type: ignore[index]
+        except (ValueError, TypeError):
             continue
         if today - day < timedelta(days=DAYS):
             continue

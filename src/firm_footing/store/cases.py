@@ -6,7 +6,7 @@ from firm_footing.core.case import Block, Case, Reading, Trace
 from firm_footing.core.case.still import FileStill
 from firm_footing.core.ground.recorded import with_feet_swapped
 from firm_footing.core.knowledge import Knowledge
-from firm_footing.store.lessons import LessonContent
+from firm_footing.store.lesson_content import LessonContent
 from firm_footing.store.senders import end_of_change
 from firm_footing.store.stills import guardian_agreed, stills_of
 from firm_footing.store.tables import (

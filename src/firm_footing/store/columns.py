@@ -4,10 +4,10 @@ import json
 from contextvars import ContextVar
 from datetime import UTC, datetime
 from functools import lru_cache
-from typing import Any
+from typing import Any, get_args
 
 from pydantic import TypeAdapter, ValidationError
-from sqlalchemy import JSON, DateTime, Dialect, Text
+from sqlalchemy import JSON, DateTime, Dialect, String, Text
 from sqlalchemy.types import TypeDecorator
 
 from firm_footing.core.case import Trace
@@ -47,21 +47,53 @@ class AsJson(TypeDecorator[Any]):
             return self._without(value, error)
 
     def _without(self, value: Any, error: ValidationError) -> Any:
-        """The value without the fields that do not fit, which are told to `UNREADABLE`."""
-        told = UNREADABLE.get(None)
+        """The value without the fields that do not fit, which are told to `UNREADABLE`.
+
+        None where nothing of it fits.
+        """
         for problem in error.errors(include_url=False):
             place = [step for step in problem["loc"] if isinstance(step, str | int)]
-            if told is not None:
-                field = ".".join(map(str, place)) or "a value"
-                told.append(f"{field.replace('_', ' ')}: {str(problem['input'])[:40]}")
+            _tell(".".join(map(str, place)) or "a value", problem["input"])
             if isinstance(value, dict) and place:
                 value = {name: kept for name, kept in value.items() if name != place[0]}
             elif isinstance(value, list) and place:
                 value = [kept for i, kept in enumerate(value) if i != place[0]]
-        try:
-            return self.adapter.validate_python(value)
-        except ValidationError:
-            return self.adapter.validate_python([] if isinstance(value, list) else {})
+        empty: Any = [] if isinstance(value, list) else {}
+        for found in (value, empty):
+            try:
+                return self.adapter.validate_python(found)
+            except ValidationError:
+                continue
+        return None
+
+
+class OneOf(TypeDecorator[Any]):
+    """A column holding one of some words; another one is read as `usual` and stays as it is."""
+
+    impl = String
+    cache_ok = True
+
+    def __init__(self, words: Any = Any, usual: str | None = None) -> None:
+        super().__init__()
+        self.words, self.usual = words, usual  # SQLAlchemy tells columns apart by them
+
+    def process_result_value(self, value: Any, dialect: Dialect) -> Any:
+        """The word, where it is known."""
+        if value is None or value in _words_of(self.words):
+            return value
+        _tell("a word", value)
+        return self.usual
+
+
+@lru_cache(maxsize=64)
+def _words_of(words: Any) -> frozenset[str]:
+    return frozenset(get_args(words))
+
+
+def _tell(field: str, value: Any) -> None:
+    told = UNREADABLE.get(None)
+    if told is not None:
+        told.append(f"{field.replace('_', ' ')}: {str(value)[:40]}")
 
 
 class Samples(TypeDecorator[Trace]):

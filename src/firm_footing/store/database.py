@@ -1,13 +1,17 @@
 """Where is the database, how is it spoken to, and is its shape up to date?"""
 
 import os
+import time
+import weakref
 from pathlib import Path
+from threading import Thread
 from typing import Any, Final
 
 from alembic import command
 from alembic.config import Config
 from platformdirs import user_data_path
 from sqlalchemy import Connection, Engine, event
+from sqlalchemy.exc import SQLAlchemyError
 from sqlalchemy.pool import StaticPool
 from sqlmodel import Session, create_engine
 
@@ -18,6 +22,10 @@ BUSY_MS: Final = 5000
 """How long a change waits for another one to be done."""
 AT_ONCE: Final = 40
 """Connections: as many as the server has threads."""
+ERASE_WAITS_MS: Final = 200
+"""How long a deletion waits for who reads; then it goes on beside."""
+ERASE_AGAIN_S: Final = 0.5
+_ERASING: Final[weakref.WeakSet[Engine]] = weakref.WeakSet()
 WRITES: Final = "writes"
 """Execution option of a connection whose transaction will change something."""
 
@@ -62,6 +70,8 @@ def open_database(path: Path | None = None, *, lasting: bool = True) -> Engine:
         event.listen(engine, "connect", _wait_for_no_disk)
     event.listen(engine, "begin", _begin)
     _migrate(engine)
+    if path is not None:
+        erase(engine)
     return engine
 
 
@@ -77,10 +87,43 @@ def close_database(engine: Engine) -> None:
     engine.dispose()
 
 
-def into_one_file(engine: Engine) -> None:
-    """Take what stands beside the file into it, so that nothing of the deleted is left there."""
+def into_one_file(engine: Engine) -> bool:
+    """Take what stands beside the file into it, so that nothing of the deleted is left there.
+
+    Whether all of it was: who reads at the moment, for an export, keeps it there.
+    """
     with engine.connect() as connection:
-        connection.connection.cursor().execute("PRAGMA wal_checkpoint(TRUNCATE)")
+        cursor = connection.connection.cursor()
+        cursor.execute(f"PRAGMA busy_timeout = {ERASE_WAITS_MS}")
+        busy, _, _ = cursor.execute("PRAGMA wal_checkpoint(TRUNCATE)").fetchone()
+        cursor.execute(f"PRAGMA busy_timeout = {BUSY_MS}")
+    return not busy
+
+
+def erase(engine: Engine) -> None:
+    """Leave nothing of the deleted beside the file: now, or as soon as nobody reads any more."""
+    if into_one_file(engine) or engine in _ERASING:
+        return
+    _ERASING.add(engine)
+    Thread(target=_erase_later, args=(weakref.ref(engine),), daemon=True).start()
+
+
+def is_erasing(engine: Engine) -> bool:
+    """Whether something deleted still stands beside the file."""
+    return engine in _ERASING
+
+
+def _erase_later(of: "weakref.ref[Engine]") -> None:
+    while (engine := of()) is not None:
+        try:
+            if into_one_file(engine):
+                break
+        except SQLAlchemyError:
+            break  # it was closed, which leaves one file
+        del engine
+        time.sleep(ERASE_AGAIN_S)
+    if engine is not None:
+        _ERASING.discard(engine)
 
 
 def migration_config() -> Config:

@@ -8,14 +8,20 @@ import json
 import zipfile
 from collections.abc import Iterator
 from pathlib import Path
-from typing import Any, Final, NamedTuple
+from typing import Annotated, Any, Final, NamedTuple
 
-from pydantic import ValidationError
-from sqlalchemy import inspect
+from pydantic import Field, StringConstraints, TypeAdapter, ValidationError
+from sqlalchemy import String, inspect, type_coerce
+from sqlalchemy import select as sa_select
+from sqlalchemy.exc import IntegrityError
 from sqlmodel import Session, SQLModel, select
 
+from firm_footing.core.case.evidence import Effort, ExpectedCarry, Handicap
+from firm_footing.core.case.limits import NAME, NOTE, STILL_BYTES, WORDS
+from firm_footing.store.columns import OneOf
 from firm_footing.store.database import take_turn
 from firm_footing.store.opening import CannotOpenError
+from firm_footing.store.row_values import content_of_row
 from firm_footing.store.tables import (
     CheckAnswer,
     Clock,
@@ -45,6 +51,44 @@ SINCE: Final[dict[type[SQLModel], int]] = {Instructor: 2, FilmMarks: 2, Still: 3
 """Tables that exports older than this version do not have."""
 LARGEST: Final = 2_000_000_000
 """Bytes of one table, unpacked."""
+MEND: Final = "Mend that line, or export it anew."
+_Scalar = (
+    None
+    | bool
+    | Annotated[int, Field(ge=-(2**53), le=2**53)]
+    | Annotated[float, Field(allow_inf_nan=False)]
+    | Annotated[str, StringConstraints(max_length=NOTE)]
+    | list[Any]
+    | dict[str, Any]
+)
+_ANY: Final[TypeAdapter[Any]] = TypeAdapter(_Scalar)
+_ID: Final[TypeAdapter[Any]] = TypeAdapter(
+    Annotated[str, StringConstraints(pattern=r"^[A-Za-z0-9_-]{1,64}$")] | None
+)
+_PICTURE: Final[TypeAdapter[Any]] = TypeAdapter(
+    Annotated[str, StringConstraints(pattern=r"^[A-Za-z0-9+/=]*$", max_length=2 * STILL_BYTES)]
+)
+_Name = Annotated[str, StringConstraints(min_length=1, max_length=NAME)]
+_Place = Annotated[int, Field(ge=0, le=1_000_000)]
+_Words = Annotated[str, StringConstraints(max_length=WORDS)] | None
+LIMITS: Final[dict[type[SQLModel], dict[str, TypeAdapter[Any]]]] = {
+    Student: {
+        "name": TypeAdapter(_Name),
+        "handicap": TypeAdapter(Handicap | None),
+        "about": TypeAdapter(_Words),
+    },
+    Lesson: {"complaint": TypeAdapter(_Words), "given_by": TypeAdapter(_Words)},
+    LoggedBlock: {
+        "position": TypeAdapter(_Place),
+        "expected_carry_m": TypeAdapter(ExpectedCarry | None),
+        "effort_pct": TypeAdapter(Effort | None),
+    },
+    LoggedShot: {"position": TypeAdapter(_Place)},
+    CheckAnswer: {"share": TypeAdapter(Annotated[float, Field(ge=0, le=1)] | None)},
+    FollowUp: {"course": TypeAdapter(_Words)},
+    Decision: {"reason": TypeAdapter(_Words)},
+}
+"""What the API takes of a field that the table's own type does not hold within limits."""
 
 
 class Brought(NamedTuple):
@@ -57,6 +101,8 @@ class Brought(NamedTuple):
 def export(session: Session, to: Path) -> int:
     """Write everything into a new file; how many rows.
 
+    Words that are not known here any more leave as they are kept.
+
     Raises
     ------
     CannotOpenError
@@ -65,16 +111,14 @@ def export(session: Session, to: Path) -> int:
     """
     half, rows = to.with_name(to.name + ".part"), 0
     try:
+        half.unlink(missing_ok=True)
+        half.touch(mode=0o600)
         with zipfile.ZipFile(half, "w", zipfile.ZIP_DEFLATED) as archive:
             archive.writestr(HEAD, json.dumps({"format": FORMAT, "version": VERSION}))
             for table in TABLES:
-                lines = [
-                    json.dumps(row.model_dump(mode="json"), ensure_ascii=False)
-                    for row in session.exec(select(table).order_by(*_key(table)))
-                ]
+                lines = [json.dumps(row, ensure_ascii=False) for row in _kept_rows(session, table)]
                 archive.writestr(_file(table), "".join(f"{line}\n" for line in lines))
                 rows += len(lines)
-        half.chmod(0o600)
         half.replace(to)
     except OSError as error:
         half.unlink(missing_ok=True)
@@ -88,28 +132,44 @@ def export(session: Session, to: Path) -> int:
 def bring_in(session: Session, exported: Path) -> Brought:
     """Add what an export holds, all of it or nothing; rows that are there already stay.
 
+    Every value is read as the API reads it; words of a knowledge that is not here are kept.
+
     Raises
     ------
     CannotOpenError
-        The file is no export, or a row of it is broken: which one is said.
+        The file is no export, or a row of it is broken: file and line are said, nothing is changed.
 
     """
     added = already = 0
     take_turn(session)
     try:
         with zipfile.ZipFile(exported) as archive:
-            version = _version(json.loads(archive.read(HEAD)), exported)
+            version = _version(archive, exported)
             for table in (t for t in TABLES if version >= SINCE.get(t, 1)):
-                for row in _rows(archive, table, exported):
-                    if session.get(table, inspect(row).mapper.primary_key_from_instance(row)):
+                seen: set[Any] = set()
+                for place, row in _rows(archive, table):
+                    key = inspect(row).mapper.primary_key_from_instance(row)
+                    if tuple(key) in seen:
+                        raise CannotOpenError(f"{place}: its id stands twice.", MEND)
+                    seen.add(tuple(key))
+                    if session.get(table, key):
                         already += 1
-                    else:
-                        session.add(row)
-                        added += 1
+                        continue
+                    _belongs(session, row, place)
+                    session.add(row)
+                    added += 1
                 session.flush()
-    except (OSError, zipfile.BadZipFile, KeyError, ValueError) as error:
+    except (OSError, zipfile.BadZipFile, NotImplementedError, RuntimeError, KeyError) as error:
         session.rollback()
-        raise CannotOpenError(f"{exported} is no export of Firm Footing.", "Name one.") from error
+        raise CannotOpenError(
+            f"{exported} is no export of Firm Footing, or it is damaged.",
+            "Name the zip that 'firm-footing export' wrote, as it wrote it.",
+        ) from error
+    except IntegrityError as error:
+        session.rollback()
+        raise CannotOpenError(
+            f"Rows of {exported} do not belong together.", "Export it anew."
+        ) from error
     except BaseException:
         session.rollback()
         raise
@@ -117,26 +177,97 @@ def bring_in(session: Session, exported: Path) -> Brought:
     return Brought(added, already)
 
 
-def _version(head: Any, exported: Path) -> int:
-    if head["format"] != FORMAT:
-        raise ValueError
-    if head["version"] > VERSION:
+def _kept_rows(session: Session, table: type[SQLModel]) -> Iterator[dict[str, Any]]:
+    """Rows as JSON; words that are not known here stand as they are kept."""
+    columns = table.__table__.columns  # type: ignore[attr-defined]
+    words = [c for c in columns if isinstance(c.type, OneOf)]
+    rows = session.exec(select(table).order_by(*_key(table)))
+    if not words:
+        yield from (content_of_row(row) for row in rows)
+        return
+    kept = session.connection().execute(
+        sa_select(*(type_coerce(c, String).label(c.name) for c in words)).order_by(*_key(table))
+    )
+    for row, raw in zip(rows, kept.mappings(), strict=True):
+        yield content_of_row(row) | dict(raw)
+
+
+def _version(archive: zipfile.ZipFile, exported: Path) -> int:
+    try:
+        head = _json(archive.read(HEAD))
+        version = head["version"] if head["format"] == FORMAT else None
+    except (ValueError, RecursionError, TypeError, KeyError):
+        version = None
+    if type(version) is not int or version < 1:
+        raise CannotOpenError(f"{exported} is no export of Firm Footing.", "Name one.")
+    if version > VERSION:
         raise CannotOpenError(f"{exported} was made by a newer version.", "Install that one.")
-    return int(head["version"])
+    return version
 
 
-def _rows(archive: zipfile.ZipFile, table: type[SQLModel], exported: Path) -> Iterator[SQLModel]:
+def _rows(archive: zipfile.ZipFile, table: type[SQLModel]) -> Iterator[tuple[str, SQLModel]]:
+    """Each row with where it stands."""
     name = _file(table)
     if archive.getinfo(name).file_size > LARGEST:
-        raise CannotOpenError(f"{name} in {exported} is too large.", "It is not ours.")
+        raise CannotOpenError(f"{name} is too large.", "It is not ours.")
     with archive.open(name) as lines:
         for number, line in enumerate(lines, 1):
+            place = f"{name}, line {number}"
             try:
-                yield table.model_validate(json.loads(line))
-            except (ValidationError, json.JSONDecodeError) as error:
-                raise CannotOpenError(
-                    f"Line {number} of {name} in {exported} cannot be read.", "Mend that line."
-                ) from error
+                yield place, _validated(table, _json(line))
+            except ValidationError as error:
+                first = error.errors(include_url=False, include_context=False)[0]
+                field = ".".join(str(step) for step in first["loc"]) or "the row"
+                raise CannotOpenError(f"{place}: {field}: {first['msg']}.", MEND) from error
+            except (TypeError, ValueError, RecursionError) as error:
+                raise CannotOpenError(f"{place} cannot be read.", MEND) from error
+
+
+def _json(text: bytes) -> Any:
+    def no_constant(name: str) -> Any:
+        raise ValueError(name)
+
+    return json.loads(text, parse_constant=no_constant)
+
+
+def _validated(table: type[SQLModel], raw: Any) -> SQLModel:
+    """A row of these values, each as the API would take it, or ValidationError."""
+    columns = table.__table__.columns  # type: ignore[attr-defined]
+    if not isinstance(raw, dict):
+        raise TypeError
+    known = {name: value for name, value in raw.items() if name in columns}
+    for name, value in known.items():
+        _plain_values(name).validate_python(value)
+    for name, limit in LIMITS.get(table, {}).items():
+        limit.validate_python(known.get(name))
+    words = {n: v for n, v in known.items() if isinstance(columns[n].type, OneOf)}
+    checked = table.model_validate(known | {n: columns[n].type.usual for n in words})
+    for name, word in words.items():
+        setattr(checked, name, word)
+    if isinstance(checked, Recording):
+        samples = checked.samples
+        if any(len(row) != len(samples.columns) for row in samples.samples):
+            raise ValueError
+    return checked
+
+
+def _plain_values(name: str) -> TypeAdapter[Any]:
+    """What a value of this name may be, whatever the table."""
+    if name == "id" or name.endswith("_id"):
+        return _ID
+    return _PICTURE if name == "jpeg_base64" else _ANY
+
+
+def _belongs(session: Session, row: SQLModel, place: str) -> None:
+    """Refuse a row whose block, recording or film is another lesson's."""
+    lesson = getattr(row, "lesson_id", None)
+    for column, table in (("block_id", LoggedBlock), ("recording_id", Recording)):
+        named = getattr(row, column, None)
+        if named is None or lesson is None:
+            continue
+        there = session.get(table, named)
+        if getattr(there, "lesson_id", None) != lesson:
+            raise CannotOpenError(f"{place}: its {column[:-3]} is of another lesson.", MEND)
 
 
 def _file(table: type[SQLModel]) -> str:

@@ -9,14 +9,15 @@ from whatever page or lesson, is not swept away: the undo is refused.
 from types import TracebackType
 from typing import Any, Self
 
-from sqlalchemy import case, or_, true
+from sqlalchemy import or_
 from sqlalchemy.exc import IntegrityError
-from sqlmodel import Session, SQLModel, col, delete, func, select
+from sqlmodel import Session, SQLModel, col, select
 
 from firm_footing.store.errors import RefusedError, refused
 from firm_footing.store.own_tables import Change
 from firm_footing.store.row_values import content_of_row, places, row_of, with_places
 from firm_footing.store.senders import end_of_change, sender_of
+from firm_footing.store.steps import changes_of, first_undone, forget_undone, last_done, last_step
 from firm_footing.store.tables import (
     CheckAnswer,
     Decision,
@@ -79,8 +80,8 @@ class Step:
             return
         number = 0
         if self.changes and self.lesson_id is not None:
-            number = _last_step(self.session, self.lesson_id) + 1
-            _forget_undone(self.session, self.lesson_id)
+            number = last_step(self.session, self.lesson_id) + 1
+            forget_undone(self.session, self.lesson_id)
         for change in self.changes:
             change.step = number
             self.session.add(change)
@@ -150,7 +151,7 @@ def undo(
     if step is None and write is None:
         last = last_done(session, lesson_id)
         step = last.step if last else None
-    changes = [c for c in _changes(session, lesson_id, step, write) if not c.undone]
+    changes = [c for c in changes_of(session, lesson_id, step, write) if not c.undone]
     for change in reversed(changes):
         _not_overtaken(session, change, change.after)
         _put(session, change, change.before)
@@ -175,62 +176,13 @@ def redo(
     if step is None and write is None:
         first = first_undone(session, lesson_id)
         step = first.step if first else None
-    changes = [c for c in _changes(session, lesson_id, step, write) if c.undone]
+    changes = [c for c in changes_of(session, lesson_id, step, write) if c.undone]
     for change in changes:
         _not_overtaken(session, change, change.before)
         _put(session, change, change.after)
         change.undone = False
     end_of_change(session, lesson_id)
     return changes[0].what if changes else None
-
-
-def last_done(session: Session, lesson_id: str) -> Change | None:
-    """A change of the sender's last step that stands; of anybody's where they made none."""
-    return session.exec(
-        select(Change)
-        .where(
-            Change.lesson_id == lesson_id, col(Change.undone).is_(False), _own(session, lesson_id)
-        )
-        .order_by(col(Change.step).desc())
-        .limit(1)
-    ).first()
-
-
-def revision_of(session: Session, lesson_id: str) -> str:
-    """A word that is another one whenever the lesson is: its last change, and those taken back.
-
-    Changes of its student count, wherever they were made. The number of a change that is forgotten
-    is never given again.
-    """
-    student = select(Lesson.student_id).where(Lesson.id == lesson_id).scalar_subquery()
-    last, undone = session.exec(
-        select(
-            func.max(Change.id),
-            func.group_concat(case((col(Change.undone), Change.id)), "."),
-        ).where(or_(col(Change.lesson_id) == lesson_id, col(Change.row_id) == student))
-    ).one()
-    return f"{last or 0}-{undone or 0}"
-
-
-def first_undone(session: Session, lesson_id: str) -> Change | None:
-    """A change of the sender's first step taken back; of anybody's where they made none."""
-    return session.exec(
-        select(Change)
-        .where(
-            Change.lesson_id == lesson_id, col(Change.undone).is_(True), _own(session, lesson_id)
-        )
-        .order_by(col(Change.step))
-        .limit(1)
-    ).first()
-
-
-def _own(session: Session, lesson_id: str) -> Any:
-    """Steps of the sender's page; any, where it has made none in this lesson."""
-    page = sender_of(session).page
-    if page is None:
-        return true()
-    own = select(Change.id).where(Change.lesson_id == lesson_id, Change.made_by == page)
-    return (col(Change.made_by) == page) | ~own.exists()
 
 
 def _not_overtaken(session: Session, change: Change, expected: dict[str, Any] | None) -> None:
@@ -311,27 +263,3 @@ def _put(session: Session, change: Change, content: dict[str, Any] | None) -> No
             "step",
             "Nothing was changed. Do it again by hand where it belongs now.",
         ) from error
-
-
-def _changes(session: Session, lesson_id: str, step: int | None, write: str | None) -> list[Change]:
-    named = Change.write == write if write is not None else Change.step == step
-    return list(
-        session.exec(
-            select(Change).where(Change.lesson_id == lesson_id, named).order_by(col(Change.id))
-        )
-    )
-
-
-def _last_step(session: Session, lesson_id: str) -> int:
-    last = session.exec(select(func.max(Change.step)).where(Change.lesson_id == lesson_id)).one()
-    return last or 0
-
-
-def _forget_undone(session: Session, lesson_id: str) -> None:
-    session.exec(
-        delete(Change).where(
-            col(Change.lesson_id) == lesson_id,
-            col(Change.undone).is_(True),
-            col(Change.made_by).is_not_distinct_from(sender_of(session).page),
-        )
-    )

@@ -1,22 +1,24 @@
 """What belongs to a lesson, and in which order?"""
 
 from collections.abc import Mapping
-from dataclasses import dataclass, replace
+from dataclasses import replace
 from functools import lru_cache
 from typing import Any
 
 from sqlalchemy import bindparam
 from sqlmodel import Session, col, select
 
-from firm_footing.core.case import School, Trace
+from firm_footing.core.case import School
 from firm_footing.core.case.base import Strict
 from firm_footing.core.coaching.lesson import Cue, Listen, SheetWords
 from firm_footing.core.knowledge.vocabulary import Source
 from firm_footing.store.columns import UNREADABLE
 from firm_footing.store.conflicts import Was, merged, was_there
-from firm_footing.store.database import into_one_file
+from firm_footing.store.database import erase
 from firm_footing.store.errors import not_found, refused
 from firm_footing.store.history import Step
+from firm_footing.store.known import knowledge_of, with_known_only
+from firm_footing.store.lesson_content import LessonContent
 from firm_footing.store.room import next_position, room_for
 from firm_footing.store.senders import end_of_change
 from firm_footing.store.students import change_student, get_student
@@ -33,33 +35,8 @@ from firm_footing.store.tables import (
     PressureTrace,
     Recording,
     Repetition,
-    Student,
     new_id,
 )
-
-
-@dataclass(frozen=True)
-class LessonContent:
-    """A lesson with everything in it, each part in the order it happened.
-
-    unreadable : what older data holds in it that could not be read, and is left out
-    """
-
-    lesson: Lesson
-    student: Student
-    blocks: list[LoggedBlock]
-    shots: dict[str, list[LoggedShot]]
-    answers: list[CheckAnswer]
-    traces: list[PressureTrace]
-    recordings: dict[str, Trace]
-    films: list[FilmMarks]
-    notes: list[Note]
-    decisions: list[Decision]
-    repetitions: list[Repetition]
-    follow_up: FollowUp | None
-    used_s: dict[str, float]
-    stage: str | None
-    unreadable: tuple[str, ...] = ()
 
 
 def get_lesson(session: Session, lesson_id: str) -> Lesson:
@@ -91,13 +68,15 @@ def recent_lessons(session: Session, most: int = 30) -> list[Lesson]:
 
 
 def content_of(session: Session, lesson_id: str) -> LessonContent:
-    """Everything in a lesson."""
+    """Everything in a lesson that is known here, where the session has its knowledge."""
     told = UNREADABLE.set([])
     try:
         found = _content_of(session, lesson_id)
-        return replace(found, unreadable=tuple(UNREADABLE.get()))
+        found = replace(found, unreadable=tuple(UNREADABLE.get()))
     finally:
         UNREADABLE.reset(told)
+    known = knowledge_of(session)
+    return found if known is None else with_known_only(found, known)
 
 
 def _content_of(session: Session, lesson_id: str) -> LessonContent:
@@ -286,7 +265,7 @@ def delete_lesson(session: Session, lesson_id: str) -> None:
     """Delete a lesson with all that belongs to it; not a byte of it is left."""
     session.delete(get_lesson(session, lesson_id))
     end_of_change(session, made=lesson_id)
-    into_one_file(session.get_bind().engine)
+    erase(session.get_bind().engine)
 
 
 def get_block(session: Session, lesson_id: str, block_id: str) -> LoggedBlock:

@@ -59,10 +59,33 @@ def may_be_opened(path: Path) -> None:
     if start != HEADER:
         raise CannotOpenError(f"{path} is not a database.", elsewhere)
     _can_be_written(path)
+    _look_inside(path)
+
+
+def may_be_restored(path: Path) -> None:
+    """Look at a backup without changing it; it may lie where nothing can be written.
+
+    Raises
+    ------
+    CannotOpenError
+        It holds none of our tables, or is damaged, newer, or cannot be read.
+
+    """
+    try:
+        with path.open("rb") as file:
+            start = file.read(len(HEADER))
+    except OSError as error:
+        raise CannotOpenError(f"{path} cannot be read.", "Name the backup's file.") from error
+    if start != HEADER:
+        raise CannotOpenError(f"{path} is no backup of Firm Footing.", "Name the backup's file.")
+    _look_inside(path, may_be_empty=False)
+
+
+def _look_inside(path: Path, may_be_empty: bool = True) -> None:
     try:
         # the file and what waits beside it in -wal are read together, neither is written
         with closing(sqlite3.connect(f"file:{path}?mode=ro", uri=True, timeout=2.0)) as there:
-            _is_ours(there, path)
+            _is_ours(there, path, may_be_empty)
     except sqlite3.OperationalError as error:
         if "locked" in str(error):
             raise CannotOpenError(
@@ -88,9 +111,11 @@ def _can_be_written(path: Path) -> None:
         raise _not_writable(path) from error
 
 
-def _is_ours(there: sqlite3.Connection, path: Path) -> None:
+def _is_ours(there: sqlite3.Connection, path: Path, may_be_empty: bool) -> None:
     tables = {row[0] for row in there.execute("SELECT name FROM sqlite_master WHERE type='table'")}
     (application,) = there.execute("PRAGMA application_id").fetchone()
+    if not tables and not may_be_empty:
+        raise CannotOpenError(f"{path} is empty: there is nothing to restore.", "Name another one.")
     if tables and not (tables >= OURS and application in (0, APPLICATION_ID)):
         raise CannotOpenError(
             f"{path} belongs to another program.", "Name another file with FIRM_FOOTING_DB."

@@ -47,6 +47,7 @@ class SentWrite(SQLModel, table=True):
 
     lesson_id : the lesson it was made in; None for one of something else
     made : id of the row it made or changed, where that is no part of a lesson
+    asked : method and path it was sent with; None of one that an older version took
     """
 
     __tablename__ = "sent_write"
@@ -54,6 +55,7 @@ class SentWrite(SQLModel, table=True):
     id: str = Field(primary_key=True)
     lesson_id: str | None = Field(default=None, sa_column=belongs_to("lesson", nullable=True))
     made: str | None = None
+    asked: str | None = None
     arrived_at: datetime = Field(default_factory=now, sa_type=Instant)
 
 

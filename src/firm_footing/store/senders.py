@@ -10,6 +10,7 @@ from typing import Final
 from sqlmodel import Session, col, delete
 
 from firm_footing.store.columns import now
+from firm_footing.store.errors import refused
 from firm_footing.store.own_tables import SentWrite
 
 SENDER: Final = "sender"
@@ -24,10 +25,12 @@ class Sender:
 
     write : the id that was given to this change, the same when it is sent again
     page : the page it was done on
+    asked : method and path it is sent with
     """
 
     write: str | None = None
     page: str | None = None
+    asked: str | None = None
 
 
 def sender_of(session: Session) -> Sender:
@@ -36,9 +39,20 @@ def sender_of(session: Session) -> Sender:
     return found
 
 
-def has_arrived(session: Session, write: str) -> SentWrite | None:
-    """What is kept of a change with this id; None when it has not arrived yet."""
-    return session.get(SentWrite, write)
+def has_arrived(session: Session) -> SentWrite | None:
+    """What is kept of the change that this session is for; None when it has not arrived yet.
+
+    Raises
+    ------
+    RefusedError
+        Its id is another change's.
+
+    """
+    sender = sender_of(session)
+    found = None if sender.write is None else session.get(SentWrite, sender.write)
+    if found is not None and found.asked not in (None, sender.asked):
+        raise refused("The id of this change is another's.", "write-id", "Nothing was changed.")
+    return found
 
 
 def forget_old_writes(session: Session) -> None:
@@ -55,7 +69,7 @@ def end_of_change(session: Session, lesson_id: str | None = None, made: str | No
     lesson_id : the lesson it was made in
     made : id of the row it made or changed, where that is no part of a lesson
     """
-    write = sender_of(session).write
-    if write is not None:
-        session.add(SentWrite(id=write, lesson_id=lesson_id, made=made))
+    sender = sender_of(session)
+    if sender.write is not None:
+        session.add(SentWrite(id=sender.write, lesson_id=lesson_id, made=made, asked=sender.asked))
     session.commit()

@@ -4,6 +4,7 @@ from sqlalchemy.orm import defer
 from sqlmodel import Session, col, select
 
 from firm_footing.core.case.still import Consent
+from firm_footing.store.database import erase
 from firm_footing.store.errors import not_found, refused
 from firm_footing.store.history import Step
 from firm_footing.store.lessons import get_lesson
@@ -79,3 +80,5 @@ def delete_still(session: Session, lesson_id: str, still_id: str) -> None:
     with Step(session, lesson_id, WHAT):
         if still is not None:
             session.delete(still)
+    if still is not None:
+        erase(session.get_bind().engine)

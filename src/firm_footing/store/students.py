@@ -7,7 +7,7 @@ from sqlalchemy import or_
 from sqlmodel import Session, col, func, select
 
 from firm_footing.store.conflicts import Was, merged
-from firm_footing.store.database import into_one_file
+from firm_footing.store.database import erase
 from firm_footing.store.errors import not_found
 from firm_footing.store.history import Step
 from firm_footing.store.senders import end_of_change
@@ -90,7 +90,7 @@ def delete_student(session: Session, student_id: str) -> None:
     """Delete a student with all that belongs to them; not a byte of it is left."""
     session.delete(get_student(session, student_id))
     end_of_change(session, made=student_id)
-    into_one_file(session.get_bind().engine)
+    erase(session.get_bind().engine)
 
 
 def lessons_of(session: Session, student_id: str) -> list[Lesson]:

@@ -7,7 +7,7 @@ core's `Shot`: what can be seen of a ball is said once, in the core.
 from datetime import date, datetime
 from typing import Any, Literal
 from uuid import uuid4
-from zoneinfo import ZoneInfo
+from zoneinfo import ZoneInfo, ZoneInfoNotFoundError
 
 from sqlalchemy import CheckConstraint, Column, ForeignKey, Index, String
 from sqlmodel import Field, SQLModel
@@ -20,13 +20,14 @@ from firm_footing.core.coaching.lesson import Cue, LimitDetail, Listen, SheetWor
 from firm_footing.core.frame import Handedness, SideWords
 from firm_footing.core.knowledge.pressure import SwingEvent
 from firm_footing.core.knowledge.vocabulary import Answer, Limit, Source
-from firm_footing.store.columns import AsJson, Instant, Samples, now
+from firm_footing.store.columns import AsJson, Instant, OneOf, Samples, now
 
 USUALLY_AT_HAND: tuple[Source, ...] = ("look", "feel")
 """Eyes and feel; a film is at hand once one was marked, a mat with its first trace."""
 
 Outcome = Literal["confirmed", "partly", "rejected"]
 AgeGroup = Literal["junior", "adult", "senior"]
+Leg = Literal["lead", "trail"]
 
 
 def new_id() -> str:
@@ -48,7 +49,9 @@ class Instructor(SQLModel, table=True):
     name: str = ""
     place: str = ""
     school: School = Field(default=School(), sa_column=Column(AsJson(School), nullable=False))
-    sides: SideWords = Field(default="lead_trail", sa_type=String)
+    sides: SideWords = Field(
+        default="lead_trail", sa_column=Column(OneOf(SideWords, "lead_trail"), nullable=False)
+    )
     created_at: datetime = Field(default_factory=now, sa_type=Instant)
 
 
@@ -61,10 +64,12 @@ class Student(SQLModel, table=True):
 
     id: str = Field(default_factory=new_id, primary_key=True)
     name: str
-    handedness: Handedness = Field(sa_type=String)
+    handedness: Handedness = Field(sa_column=Column(OneOf(Handedness, "right"), nullable=False))
     handicap: float | None = None
-    dominant_leg: Literal["lead", "trail"] | None = Field(default=None, sa_type=String)
-    age_group: AgeGroup = Field(default="adult", sa_type=String)
+    dominant_leg: Leg | None = Field(default=None, sa_column=Column(OneOf(Leg)))
+    age_group: AgeGroup = Field(
+        default="adult", sa_column=Column(OneOf(AgeGroup, "adult"), nullable=False)
+    )
     limits: tuple[Limit, ...] = Field(
         default=(), sa_column=Column(AsJson(tuple[Limit, ...]), nullable=False)
     )
@@ -121,11 +126,19 @@ class Lesson(SQLModel, table=True):
     @property
     def day(self) -> date:
         """The day it was given on, where it was given."""
-        return self.started_at.astimezone(ZoneInfo(self.zone) if self.zone else None).date()
+        return self.started_at.astimezone(_zone(self.zone)).date()
 
     def today(self) -> date:
         """What day it is now, there."""
-        return now().astimezone(ZoneInfo(self.zone) if self.zone else None).date()
+        return now().astimezone(_zone(self.zone)).date()
+
+
+def _zone(name: str) -> ZoneInfo | None:
+    """The time zone of this name; None, which is this machine's, for one it does not know."""
+    try:
+        return ZoneInfo(name) if name else None
+    except (ZoneInfoNotFoundError, ValueError, OSError):
+        return None
 
 
 class LoggedBlock(SQLModel, table=True):
@@ -139,12 +152,14 @@ class LoggedBlock(SQLModel, table=True):
     id: str = Field(default_factory=new_id, primary_key=True)
     lesson_id: str = Field(sa_column=belongs_to("lesson"))
     position: int
-    kind: BlockKind = Field(default="baseline", sa_type=String)
+    kind: BlockKind = Field(
+        default="baseline", sa_column=Column(OneOf(BlockKind, "baseline"), nullable=False)
+    )
     club: str = "7i"
     drill: str | None = None
     expected_carry_m: float | None = None
     effort_pct: float | None = None
-    surface: Surface | None = Field(default=None, sa_type=String)
+    surface: Surface | None = Field(default=None, sa_column=Column(OneOf(Surface)))
     teed: bool | None = None
     stance: Stance | None = Field(default=None, sa_column=Column(AsJson(Stance)))
     own_targets: bool = False
@@ -182,8 +197,8 @@ class CheckAnswer(SQLModel, table=True):
     id: str = Field(primary_key=True)
     lesson_id: str = Field(sa_column=belongs_to("lesson"))
     check_id: str
-    answer: Answer = Field(sa_type=String)
-    source: Source = Field(sa_type=String)
+    answer: Answer = Field(sa_column=Column(OneOf(Answer, "unknown"), nullable=False))
+    source: Source = Field(sa_column=Column(OneOf(Source, "look"), nullable=False))
     share: float | None = None
     block_id: str | None = Field(default=None, sa_column=belongs_to("block", nullable=True))
     answered_at: datetime = Field(default_factory=now, sa_type=Instant)
@@ -245,7 +260,7 @@ class Repetition(SQLModel, table=True):
     id: str = Field(primary_key=True)
     lesson_id: str = Field(sa_column=belongs_to("lesson"))
     drill: str
-    result: Result = Field(sa_type=String)
+    result: Result = Field(sa_column=Column(OneOf(Result, "late"), nullable=False))
     real: bool = False
     done_at: datetime = Field(default_factory=now, sa_type=Instant)
 
@@ -264,7 +279,7 @@ class FollowUp(SQLModel, table=True):
     practised: int | None = None
     passes: int | None = None
     course: str = ""
-    verdict: Outcome | None = Field(default=None, sa_type=String)
+    verdict: Outcome | None = Field(default=None, sa_column=Column(OneOf(Outcome)))
     answered_at: datetime | None = Field(default=None, sa_type=Instant)
 
 
@@ -322,9 +337,9 @@ class Still(SQLModel, table=True):
     id: str = Field(primary_key=True)
     lesson_id: str = Field(sa_column=belongs_to("lesson"))
     film_id: str | None = None
-    event: SwingEvent | None = Field(default=None, sa_type=String)
+    event: SwingEvent | None = Field(default=None, sa_column=Column(OneOf(SwingEvent)))
     measure: str = ""
-    consent: Consent = Field(sa_type=String)
+    consent: Consent = Field(sa_column=Column(OneOf(Consent, "student"), nullable=False))
     on_sheet: bool = False
     jpeg_base64: str
     taken_at: datetime = Field(default_factory=now, sa_type=Instant)

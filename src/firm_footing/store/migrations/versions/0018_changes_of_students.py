@@ -39,11 +39,13 @@ def upgrade() -> None:
     with op.batch_alter_table("sent_write", recreate="always") as sent:
         sent.alter_column("lesson_id", existing_type=sa.String(), nullable=True)
         sent.add_column(sa.Column("made", sa.String(), nullable=True))
+        sent.add_column(sa.Column("asked", sa.String(), nullable=True))
 
 
 def downgrade() -> None:
     op.execute("DELETE FROM sent_write WHERE lesson_id IS NULL")
     with op.batch_alter_table("sent_write", recreate="always") as sent:
+        sent.drop_column("asked")
         sent.drop_column("made")
         sent.alter_column("lesson_id", existing_type=sa.String(), nullable=False)
     op.drop_index("ix_change_row", "change")

@@ -1,0 +1,42 @@
+"""What is in a lesson?"""
+
+from dataclasses import dataclass
+
+from firm_footing.core.case import Trace
+from firm_footing.store.tables import (
+    CheckAnswer,
+    Decision,
+    FilmMarks,
+    FollowUp,
+    Lesson,
+    LoggedBlock,
+    LoggedShot,
+    Note,
+    PressureTrace,
+    Repetition,
+    Student,
+)
+
+
+@dataclass(frozen=True)
+class LessonContent:
+    """A lesson with everything in it, each part in the order it happened.
+
+    unreadable : what it holds that could not be read, or is not known here, and is left out
+    """
+
+    lesson: Lesson
+    student: Student
+    blocks: list[LoggedBlock]
+    shots: dict[str, list[LoggedShot]]
+    answers: list[CheckAnswer]
+    traces: list[PressureTrace]
+    recordings: dict[str, Trace]
+    films: list[FilmMarks]
+    notes: list[Note]
+    decisions: list[Decision]
+    repetitions: list[Repetition]
+    follow_up: FollowUp | None
+    used_s: dict[str, float]
+    stage: str | None
+    unreadable: tuple[str, ...] = ()
