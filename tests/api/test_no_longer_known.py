@@ -80,9 +80,7 @@ def test_what_is_not_known_stays_in_the_file(
     block = {"expected_carry_m": 140.0}
     client.put(f"{url}/blocks/{whole['blocks'][0]['id']}", json=block).raise_for_status()
     with engine.begin() as connection:
-        assert connection.execute(text("SELECT drill FROM lesson")).scalars().all() == [
-            "gone_drill"
-        ]
+        drills = set(connection.execute(text("SELECT drill FROM lesson")).scalars())
         kinds = set(connection.execute(text("SELECT kind FROM block")).scalars())
     assert (drills, kinds) == ({"gone_drill"}, {"gone_kind"})
 

@@ -1,9 +1,13 @@
 """Over the network nobody gets in without the code of the machine; pages elsewhere get nothing."""
 
+import time
+from collections.abc import Iterator
+
 import pytest
 from fastapi.testclient import TestClient
 
-from firm_footing.api.doorkeeper import COOKIE, Codes
+from firm_footing.api.doorkeeper import COOKIE, Codes, Patience
+from firm_footing.files.plain_json import BadJsonError, read_json
 from tests.api.asking import claim, offered
 
 
@@ -49,14 +53,14 @@ def test_codes_end_after_five_minutes_and_five_wrong_ones_lock_for_one() -> None
     codes = Codes(clock=lambda: now)
     code = codes.offer()
     wrong = "000000" if code != "000000" else "111111"
-    now = 299.0
-    assert codes.seconds_left == 1
+    now = 239.0
+    assert codes.seconds_left == 61
     assert [codes.claim(wrong) for _ in range(5)] == ["wrong"] * 5
     assert codes.claim(code) == "locked"
-    now = 360.0
-    assert codes.claim(codes.offer()) == "right"
+    now = 299.5
+    assert codes.claim(code) == "right"
     late = codes.offer()
-    now = 661.0
+    now = 601.0
     assert codes.claim(late) == "wrong"
 
 
@@ -104,3 +108,53 @@ def test_pages_may_do_little(client: TestClient) -> None:
     assert headers["x-content-type-options"] == "nosniff"
     assert headers["referrer-policy"] == "no-referrer"
     assert headers["cache-control"] == "no-store"
+
+
+def test_wrong_codes_shut_out_who_names_them_and_nobody_else() -> None:
+    now = 0.0
+    codes = Codes(clock=lambda: now)
+    code = codes.offer()
+    wrong = "000000" if code != "000000" else "111111"
+    assert [codes.claim(wrong, "10.0.0.9", "x") for _ in range(6)] == ["wrong"] * 5 + ["locked"]
+    assert codes.claim(wrong, "10.0.0.9", "y") == "wrong", "another device behind that address"
+    for i in range(14):
+        codes.claim(wrong, "10.0.0.9", f"made-up-{i}")
+    assert codes.claim(code, "10.0.0.9", "one more") == "locked", "twenty of one address"
+    assert codes.claim(code, "10.0.0.5", "tablet") == "right"
+
+
+def test_who_is_not_paired_has_no_body_read(pair: tuple[TestClient, TestClient]) -> None:
+    machine, tablet = pair
+    read = 0
+
+    def brackets() -> Iterator[bytes]:
+        nonlocal read
+        for _ in range(20):
+            read += 1
+            yield b"[" * 1_000_000
+
+    json_body = {"content-type": "application/json"}
+    refused = tablet.post("/api/students", content=brackets(), headers=json_body)
+    assert refused.status_code == 401
+    claimed = tablet.post("/api/pairing/claim", content=b"[" * 5000, headers=json_body)
+    assert claimed.status_code == 413
+    assert machine.post("/api/students", content=b"[" * 5000, headers=json_body).status_code == 422
+
+
+def test_who_asks_too_often_unpaired_is_turned_away_and_the_paired_is_not(
+    pair: tuple[TestClient, TestClient],
+) -> None:
+    machine, tablet = pair
+    patience = Patience(clock=lambda: 0.0)
+    assert [patience.is_over("10.0.0.9") for _ in range(201)][-2:] == [False, True]
+    assert not patience.is_over("10.0.0.5")
+    assert claim(tablet, offered(machine)) == 204
+    assert {tablet.get("/api/pairing").status_code for _ in range(300)} == {200}
+
+
+def test_more_values_than_anything_of_ours_are_not_read() -> None:
+    begun = time.monotonic()
+    with pytest.raises(BadJsonError):
+        read_json(b"[" + b"[]," * 6_000_000 + b"[]]")
+    assert read_json(b"[" + b"1," * 100_000 + b"1]")[-1] == 1
+    assert time.monotonic() - begun < 2

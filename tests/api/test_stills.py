@@ -2,6 +2,8 @@
 
 import base64
 import io
+import struct
+import zlib
 from pathlib import Path
 from typing import Any
 
@@ -9,13 +11,16 @@ import numpy as np
 import pytest
 from fastapi.testclient import TestClient
 from PIL import Image
+from PIL.PngImagePlugin import PngInfo
 from sqlalchemy import Engine
+from sqlmodel import Session, select
 from weasyprint import HTML
 
 from firm_footing.core.knowledge import Knowledge
 from firm_footing.standins.film.camera import Camera
 from firm_footing.standins.film.figure import swing
 from firm_footing.standins.film.marking import Filmed
+from firm_footing.store.tables import Still
 from tests.api.asking import Json, decide, get, picture
 
 
@@ -182,3 +187,39 @@ def test_two_films_of_a_student_are_compared(
     film(client, later, "g", {**marks_of(knowledge), "scale": None})
     bare = client.get("/api/films/f/beside", params={"after": "g"})
     assert "gives a scale" in bare.json()["message"]
+
+
+def png(size: tuple[int, int], comment: str = "") -> bytes:
+    """A picture of this size by its header; its pixels are those of a small one."""
+    out, info = io.BytesIO(), PngInfo()
+    info.add_text("comment", comment)
+    Image.new("RGB", (30, 30), "grey").save(out, "PNG", pnginfo=info)
+    data = bytearray(out.getvalue())
+    data[16:24] = struct.pack(">II", *size)
+    data[29:33] = struct.pack(">I", zlib.crc32(bytes(data[12:29])))
+    return bytes(data)
+
+
+@pytest.mark.parametrize("sent", [png((20_000, 20_000)), png((5_000, 5_000))])
+def test_a_picture_that_claims_to_be_huge_is_refused(
+    client: TestClient, lesson: Json, sent: bytes
+) -> None:
+    body = {"consent": "student", "picture": base64.b64encode(sent).decode()}
+    refused = client.put(f"/api/lessons/{lesson['id']}/stills/s", json=body)
+    assert refused.status_code == 409
+    assert "too large" in refused.json()["message"]
+
+
+def test_a_comment_is_dropped_however_long(
+    client: TestClient, lesson: Json, engine: Engine
+) -> None:
+    for name, sent in (
+        ("p", png((30, 30), "Quillona was here " * 4000)),
+        ("j", base64.b64decode(picture(comment=b"Quillona was here"))),
+    ):
+        body = {"consent": "student", "picture": base64.b64encode(sent).decode()}
+        client.put(f"/api/lessons/{lesson['id']}/stills/{name}", json=body).raise_for_status()
+    with Session(engine) as session:
+        kept = [base64.b64decode(s.jpeg_base64) for s in session.exec(select(Still))]
+    assert len(kept) == 2
+    assert not any(b"Quillona" in jpeg for jpeg in kept)

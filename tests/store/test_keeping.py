@@ -2,16 +2,19 @@
 
 import sqlite3
 import stat
+import time
 from contextlib import closing
 from datetime import date, timedelta
 from pathlib import Path
+from typing import Any
 
 import pytest
+from sqlalchemy import text
 from sqlmodel import Session
 
 from firm_footing.store import students
 from firm_footing.store.backups import back_up, back_up_today, folder_of, last_backup, restore
-from firm_footing.store.database import close_database, open_database
+from firm_footing.store.database import close_database, is_erasing, open_database
 from firm_footing.store.opening import CannotOpenError, may_be_opened, the_only_server
 from firm_footing.store.tables import Student
 
@@ -173,3 +176,86 @@ def test_only_what_is_thrown_away_is_not_waited_for(
     with engine.connect() as connection:
         assert connection.exec_driver_sql("PRAGMA synchronous").scalar() == level
     engine.dispose()
+
+
+def test_an_empty_or_foreign_file_is_never_restored(tmp_path: Path) -> None:
+    own = full(tmp_path / "own.db")
+    before = own.read_bytes()
+    empty, other = tmp_path / "empty.db", tmp_path / "other.db"
+    empty.touch()
+    no_tables = tmp_path / "no-tables.db"
+    for path, statement in ((other, "CREATE TABLE golf (x)"), (no_tables, "PRAGMA user_version=1")):
+        with closing(sqlite3.connect(path)) as there:
+            there.execute(statement)
+            there.commit()
+    for bad in (empty, other, no_tables, tmp_path / "missing.db"):
+        with pytest.raises(CannotOpenError):
+            restore(bad, own)
+    assert own.read_bytes() == before
+    assert list(tmp_path.glob("own-replaced-*")) == []
+
+
+def test_a_backup_that_cannot_be_written_to_is_restored_all_the_same(tmp_path: Path) -> None:
+    copy = tmp_path / "copy.db"
+    back_up(full(tmp_path / "own.db"), copy)
+    copy.chmod(0o400)
+    restore(copy, tmp_path / "new.db")
+    assert names_in(tmp_path / "new.db") == ["Oda"]
+
+
+def test_a_full_disk_is_said_and_nothing_is_lost(
+    tmp_path: Path, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    copy, own = tmp_path / "copy.db", full(tmp_path / "own.db")
+    back_up(own, copy)
+    connect = sqlite3.connect
+
+    def small(path: Any, *args: Any, **more: Any) -> sqlite3.Connection:
+        found = connect(path, *args, **more)
+        if str(path) == str(tmp_path / "new.db"):
+            found.execute("PRAGMA max_page_count = 4")
+        return found
+
+    monkeypatch.setattr(sqlite3, "connect", small)
+    with pytest.raises(CannotOpenError, match="could not be written"):
+        restore(copy, tmp_path / "new.db")
+    assert names_in(own) == ["Oda"]
+
+
+def test_what_restores_put_aside_is_thinned_out(tmp_path: Path) -> None:
+    copy, own = tmp_path / "copy.db", full(tmp_path / "own.db")
+    back_up(own, copy)
+    for year in range(2010, 2020):
+        (tmp_path / f"own-replaced-{year}-05-05-101010.db").touch()
+    kept = restore(copy, own)
+    assert list(tmp_path.glob("own-replaced-*")) == [kept]
+
+
+def test_what_is_deleted_while_somebody_reads_is_erased_when_they_are_done(tmp_path: Path) -> None:
+    path = tmp_path / "own.db"
+    engine = open_database(path)
+    with Session(engine) as session:
+        student = students.add_student(session, Student(name="Quillona Vesp", handedness="right"))
+        gone = student.id
+    with engine.connect() as reading:
+        reading.execute(text("SELECT count(*) FROM student")).all()
+        with Session(engine) as session:
+            students.delete_student(session, gone)
+        assert is_erasing(engine)
+        assert b"Quillona" in bytes_beside(path)
+    until = time.monotonic() + 10
+    while is_erasing(engine) and time.monotonic() < until:
+        time.sleep(0.05)
+    assert not is_erasing(engine)
+    assert b"Quillona" not in bytes_beside(path)
+    engine.dispose()
+
+
+def full(path: Path) -> Path:
+    """A database with one student in one file."""
+    with_student(path, "Oda")
+    return path
+
+
+def bytes_beside(path: Path) -> bytes:
+    return b"".join(p.read_bytes() for p in path.parent.glob(f"{path.name}*") if p.is_file())

@@ -5,10 +5,12 @@ from contextvars import ContextVar
 from datetime import UTC, datetime
 from functools import lru_cache
 from typing import Any, get_args
+from zoneinfo import ZoneInfo, ZoneInfoNotFoundError
 
 from pydantic import TypeAdapter, ValidationError
-from sqlalchemy import JSON, DateTime, Dialect, String, Text
+from sqlalchemy import JSON, Column, DateTime, Dialect, String, Text
 from sqlalchemy.types import TypeDecorator
+from sqlmodel import Field
 
 from firm_footing.core.case import Trace
 
@@ -85,6 +87,15 @@ class OneOf(TypeDecorator[Any]):
         return self.usual
 
 
+def one_of(words: Any, usual: str | None = None, needed: bool = False) -> Any:
+    """A column with one of these words; a word that is not known is read as the usual one.
+
+    usual : also what it is where nothing is said, unless it is needed; None: nothing
+    """
+    column: Column[Any] = Column(OneOf(words, usual), nullable=usual is None)
+    return Field(sa_column=column) if needed else Field(default=usual, sa_column=column)
+
+
 @lru_cache(maxsize=64)
 def _words_of(words: Any) -> frozenset[str]:
     return frozenset(get_args(words))
@@ -147,3 +158,11 @@ class Instant(TypeDecorator[datetime]):
 def now() -> datetime:
     """The present moment, in UTC."""
     return datetime.now(UTC)
+
+
+def zone_of(name: str) -> ZoneInfo | None:
+    """The time zone of this name; None, which is this machine's, for one it does not know."""
+    try:
+        return ZoneInfo(name) if name else None
+    except (ZoneInfoNotFoundError, ValueError, OSError):
+        return None

@@ -62,6 +62,7 @@ def _own(session: Session, lesson_id: str) -> Any:
 def changes_of(
     session: Session, lesson_id: str, step: int | None, write: str | None
 ) -> list[Change]:
+    """Of a step, by its number or by the write that made it, in their order."""
     named = Change.write == write if write is not None else Change.step == step
     return list(
         session.exec(
@@ -71,7 +72,7 @@ def changes_of(
 
 
 def last_step(session: Session, lesson_id: str) -> int:
-    """Number of the lesson\'s last step; 0 before the first."""
+    """Number of the lesson's last step; 0 before the first."""
     last = session.exec(select(func.max(Change.step)).where(Change.lesson_id == lesson_id)).one()
     return last or 0
 

@@ -7,7 +7,6 @@ core's `Shot`: what can be seen of a ball is said once, in the core.
 from datetime import date, datetime
 from typing import Any, Literal
 from uuid import uuid4
-from zoneinfo import ZoneInfo, ZoneInfoNotFoundError
 
 from sqlalchemy import CheckConstraint, Column, ForeignKey, Index, String
 from sqlmodel import Field, SQLModel
@@ -20,7 +19,7 @@ from firm_footing.core.coaching.lesson import Cue, LimitDetail, Listen, SheetWor
 from firm_footing.core.frame import Handedness, SideWords
 from firm_footing.core.knowledge.pressure import SwingEvent
 from firm_footing.core.knowledge.vocabulary import Answer, Limit, Source
-from firm_footing.store.columns import AsJson, Instant, OneOf, Samples, now
+from firm_footing.store.columns import AsJson, Instant, Samples, now, one_of, zone_of
 
 USUALLY_AT_HAND: tuple[Source, ...] = ("look", "feel")
 """Eyes and feel; a film is at hand once one was marked, a mat with its first trace."""
@@ -49,9 +48,7 @@ class Instructor(SQLModel, table=True):
     name: str = ""
     place: str = ""
     school: School = Field(default=School(), sa_column=Column(AsJson(School), nullable=False))
-    sides: SideWords = Field(
-        default="lead_trail", sa_column=Column(OneOf(SideWords, "lead_trail"), nullable=False)
-    )
+    sides: SideWords = one_of(SideWords, "lead_trail")
     created_at: datetime = Field(default_factory=now, sa_type=Instant)
 
 
@@ -64,12 +61,10 @@ class Student(SQLModel, table=True):
 
     id: str = Field(default_factory=new_id, primary_key=True)
     name: str
-    handedness: Handedness = Field(sa_column=Column(OneOf(Handedness, "right"), nullable=False))
+    handedness: Handedness = one_of(Handedness, "right", needed=True)
     handicap: float | None = None
-    dominant_leg: Leg | None = Field(default=None, sa_column=Column(OneOf(Leg)))
-    age_group: AgeGroup = Field(
-        default="adult", sa_column=Column(OneOf(AgeGroup, "adult"), nullable=False)
-    )
+    dominant_leg: Leg | None = one_of(Leg)
+    age_group: AgeGroup = one_of(AgeGroup, "adult")
     limits: tuple[Limit, ...] = Field(
         default=(), sa_column=Column(AsJson(tuple[Limit, ...]), nullable=False)
     )
@@ -126,19 +121,11 @@ class Lesson(SQLModel, table=True):
     @property
     def day(self) -> date:
         """The day it was given on, where it was given."""
-        return self.started_at.astimezone(_zone(self.zone)).date()
+        return self.started_at.astimezone(zone_of(self.zone)).date()
 
     def today(self) -> date:
         """What day it is now, there."""
-        return now().astimezone(_zone(self.zone)).date()
-
-
-def _zone(name: str) -> ZoneInfo | None:
-    """The time zone of this name; None, which is this machine's, for one it does not know."""
-    try:
-        return ZoneInfo(name) if name else None
-    except (ZoneInfoNotFoundError, ValueError, OSError):
-        return None
+        return now().astimezone(zone_of(self.zone)).date()
 
 
 class LoggedBlock(SQLModel, table=True):
@@ -152,14 +139,12 @@ class LoggedBlock(SQLModel, table=True):
     id: str = Field(default_factory=new_id, primary_key=True)
     lesson_id: str = Field(sa_column=belongs_to("lesson"))
     position: int
-    kind: BlockKind = Field(
-        default="baseline", sa_column=Column(OneOf(BlockKind, "baseline"), nullable=False)
-    )
+    kind: BlockKind = one_of(BlockKind, "baseline")
     club: str = "7i"
     drill: str | None = None
     expected_carry_m: float | None = None
     effort_pct: float | None = None
-    surface: Surface | None = Field(default=None, sa_column=Column(OneOf(Surface)))
+    surface: Surface | None = one_of(Surface)
     teed: bool | None = None
     stance: Stance | None = Field(default=None, sa_column=Column(AsJson(Stance)))
     own_targets: bool = False
@@ -197,8 +182,8 @@ class CheckAnswer(SQLModel, table=True):
     id: str = Field(primary_key=True)
     lesson_id: str = Field(sa_column=belongs_to("lesson"))
     check_id: str
-    answer: Answer = Field(sa_column=Column(OneOf(Answer, "unknown"), nullable=False))
-    source: Source = Field(sa_column=Column(OneOf(Source, "look"), nullable=False))
+    answer: Answer = one_of(Answer, "unknown", needed=True)
+    source: Source = one_of(Source, "look", needed=True)
     share: float | None = None
     block_id: str | None = Field(default=None, sa_column=belongs_to("block", nullable=True))
     answered_at: datetime = Field(default_factory=now, sa_type=Instant)
@@ -260,7 +245,7 @@ class Repetition(SQLModel, table=True):
     id: str = Field(primary_key=True)
     lesson_id: str = Field(sa_column=belongs_to("lesson"))
     drill: str
-    result: Result = Field(sa_column=Column(OneOf(Result, "late"), nullable=False))
+    result: Result = one_of(Result, "late", needed=True)
     real: bool = False
     done_at: datetime = Field(default_factory=now, sa_type=Instant)
 
@@ -279,7 +264,7 @@ class FollowUp(SQLModel, table=True):
     practised: int | None = None
     passes: int | None = None
     course: str = ""
-    verdict: Outcome | None = Field(default=None, sa_column=Column(OneOf(Outcome)))
+    verdict: Outcome | None = one_of(Outcome)
     answered_at: datetime | None = Field(default=None, sa_type=Instant)
 
 
@@ -337,9 +322,9 @@ class Still(SQLModel, table=True):
     id: str = Field(primary_key=True)
     lesson_id: str = Field(sa_column=belongs_to("lesson"))
     film_id: str | None = None
-    event: SwingEvent | None = Field(default=None, sa_column=Column(OneOf(SwingEvent)))
+    event: SwingEvent | None = one_of(SwingEvent)
     measure: str = ""
-    consent: Consent = Field(sa_column=Column(OneOf(Consent, "student"), nullable=False))
+    consent: Consent = one_of(Consent, "student", needed=True)
     on_sheet: bool = False
     jpeg_base64: str
     taken_at: datetime = Field(default_factory=now, sa_type=Instant)
