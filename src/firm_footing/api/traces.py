@@ -21,6 +21,7 @@ from firm_footing.api.trace_shapes import (
 )
 from firm_footing.api.trace_views import read_view, together_view
 from firm_footing.core.case import Case, Trace
+from firm_footing.core.case.samples import PackedSamples
 from firm_footing.core.ground.recorded import TraceError, recorded_of
 from firm_footing.core.ground.several import together
 from firm_footing.core.ground.trace import TraceRead, read_trace, with_contact
@@ -137,14 +138,14 @@ def put_trace(
 ) -> ChangedLesson:
     """The client makes the id, so a repeated request keeps it once. What is no swing is refused."""
     said = sent.recorded
+    if any(len(row) != len(said.columns) for row in said.samples):
+        raise refused("A sample has not as many values as there are columns.", "samples", NOTHING)
     trace = Trace(
         columns=said.columns,
-        samples=said.samples,
+        samples=PackedSamples.of(said.samples, len(said.columns)),
         events=dict(said.events),
         typed_pct=dict(said.typed_pct),
     )
-    if any(len(row) != len(said.columns) for row in said.samples):
-        raise refused("A sample has not as many values as there are columns.", "samples", NOTHING)
     _readable(trace, known)
     traces.put_trace(session, lesson_id, trace_id, trace, sent.block_id, sent.name)
     return outcome(lesson_id)

@@ -16,9 +16,9 @@ from firm_footing.core.case.limits import (
     COLUMNS,
     FILMS,
     LIST,
-    SAMPLES,
     TRACES,
 )
+from firm_footing.core.case.samples import Samples
 from firm_footing.core.frame import Handedness, NeutralDirection
 from firm_footing.core.knowledge.pressure import SwingEvent
 from firm_footing.core.knowledge.vocabulary import Answer, Contact, Limit, Source
@@ -146,7 +146,7 @@ class Trace(Strict):
     block: Index | None = None
     shot: Index | None = None
     columns: Annotated[tuple[Word, ...], Field(max_length=COLUMNS)] = ("t", "lead_pct")
-    samples: Annotated[tuple[tuple[Number | None, ...], ...], Field(max_length=SAMPLES)] = ()
+    samples: Samples = ()
     events: dict[SwingEvent, Number] = Field(default_factory=dict)
     typed_pct: dict[SwingEvent, Annotated[float, Field(ge=0, le=100)]] = Field(default_factory=dict)
 

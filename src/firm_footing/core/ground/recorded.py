@@ -15,6 +15,7 @@ from numpy.typing import NDArray
 
 from firm_footing.core.case import Trace
 from firm_footing.core.case.limits import TRACE_SECONDS
+from firm_footing.core.case.samples import as_array
 from firm_footing.core.knowledge.pressure import RecordingNumbers
 
 FloatArray = NDArray[np.float64]
@@ -102,9 +103,7 @@ def recorded_of(trace: Trace, numbers: RecordingNumbers) -> Recorded:
 
     """
     remarks: list[Remark] = []
-    table = np.array(
-        [[np.nan if v is None else v for v in row] for row in trace.samples], dtype=np.float64
-    ).reshape(len(trace.samples), len(trace.columns))
+    table = as_array(trace.samples, len(trace.columns))
     columns = {name: table[:, i] for i, name in enumerate(trace.columns) if name in COLUMNS}
     t = _time(columns)
     lead = _lead(columns, remarks)

@@ -1,9 +1,11 @@
 """What does one pressure trace say, from its samples to its signs?"""
 
 from dataclasses import dataclass, replace
-from functools import lru_cache
+from threading import Lock
+from typing import Final
 
 import numpy as np
+from cachetools import LRUCache, cached
 
 from firm_footing.core.ball.forward import LOW_POINT
 from firm_footing.core.case import Trace
@@ -49,11 +51,19 @@ class TraceRead:
         return tuple(s.id for s in self.judged.signs if s.there)
 
 
+KEPT_STEPS: Final = 250_000
+"""Even steps of the traces that were read last: those of several lessons, some 60 MB at most."""
+
+
+def _steps_of(read: TraceRead) -> int:
+    return int(read.recorded.t_s.size)
+
+
 AT_ONCE_S = 1e-4
 """A window that is none."""
 
 
-@lru_cache(maxsize=64)
+@cached(LRUCache(maxsize=KEPT_STEPS, getsizeof=_steps_of), lock=Lock())
 def read_trace(
     trace: Trace,
     school: str,
