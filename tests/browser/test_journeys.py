@@ -210,7 +210,6 @@ def test_what_arrives_late_moves_nothing_from_under_the_finger(page: Page) -> No
     expect(page.get_by_test_id("next-look")).to_be_visible()
     expect(page.get_by_test_id("clock")).to_be_hidden()
     expect(page.get_by_role("region", name="Listen")).to_be_hidden()
-    page.evaluate("document.fonts.ready")
     before = [left_of(place) for place in places]
     for route in late:
         route.continue_()

@@ -5,16 +5,20 @@ from pathlib import Path
 
 import pytest
 from alembic import command
+from hypothesis import given
+from hypothesis import strategies as st
 from sqlalchemy import inspect, text
 from sqlalchemy.exc import IntegrityError
 from sqlmodel import Session
 
-from firm_footing.core.case import Shot
+from firm_footing.core.case import Shot, Trace
+from firm_footing.core.case.samples import PackedSamples
 from firm_footing.store import lessons, shots, students
 from firm_footing.store.database import database_path, migration_config, open_database
 from firm_footing.store.history import Step
 from firm_footing.store.steps import last_done
 from firm_footing.store.tables import Lesson, LoggedShot, Note, Student
+from firm_footing.store.traces import put_trace
 
 
 def test_migrations_lead_to_the_tables_of_the_code(tmp_path: Path) -> None:
@@ -116,3 +120,48 @@ def test_traces_of_before_keep_their_samples_and_events(tmp_path: Path) -> None:
         kept = connection.execute(text("SELECT content FROM pressure_trace")).scalar_one()
     assert json.loads(kept) == json.loads(old)
     engine.dispose()
+
+
+def test_samples_are_kept_compressed_and_come_through_a_change_of_version(tmp_path: Path) -> None:
+    rows = tuple((i / 100 - 1, None if i == 7 else 50.0 + i / 7) for i in range(3000))
+    trace = Trace(columns=("t", "lead_pct"), samples=rows)
+    engine = open_database(tmp_path / "a.db")
+    with Session(engine, expire_on_commit=False) as session:
+        student = students.add_student(session, Student(name="Oda", handedness="right"))
+        lesson = lessons.add_lesson(session, Lesson(student_id=student.id))
+        put_trace(session, lesson.id, "t", trace, None, "first")
+    config = migration_config()
+    with engine.connect() as connection, connection.begin():
+        size = connection.execute(text("SELECT length(samples) FROM recording")).scalar_one()
+        assert size < len(json.dumps(rows)) / 2
+        config.attributes["connection"] = connection
+        command.downgrade(config, "0017")
+        kept = json.loads(connection.execute(text("SELECT samples FROM recording")).scalar_one())
+        assert kept["samples"][7] == list(rows[7])
+        last = connection.execute(text("SELECT max(id) FROM change")).scalar_one()
+        connection.execute(text("DELETE FROM change"))
+        command.upgrade(config, "head")
+    with Session(engine) as session:
+        content = lessons.content_of(session, lesson.id)
+        assert [t.name for t in content.traces] == ["first"]
+        assert content.recordings[content.traces[0].recording_id].samples == rows
+        with Step(session, lesson.id, "note") as step:
+            step.add(Note(lesson_id=lesson.id, text="after"))
+        assert session.connection().execute(text("SELECT id FROM change")).scalar_one() > last
+    engine.dispose()
+
+
+@given(
+    rows=st.lists(st.tuples(*[st.none() | st.floats(-1e6, 1e6, allow_nan=False)] * 3), max_size=12)
+)
+def test_packed_samples_are_as_the_rows_they_were_made_of(
+    rows: list[tuple[float | None, ...]],
+) -> None:
+    packed = PackedSamples.of(rows, 3)
+    assert (list(packed), len(packed)) == (rows, len(rows))
+    assert packed == tuple(rows)
+    assert packed[:1] + packed[-1:] == tuple(rows[:1] + rows[-1:])
+    names = ("t", "lead_pct", "trail_pct")
+    kept = Trace(columns=names, samples=packed)  # type: ignore[arg-type]
+    assert kept == Trace(columns=names, samples=tuple(rows))
+    assert kept.model_dump_json() == Trace(columns=names, samples=tuple(rows)).model_dump_json()

@@ -20,6 +20,15 @@ function sentTo(): Record<string, string> {
   return code === null ? {} : { code }
 }
 
+const FACES = ['400 1em "Atkinson Hyperlegible"', '700 1em "Atkinson Hyperlegible"']
+const TYPE_MS = 800
+
+/** Letters of another width would move what stands beside them once the type arrives. */
+function typeIsThere(): Promise<unknown> {
+  const loaded = Promise.all(FACES.map((face) => document.fonts.load(face))).catch(() => undefined)
+  return Promise.race([loaded, new Promise((resolve) => setTimeout(resolve, TYPE_MS))])
+}
+
 async function begin(): Promise<void> {
   const page = await thisPage()
   const queries = newQueries()
@@ -37,7 +46,7 @@ async function begin(): Promise<void> {
     },
   })
   const outbox = new Outbox(page)
-  await outbox.start()
+  await Promise.all([outbox.start(), typeIsThere()])
   createApp(App)
     .provide(OUTBOX, outbox)
     .use(createPinia())

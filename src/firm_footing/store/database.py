@@ -3,8 +3,9 @@
 import os
 import time
 import weakref
+from collections.abc import Callable
 from pathlib import Path
-from threading import Thread
+from threading import Lock, Thread
 from typing import Any, Final
 
 from alembic import command
@@ -68,7 +69,7 @@ def open_database(path: Path | None = None, *, lasting: bool = True) -> Engine:
     event.listen(engine, "connect", _prepare)
     if not lasting:
         event.listen(engine, "connect", _wait_for_no_disk)
-    event.listen(engine, "begin", _begin)
+    event.listen(engine, "begin", _beginning())
     _migrate(engine)
     if path is not None:
         erase(engine)
@@ -149,10 +150,22 @@ def _wait_for_no_disk(connection: Any, _record: Any) -> None:
     connection.execute("PRAGMA synchronous = OFF")
 
 
-def _begin(connection: Connection) -> None:
-    """What will change something takes its turn at once: what it reads is then still so."""
-    writes = connection.get_execution_options().get(WRITES, False)
-    connection.exec_driver_sql("BEGIN IMMEDIATE" if writes else "BEGIN")
+def _beginning() -> Callable[[Connection], None]:
+    """What will change something takes its turn at once: what it reads is then still so.
+
+    One at a time asks the database for it, the others stand in line: who asks all the while would
+    keep who came first from ever being heard.
+    """
+    line = Lock()
+
+    def begin(connection: Connection) -> None:
+        if not connection.get_execution_options().get(WRITES, False):
+            connection.exec_driver_sql("BEGIN")
+            return
+        with line:
+            connection.exec_driver_sql("BEGIN IMMEDIATE")
+
+    return begin
 
 
 def _migrate(engine: Engine) -> None:

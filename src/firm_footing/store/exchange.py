@@ -10,12 +10,13 @@ from collections.abc import Iterator
 from pathlib import Path
 from typing import Annotated, Any, Final, NamedTuple
 
-from pydantic import Field, StringConstraints, TypeAdapter, ValidationError
+from pydantic import AfterValidator, Field, StringConstraints, TypeAdapter, ValidationError
 from sqlalchemy import String, inspect, type_coerce
 from sqlalchemy import select as sa_select
 from sqlalchemy.exc import IntegrityError
 from sqlmodel import Session, SQLModel, select
 
+from firm_footing.core.case.base import visible
 from firm_footing.core.case.evidence import Effort, ExpectedCarry, Handicap
 from firm_footing.core.case.limits import NAME, NOTE, STILL_BYTES, WORDS
 from firm_footing.store.columns import OneOf
@@ -68,7 +69,7 @@ _ID: Final[TypeAdapter[Any]] = TypeAdapter(
 _PICTURE: Final[TypeAdapter[Any]] = TypeAdapter(
     Annotated[str, StringConstraints(pattern=r"^[A-Za-z0-9+/=]*$", max_length=2 * STILL_BYTES)]
 )
-_Name = Annotated[str, StringConstraints(min_length=1, max_length=NAME)]
+_Name = Annotated[str, StringConstraints(min_length=1, max_length=NAME), AfterValidator(visible)]
 _Place = Annotated[int, Field(ge=0, le=1_000_000)]
 _Words = Annotated[str, StringConstraints(max_length=WORDS)] | None
 LIMITS: Final[dict[type[SQLModel], dict[str, TypeAdapter[Any]]]] = {

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 // The day: who was here, who comes, and the way into a lesson.
+import NotBackedUp from '@/day/NotBackedUp.vue'
 import { computed, ref, useTemplateRef } from 'vue'
 import { useRouter } from 'vue-router'
 import type { Lesson, Student } from '@/api/client'
@@ -109,6 +110,7 @@ function detail(student: Student): string {
         @change="chosen"
       />
     </header>
+    <NotBackedUp />
     <v-alert v-if="problem" type="error" variant="tonal" class="mb-4" role="alert">
       {{ problem.message }} {{ problem.hint }}
     </v-alert>

@@ -35,7 +35,8 @@ const handicapRule = (value: string) =>
   typedHandicap(value) !== undefined ||
   'Write it as at the club, from +10 to 54, or leave it empty.'
 const nameRule = (value: string) =>
-  value.trim() !== '' || 'Give a name, so that you find them again.'
+  /[^\p{C}\p{Z}\p{M}\u115f\u1160\u2800\u3164\uffa0]/u.test(value) ||
+  'Give a name, so that you find them again.'
 
 /** Only what changed goes, with what it was: limits written down elsewhere stay. */
 async function changed(from: Student, wanted: Shape['StudentChange']): Promise<Student> {

@@ -7,7 +7,11 @@ import { recentWord } from '@/ui/dates'
 
 const queries = useQueryClient()
 const KEY = ['keeping']
-const { data: kept } = useQuery({ queryKey: KEY, queryFn: () => ask(client.GET('/api/keeping')) })
+const { data: kept } = useQuery({
+  queryKey: KEY,
+  queryFn: () => ask(client.GET('/api/keeping')),
+  refetchInterval: 5000,
+})
 const { busy, problem, attempt } = useAttempt()
 
 async function now(): Promise<void> {
@@ -24,6 +28,13 @@ async function now(): Promise<void> {
       <p>
         {{ kept.last ? `Last backup: ${recentWord(kept.last)}.` : 'No backup yet.' }}
         One is made at each day's first start, and kept for seven days and four weeks.
+      </p>
+      <p v-if="kept.failed" role="alert">
+        Today's backup could not be made: {{ kept.failed }} Make room, then back up now.
+      </p>
+      <p v-if="kept.erasing" role="status">
+        Something was deleted while its data was being read. It goes from the disk as soon as that
+        is done; nothing is to be done here.
       </p>
       <p class="quiet">They are in {{ kept.folder }}. Copy one to a stick now and then.</p>
       <v-btn :loading="busy" @click="now">Back up now</v-btn>

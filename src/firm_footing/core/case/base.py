@@ -1,6 +1,7 @@
 """What do all values of a case have in common?"""
 
-from typing import Annotated
+import unicodedata
+from typing import Annotated, Final
 
 from pydantic import BaseModel, BeforeValidator, ConfigDict, Field
 
@@ -22,6 +23,17 @@ def _whole(value: object) -> object:
     if isinstance(value, bool) or not isinstance(value, int | float):
         raise ValueError("give a whole number")
     return value
+
+
+UNSEEN: Final = frozenset("\u115f\u1160\u2800\u3164\uffa0")
+"""Letters by their kind, and nothing to be seen."""
+
+
+def visible(text: str) -> str:
+    """The text, where anything of it can be seen; ValueError else."""
+    if not any(unicodedata.category(c)[0] not in "CZM" and c not in UNSEEN for c in text):
+        raise ValueError("give a name that can be seen")
+    return text
 
 
 Word = Annotated[str, Field(max_length=NAME)]
