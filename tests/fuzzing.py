@@ -12,6 +12,7 @@ import resource
 import sys
 import tempfile
 import time
+import zipfile
 from collections import Counter
 from collections.abc import Callable, Iterator
 from dataclasses import dataclass, field
@@ -21,10 +22,14 @@ from typing import Any, Final
 from fastapi.testclient import TestClient
 from httpx2 import Response
 from PIL import Image
+from sqlalchemy import Engine, text
+from sqlmodel import Session
 
 from firm_footing.api.app import create_app
 from firm_footing.files.knowledge_files import load_knowledge
 from firm_footing.store.database import open_database
+from firm_footing.store.exchange import bring_in, export
+from firm_footing.store.opening import CannotOpenError
 
 Json = Any
 SLOW_S: Final = 5.0
@@ -55,6 +60,15 @@ def _jpeg() -> str:
 
 
 JPEG: Final = _jpeg()
+WORDS: Final = (
+    ("lesson", "drill"), ("lesson", "aid"), ("lesson", "primary"), ("lesson", "zone"),
+    ("lesson", "listen"), ("lesson", "cue"), ("lesson", "sheet"), ("block", "club"),
+    ("block", "kind"), ("block", "drill"), ("block", "surface"), ("check_answer", "check_id"),
+    ("check_answer", "source"), ("decision", "cause"), ("decision", "ranked_first"),
+    ("repetition", "drill"), ("repetition", "result"), ("follow_up", "verdict"),
+    ("student", "age_group"), ("still", "event"), ("clock", "stage"),
+)  # fmt: skip
+"""Columns with words of the knowledge, or of a list in the code."""
 MARKS: Final = {
     "view": "down_the_line", "width": 1080, "height": 1920, "fps": 240.0, "distance_cm": 400.0,
     "events": {"address": 60, "top": 250, "lead_arm_level_down": 280, "impact": 310},
@@ -85,8 +99,10 @@ class Walk:
 class Walker:
     """One that goes on and on from what it has found so far."""
 
-    def __init__(self, client: TestClient, seed: int) -> None:
+    def __init__(self, client: TestClient, seed: int, engine: Engine, folder: Path) -> None:
         self.client, self.dice = client, random.Random(seed)
+        self.engine, self.folder = engine, folder
+        self.writes: list[str] = []
         self.walk = Walk()
         self.lesson, self.block, self.student = "", "", ""
         self.rows = [f"r{i}" for i in range(12)]
@@ -105,6 +121,10 @@ class Walker:
         """So many requests, a look at every page now and then."""
         while self.walk.requests < requests:
             self.change()
+            if self.dice.random() < 0.02:
+                self.forget_a_word()
+            if self.dice.random() < 0.005:
+                self.bring_in()
             if self.dice.random() < 0.04:
                 for page in PAGES:
                     self.ask("GET", f"/api/lessons/{self.lesson}{page}", None, False)
@@ -115,6 +135,53 @@ class Walker:
                 self.begin()
         return self.walk
 
+    def forget_a_word(self) -> None:
+        """The knowledge has changed: some word that is stored is none of it any more."""
+        table, column = self.dice.choice(WORDS)
+        word = json.dumps({"gone": "gone"}) if column in ("listen", "cue", "sheet") else "gone"
+        with self.engine.begin() as connection:
+            connection.execute(
+                text(
+                    f'UPDATE "{table}" SET "{column}" = :word WHERE rowid IN '
+                    f'(SELECT rowid FROM "{table}" ORDER BY random() LIMIT 2)'
+                ),
+                {"word": word},
+            )
+
+    def bring_in(self) -> None:
+        """An export, damaged somewhere, comes in or is refused with a sentence."""
+        whole, bad = self.folder / "whole.zip", self.folder / "bad.zip"
+        with Session(self.engine) as session:
+            export(session, whole)
+        with zipfile.ZipFile(whole) as archive, zipfile.ZipFile(bad, "w") as spoilt:
+            names = archive.namelist()
+            at = self.dice.choice(names)
+            for name in names:
+                data = archive.read(name)
+                spoilt.writestr(name, self.damaged(data) if name == at else data)
+        if self.dice.random() < 0.3:
+            bad.write_bytes(self.damaged(bad.read_bytes()))
+        with Session(self.engine) as session:
+            try:
+                bring_in(session, bad)
+            except CannotOpenError:
+                pass
+            except Exception as error:
+                self.walk.failures.append(f"import, {at} damaged: {type(error).__name__} {error}")
+
+    def damaged(self, data: bytes) -> bytes:
+        """Some values or bytes of it are others."""
+        lines = data.splitlines(keepends=True)
+        if lines and self.dice.random() < 0.7:
+            i = self.dice.randrange(len(lines))
+            try:
+                lines[i] = _text(self.spoilt(json.loads(lines[i]))) + b"\n"
+            except ValueError:
+                lines[i] = b""
+            return b"".join(lines)
+        cut = self.dice.randrange(len(data) + 1)
+        return data[:cut] + bytes(self.dice.randrange(256) for _ in range(8)) + data[cut + 4 :]
+
     def of_student(self) -> list[str]:
         """What is read of the student."""
         return [f"students/{self.student}/{page}" for page in ("progress", "films")]
@@ -124,7 +191,7 @@ class Walker:
         row, lesson = self.dice.choice(self.rows), f"/api/lessons/{self.lesson}"
         block = self.dice.choice([self.block, row, None])
         method, path, body = self.dice.choice(list(self.possible(lesson, row, block)))
-        self.ask(method, path, body, self.dice.random() < 0.8)
+        self.ask(method, path, body, self.dice.random() < 0.8, method != "GET")
 
     def possible(self, lesson: str, row: str, block: str | None) -> Iterator[tuple[str, str, Json]]:
         """Every kind of change, in good order."""
@@ -141,7 +208,7 @@ class Walker:
         stance = {"lead_flare_deg": 20.0, "width_cm": 40.0}
         typed = {"address": 50, "top": 46, "lead_arm_level_down": 60, "impact": 52}
         samples = [[i / 100, 50.0 + i % 5] for i in range(-120, 60)]
-        text = dice.choice(TEXTS)()
+        table = dice.choice(TEXTS)()
         yield "PUT", f"{lesson}/shots/{row}", {"block_id": block or self.block, "observed": some,
                                                "touched": {"start_deg": 1.0}}  # fmt: skip
         yield "PUT", f"{lesson}/blocks/{row}", {"kind": "retest", "club": dice.choice(["7i", "d"]),
@@ -183,11 +250,13 @@ class Walker:
         )
         yield "POST", f"{lesson}/decisions", {"cause": "backs_up", "reason": "r"}
         yield "POST", f"{lesson}/undo", {"step": dice.randint(1, 30)}
+        yield "POST", f"{lesson}/undo", {"write": dice.choice(self.writes or ["none"])}
         yield "POST", f"{lesson}/redo", {}
+        yield "POST", f"{lesson}/redo", {"step": dice.randint(1, 30)}
         yield "POST", f"{lesson}/clock", {"stage": "shots", "seconds": 3.0}
-        yield "POST", f"{lesson}/table/preview", {"text": text, "block_id": self.block}
-        yield "POST", f"{lesson}/table", {"text": text, "block_id": self.block}
-        yield "POST", f"{lesson}/traces/preview", {"text": text}
+        yield "POST", f"{lesson}/table/preview", {"text": table, "block_id": self.block}
+        yield "POST", f"{lesson}/table", {"text": table, "block_id": self.block}
+        yield "POST", f"{lesson}/traces/preview", {"text": table}
         yield (
             "DELETE",
             f"{lesson}/{dice.choice(ROWS)}/{row}",
@@ -215,14 +284,16 @@ class Walker:
             "traces": [{"columns": ["t", "lead_pct"], "samples": samples, "events": {"top": -0.2}}],
         }  # fmt: skip
 
-    def ask(self, method: str, path: str, body: Json, spoil: bool) -> Response:
+    def ask(self, method: str, path: str, body: Json, spoil: bool, named: bool = False) -> Response:
         """Send it, spoilt or not, and look at what comes back."""
         if spoil and body is not None:
             body = self.spoilt(body)
         started = time.perf_counter()
         try:
             content = None if body is None else _text(body)
-            headers = {"content-type": "application/json"}
+            headers = {"content-type": "application/json", "page-id": self.dice.choice("ab")}
+            if named and self.dice.random() < 0.5:
+                headers["write-id"] = self.write_id()
             found = self.client.request(method, path, content=content, headers=headers)
         except Exception as error:
             self.walk.failures.append(
@@ -239,6 +310,13 @@ class Walker:
         elif found.status_code >= 400 and not {"message", "hint"} <= found.json().keys():
             self.walk.failures.append(f"{said}: not the shape of an error")
         return found
+
+    def write_id(self) -> str:
+        """A new one, or one that was sent before."""
+        if self.writes and self.dice.random() < 0.2:
+            return self.dice.choice(self.writes)
+        self.writes = [*self.writes[-40:], f"w{self.dice.getrandbits(60)}"]
+        return self.writes[-1]
 
     def spoilt(self, body: Json) -> Json:
         """The same with one value, somewhere, put wrong."""
@@ -261,7 +339,7 @@ def walk(requests: int, seed: int) -> Walk:
     with tempfile.TemporaryDirectory() as folder:
         engine = open_database(Path(folder) / "fuzz.db")
         with TestClient(create_app(engine, load_knowledge(), screens=None)) as client:
-            found = Walker(client, seed).go(requests)
+            found = Walker(client, seed, engine, Path(folder)).go(requests)
         engine.dispose()
     return found
 

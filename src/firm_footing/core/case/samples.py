@@ -10,9 +10,8 @@ import numpy as np
 from numpy.typing import NDArray
 from pydantic import (
     Field,
-    SerializerFunctionWrapHandler,
+    PlainSerializer,
     ValidatorFunctionWrapHandler,
-    WrapSerializer,
     WrapValidator,
 )
 
@@ -77,14 +76,12 @@ def _keep_packed(value: Any, validate: ValidatorFunctionWrapHandler) -> Any:
     return value if isinstance(value, PackedSamples) else validate(value)
 
 
-def _as_rows(value: Any, serialize: SerializerFunctionWrapHandler) -> Any:
-    return serialize(tuple(value) if isinstance(value, PackedSamples) else value)
+def _as_rows(value: Any) -> Any:
+    return tuple(value) if isinstance(value, PackedSamples) else value
 
 
+_Rows = Annotated[tuple[tuple[Number | None, ...], ...], Field(max_length=SAMPLES)]
 Samples = Annotated[
-    tuple[tuple[Number | None, ...], ...],
-    Field(max_length=SAMPLES),
-    WrapValidator(_keep_packed),
-    WrapSerializer(_as_rows),
+    _Rows, WrapValidator(_keep_packed), PlainSerializer(_as_rows, return_type=_Rows)
 ]
 """Of a trace, by its columns."""
