@@ -207,3 +207,61 @@ def test_the_others_ball_appears_within_two_seconds(
         expect(other.get_by_role("list", name="Balls").get_by_role("button")).to_have_count(
             1, timeout=2_500
         )
+
+
+def test_a_tablet_that_was_sent_away_forgets_what_it_read_and_keeps_what_it_entered(
+    server: Server, browser: Browser
+) -> None:
+    context = browser.new_context(
+        viewport={"width": 1180, "height": 820}, has_touch=True, service_workers="block"
+    )
+    page = context.new_page()
+    page.goto(server.url)
+    begin_lesson(page, "Quillona Vesp")
+    hit(page, 1)
+    expect(page.get_by_test_id("saved")).to_have_text("Saved", timeout=SOON_MS)
+    page.wait_for_function("() => caches.has('read-lately')")
+    lesson = page.url
+    sent_away = {
+        "code": "not_paired", "message": "This device is not paired.", "hint": "", "where": "cookie"
+    }  # fmt: skip
+    context.route("**/api/lessons/**", lambda route: route.fulfill(status=401, json=sent_away))
+    page.get_by_test_id("range").wait_for()
+    hit(page, 1)
+    page.wait_for_url("**/pair**", timeout=SOON_MS)
+    expect(page.get_by_test_id("waiting")).to_contain_text("Kept here until it is: 1 ball")
+    page.wait_for_function("async () => !(await caches.has('read-lately'))")
+    context.unroute_all()
+    page.goto(lesson)
+    balls_of(page, 2)
+    expect(page.get_by_test_id("saved")).to_have_text("Saved", timeout=SOON_MS)
+    assert len(kept(server, page)) == 2
+    context.close()
+
+
+def test_of_a_ball_that_two_devices_changed_both_are_kept_until_one_is_chosen(
+    server: Server, browser: Browser
+) -> None:
+    first, second = (browser.new_context(has_touch=True) for _ in range(2))
+    here, there = first.new_page(), second.new_page()
+    here.goto(server.url)
+    begin_lesson(here, "Oda Brack")
+    hit(here, 1)
+    expect(here.get_by_test_id("saved")).to_have_text("Saved", timeout=SOON_MS)
+    there.goto(here.url)
+    balls_of(there, 1)
+    first.route("**/api/lessons/**", lambda route: route.abort())
+    for page, word in ((here, "Fat"), (there, "Thin")):
+        page.get_by_role("list", name="Balls").get_by_role("button").first.tap()
+        page.get_by_role("button", name=word, exact=True).first.tap()
+    expect(there.get_by_test_id("saved")).to_have_text("Saved", timeout=SOON_MS)
+    expect(here.get_by_test_id("saved")).to_contain_text("kept here", timeout=SOON_MS)
+    first.unroute_all()
+    here.get_by_role("button", name="1 not taken: look").tap(timeout=SOON_MS)
+    dialog = here.get_by_role("dialog")
+    expect(dialog).to_contain_text("Ball, contact: changed on another device too")
+    dialog.get_by_role("button", name="Keep the other's").tap()
+    expect(dialog).to_be_hidden(timeout=SOON_MS)
+    assert [shot["observed"]["contact"] for shot in kept(server, here)] == ["thin"]
+    first.close()
+    second.close()

@@ -8,6 +8,7 @@ import socket
 import ssl
 import subprocess
 import sys
+import time
 import urllib.error
 import urllib.request
 from collections.abc import Iterator
@@ -16,6 +17,7 @@ from pathlib import Path
 import pytest
 import trustme
 
+from firm_footing.store.database import close_database, open_database
 from firm_footing.store.opening import the_only_server
 
 COMMAND = [sys.executable, "-m", "firm_footing"]
@@ -78,8 +80,6 @@ def test_a_text_file_is_no_database(tmp_path: Path, command: str) -> None:
 
 def test_a_backup_comes_back(tmp_path: Path) -> None:
     database, copy = tmp_path / "own.db", tmp_path / "copy.db"
-    from firm_footing.store.database import close_database, open_database  # noqa: PLC0415
-
     close_database(open_database(database))
     assert "Everything is in" in run("backup", str(copy), database=database).stdout
     back = run("restore", str(copy), database=database)
@@ -90,8 +90,6 @@ def test_a_backup_comes_back(tmp_path: Path) -> None:
 @pytest.fixture(params=["file", "folder"])
 def read_only(tmp_path: Path, request: pytest.FixtureRequest) -> Iterator[Path]:
     """A database that cannot be written, or that nothing can be written beside."""
-    from firm_footing.store.database import close_database, open_database  # noqa: PLC0415
-
     folder = tmp_path / "stick"
     database = folder / "own.db"
     close_database(open_database(database))
@@ -151,3 +149,33 @@ def test_with_a_certificate_the_network_is_served_encrypted(tmp_path: Path) -> N
                 urllib.request.urlopen(f"http://{health}", timeout=30)
         finally:
             server.terminate()
+
+
+def test_without_room_for_the_days_backup_it_is_served_and_says_so(tmp_path: Path) -> None:
+    database = tmp_path / "own.db"
+    close_database(open_database(database))
+    (tmp_path / "own-backups").write_text("a file where the folder should be")
+    own = {**os.environ, "FIRM_FOOTING_DB": str(database)}
+    with socket.socket() as free:
+        free.bind(("127.0.0.1", 0))
+        port = free.getsockname()[1]
+    with subprocess.Popen(
+        [*COMMAND, "serve", "--port", str(port)], env=own, stdout=subprocess.PIPE,
+        stderr=subprocess.PIPE, text=True,
+    ) as server:  # fmt: skip
+        try:
+            assert server.stdout is not None
+            assert "Firm Footing is at" in server.stdout.readline()
+            url = f"http://127.0.0.1:{port}/api/keeping"
+            for _ in range(100):
+                try:
+                    with urllib.request.urlopen(url, timeout=5) as answer:
+                        told = json.load(answer)["failed"]
+                    break
+                except ConnectionError:
+                    time.sleep(0.1)
+            assert "could not be written" in told
+        finally:
+            server.terminate()
+            assert server.stderr is not None
+            assert "The backup could not be written" in server.stderr.read()

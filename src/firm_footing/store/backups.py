@@ -6,7 +6,7 @@ file keeps next to nothing. SQLite's own online backup does it right, served or 
 
 import re
 import sqlite3
-from contextlib import closing
+from contextlib import closing, suppress
 from datetime import UTC, date, datetime, timedelta
 from pathlib import Path
 from typing import Final
@@ -46,7 +46,8 @@ def back_up(database: Path, to: Path) -> Path:
             _sound(there, half)
         half.replace(to)
     except (OSError, sqlite3.Error) as error:
-        half.unlink(missing_ok=True)
+        with suppress(OSError):
+            half.unlink(missing_ok=True)
         raise CannotOpenError(
             f"The backup could not be written to {to} ({error}).",
             "Choose a folder that has room and can be written.",

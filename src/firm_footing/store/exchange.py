@@ -7,6 +7,7 @@ SI like the database. What could be undone, paired devices and agreed table head
 import json
 import zipfile
 from collections.abc import Iterator
+from contextlib import suppress
 from pathlib import Path
 from typing import Annotated, Any, Final, NamedTuple
 
@@ -122,7 +123,8 @@ def export(session: Session, to: Path) -> int:
                 rows += len(lines)
         half.replace(to)
     except OSError as error:
-        half.unlink(missing_ok=True)
+        with suppress(OSError):
+            half.unlink(missing_ok=True)
         raise CannotOpenError(
             f"The export could not be written to {to} ({error}).",
             "Choose a folder that has room and can be written.",
