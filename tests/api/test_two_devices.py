@@ -285,3 +285,14 @@ def test_whatever_two_pages_undo_each_ones_last_word_is_kept_or_its_own_undo(
         write = Write("PATCH", "", {"listen": {what: word}})
         send(client, lesson, write, str(uuid4()), page).raise_for_status()
         said.append((page, what, word))
+
+
+@pytest.mark.parametrize("name", ["\u200b", "\u2800\u3164", "\u202e\u200f", "\u0301", " \u00a0 "])
+def test_a_name_of_nothing_visible_is_asked_for_again(
+    client: TestClient, lesson: Json, name: str
+) -> None:
+    made = client.post("/api/students", json={"name": name, "handedness": "right"})
+    changed = client.patch(f"/api/students/{lesson['student']['id']}", json={"name": name})
+    assert made.status_code in (409, 422)
+    assert changed.status_code in (409, 422)
+    assert made.json()["where"] == changed.json()["where"] == "name"

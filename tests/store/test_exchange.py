@@ -140,7 +140,7 @@ BAD: dict[str, tuple[str, Callable[[bytes], bytes], str]] = {
     "a list": ("note.jsonl", lambda d: b"[]\n" + d, "note.jsonl, line 1"),
     "deep brackets": ("note.jsonl", lambda d: b"[" * 20_000 + b"\n" + d, "note.jsonl, line 1"),
     "a recording of another lesson": (
-        "pressure_trace.jsonl", lambda d: d, "its recording is of another lesson"
+        "pressure_trace.jsonl", lambda d: d, "is of another lesson"
     ),
     "ragged samples": (
         "recording.jsonl",

@@ -10,7 +10,7 @@ from pydantic import AfterValidator, AwareDatetime, Field, StringConstraints
 
 from firm_footing.api.wire import In, Truth
 from firm_footing.core.case import School, Shot, Stance
-from firm_footing.core.case.base import Number, Whole, Word, visible
+from firm_footing.core.case.base import Number, Whole, Word
 from firm_footing.core.case.days import Day
 from firm_footing.core.case.evidence import BlockKind, Effort, ExpectedCarry, Handicap, Surface
 from firm_footing.core.case.limits import LIST, NAME, NOTE, WORDS
@@ -19,11 +19,7 @@ from firm_footing.core.frame import Handedness
 from firm_footing.core.knowledge.vocabulary import Answer, Limit, Source
 from firm_footing.store.tables import AgeGroup, Outcome
 
-Name = Annotated[
-    str,
-    StringConstraints(strip_whitespace=True, min_length=1, max_length=NAME),
-    AfterValidator(visible),
-]
+Name = Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=NAME)]
 Text = Annotated[str, StringConstraints(strip_whitespace=True, max_length=WORDS)]
 Limits = Annotated[tuple[Limit, ...], Field(max_length=LIST)]
 Details = Annotated[dict[Limit, LimitDetail], Field(max_length=LIST)]

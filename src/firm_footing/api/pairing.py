@@ -5,7 +5,7 @@ from typing import Annotated
 
 import segno
 from fastapi import APIRouter, Body, Request, Response
-from pydantic import AfterValidator, Field, StringConstraints
+from pydantic import Field, StringConstraints
 
 from firm_footing.api.changes import OwnId
 from firm_footing.api.context import Name, RowId, Store, Writing
@@ -20,17 +20,12 @@ from firm_footing.api.doorkeeper import (
 from firm_footing.api.errors import responses
 from firm_footing.api.intake import ParsedOnceRoute
 from firm_footing.api.wire import In, Out
-from firm_footing.core.case.base import visible
 from firm_footing.store import devices, instructors
 from firm_footing.store.database import take_turn
 from firm_footing.store.errors import refused
 
 router = APIRouter(route_class=ParsedOnceRoute, tags=["pairing"])
-DeviceName = Annotated[
-    str,
-    StringConstraints(strip_whitespace=True, min_length=1, max_length=80),
-    AfterValidator(visible),
-]
+DeviceName = Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=80)]
 
 
 class DeviceOut(Out):

@@ -49,7 +49,7 @@ def back_up(database: Path, to: Path) -> Path:
         with suppress(OSError):
             half.unlink(missing_ok=True)
         raise CannotOpenError(
-            f"The backup could not be written to {to} ({error}).",
+            f"The backup could not be written to {to} ({why(error)}).",
             "Choose a folder that has room and can be written.",
         ) from error
     return to
@@ -86,7 +86,7 @@ def restore(backup: Path, database: Path) -> Path | None:
                 whole = _counts(here) == expected
         except (OSError, sqlite3.Error) as error:
             raise CannotOpenError(
-                f"The backup could not be written to {database} ({error}).{kept}",
+                f"The backup could not be written to {database} ({why(error)}).{kept}",
                 "Make room on the disk, or name another file with FIRM_FOOTING_DB.",
             ) from error
         if not whole:
@@ -165,6 +165,11 @@ def _too_many(files: list[Path], today: date) -> list[Path]:
         else:
             found.append(file)
     return found
+
+
+def why(error: Exception) -> str:
+    """What the system says of it, without its number."""
+    return (error.strerror if isinstance(error, OSError) else None) or str(error)
 
 
 def _sound(there: sqlite3.Connection, path: Path) -> None:

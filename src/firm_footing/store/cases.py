@@ -6,6 +6,7 @@ from firm_footing.core.case import Block, Case, Reading, Trace
 from firm_footing.core.case.still import FileStill
 from firm_footing.core.ground.recorded import with_feet_swapped
 from firm_footing.core.knowledge import Knowledge
+from firm_footing.store.errors import name_can_be_seen
 from firm_footing.store.lesson_content import LessonContent
 from firm_footing.store.senders import end_of_change
 from firm_footing.store.stills import guardian_agreed, stills_of
@@ -106,6 +107,7 @@ def store_case(
         A still of a junior to which no guardian agreed.
 
     """
+    name_can_be_seen(student.name)
     for still in stills:
         guardian_agreed(student, still.consent)
     lesson = Lesson(student_id=student.id, school=case.school, complaint=complaint)

@@ -6,7 +6,7 @@ from collections.abc import Mapping
 from sqlmodel import Session, col, select
 
 from firm_footing.store.database import take_turn
-from firm_footing.store.errors import not_found, refused
+from firm_footing.store.errors import name_can_be_seen, not_found, refused
 from firm_footing.store.own_tables import AppSetting, Device
 from firm_footing.store.senders import end_of_change
 
@@ -25,6 +25,7 @@ def add_device(session: Session, name: str, instructor_id: str | None = None) ->
         raise refused(
             f"At most {MOST} devices are paired.", "name", "Send one away on the machine first."
         )
+    name_can_be_seen(name)
     device = Device(name=name, instructor_id=instructor_id)
     session.add(device)
     session.flush()

@@ -3,6 +3,8 @@
 from dataclasses import dataclass
 from typing import Any
 
+from firm_footing.core.case.base import visible
+
 
 @dataclass
 class StoreError(Exception):
@@ -37,6 +39,16 @@ class ConflictError(RefusedError):
 
     theirs: Any = None
     mine: Any = None
+
+
+def name_can_be_seen(name: str) -> None:
+    """RefusedError for a name of nothing but blanks and marks that nobody sees."""
+    try:
+        visible(name)
+    except ValueError as error:
+        raise refused(
+            "Of this name nothing can be seen.", "name", "Nothing was changed. Give another one."
+        ) from error
 
 
 def not_found(kind: str) -> NotFoundError:

@@ -20,6 +20,7 @@ from sqlmodel import Session, SQLModel, select
 from firm_footing.core.case.base import visible
 from firm_footing.core.case.evidence import Effort, ExpectedCarry, Handicap
 from firm_footing.core.case.limits import NAME, NOTE, STILL_BYTES, WORDS
+from firm_footing.store.backups import why
 from firm_footing.store.columns import OneOf
 from firm_footing.store.database import take_turn
 from firm_footing.store.opening import CannotOpenError
@@ -126,7 +127,7 @@ def export(session: Session, to: Path) -> int:
         with suppress(OSError):
             half.unlink(missing_ok=True)
         raise CannotOpenError(
-            f"The export could not be written to {to} ({error}).",
+            f"The export could not be written to {to} ({why(error)}).",
             "Choose a folder that has room and can be written.",
         ) from error
     return rows

@@ -8,7 +8,7 @@ from sqlmodel import Session, col, func, select
 
 from firm_footing.store.conflicts import Was, merged
 from firm_footing.store.database import erase
-from firm_footing.store.errors import not_found
+from firm_footing.store.errors import name_can_be_seen, not_found
 from firm_footing.store.history import Step
 from firm_footing.store.senders import end_of_change
 from firm_footing.store.tables import Lesson, Student
@@ -61,6 +61,7 @@ def get_student(session: Session, student_id: str) -> Student:
 
 def add_student(session: Session, student: Student) -> Student:
     """Keep a new student."""
+    name_can_be_seen(student.name)
     session.add(student)
     session.flush()
     end_of_change(session, made=student.id)
@@ -80,6 +81,7 @@ def change_student(
     """
     student = get_student(session, student_id)
     new = merged(student, values, was)
+    name_can_be_seen(new.get("name", student.name))
     whose = student_id if lesson_id is None else None
     with Step(session, lesson_id, "what is known of the student", whose) as step:
         step.change(student, **new)

@@ -11,13 +11,14 @@ const { data: kept } = useQuery({
 
 <template>
   <p v-if="kept?.failed" class="not-backed-up" role="alert">
-    Today's backup could not be made. {{ kept.failed }} Lessons are kept as usual.
-    <router-link :to="{ name: 'settings' }">Make room, then back up in Settings.</router-link>
+    Today's backup could not be made. Lessons are kept as usual.
+    <router-link :to="{ name: 'settings' }">Settings say why.</router-link>
   </p>
 </template>
 
 <style scoped>
 .not-backed-up {
+  margin-bottom: 20px;
   padding: 8px 12px;
   border: 2px solid var(--error);
   border-radius: var(--corner);

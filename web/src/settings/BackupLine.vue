@@ -30,7 +30,7 @@ async function now(): Promise<void> {
         One is made at each day's first start, and kept for seven days and four weeks.
       </p>
       <p v-if="kept.failed" role="alert">
-        Today's backup could not be made: {{ kept.failed }} Make room, then back up now.
+        Today's backup could not be made. {{ kept.failed }} When that is mended, back up now.
       </p>
       <p v-if="kept.erasing" role="status">
         Something was deleted while its data was being read. It goes from the disk as soon as that

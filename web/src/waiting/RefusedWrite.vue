@@ -4,7 +4,14 @@ import { computed } from 'vue'
 import type { Entry } from '@/api/keptWrites'
 import { useOutbox, type Write } from '@/api/outbox'
 import { writeWord } from '@/api/writes'
-import { puttingBack, settledConflict, valueWord, type Choice } from '@/waiting/conflict'
+import {
+  bothCanBeKept,
+  puttingBack,
+  rowWord,
+  settledConflict,
+  valueWord,
+  type Choice,
+} from '@/waiting/conflict'
 import { capital } from '@/ui/words'
 
 const props = defineProps<{ entry: Entry }>()
@@ -19,9 +26,7 @@ const field = computed(() => {
   const { kind } = props.entry.write
   return capital(kind === 'lesson' || kind === 'student' ? name : `${writeWord(kind)}, ${name}`)
 })
-const bothAreWords = computed(
-  () => typeof conflict.value?.theirs === 'string' && typeof conflict.value.mine === 'string',
-)
+const bothAreWords = computed(() => conflict.value !== null && bothCanBeKept(conflict.value))
 
 function choose(choice: Choice): void {
   if (conflict.value === null) return
@@ -49,7 +54,7 @@ function choose(choice: Choice): void {
     </template>
     <template v-else-if="takenOut">
       <h3>{{ capital(writeWord(entry.write.kind)) }}: taken out on another device</h3>
-      <p>Here it is: {{ valueWord(takenOut.mine) }}.</p>
+      <p>Here it is: {{ rowWord(takenOut.mine) }}.</p>
       <div class="choices">
         <v-btn @click="outbox.mend(entry.name, puttingBack(entry.write))">Put it back</v-btn>
         <v-btn @click="outbox.throwAway(entry.name)">Leave it out</v-btn>

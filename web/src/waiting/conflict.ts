@@ -49,6 +49,33 @@ function bothWords({ theirs, mine }: Conflict): string {
   return [theirs, mine].map(String).join('; ')
 }
 
+/** Words of one's own: of two of them both can be kept. Of two that were chosen only one. */
+const FREE: ReadonlySet<string> = new Set([
+  'complaint',
+  'feels',
+  'goal',
+  'event',
+  'background',
+  'health',
+  'about',
+  'text',
+  'course',
+])
+
+export function bothCanBeKept({ where, theirs, mine }: Conflict): boolean {
+  const field = where.split('.').at(-1) ?? ''
+  return FREE.has(field) && typeof theirs === 'string' && typeof mine === 'string'
+}
+
+/** What a row says, without what it leaves open and where its drawing was touched. */
+export function rowWord(row: unknown): string {
+  const { observed, marks, ...rest } = row as Record<string, unknown>
+  const said = { ...(observed as object | undefined), ...(marks as object | undefined), ...rest }
+  const unsaid = new Set(['touched', 'block_id', 'check_id'])
+  const parts = Object.entries(said).filter(([name, v]) => v != null && !unsaid.has(name))
+  return valueWord(Object.fromEntries(parts))
+}
+
 /** A value as one would read it out. */
 export function valueWord(value: unknown): string {
   if (value === null || value === undefined || value === '') return 'nothing'
@@ -58,7 +85,8 @@ export function valueWord(value: unknown): string {
     const parts = Object.entries(value).map(([name, v]) => `${plain(name)} ${valueWord(v)}`)
     return parts.length > 0 ? parts.join(', ') : 'nothing'
   }
-  return plain(String(value as string | number))
+  if (typeof value === 'number') return String(Math.round(value * 10) / 10)
+  return plain(String(value as string))
 }
 
 const plain = (word: string) => word.replaceAll('_', ' ')

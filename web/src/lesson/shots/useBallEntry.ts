@@ -39,6 +39,11 @@ export function useBallEntry(open: OpenLesson, blockId: () => string | null) {
     next()
   })
 
+  // one that another device took out is changed no more
+  watch(shots, (now) => {
+    if (chosenId.value !== null && !now.some((s) => s.id === chosenId.value)) chosenId.value = null
+  })
+
   /** The tap that gave a ball its start, for as long as the next tap is its landing. */
   let begun: { id: string | null; startDeg: number; at: number } | null = null
 
