@@ -259,7 +259,7 @@ GOALS = st.lists(
 
 
 @given(steps=GOALS)
-@settings(max_examples=25, suppress_health_check=list(HealthCheck))
+@settings(max_examples=12, suppress_health_check=list(HealthCheck))
 def test_whatever_two_pages_undo_each_ones_last_word_is_kept_or_its_own_undo(
     client: TestClient, steps: list[tuple[str, str]]
 ) -> None:
