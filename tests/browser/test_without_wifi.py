@@ -12,7 +12,7 @@ from pathlib import Path
 from typing import Any
 
 import pytest
-from playwright.sync_api import Browser, BrowserContext, Page, expect
+from playwright.sync_api import Browser, BrowserContext, Page, Route, expect
 
 from tests.browser.conftest import ROOT, Finger
 
@@ -225,8 +225,15 @@ def test_a_tablet_that_was_sent_away_forgets_what_it_read_and_keeps_what_it_ente
     sent_away = {
         "code": "not_paired", "message": "This device is not paired.", "hint": "", "where": "cookie"
     }  # fmt: skip
-    context.route("**/api/lessons/**", lambda route: route.fulfill(status=401, json=sent_away))
-    page.get_by_test_id("range").wait_for()
+
+    def turn_away(route: Route) -> None:
+        """The first it hears of it is the answer to its ball."""
+        if route.request.method == "GET":
+            route.continue_()
+        else:
+            route.fulfill(status=401, json=sent_away)
+
+    context.route("**/api/lessons/**", turn_away)
     hit(page, 1)
     page.wait_for_url("**/pair**", timeout=SOON_MS)
     expect(page.get_by_test_id("waiting")).to_contain_text("Kept here until it is: 1 ball")
