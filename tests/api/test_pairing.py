@@ -136,6 +136,9 @@ def test_who_is_not_paired_has_no_body_read(pair: tuple[TestClient, TestClient])
     json_body = {"content-type": "application/json"}
     refused = tablet.post("/api/students", content=brackets(), headers=json_body)
     assert refused.status_code == 401
+    elsewhere = tablet.post("/", content=brackets(), headers=json_body)
+    assert elsewhere.status_code in (404, 405)
+    assert read <= 2, "a test client sends before it listens; the server asked for none"
     claimed = tablet.post("/api/pairing/claim", content=b"[" * 5000, headers=json_body)
     assert claimed.status_code == 413
     assert machine.post("/api/students", content=b"[" * 5000, headers=json_body).status_code == 422

@@ -5,7 +5,7 @@ import { keptWrites, type Entry } from '@/api/keptWrites'
 import { newId } from '@/api/page'
 import { standing, type Write } from '@/api/writes'
 import { applyWrite, begunHere } from '@/lesson/applyWrite'
-import { puttingBack, settledConflict, valueWord } from '@/waiting/conflict'
+import { bothCanBeKept, puttingBack, rowWord, settledConflict, valueWord } from '@/waiting/conflict'
 import { block, furnish, lesson, shot } from './mounting'
 
 const note = (text: string): Write => ({ kind: 'note', lesson: 'L', id: text, body: { text } })
@@ -39,8 +39,10 @@ describe('writes that wait', () => {
   it('of an earlier version are taken over once', async () => {
     localStorage.setItem('firm-footing-outbox', JSON.stringify([note('old')]))
     const kept = keptWrites()
-    expect((await kept.all()).some((e) => e.write.id === 'old')).toBe(true)
-    expect((await kept.all()).some((e) => e.write.id === 'old')).toBe(false)
+    await kept.all() // looking takes nothing
+    const taken = () => kept.adopt('P', () => false)
+    expect((await taken()).map((e) => [e.write.id, e.owner])).toEqual([['old', 'P']])
+    expect(await taken()).toEqual([])
   })
   it('have names that no other page makes', () => {
     expect(new Set(Array.from({ length: 200 }, newId)).size).toBe(200)
@@ -145,6 +147,15 @@ describe('of a ball that two devices changed', () => {
     const both = { where: 'text', theirs: 'c', mine: 'b' }
     expect(settledConflict(note as Write, both, 'theirs')).toBeNull()
     expect(settledConflict(note as Write, both, 'both')).toMatchObject({ body: { text: 'c; b' } })
+  })
+  it("only words of one's own can both be kept", () => {
+    expect(bothCanBeKept(conflict)).toBe(false)
+    expect(bothCanBeKept(told)).toBe(true)
+  })
+  it('is read out without what was left open', () => {
+    const observed = { contact: 'toe', carry_m: 137.16, start_deg: null, heel_toe_mm: -12 }
+    const row = { observed, touched: { start_deg: 0.003 }, block_id: 'B' }
+    expect(rowWord(row)).toBe('contact toe, carry 137.2 m, heel toe -12 mm')
   })
   it('one that was taken out there is put back as new', () => {
     expect((puttingBack(write) as { body: object }).body).not.toHaveProperty('was')

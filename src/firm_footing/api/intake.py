@@ -34,7 +34,7 @@ class Intake:
 
     async def __call__(self, scope: Scope, receive: Receive, send: Send) -> None:
         """One request."""
-        if scope["type"] == "http" and scope["method"] in CHANGES:
+        if _is_change(scope):
             most = OPEN_BYTES if scope["path"] in OPEN else BODY_BYTES
             headers = Headers(scope=scope)
             body, refused = await _body(headers, receive, most)
@@ -45,6 +45,12 @@ class Intake:
                 return
             receive = _again(body, receive)
         await self.app(scope, receive, send)
+
+
+def _is_change(scope: Scope) -> bool:
+    """Nothing else reads a body, and nothing of one is read for it."""
+    is_ours = scope["type"] == "http" and scope["path"].startswith("/api/")
+    return is_ours and scope["method"] in CHANGES
 
 
 class ParsedOnceRoute(APIRoute):

@@ -1,6 +1,7 @@
 """Where is the database, how is it spoken to, and is its shape up to date?"""
 
 import os
+import sqlite3
 import time
 import weakref
 from collections.abc import Callable
@@ -96,7 +97,10 @@ def into_one_file(engine: Engine) -> bool:
     with engine.connect() as connection:
         cursor = connection.connection.cursor()
         cursor.execute(f"PRAGMA busy_timeout = {ERASE_WAITS_MS}")
-        busy, _, _ = cursor.execute("PRAGMA wal_checkpoint(TRUNCATE)").fetchone()
+        try:
+            busy, _, _ = cursor.execute("PRAGMA wal_checkpoint(TRUNCATE)").fetchone()
+        except sqlite3.OperationalError:  # somebody holds all of it
+            busy = 1
         cursor.execute(f"PRAGMA busy_timeout = {BUSY_MS}")
     return not busy
 

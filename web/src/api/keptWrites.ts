@@ -23,7 +23,7 @@ export interface Keeper {
   all: () => Promise<Entry[]>
   put: (entry: Entry) => Promise<unknown>
   remove: (name: string) => Promise<unknown>
-  /** Take over, all at once, what belongs to pages of which `isGone` says so. */
+  /** Take over, all at once, what belongs to pages of which `isGone` says so, or to none. */
   adopt: (page: string, isGone: (owner: string) => boolean) => Promise<Entry[]>
   /** A page is alive: its number goes up. */
   beat: (page: string) => Promise<unknown>
@@ -48,8 +48,7 @@ export function keptWrites(): Keeper {
     }))
   return {
     async all() {
-      const found = (await (await database()).getAll(WRITES)) as Entry[]
-      return inOrder([...found, ...fromBefore()])
+      return inOrder((await (await database()).getAll(WRITES)) as Entry[])
     },
     async put(entry) {
       const kept = (await database()).transaction(WRITES, 'readwrite')

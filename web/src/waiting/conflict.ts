@@ -82,11 +82,20 @@ export function valueWord(value: unknown): string {
   if (typeof value === 'boolean') return value ? 'yes' : 'no'
   if (Array.isArray(value)) return value.length > 0 ? value.map(valueWord).join(', ') : 'nothing'
   if (typeof value === 'object') {
-    const parts = Object.entries(value).map(([name, v]) => `${plain(name)} ${valueWord(v)}`)
+    const parts = Object.entries(value).map(([name, v]) => named(name, v))
     return parts.length > 0 ? parts.join(', ') : 'nothing'
   }
   if (typeof value === 'number') return String(Math.round(value * 10) / 10)
   return plain(String(value as string))
+}
+
+const UNITS: Record<string, string> = { deg: '°', mm: ' mm', cm: ' cm', m: ' m', mps: ' m/s' }
+
+/** "carry 137.2 m" */
+function named(name: string, value: unknown): string {
+  const [, what, unit] = /^(.*)_(deg|mm|cm|mps|m)$/.exec(name) ?? []
+  if (what === undefined || unit === undefined) return `${plain(name)} ${valueWord(value)}`
+  return `${plain(what)} ${valueWord(value)}${UNITS[unit] ?? ''}`
 }
 
 const plain = (word: string) => word.replaceAll('_', ' ')
