@@ -28,7 +28,7 @@ def measure() -> Iterator[Row]:
         command = [sys.executable, "-m", "firm_footing", "serve", "--port", str(PORT)]
         with subprocess.Popen(command, env=own, stdout=subprocess.DEVNULL) as server:
             try:
-                _wait()
+                wait_for(URL)
                 waits, late, errors = _crowd()
             finally:
                 server.terminate()
@@ -92,12 +92,13 @@ def _crowd() -> tuple[list[float], list[float], int]:
     return waits, late, errors
 
 
-def _wait() -> None:
+def wait_for(url: str) -> None:
+    """Until the application answers there."""
     for _ in range(300):
         try:
-            httpx.get(f"{URL}/api/health", timeout=1)
+            httpx.get(f"{url}/api/health", timeout=1)
         except httpx.HTTPError:
             time.sleep(0.1)
         else:
             return
-    raise TimeoutError(URL)
+    raise TimeoutError(url)

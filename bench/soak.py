@@ -20,6 +20,7 @@ from typing import Any
 
 import httpx
 
+from bench.crowd import wait_for
 from bench.size import fill
 from firm_footing.store.database import open_database
 
@@ -45,7 +46,7 @@ def measure(soak_s: float = 300.0, flood_s: float = 60.0) -> Iterator[Row]:
             subprocess.Popen(command, env=own, stdout=subprocess.DEVNULL, stderr=stderr) as server,
         ):
             try:
-                _wait()
+                wait_for(URL)
                 yield from _soak(soak_s)
                 yield from _flood(flood_s, server.pid)
             finally:
@@ -182,17 +183,6 @@ def _together(jobs: list[Callable[[], Any]]) -> None:
         thread.start()
     for thread in threads:
         thread.join()
-
-
-def _wait() -> None:
-    for _ in range(300):
-        try:
-            httpx.get(f"{URL}/api/health", timeout=1)
-        except httpx.HTTPError:
-            time.sleep(0.1)
-        else:
-            return
-    raise TimeoutError(URL)
 
 
 def main() -> None:

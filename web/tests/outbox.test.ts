@@ -225,6 +225,29 @@ describe('the outbox', () => {
     expect(outbox.state.entries).toEqual([]) // the refused goal went with its undo
   })
 
+  it('is in no conflict with itself where only the answer was lost', async () => {
+    const deliver = vi.fn().mockRejectedValueOnce(gone).mockResolvedValue(lesson)
+    const { outbox } = made(deliver)
+    const note = (text: string, was: string): Write => ({
+      kind: 'note',
+      lesson: 'L',
+      id: 'n',
+      body: { text, was: { text: was } },
+    })
+    outbox.put(note('b', 'a'))
+    await vi.advanceTimersByTimeAsync(10)
+    outbox.put(note('c', 'b'))
+    outbox.put(note('d', 'c'))
+    await vi.runAllTimersAsync()
+    const sent = deliver.mock.calls as Sent[]
+    expect(sent.map(([write]) => (write as { body: object }).body)).toEqual([
+      { text: 'b', was: { text: 'a' } },
+      { text: 'b', was: { text: 'a' } },
+      { text: 'd', was: { text: 'b' } },
+    ])
+    expect(sent[1]?.[2]).toBe(sent[0]?.[2])
+  })
+
   it('keeps the order they were made in, whatever the clock does', async () => {
     vi.setSystemTime(new Date('2026-06-01T12:00:00Z'))
     const kept = new Map<string, Entry>()

@@ -56,7 +56,8 @@ export class Outbox {
   private readonly listeners = new Map<string, Listener>()
   private busy = false
   private timer: ReturnType<typeof setTimeout> | null = null
-  private onItsWay: string | null = null
+  /** Put here and never sent: a newer version may take its place. */
+  private readonly unsent = new Set<string>()
   private lastOrder = 0
   private readonly failures = new Map<string, number>()
   private readonly pages: AlivePages
@@ -114,15 +115,17 @@ export class Outbox {
   put(write: Write): void {
     const { entries } = this.state
     const older = entries[entries.length - 1]
-    const free = older && older.name !== this.onItsWay && !older.refused
+    // one that was sent may have arrived, and only its answer been lost: it goes again as it is
+    const free = older && this.unsent.has(older.name) && !older.refused
     const both = free ? together(older.write, write) : null
-    // under a new name: the older one may have arrived, and only its answer been lost
     const entry = { name: newId(), page: this.page, owner: this.page, order: ++this.lastOrder }
     if (both && older) {
       entries.pop()
+      this.unsent.delete(older.name)
       this.forget(older)
       entry.order = older.order
     }
+    this.unsent.add(entry.name)
     this.add({ ...entry, write: both ?? write })
     void this.flush()
   }
@@ -177,7 +180,7 @@ export class Outbox {
   /** Whether it is worth going on. */
   private async attempt(entry: Entry, failed: Entry[]): Promise<boolean> {
     const { lesson } = entry.write
-    this.onItsWay = entry.name
+    this.unsent.delete(entry.name)
     this.tell(lesson)
     try {
       const last = this.count(lesson) === 1
@@ -190,7 +193,6 @@ export class Outbox {
       if (answer && weighed) answer.diagnosis = weighed
       this.state.unreachable = false
       this.state.notPaired = false
-      this.onItsWay = null
       this.drop(entry)
       if (entry.write.kind === 'undo') this.dropTakenBack(entry.write.body.write)
       const listener = this.listeners.get(lesson)
@@ -198,7 +200,6 @@ export class Outbox {
       else if (answer) listener?.arrived(answer)
       return true
     } catch (error) {
-      this.onItsWay = null
       const said = error instanceof ApiError ? error : null
       if (said !== null && isRefusal(said)) {
         this.state.unreachable = false
@@ -244,6 +245,7 @@ export class Outbox {
     const { entries } = this.state
     const at = entries.findIndex((e) => e.name === entry.name)
     if (at >= 0) entries.splice(at, 1)
+    this.unsent.delete(entry.name)
     this.forget(entry)
     this.tell(entry.write.lesson)
   }
