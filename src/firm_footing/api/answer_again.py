@@ -13,15 +13,14 @@ from starlette.concurrency import run_in_threadpool
 from starlette.responses import Response
 
 from firm_footing.api.coaching import read_clock
-from firm_footing.api.context import ArrivedBeforeError
+from firm_footing.api.context import ArrivedBeforeError, session_for
 from firm_footing.api.instructors import InstructorOut
 from firm_footing.api.outcome import changed_lesson
 from firm_footing.api.shapes import StudentOut
 from firm_footing.api.views import lesson_view
 from firm_footing.store.instructors import get_instructor
-from firm_footing.store.known import KNOWLEDGE
 from firm_footing.store.own_tables import SentWrite
-from firm_footing.store.senders import SENDER, Sender
+from firm_footing.store.senders import Sender
 from firm_footing.store.students import get_student
 
 View = Callable[[Session, Request, SentWrite], BaseModel]
@@ -63,9 +62,7 @@ async def answer_again(request: Request, error: Exception) -> Response:
         return Response(status_code=204)
 
     def answer() -> Response:
-        with Session(request.app.state.engine, expire_on_commit=False) as session:
-            session.info[KNOWLEDGE] = request.app.state.knowledge
-            session.info[SENDER] = Sender(page=request.headers.get("page-id"))
+        with session_for(request, Sender(page=request.headers.get("page-id"))) as session:
             view = VIEWS.get(route.name, _changed)
             found = view(session, request, sent).model_dump_json()
         return Response(found, status, media_type="application/json")

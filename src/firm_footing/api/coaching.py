@@ -72,7 +72,7 @@ def read_coaching(session: Store, known: Known, lesson_id: RowId) -> CoachingOut
         ladder = LadderOut.model_validate(
             replace(climbed, passes=done.count("pass"), fails=len(done) - done.count("pass"))
         ).model_copy(update={"before": len(before)})
-    cards = cards_of(cause, case, found, place_of(content), known)
+    cards = cards_of(cause, case, found, conditions_of(content), known)
     return CoachingOut(
         cause=cause,
         decided=decided is not None,
@@ -92,35 +92,35 @@ LEG_LIMITS: tuple[Limit, ...] = ("knee", "hip", "ankle")
 def cues_of(content: LessonContent, cause: str, known: Knowledge) -> tuple[str, ...]:
     """Cues for a cause in this student's language, none that loads a leg that hurts first."""
     student, lesson = content.student, content.lesson
-    sides = place_of(content).sides
+    sides = conditions_of(content).sides
     hurt = {sides[limit] for limit in LEG_LIMITS if limit in student.limits and limit in sides}
     return cues_for(cause, lesson.cue.felt, student.dominant_leg, known, lesson.school, hurt=hurt)
 
 
-class Place(NamedTuple):
+class DrillConditions(NamedTuple):
     """Equipment that is not here, and of a limit the one leg it is on."""
 
     lacking: tuple[str, ...]
     sides: dict[Limit, Leg]
 
 
-def place_of(content: LessonContent) -> Place:
+def conditions_of(content: LessonContent) -> DrillConditions:
     """Of a lesson."""
     student = content.student
     sides: dict[Limit, Leg] = {}
     for limit, detail in student.limit_details.items():
         if detail.side in ("left", "right"):
             sides[limit] = "trail" if detail.side == student.handedness else "lead"
-    return Place(content.lesson.lacking, sides)
+    return DrillConditions(content.lesson.lacking, sides)
 
 
 def cards_of(
-    cause: str, case: Case, found: Diagnosis, place: Place, known: Knowledge
+    cause: str, case: Case, found: Diagnosis, conditions: DrillConditions, known: Knowledge
 ) -> tuple[Card, ...]:
     """Drills for a cause, given all that was concluded, what is not here, and which leg is hurt."""
     present = {c.id: c.probability for c in found.causes}
     path = found.pattern.path_deg.value if found.pattern.path_deg else None
-    return cards_for(cause, known, situation_of(case, present, path, *place))
+    return cards_for(cause, known, situation_of(case, present, path, *conditions))
 
 
 def _card(card: Card, known: Knowledge) -> CardOut:

@@ -1,6 +1,7 @@
 """What does every route need? A session on the database and the knowledge."""
 
 from collections.abc import Iterator
+from contextlib import contextmanager
 from typing import Annotated
 
 from fastapi import Depends, Header, Path, Request
@@ -26,18 +27,23 @@ class ArrivedBeforeError(Exception):
         self.before = before
 
 
-def _session(request: Request, page_id: Name = None) -> Iterator[Session]:
+@contextmanager
+def session_for(request: Request, sender: Sender) -> Iterator[Session]:
+    """A session that knows who asks, and reads against the knowledge of the application."""
     with Session(request.app.state.engine, expire_on_commit=False) as session:
         session.info[KNOWLEDGE] = request.app.state.knowledge
-        session.info[SENDER] = Sender(page=page_id)
+        session.info[SENDER] = sender
+        yield session
+
+
+def _session(request: Request, page_id: Name = None) -> Iterator[Session]:
+    with session_for(request, Sender(page=page_id)) as session:
         yield session
 
 
 def _writing(request: Request, write_id: Name = None, page_id: Name = None) -> Iterator[Session]:
-    with Session(request.app.state.engine, expire_on_commit=False) as session:
-        asked = f"{request.method} {request.url.path}"
-        session.info[KNOWLEDGE] = request.app.state.knowledge
-        session.info[SENDER] = Sender(write_id, page_id, asked)
+    sender = Sender(write_id, page_id, asked=f"{request.method} {request.url.path}")
+    with session_for(request, sender) as session:
         take_turn(session)
         before = has_arrived(session)
         if before is not None:
@@ -46,9 +52,7 @@ def _writing(request: Request, write_id: Name = None, page_id: Name = None) -> I
 
 
 def _turn(request: Request, page_id: Name = None) -> Iterator[Session]:
-    with Session(request.app.state.engine, expire_on_commit=False) as session:
-        session.info[KNOWLEDGE] = request.app.state.knowledge
-        session.info[SENDER] = Sender(page=page_id)
+    with session_for(request, Sender(page=page_id)) as session:
         take_turn(session)
         yield session
 

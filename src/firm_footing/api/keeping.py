@@ -9,7 +9,7 @@ from pydantic import BaseModel, Field
 from firm_footing.api.errors import responses
 from firm_footing.api.intake import ParsedOnceRoute
 from firm_footing.store.backups import back_up_today, folder_of, last_backup
-from firm_footing.store.database import is_erasing
+from firm_footing.store.erasing import is_erasing
 from firm_footing.store.errors import refused
 from firm_footing.store.opening import CannotOpenError
 

@@ -8,7 +8,7 @@ from fastapi import APIRouter, Depends, Query, Response
 
 from firm_footing.api.attachments import attached_as
 from firm_footing.api.changes import FollowUpIn
-from firm_footing.api.coaching import cards_of, cues_of, place_of, retest_of, traces_compared
+from firm_footing.api.coaching import cards_of, conditions_of, cues_of, retest_of, traces_compared
 from firm_footing.api.coaching_shapes import DayOut, DueOut, SheetOut
 from firm_footing.api.context import Known, RowId, Store, Writing
 from firm_footing.api.errors import responses
@@ -203,7 +203,7 @@ def _sheet(session: Store, content: LessonContent, known: Knowledge, sides: Side
     case, lesson, student = case_of(content), content.lesson, content.student
     found = diagnose(case, known, lesson.at_hand)
     cause = content.decisions[-1].cause
-    cards = cards_of(cause, case, found, place_of(content), known)
+    cards = cards_of(cause, case, found, conditions_of(content), known)
     serving = [c.drill for c in cards if c.withheld is None]
     tried = _tried(content)
     proposed = [d for d in serving if d in tried]

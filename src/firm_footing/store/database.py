@@ -2,18 +2,15 @@
 
 import os
 import sqlite3
-import time
-import weakref
 from collections.abc import Callable
 from pathlib import Path
-from threading import Lock, Thread
+from threading import Lock
 from typing import Any, Final
 
 from alembic import command
 from alembic.config import Config
 from platformdirs import user_data_path
 from sqlalchemy import Connection, Engine, event
-from sqlalchemy.exc import SQLAlchemyError
 from sqlalchemy.pool import StaticPool
 from sqlmodel import Session, create_engine
 
@@ -24,10 +21,8 @@ BUSY_MS: Final = 5000
 """How long a change waits for another one to be done."""
 AT_ONCE: Final = 40
 """Connections: as many as the server has threads."""
-ERASE_WAITS_MS: Final = 200
-"""How long a deletion waits for who reads; then it goes on beside."""
-ERASE_AGAIN_S: Final = 0.5
-_ERASING: Final[weakref.WeakSet[Engine]] = weakref.WeakSet()
+CHECKPOINT_WAITS_MS: Final = 200
+"""How long taking all into one file waits for who reads."""
 WRITES: Final = "writes"
 """Execution option of a connection whose transaction will change something."""
 
@@ -73,7 +68,7 @@ def open_database(path: Path | None = None, *, lasting: bool = True) -> Engine:
     event.listen(engine, "begin", _beginning())
     _migrate(engine)
     if path is not None:
-        erase(engine)
+        into_one_file(engine)  # what a killed program left beside it
     return engine
 
 
@@ -96,39 +91,13 @@ def into_one_file(engine: Engine) -> bool:
     """
     with engine.connect() as connection:
         cursor = connection.connection.cursor()
-        cursor.execute(f"PRAGMA busy_timeout = {ERASE_WAITS_MS}")
+        cursor.execute(f"PRAGMA busy_timeout = {CHECKPOINT_WAITS_MS}")
         try:
             busy, _, _ = cursor.execute("PRAGMA wal_checkpoint(TRUNCATE)").fetchone()
         except sqlite3.OperationalError:  # somebody holds all of it
             busy = 1
         cursor.execute(f"PRAGMA busy_timeout = {BUSY_MS}")
     return not busy
-
-
-def erase(engine: Engine) -> None:
-    """Leave nothing of the deleted beside the file: now, or as soon as nobody reads any more."""
-    if into_one_file(engine) or engine in _ERASING:
-        return
-    _ERASING.add(engine)
-    Thread(target=_erase_later, args=(weakref.ref(engine),), daemon=True).start()
-
-
-def is_erasing(engine: Engine) -> bool:
-    """Whether something deleted still stands beside the file."""
-    return engine in _ERASING
-
-
-def _erase_later(of: "weakref.ref[Engine]") -> None:
-    while (engine := of()) is not None:
-        try:
-            if into_one_file(engine):
-                break
-        except SQLAlchemyError:
-            break  # it was closed, which leaves one file
-        del engine
-        time.sleep(ERASE_AGAIN_S)
-    if engine is not None:
-        _ERASING.discard(engine)
 
 
 def migration_config() -> Config:

@@ -9,21 +9,19 @@ import zipfile
 from collections.abc import Iterator
 from contextlib import suppress
 from pathlib import Path
-from typing import Annotated, Any, Final, NamedTuple
+from typing import Any, Final, NamedTuple
 
-from pydantic import AfterValidator, Field, StringConstraints, TypeAdapter, ValidationError
+from pydantic import ValidationError
 from sqlalchemy import String, inspect, type_coerce
 from sqlalchemy import select as sa_select
 from sqlalchemy.exc import IntegrityError
 from sqlmodel import Session, SQLModel, select
 
-from firm_footing.core.case.base import visible
-from firm_footing.core.case.evidence import Effort, ExpectedCarry, Handicap
-from firm_footing.core.case.limits import NAME, NOTE, STILL_BYTES, WORDS
 from firm_footing.store.backups import why
 from firm_footing.store.columns import OneOf
 from firm_footing.store.database import take_turn
 from firm_footing.store.opening import CannotOpenError
+from firm_footing.store.row_limits import validated
 from firm_footing.store.row_values import content_of_row
 from firm_footing.store.tables import (
     CheckAnswer,
@@ -55,43 +53,6 @@ SINCE: Final[dict[type[SQLModel], int]] = {Instructor: 2, FilmMarks: 2, Still: 3
 LARGEST: Final = 2_000_000_000
 """Bytes of one table, unpacked."""
 MEND: Final = "Mend that line, or export it anew."
-_Scalar = (
-    None
-    | bool
-    | Annotated[int, Field(ge=-(2**53), le=2**53)]
-    | Annotated[float, Field(allow_inf_nan=False)]
-    | Annotated[str, StringConstraints(max_length=NOTE)]
-    | list[Any]
-    | dict[str, Any]
-)
-_ANY: Final[TypeAdapter[Any]] = TypeAdapter(_Scalar)
-_ID: Final[TypeAdapter[Any]] = TypeAdapter(
-    Annotated[str, StringConstraints(pattern=r"^[A-Za-z0-9_-]{1,64}$")] | None
-)
-_PICTURE: Final[TypeAdapter[Any]] = TypeAdapter(
-    Annotated[str, StringConstraints(pattern=r"^[A-Za-z0-9+/=]*$", max_length=2 * STILL_BYTES)]
-)
-_Name = Annotated[str, StringConstraints(min_length=1, max_length=NAME), AfterValidator(visible)]
-_Place = Annotated[int, Field(ge=0, le=1_000_000)]
-_Words = Annotated[str, StringConstraints(max_length=WORDS)] | None
-LIMITS: Final[dict[type[SQLModel], dict[str, TypeAdapter[Any]]]] = {
-    Student: {
-        "name": TypeAdapter(_Name),
-        "handicap": TypeAdapter(Handicap | None),
-        "about": TypeAdapter(_Words),
-    },
-    Lesson: {"complaint": TypeAdapter(_Words), "given_by": TypeAdapter(_Words)},
-    LoggedBlock: {
-        "position": TypeAdapter(_Place),
-        "expected_carry_m": TypeAdapter(ExpectedCarry | None),
-        "effort_pct": TypeAdapter(Effort | None),
-    },
-    LoggedShot: {"position": TypeAdapter(_Place)},
-    CheckAnswer: {"share": TypeAdapter(Annotated[float, Field(ge=0, le=1)] | None)},
-    FollowUp: {"course": TypeAdapter(_Words)},
-    Decision: {"reason": TypeAdapter(_Words)},
-}
-"""What the API takes of a field that the table's own type does not hold within limits."""
 
 
 class Brought(NamedTuple):
@@ -163,7 +124,8 @@ def bring_in(session: Session, exported: Path) -> Brought:
                     session.add(row)
                     added += 1
                 session.flush()
-    except (OSError, zipfile.BadZipFile, NotImplementedError, RuntimeError, KeyError) as error:
+    except (OSError, zipfile.BadZipFile, RuntimeError, KeyError) as error:
+        # encrypted, packed by other means, or a file is missing in it
         session.rollback()
         raise CannotOpenError(
             f"{exported} is no export of Firm Footing, or it is damaged.",
@@ -218,7 +180,7 @@ def _rows(archive: zipfile.ZipFile, table: type[SQLModel]) -> Iterator[tuple[str
         for number, line in enumerate(lines, 1):
             place = f"{name}, line {number}"
             try:
-                yield place, _validated(table, _json(line))
+                yield place, validated(table, _json(line))
             except ValidationError as error:
                 first = error.errors(include_url=False, include_context=False)[0]
                 field = ".".join(str(step) for step in first["loc"]) or "the row"
@@ -232,34 +194,6 @@ def _json(text: bytes) -> Any:
         raise ValueError(name)
 
     return json.loads(text, parse_constant=no_constant)
-
-
-def _validated(table: type[SQLModel], raw: Any) -> SQLModel:
-    """A row of these values, each as the API would take it, or ValidationError."""
-    columns = table.__table__.columns  # type: ignore[attr-defined]
-    if not isinstance(raw, dict):
-        raise TypeError
-    known = {name: value for name, value in raw.items() if name in columns}
-    for name, value in known.items():
-        _plain_values(name).validate_python(value)
-    for name, limit in LIMITS.get(table, {}).items():
-        limit.validate_python(known.get(name))
-    words = {n: v for n, v in known.items() if isinstance(columns[n].type, OneOf)}
-    checked = table.model_validate(known | {n: columns[n].type.usual for n in words})
-    for name, word in words.items():
-        setattr(checked, name, word)
-    if isinstance(checked, Recording):
-        samples = checked.samples
-        if any(len(row) != len(samples.columns) for row in samples.samples):
-            raise ValueError
-    return checked
-
-
-def _plain_values(name: str) -> TypeAdapter[Any]:
-    """What a value of this name may be, whatever the table."""
-    if name == "id" or name.endswith("_id"):
-        return _ID
-    return _PICTURE if name == "jpeg_base64" else _ANY
 
 
 def _belongs(session: Session, row: SQLModel, place: str) -> None:

@@ -15,7 +15,7 @@ from sqlmodel import Session, SQLModel, col, select
 
 from firm_footing.store.errors import RefusedError, refused
 from firm_footing.store.own_tables import Change
-from firm_footing.store.row_values import content_of_row, places, row_of, with_places
+from firm_footing.store.row_values import content_of_row, fields_that_differ, row_of, with_fields
 from firm_footing.store.senders import end_of_change, sender_of
 from firm_footing.store.steps import changes_of, first_undone, forget_undone, last_done, last_step
 from firm_footing.store.tables import (
@@ -188,10 +188,10 @@ def redo(
 def _not_overtaken(session: Session, change: Change, expected: dict[str, Any] | None) -> None:
     """Refuse what would sweep a later change away, from whatever page or lesson.
 
-    expected : the row as it has to be now, in the places that the change touched
+    expected : the row as it has to be now, in the fields that the change touched
     """
     table = UNDOABLE[change.table]
-    touched = places(table, change.before, change.after)
+    touched = fields_that_differ(table, change.before, change.after)
     later = session.exec(
         select(Change).where(
             Change.row_id == change.row_id,
@@ -205,7 +205,7 @@ def _not_overtaken(session: Session, change: Change, expected: dict[str, Any] | 
         )
     )
     for other in later:
-        theirs = places(table, other.before, other.after)
+        theirs = fields_that_differ(table, other.before, other.after)
         if any(mine.overlaps(their) for mine in touched for their in theirs):
             raise _overtaken(session, change)
     row = session.get(table, change.row_id)
@@ -214,7 +214,7 @@ def _not_overtaken(session: Session, change: Change, expected: dict[str, Any] | 
     else:
         stays = not any(
             mine.overlaps(there)
-            for there in places(table, content_of_row(row), expected)
+            for there in fields_that_differ(table, content_of_row(row), expected)
             for mine in touched
         )
     if not stays or (change.table == LoggedBlock.__tablename__ and _holds(session, change)):
@@ -252,8 +252,8 @@ def _put(session: Session, change: Change, content: dict[str, Any] | None) -> No
         elif row is None:
             session.add(row_of(table, content))
         else:
-            touched = places(table, change.before, change.after)
-            for name, value in with_places(table, content_of_row(row), content, touched).items():
+            touched = fields_that_differ(table, change.before, change.after)
+            for name, value in with_fields(table, content_of_row(row), content, touched).items():
                 setattr(row, name, value)
         session.flush()
     except IntegrityError as error:

@@ -14,7 +14,7 @@ from firm_footing.core.coaching.lesson import Cue, Listen, SheetWords
 from firm_footing.core.knowledge.vocabulary import Source
 from firm_footing.store.columns import UNREADABLE
 from firm_footing.store.conflicts import Was, merged, was_there
-from firm_footing.store.database import erase
+from firm_footing.store.erasing import erase
 from firm_footing.store.errors import not_found, refused
 from firm_footing.store.history import Step
 from firm_footing.store.known import knowledge_of, with_known_only

@@ -1,6 +1,6 @@
-"""How does a row become JSON and come back, and in which places do two of its states differ?
+"""How does a row become JSON and come back, and in which fields do two of its states differ?
 
-A place is a column, or one field of a column that holds several: what one page says of a ball's
+A field is a column, or one part of a column that holds several: what one page says of a ball's
 start leaves what another says of its curve.
 """
 
@@ -20,16 +20,16 @@ Content = Mapping[str, Any]
 """A row as JSON, by the names of its columns."""
 
 
-class Place(NamedTuple):
-    """A column, or a field of it."""
+class RowField(NamedTuple):
+    """A column, or a part of it."""
 
     column: str
-    field: str | None = None
+    part: str | None = None
 
-    def overlaps(self, other: "Place") -> bool:
+    def overlaps(self, other: "RowField") -> bool:
         """Whether one is within the other."""
         same = self.column == other.column
-        return same and (self.field == other.field or None in (self.field, other.field))
+        return same and (self.part == other.part or None in (self.part, other.part))
 
 
 def content_of_row(row: SQLModel) -> dict[str, Any]:
@@ -68,27 +68,29 @@ def plain(table: type[SQLModel], column: str, raw: Any) -> Any:
     return to_jsonable_python(read(table, column, raw))
 
 
-def places(table: type[SQLModel], one: Content | None, other: Content | None) -> set[Place]:
+def fields_that_differ(
+    table: type[SQLModel], one: Content | None, other: Content | None
+) -> set[RowField]:
     """Where two states of a row differ; everywhere, where one of them is none."""
     if one is None or other is None:
-        return {Place(name) for name in _columns(table)}
-    found: set[Place] = set()
+        return {RowField(name) for name in _columns(table)}
+    found: set[RowField] = set()
     for name in _columns(table):
         a, b = plain(table, name, one.get(name)), plain(table, name, other.get(name))
         if a == b:
             continue
         if isinstance(a, dict) and isinstance(b, dict):
             differ = (field for field in a.keys() | b.keys() if a.get(field) != b.get(field))
-            found |= {Place(name, field) for field in differ}
+            found |= {RowField(name, field) for field in differ}
         else:
-            found.add(Place(name))
+            found.add(RowField(name))
     return found
 
 
-def with_places(
-    table: type[SQLModel], now: Content, wanted: Content, of: set[Place]
+def with_fields(
+    table: type[SQLModel], now: Content, wanted: Content, of: set[RowField]
 ) -> dict[str, Any]:
-    """Values of the columns that have such a place: there as in `wanted`, elsewhere as `now`."""
+    """Values of the columns that have such a field: there as in `wanted`, elsewhere as `now`."""
     found: dict[str, Any] = {}
     for column, field in sorted(of, key=str):
         target = plain(table, column, wanted.get(column))

@@ -4,7 +4,7 @@ from sqlalchemy.orm import defer
 from sqlmodel import Session, col, select
 
 from firm_footing.core.case.still import Consent
-from firm_footing.store.database import erase
+from firm_footing.store.erasing import erase
 from firm_footing.store.errors import not_found, refused
 from firm_footing.store.history import Step
 from firm_footing.store.lessons import get_lesson
