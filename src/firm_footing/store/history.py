@@ -235,7 +235,7 @@ def _overtaken(session: Session, change: Change) -> RefusedError:
     what = change.what
     session.rollback()
     return refused(
-        f"The {what} was changed since, on this page or another.",
+        f"This was changed since, on this page or another: {what}.",
         "step",
         "Nothing was taken back or done again. Change it by hand, so that nobody's work is lost.",
     )
@@ -259,7 +259,7 @@ def _put(session: Session, change: Change, content: dict[str, Any] | None) -> No
     except IntegrityError as error:
         session.rollback()
         raise refused(
-            f"What the {what} belongs to is not there any more.",
+            f"What this belongs to is not there any more: {what}.",
             "step",
             "Nothing was changed. Do it again by hand where it belongs now.",
         ) from error
