@@ -1,6 +1,7 @@
 // What waits is kept across pages, counted, and what was refused can be mended.
 import 'fake-indexeddb/auto'
-import { beforeEach, describe, expect, it } from 'vitest'
+import { IDBFactory } from 'fake-indexeddb'
+import { beforeEach, describe, expect, it, vi } from 'vitest'
 import { keptWrites, type Entry } from '@/api/keptWrites'
 import { newId } from '@/api/page'
 import { standing, type Write } from '@/api/writes'
@@ -178,5 +179,20 @@ describe('writes of several pages', () => {
     await here.beat('Q')
     await here.leave('Q')
     expect([...(await here.beats())]).toEqual([['P', 2]])
+  })
+  it('are not waited for while a page of an older version holds them', async () => {
+    vi.stubGlobal('indexedDB', new IDBFactory())
+    const held = await new Promise<IDBDatabase>((done) => {
+      const asked = indexedDB.open('firm-footing', 1)
+      asked.onupgradeneeded = () => asked.result.createObjectStore('writes', { keyPath: 'name' })
+      asked.onsuccess = () => {
+        done(asked.result)
+      }
+    })
+    const here = keptWrites()
+    await expect(here.put(entry('a', 1))).rejects.toThrow('older page')
+    held.close()
+    await here.put(entry('a', 1))
+    expect((await here.all()).map((e) => e.name)).toEqual(['a'])
   })
 })

@@ -19,6 +19,7 @@ export class AlivePages {
 
   /** Beat from now on; `woken`: it slept so long that another page may have taken its writes. */
   async begin(woken: () => void): Promise<void> {
+    if ('locks' in navigator) return // the browser knows which pages are open
     await this.beat()
     setInterval(() => {
       if (this.clock() - this.lastBeat > SILENT_MS / 2) woken()

@@ -39,13 +39,14 @@ const OLD = 'firm-footing-outbox'
 
 export function keptWrites(): Keeper {
   let opened: Promise<IDBPDatabase> | null = null
-  const database = () =>
-    (opened ??= openDB('firm-footing', 2, {
-      upgrade(db, from) {
-        if (from < 1) db.createObjectStore(WRITES, { keyPath: 'name' })
-        db.createObjectStore(PAGES, { keyPath: 'page' })
-      },
-    }))
+  const letGo = () => {
+    opened = null
+  }
+  const database = () => {
+    opened ??= openKept(letGo)
+    opened.catch(letGo)
+    return opened
+  }
   return {
     async all() {
       return inOrder((await (await database()).getAll(WRITES)) as Entry[])
@@ -84,6 +85,34 @@ export function keptWrites(): Keeper {
       return new Map((found as { page: string; beat: number }[]).map((p) => [p.page, p.beat]))
     },
   }
+}
+
+/**
+ * A page of an older version that is still open holds the database: then this one keeps nothing for
+ * now, and tries again with the next write. `letGo`: a newer version wants it.
+ */
+function openKept(letGo: () => void): Promise<IDBPDatabase> {
+  return new Promise((resolve, reject) => {
+    let isLate = false
+    const opening = openDB('firm-footing', 2, {
+      upgrade(db, from) {
+        if (from < 1) db.createObjectStore(WRITES, { keyPath: 'name' })
+        db.createObjectStore(PAGES, { keyPath: 'page' })
+      },
+      blocked() {
+        isLate = true
+        reject(new Error('An older page holds what is kept.'))
+      },
+      blocking(_from, _to, event) {
+        ;(event.target as IDBDatabase).close()
+        letGo()
+      },
+    })
+    opening.then((db) => {
+      if (isLate) db.close()
+      else resolve(db)
+    }, reject)
+  })
 }
 
 /** An earlier version kept the moment in the place of the number. */
