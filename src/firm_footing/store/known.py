@@ -16,7 +16,7 @@ from firm_footing.store.lesson_content import LessonContent
 KNOWLEDGE: Final = "knowledge"
 """Where a session keeps the knowledge that it reads against."""
 ANY_CLUB: Final = "7i"
-"""Read in the place of a club that is not known."""
+"""Read in the place of a club that is not known, and told so."""
 Row = TypeVar("Row", bound=SQLModel)
 
 
@@ -33,7 +33,8 @@ def with_known_only(content: LessonContent, known: Knowledge) -> LessonContent:
     def keeps(field: str, value: str | None, there: Container[str]) -> bool:
         if value is None or value == "" or value in there:
             return True
-        told.append(f"{field}: {value:.40}")
+        read_as = f", read as {known.club[ANY_CLUB].name.lower()}" if field == "club" else ""
+        told.append(f"{field}: {value:.40}{read_as}")
         return False
 
     def of(field: str, value: str | None, there: Container[str]) -> str | None:

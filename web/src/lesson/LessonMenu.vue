@@ -46,7 +46,7 @@ function bringIn(): void {
     </template>
     <v-card tag="aside" aria-label="This lesson" class="pa-5 sheet" width="420">
       <p v-if="lesson.unreadable?.length" role="note">
-        Kept, but not known here, and left out: {{ lesson.unreadable.join('; ') }}.
+        Kept, but not known here: {{ lesson.unreadable.join('; ') }}.
       </p>
       <v-textarea
         label="Complaint, in the student's words"
