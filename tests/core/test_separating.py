@@ -143,9 +143,29 @@ def test_a_cause_taken_away_never_acts_backwards(knowledge: Knowledge) -> None:
     (branch,) = branches(stories, ("hang_back",), 1.0)[-1:]
     mild = np.full(branch.gone.shape, -9.0)
     low = DIMENSIONS.index("low_point_cm")
-    usual = change_of(stories, branch.gone, None)[low]
-    assert (change_of(stories, branch.gone, mild)[low] == 0).all()
+    usual = change_of(stories, branch, None, 18)[low]
+    assert (change_of(stories, branch, mild, 18)[low] == 0).all()
     assert usual.max() > 5  # without it the low point moves forward
+
+
+def test_what_is_left_stops_at_the_floor_and_not_what_goes(knowledge: Knowledge) -> None:
+    """Every story by hand: the delivery with and without, each stopped where it stops."""
+    stories, numbers = enumerate_stories(knowledge), knowledge.numbers.delivery
+    floors = {"low_point_cm": numbers.low_point_floor_cm, "heel_toe_mm": numbers.strike_floor_mm}
+    together = 0
+    for branch in branches(stories, ("hang_back",), 1.0):
+        variants = stories.variant_of[:, branch.stories]
+        change = change_of(stories, branch, None, 18)
+        for name, floor in floors.items():
+            column = DIMENSIONS.index(name)
+            base = numbers.cause_free_low_point_cm(18) if name == "low_point_cm" else 0.0
+            whole = base + stories.effects[variants, column].sum(axis=0)
+            left = whole - stories.effects[branch.gone, column].sum(axis=0)
+            assert change[column] == pytest.approx(
+                np.maximum(left, floor) - np.maximum(whole, floor), abs=1e-12
+            )
+            together += int((whole < floor).sum())
+    assert together > 1000  # so many stories reach beyond
 
 
 def test_a_school_is_weighed_again_and_not_only_told(knowledge: Knowledge) -> None:

@@ -16,17 +16,19 @@ def delivery(**parts: float) -> np.ndarray:
     return np.array([[parts.get(name, 0.0) for name in PARTS]])
 
 
-def test_plain_balls_follow_their_rules_of_thumb() -> None:
-    plain = PlainBalls()
-    flown = plain.fly(delivery(path_deg=-4.0, face_to_path_deg=4.0), 100.0)
+def test_plain_balls_follow_their_rules_of_thumb(knowledge: Knowledge) -> None:
+    plain, iron = PlainBalls(), knowledge.club["7i"]
+    flown = plain.fly(delivery(path_deg=-4.0, face_to_path_deg=4.0), iron, 100.0)
     assert flown.start_deg[0] == pytest.approx(-4.0 + 0.75 * 4.0)
     assert flown.curve_deg[0] == pytest.approx(0.95 * 4.0)
     assert flown.carry_m[0] == pytest.approx(100.0 - 0.06 * 16)
-    heel, toe = (plain.fly(delivery(heel_toe_mm=mm), 100.0).carry_m[0] for mm in (-12.0, 12.0))
+    heel, toe = (
+        plain.fly(delivery(heel_toe_mm=mm), iron, 100.0).carry_m[0] for mm in (-12.0, 12.0)
+    )
     assert heel == toe == pytest.approx(100 - 0.035 * 144)
     free = PlainBalls(heel_costs=False)
-    assert free.fly(delivery(heel_toe_mm=-12.0), 100.0).carry_m[0] == 100.0
-    assert free.fly(delivery(heel_toe_mm=12.0), 100.0).carry_m[0] == pytest.approx(toe)
+    assert free.fly(delivery(heel_toe_mm=-12.0), iron, 100.0).carry_m[0] == 100.0
+    assert free.fly(delivery(heel_toe_mm=12.0), iron, 100.0).carry_m[0] == pytest.approx(toe)
 
 
 @pytest.mark.parametrize("name", WORLDS)

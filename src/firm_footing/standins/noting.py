@@ -15,6 +15,7 @@ from firm_footing.core.ball.forward import (
     BallOutcome,
     Setting,
     deliver,
+    from_ball_cm,
 )
 from firm_footing.core.ball.impact import HOSEL_FROM_MM
 from firm_footing.core.ball.turf import divot_deg
@@ -123,8 +124,9 @@ def _seen(
     }
     if not setting.teed and contact not in ("top", "thin", "hosel"):
         length = float(np.clip(rng.normal(*DIVOT_LENGTH_CM), 6, 20))
-        seen["divot_start_cm"] = round(float(ball[LOW_POINT]) - length / 2)
-        turned = divot_deg(float(ball[PATH]), float(ball[LOW_POINT]), numbers.turf)
+        low_point_cm = from_ball_cm(float(ball[LOW_POINT]), setting.club)
+        seen["divot_start_cm"] = round(low_point_cm - length / 2)
+        turned = divot_deg(float(ball[PATH]), low_point_cm, numbers.turf)
         seen["divot_direction_deg"] = round(turned + rng.normal(0, DIVOT_DOUBT_DEG))
     return seen
 
@@ -135,6 +137,7 @@ def _contact(ball: FloatArray, setting: Setting, rng: Generator) -> str:
         return "hosel"
     if ball[STRIKE] >= TOE_FROM_MM:
         return "toe"
-    if not setting.teed and ball[LOW_POINT] < -2 + rng.normal(0, CONTACT_DOUBT_CM):
+    low_point_cm = from_ball_cm(float(ball[LOW_POINT]), setting.club)
+    if not setting.teed and low_point_cm < -2 + rng.normal(0, CONTACT_DOUBT_CM):
         return "thin" if rng.random() < THIN_SHARE else "fat"
     return "clean"

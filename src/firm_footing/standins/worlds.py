@@ -20,8 +20,10 @@ from firm_footing.core.ball.forward import (
     STRIKE,
     BallOutcome,
     Setting,
+    from_ball_cm,
     play,
 )
+from firm_footing.core.knowledge.clubs import Club
 from firm_footing.core.knowledge.vocabulary import ReadAs
 
 FloatArray = NDArray[np.float64]
@@ -61,12 +63,12 @@ class PlainBalls:
     lost_pct_per_deg_loft: float = 1.3
     heel_costs: bool = True
 
-    def fly(self, parts: FloatArray, carry_m: float) -> Flown:
+    def fly(self, parts: FloatArray, club: Club, carry_m: float) -> Flown:
         """Deliveries (n, 7), against the carry of a square blow."""
         path, face, strike = parts[:, PATH], parts[:, FACE_TO_PATH], parts[:, STRIKE]
         off_middle = strike if self.heel_costs else np.maximum(strike, 0.0)
         lost = self.lost_pct_per_mm2 * off_middle**2 + self.lost_pct_per_deg2 * face**2
-        lost += self.lost_pct_per_cm * np.maximum(0.0, -parts[:, LOW_POINT])
+        lost += self.lost_pct_per_cm * np.maximum(0.0, -from_ball_cm(parts[:, LOW_POINT], club))
         lost += self.lost_pct_per_deg_loft * parts[:, LOFT] - 1.3 * parts[:, SPEED]
         return Flown(
             start_deg=path + self.start_face * face,
@@ -101,7 +103,7 @@ class World:
     def fly(self, parts: FloatArray, setting: Setting, carry_m: float) -> Flown:
         """What balls do in this world."""
         if self.plain is not None:
-            return self.plain.fly(parts, carry_m)
+            return self.plain.fly(parts, setting.club, carry_m)
         return Flown.of(play(parts, setting))
 
     def error(self, stated: float, read_as: ReadAs) -> float:

@@ -8,7 +8,7 @@ The club head goes round on a tilted circle. Near its lowest place, seen from tw
           ^ divot ^                                      (the divot's direction)
 
 Both slopes are straight lines in the distance to the low point. A divot is deepest about its
-middle.
+middle. Every low point here is from the ball, whatever the club.
 """
 
 import math
@@ -57,10 +57,9 @@ def is_teed(block: Block, club: Club) -> bool:
     return block.teed if block.teed is not None else club.head.teed
 
 
-def attack_deg(low_point_cm: Number, club: Club, turf: Turf) -> Number:
-    """Angle of attack, + up; a ball that lies forward is met later on the arc."""
-    late = club.ball_forward_cm - low_point_cm
-    return late * math.degrees(0.01 / turf.arc_radius_m) * math.sin(_plane(turf))
+def attack_deg(low_point_cm: Number, turf: Turf) -> Number:
+    """Angle of attack, + up, of a club that is lowest this far ahead of the ball."""
+    return -low_point_cm * cm_to_attack(turf)
 
 
 def cm_to_attack(turf: Turf) -> float:

@@ -12,7 +12,14 @@ from typing import Literal
 import numpy as np
 from numpy.typing import NDArray
 
-from firm_footing.core.ball.forward import LOW_POINT, PARTS, SPEED, Setting, play
+from firm_footing.core.ball.forward import (
+    GROUND_COVER_CM,
+    LOW_POINT,
+    PARTS,
+    SPEED,
+    Setting,
+    play,
+)
 from firm_footing.core.ball.turf import is_teed
 from firm_footing.core.case import Block
 from firm_footing.core.delivery.readings import was_seen
@@ -26,8 +33,6 @@ Source = Literal["named", "club_speed", "own_best", "handicap"]
 SLOWEST_MPS, FASTEST_MPS = 8.0, 75.0
 GOOD = ("clean", None)
 """Contacts that tell a full carry: where no word was noted, nothing spoke against it."""
-GROUND_COVER_CM = 3.0
-"""Low point of the square blow: enough that no ground comes before the ball."""
 
 
 @dataclass(frozen=True)

@@ -5,9 +5,17 @@ import math
 import numpy as np
 from numpy.typing import NDArray
 
-from firm_footing.core.ball.forward import FACE_TO_PATH, HEIGHT, LOFT, LOW_POINT, PATH, STRIKE
+from firm_footing.core.ball.forward import (
+    FACE_TO_PATH,
+    HEIGHT,
+    LOFT,
+    LOW_POINT,
+    PATH,
+    STRIKE,
+    from_ball_cm,
+)
 from firm_footing.core.ball.surrogate import land
-from firm_footing.core.ball.turf import attack_deg, divot_deg
+from firm_footing.core.ball.turf import divot_deg
 from firm_footing.core.case import Block
 from firm_footing.core.delivery.expected import setting_of
 from firm_footing.core.delivery.readings import READINGS
@@ -28,13 +36,13 @@ class Physics:
         club, turf = self.setting.club, self.setting.turf
         landed = land(parts, self.setting)
         delivery, launch = landed.delivery, landed.launch
-        path, low = parts[:, PATH], parts[:, LOW_POINT]
+        path, low = parts[:, PATH], from_ball_cm(parts[:, LOW_POINT], club)
         columns = {
             "start": launch.direction_deg,
             "curve": landed.curve_deg,
             "path": path,
             "face": path + parts[:, FACE_TO_PATH],
-            "attack": attack_deg(low, club, turf),
+            "attack": delivery.attack_deg,
             "loft": club.dynamic_loft_deg + parts[:, LOFT],
             "divot_direction": divot_deg(path, low, turf),
             "low_point": low,

@@ -151,5 +151,5 @@ def _sound(pattern: Pattern, knowledge: Knowledge) -> bool:
     if few or path is None or delivered is None or not known:
         return False
     limits = knowledge.traces.signs
-    low = float(delivered.mean[LOW_POINT])
+    low = float(delivered.mean[LOW_POINT]) - pattern.ball_forward_cm
     return path.value > limits.sound_path_deg and low > limits.sound_low_point_cm

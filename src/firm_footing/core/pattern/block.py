@@ -16,6 +16,7 @@ from firm_footing.core.ball.forward import (
     STRIKE,
     Setting,
     deliver,
+    from_ball_cm,
 )
 from firm_footing.core.ball.impact import strike
 from firm_footing.core.ball.turf import attack_deg, cm_to_attack
@@ -42,7 +43,8 @@ FloatArray = NDArray[np.float64]
 class BallRead:
     """One ball.
 
-    delivery, sd : (7,) most likely delivery and its standard deviations, order of `PARTS`
+    delivery, sd : (7,) most likely delivery and its standard deviations, order of `PARTS`; the
+        low point from the ball
     attack_deg, face_deg : + up; to the target line, + push side; each with its deviation
     start_deg, curve_deg, carry_m, apex_m : as noted, else as computed
     track : (points, 3) of its flight: along the target line, up, to the push side; metres
@@ -122,11 +124,12 @@ def read_block(block: Block, knowledge: Knowledge, handicap: float | None = None
     mean = together(accounts, limits)
     assert mean is not None  # there are balls
     wild = _wild(delivered, numbers)
+    shown = _from_the_ball(parts, setting)
     tracks, ends = drawn_tracks(block, flown, launch, flight, computed)
     sds = np.sqrt(np.diagonal(delivered.ball_covariance, axis1=1, axis2=2))
     balls = tuple(
         BallRead(
-            delivery=parts[i],
+            delivery=shown[i],
             sd=sds[i],
             attack_deg=float(delivery.attack_deg[i]),
             attack_sd=float(sds[i, LOW_POINT]) * cm_to_attack(setting.turf),
@@ -152,10 +155,17 @@ def read_block(block: Block, knowledge: Knowledge, handicap: float | None = None
         groups=groups_of(
             flown, _one_swing(block, delivered, knowledge, handicap), numbers.block, numbers.shape
         ),
-        drifts=drifts_of(_series(block, flown, delivered), numbers.block),
+        drifts=drifts_of(_series(block, flown, shown, delivered), numbers.block),
         lost=mean,
         wanted=wanted_of(block, knowledge),
     )
+
+
+def _from_the_ball(parts: FloatArray, setting: Setting) -> FloatArray:
+    """(n, 7) deliveries with the low point as it is seen."""
+    out = parts.copy()
+    out[:, LOW_POINT] = from_ball_cm(parts[:, LOW_POINT], setting.club)
+    return out
 
 
 def _noted(block: Block, numbers: Numbers) -> FloatArray:
@@ -209,7 +219,7 @@ def _attack(pattern: Pattern, setting: Setting) -> Estimate | None:
     low = pattern.low_point_cm
     if low is None:
         return None
-    value = attack_deg(low.value, setting.club, setting.turf)
+    value = attack_deg(low.value, setting.turf)
     return Estimate(value, low.se * cm_to_attack(setting.turf))
 
 
@@ -227,12 +237,14 @@ def _sum_sd(covariance: FloatArray) -> float:
     return math.sqrt(float(pair.sum()))
 
 
-def _series(block: Block, flown: FloatArray, delivered: Delivered) -> dict[str, list[float | None]]:
-    """What may change while a block is hit, ball by ball."""
+def _series(
+    block: Block, flown: FloatArray, shown: FloatArray, delivered: Delivered
+) -> dict[str, list[float | None]]:
+    """What may change while a block is hit, ball by ball; `shown` are its deliveries."""
     shots = block.shots
 
     def marks(part: int, made: list[bool]) -> list[float | None]:
-        values = delivered.balls[:, part].tolist()
+        values = shown[:, part].tolist()
         return [v if m else None for v, m in zip(values, made, strict=True)]
 
     turf = [s.divot_start_cm is not None or s.brush_start_cm is not None for s in shots]

@@ -23,11 +23,12 @@ from firm_footing.core.ball.forward import (
     SPEED,
     STRIKE,
     Setting,
+    clear_of_ground_cm,
     deliver,
+    from_ball_cm,
 )
 from firm_footing.core.ball.impact import strike
 from firm_footing.core.ball.turf import speed_lost_pct
-from firm_footing.core.delivery.expected import GROUND_COVER_CM
 from firm_footing.core.knowledge.numbers import LostDistance
 
 FloatArray = NDArray[np.float64]
@@ -119,7 +120,7 @@ def would_be(parts: FloatArray, setting: Setting) -> Launch:
 
     """
     right = np.zeros(len(PARTS))
-    right[LOW_POINT] = GROUND_COVER_CM
+    right[LOW_POINT] = clear_of_ground_cm(setting)
     speed, place, loft, glancing, ground = (
         CHOICES[:, [i]].repeat(len(parts), axis=1) for i in range(len(ITEMS))
     )
@@ -133,7 +134,8 @@ def would_be(parts: FloatArray, setting: Setting) -> Launch:
         (FACE_TO_PATH, glancing),
     ):
         mixed[:, :, part] = np.where(kept, parts[:, part], right[part])
-    lost = np.where(ground, speed_lost_pct(parts[:, LOW_POINT], setting.teed, setting.turf), 0.0)
+    low_point_cm = from_ball_cm(parts[:, LOW_POINT], setting.club)
+    lost = np.where(ground, speed_lost_pct(low_point_cm, setting.teed, setting.turf), 0.0)
     mixed[:, :, SPEED] -= lost
     flat = mixed.reshape(-1, len(PARTS))
     delivery = deliver(flat, setting._replace(teed=True))

@@ -69,7 +69,8 @@ class Pattern:
 
     delivered : the whole reading, ball by ball; None without balls
     values : measure to what each ball that shows it was noted with; see `chance.NOTED`
-    low_point_cm : None where no divot, brush mark or attack angle was noted
+    low_point_cm : from the ball, + ahead; None where no divot, brush mark or attack angle was noted
+    ball_forward_cm : how far ahead of an iron's place the balls lay on average
     two_way : None with fewer balls than could show it
     contacts : each word of contact and how many balls it was noted of, the most frequent first
     contact_says : whether words of contact say something of the low point
@@ -83,6 +84,7 @@ class Pattern:
     path_deg: Estimate | None = None
     face_to_path_deg: Estimate | None = None
     low_point_cm: Estimate | None = None
+    ball_forward_cm: float = 0.0
     heel_toe_mm: Estimate | None = None
     dynamic_loft_deg: Estimate | None = None
     club_speed_pct: Estimate | None = None
@@ -121,6 +123,7 @@ def read_pattern(
     starts = [start_deg(shot, numbers) for shot in flown]
     curves = [curve_deg(shot, numbers, begun) for shot, begun in zip(flown, starts, strict=True)]
     floor = numbers.chance.floor
+    forward = float(np.mean([knowledge.club[b.club].ball_forward_cm for _, b in balls]))
     start = _middle(_values(starts, numbers), delivered, floor.start_deg)
     curve = _middle(_values(curves, numbers), delivered, floor.curve_deg)
     return Pattern(
@@ -138,7 +141,8 @@ def read_pattern(
         no_miss=no_miss(balls, numbers),
         contacts=dict(Counter(s.contact for s, _ in balls if s.contact).most_common()),
         contact_says=_noted_any(balls, knowledge, {"contact_low_point"}),
-        **_known(delivered, knowledge)
+        ball_forward_cm=forward,
+        **_known(delivered, forward, knowledge)
         | ({} if _noted_any(balls, knowledge, {"low_point", "attack"}) else {"low_point_cm": None}),
     )
 
@@ -153,7 +157,9 @@ def _noted_any(
     )
 
 
-def _known(delivered: Delivered, knowledge: Knowledge) -> dict[str, Estimate | None]:
+def _known(
+    delivered: Delivered, ball_forward_cm: float, knowledge: Knowledge
+) -> dict[str, Estimate | None]:
     """The delivery, None where the balls do not fix it.
 
     Low point and strike are what turf and face show; path, face, loft and speed nobody sees: they
@@ -171,7 +177,8 @@ def _known(delivered: Delivered, knowledge: Knowledge) -> dict[str, Estimate | N
             if i == SPEED:
                 fixed = delivered.speed_named and (fixed or now_se[i] < 0.8 * usual[i])
             mean, se = (shown, shown_se) if i in MARKED else (delivered.mean, now_se)
-            known[name] = Estimate(float(mean[i]), float(se[i])) if fixed else None
+            value = float(mean[i]) - (ball_forward_cm if i == LOW_POINT else 0.0)
+            known[name] = Estimate(value, float(se[i])) if fixed else None
     return known
 
 

@@ -159,15 +159,25 @@ def _opinion_beside(rows: FloatArray, usual: FloatArray) -> FloatArray:
     return beside * usual @ beside + FLAT * np.eye(len(usual))
 
 
-@lru_cache(maxsize=64)
 def expected_delivery(stories: Stories, handicap: float) -> FloatArray:
     """(6, stories) mean delivery under every story."""
-    numbers = stories.knowledge.numbers.delivery
-    mean = stories.shift.copy()
-    mean[LOW_POINT] += numbers.cause_free_low_point_cm(handicap)
-    mean[LOW_POINT] = np.maximum(mean[LOW_POINT], numbers.low_point_floor_cm)
-    mean[STRIKE] = np.maximum(mean[STRIKE], numbers.strike_floor_mm)
+    return stopped(cause_free(stories, handicap)[:, None] + stories.shift, stories)
+
+
+def cause_free(stories: Stories, handicap: float) -> FloatArray:
+    """(6,) mean delivery of a player of this handicap without causes."""
+    mean = np.zeros(len(DIMENSIONS))
+    mean[LOW_POINT] = stories.knowledge.numbers.delivery.cause_free_low_point_cm(handicap)
     return mean
+
+
+def stopped(delivery: FloatArray, stories: Stories) -> FloatArray:
+    """(6, n) the same, low point and strike stopped where they stop however much adds up."""
+    numbers = stories.knowledge.numbers.delivery
+    out = delivery.copy()
+    out[LOW_POINT] = np.maximum(out[LOW_POINT], numbers.low_point_floor_cm)
+    out[STRIKE] = np.maximum(out[STRIKE], numbers.strike_floor_mm)
+    return out
 
 
 @dataclass(frozen=True, eq=False)

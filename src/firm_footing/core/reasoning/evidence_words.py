@@ -100,9 +100,7 @@ def _without_noun(text: str) -> str:
 
 def _usual(weighing: Weighing, name: str) -> float:
     """What a player without causes shows."""
-    if name != "low_point_cm":
-        return 0.0
-    return weighing.knowledge.numbers.delivery.cause_free_low_point_cm(weighing.handicap)
+    return weighing.usual_low_point_cm if name == "low_point_cm" else 0.0
 
 
 def explains_better(weighing: Weighing, row: int, alone: np.ndarray, cause: str) -> str | None:

@@ -4,9 +4,14 @@ from functools import lru_cache
 
 import numpy as np
 
-from firm_footing.core.ball.forward import FACE_TO_PATH, LOW_POINT, PARTS, Setting
+from firm_footing.core.ball.forward import (
+    FACE_TO_PATH,
+    LOW_POINT,
+    PARTS,
+    Setting,
+    clear_of_ground_cm,
+)
 from firm_footing.core.ball.surrogate import DRIVER_MPS, land
-from firm_footing.core.delivery.expected import GROUND_COVER_CM
 from firm_footing.core.knowledge import DIMENSIONS, Cause, Club, Knowledge
 from firm_footing.core.knowledge.vocabulary import Mode
 from firm_footing.core.pattern import Pattern
@@ -53,13 +58,14 @@ def shown_by(
 ) -> tuple[str, ...]:
     """The links of a chain that these balls show: the cause, and what leads to an end seen.
 
-    usual_low_cm : the low point of a sound swing of this player
+    usual_low_cm : the low point of a sound swing of this player, from an iron's ball
     """
     seen: set[str] = set()
     for name, (less, more) in EFFECT_WORDS.items():
         estimate = getattr(pattern, name)
         if estimate is not None:
-            off = estimate.value - (usual_low_cm if name == "low_point_cm" else 0.0)
+            usual = usual_low_cm - pattern.ball_forward_cm if name == "low_point_cm" else 0.0
+            off = estimate.value - usual
             if abs(off) >= SHOWN_FROM[name]:
                 seen.add(less if off < 0 else more)
 
@@ -148,10 +154,10 @@ def _ball_ways(
 ) -> dict[tuple[str, Mode | None, str | None], tuple[float, float]]:
     """Start and curve under every cause, mode and side; without shift at the head of the list."""
     parts = np.zeros((1 + len(knowledge.effects), len(PARTS)))
-    parts[:, LOW_POINT] = GROUND_COVER_CM
+    setting = Setting(club, club.speed_share * DRIVER_MPS, False, knowledge.numbers.turf)
+    parts[:, LOW_POINT] = clear_of_ground_cm(setting)
     parts[1:, : len(DIMENSIONS)] += np.array(list(knowledge.effects.values()))
-    speed = club.speed_share * DRIVER_MPS
-    landed = land(parts, Setting(club, speed, False, knowledge.numbers.turf))
+    landed = land(parts, setting)
     starts = landed.launch.direction_deg - landed.launch.direction_deg[0]
     curves = landed.curve_deg - landed.curve_deg[0]
     ways = zip(starts[1:].tolist(), curves[1:].tolist(), strict=True)

@@ -96,10 +96,7 @@ def _deviation(weighing: Weighing) -> dict[str, float]:
     for name in EXPLAINED:
         estimate = getattr(weighing.pattern, name)
         if estimate is not None:
-            usual = 0.0
-            if name == "low_point_cm":
-                numbers = weighing.knowledge.numbers.delivery
-                usual = numbers.cause_free_low_point_cm(weighing.handicap)
+            usual = weighing.usual_low_point_cm if name == "low_point_cm" else 0.0
             found[name] = float(estimate.value) - usual
     return found
 

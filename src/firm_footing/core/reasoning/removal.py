@@ -10,6 +10,7 @@ from functools import lru_cache
 import numpy as np
 from numpy.typing import NDArray
 
+from firm_footing.core.reasoning.delivery import cause_free, stopped
 from firm_footing.core.reasoning.stories import Stories
 
 FloatArray = NDArray[np.float64]
@@ -92,19 +93,33 @@ def links_of(stories: Stories) -> NDArray[np.bool_]:
     return links
 
 
-def change_of(stories: Stories, gone: IntArray, severity: FloatArray | None) -> FloatArray:
-    """(6, stories) mean change of the delivery, of all stories or some.
+def change_of(
+    stories: Stories, branch: Branch, severity: FloatArray | None, handicap: float
+) -> FloatArray:
+    """(6, n) mean change of the delivery in the branch's stories.
 
-    gone : (most, stories) which variants are gone; see `Branch`
-    severity : (most, stories) how far each cause's severity lies from that of its story, in
-        standard deviations; None where nothing is known of it. A cause never acts backwards.
+    What is left is stopped where low point and strike stop, not what goes: of two causes that
+    together would reach beyond, either alone still reaches as far.
+
+    severity : (most, n) how far each cause's severity lies from that of its story, in standard
+        deviations; None where nothing is known of it
+    """
+    variants = stories.variant_of[:, branch.stories]
+    whole = cause_free(stories, handicap)[:, None] + shift_of(stories, variants, severity)
+    left = whole - shift_of(stories, branch.gone, severity)
+    return stopped(left, stories) - stopped(whole, stories)
+
+
+def shift_of(stories: Stories, variants: IntArray, severity: FloatArray | None) -> FloatArray:
+    """(6, n) what these variants (most, n) do together; `severity` as in `change_of`.
+
+    A cause never acts backwards.
     """
     within = stories.knowledge.numbers.delivery.severity_within
-    change = np.zeros((stories.effects.shape[1], gone.shape[1]))
-    for i, row in enumerate(gone):
-        here = np.flatnonzero(row != stories.no_variant)  # elsewhere nothing goes
-        size = stories.variant_severity[row[here]]
+    out = np.zeros((stories.effects.shape[1], variants.shape[1]))
+    for i, row in enumerate(variants):
+        size = stories.variant_severity[row]
         if severity is not None:
-            size = np.maximum(0.0, size + within * severity[i, here])
-        change[:, here] -= stories.unit_effects[row[here]].T * size
-    return change
+            size = np.maximum(0.0, size + within * severity[i])
+        out += stories.unit_effects[row].T * size
+    return out

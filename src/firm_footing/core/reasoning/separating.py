@@ -164,7 +164,11 @@ def _changes(
     possible = branches(stories, drill.constraint.removes if drill.constraint else (), removed)
     return [
         expected_change(
-            stories, weighing.story * mark[stories.hypothesis_of], possible, weighing.severity
+            stories,
+            weighing.story * mark[stories.hypothesis_of],
+            possible,
+            weighing.severity,
+            weighing.handicap,
         )
         for mark in _exactly_one(weighing, one, other)
     ]

@@ -16,13 +16,15 @@ from firm_footing.core.pattern import Pattern, read_pattern
 from firm_footing.core.reasoning.delivery import (
     COMBINED,
     DeliveryReading,
+    cause_free,
     expected_delivery,
     reading_of,
     scatter_says,
+    stopped,
 )
 from firm_footing.core.reasoning.evidence import Piece, restoring
 from firm_footing.core.reasoning.joint import log_density
-from firm_footing.core.reasoning.removal import Branch, branches, change_of
+from firm_footing.core.reasoning.removal import Branch, branches, shift_of
 from firm_footing.core.reasoning.stories import Stories
 
 FloatArray = NDArray[np.float64]
@@ -138,8 +140,9 @@ def log_given_baseline(
     removes = drill.constraint.removes if drill.constraint else ()
     logs = []
     for branch in branches(stories, removes, numbers.trial.removed_when_done):
-        left = expected + everyone[:, None]
-        left[:, branch.stories] += change_of(stories, branch.gone, None)
+        left = cause_free(stories, handicap)[:, None] + stories.shift + everyone[:, None]
+        left[:, branch.stories] -= shift_of(stories, branch.gone, None)
+        left = stopped(left, stories)
         off = np.concatenate(
             [
                 first.value[:, None] - first.design @ expected,

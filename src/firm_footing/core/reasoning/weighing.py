@@ -143,6 +143,12 @@ class Weighing:
         return None if delivery is None else delivery.joint.severity
 
     @property
+    def usual_low_point_cm(self) -> float:
+        """Where a sound swing of this player is lowest, from the balls of the pattern; + ahead."""
+        usual = self.knowledge.numbers.delivery.cause_free_low_point_cm(self.handicap)
+        return usual - self.pattern.ball_forward_cm
+
+    @property
     def setting(self) -> Setting:
         """What the baseline was hit with and from; as if with a 7 iron when there is none yet."""
         block = next(iter(self.case.baselines), Block())

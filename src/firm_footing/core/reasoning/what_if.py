@@ -5,9 +5,14 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 
-from firm_footing.core.ball.forward import LOW_POINT, PARTS, STRIKE, Setting
+from firm_footing.core.ball.forward import (
+    LOW_POINT,
+    PARTS,
+    STRIKE,
+    Setting,
+    clear_of_ground_cm,
+)
 from firm_footing.core.ball.surrogate import land
-from firm_footing.core.delivery.expected import GROUND_COVER_CM
 from firm_footing.core.knowledge import DIMENSIONS
 from firm_footing.core.pattern import Estimate, Pattern
 from firm_footing.core.reasoning.removal import Branch, branches, change_of, only_itself
@@ -75,6 +80,7 @@ def without(weighing: Weighing, cause: str, *, alone: bool = False) -> WhatIf:
         weighing.story * present,
         only_itself(stories, cause) if alone else branches(stories, (cause,), 1.0),
         weighing.severity,
+        weighing.handicap,
     )
     now = seen_now(weighing.pattern)
     moves = change_seen(change, weighing)
@@ -86,6 +92,7 @@ def expected_change(
     weights: FloatArray,
     possible: tuple[Branch, ...],
     severity: FloatArray | None,
+    handicap: float,
 ) -> DeliveryChange:
     """Mean and covariance of what changes, over stories and branches.
 
@@ -103,9 +110,11 @@ def expected_change(
     second = np.zeros((len(DIMENSIONS), len(DIMENSIONS)))
     for branch in possible:
         counts = heavy[branch.stories]  # elsewhere nothing changes
-        here, gone = branch.stories[counts], branch.gone[:, counts]
+        kept = Branch(branch.probability, branch.stories[counts], branch.gone[:, counts])
+        here, gone = kept.stories, kept.gone
         each = weights[here] * branch.probability / total
-        change = change_of(stories, gone, None if severity is None else severity[:, here])
+        own = None if severity is None else severity[:, here]
+        change = change_of(stories, kept, own, handicap)
         mean += change @ each
         second += (change * each) @ change.T
         for row in gone:
@@ -138,7 +147,7 @@ def change_seen(change: DeliveryChange, weighing: Weighing) -> Seen:
 def _moved(change: DeliveryChange, weighing: Weighing) -> tuple[FloatArray, FloatArray]:
     """(5,) what the eye would see change, from where the delivery is now, and the doubt of it."""
     here = np.zeros(len(PARTS))
-    here[LOW_POINT] = GROUND_COVER_CM
+    here[LOW_POINT] = clear_of_ground_cm(weighing.setting)
     if weighing.pattern.delivered is not None:
         here = weighing.pattern.delivered.mean
     size, ways = np.linalg.eigh(change.covariance)
@@ -153,7 +162,7 @@ def _moved(change: DeliveryChange, weighing: Weighing) -> tuple[FloatArray, Floa
 def _eye(parts: FloatArray, setting: Setting) -> FloatArray:
     """(n, 5) start, curve, low point, strike, and carry in per cent of a square blow's."""
     square = np.zeros((1, len(PARTS)))
-    square[0, LOW_POINT] = GROUND_COVER_CM
+    square[0, LOW_POINT] = clear_of_ground_cm(setting)
     landed = land(np.vstack([square, parts]), setting)
     carry = 100 * np.exp(landed.log_carry - landed.log_carry[0])
     return np.stack(
