@@ -38,18 +38,21 @@ def test_words_follow_the_sign(cause: str, pattern: str, stuck: bool) -> None:
     assert found is not None
     own = without(weighing, cause, alone=True)
     said = found.sentence.lower()
-    start, curve = (
-        (own.now.start_deg, own.without.start_deg),
-        (own.now.curve_deg, own.without.curve_deg),
-    )
-    for (now, then), part, better in ((start, "path", "straightens"), (curve, "face", "squares")):
-        if now is None or then is None:
+    for moved, part, better in (
+        (own.path_deg, "path", "straightens"),
+        (own.face_to_path_deg, "face", "squares"),
+    ):
+        if moved is None:
+            assert f"the {part} " not in said.partition(";")[0]
             continue
         if f"the {part} {better}" in said:
-            assert abs(then.value) <= abs(now.value)
+            assert abs(moved.then) < abs(moved.now)
+            assert moved.now * moved.then > 0 or abs(moved.then) < STRAIGHT_DEG
         if f"the {part} moves further off" in said:
-            assert abs(then.value) > abs(now.value)
-            assert abs(then.value) >= STRAIGHT_DEG
+            assert abs(moved.then) > max(abs(moved.now), STRAIGHT_DEG)
+        if f"the {part} moves over" in said:
+            assert moved.now * moved.then < 0
+            assert abs(moved.then) <= abs(moved.now)
     strike_moves = own.moves.heel_toe_mm is not None and abs(own.moves.heel_toe_mm.value)
     if "struck" in said:
         assert strike_moves >= MOVES["heel_toe_mm"]
@@ -59,6 +62,25 @@ def test_words_follow_the_sign(cause: str, pattern: str, stuck: bool) -> None:
     assert said.count("the face") + said.count("what is left of the curve") <= 2
     assert ";." not in said
     assert "  " not in said
+
+
+def test_a_path_that_goes_further_off_is_not_said_to_straighten(knowledge: Knowledge) -> None:
+    """The ball may start nearer the target for the face alone; what is said is of the path."""
+    start_nearer_path_further = 0
+    for pattern in PATTERNS:
+        for stuck in (False, True):
+            weighing = weighed(pattern, stuck)
+            for cause in knowledge.causes:
+                own = without(weighing, cause.id, alone=True)
+                now, then, path = own.now.start_deg, own.without.start_deg, own.path_deg
+                if now is None or then is None or path is None:
+                    continue
+                if abs(then.value) < abs(now.value) and abs(path.then) > abs(path.now):
+                    start_nearer_path_further += 1
+                    found = ball_next(weighing, cause.id, explained_by(weighing))
+                    assert found is not None
+                    assert "path straightens" not in found.sentence.lower()
+    assert start_nearer_path_further > 0  # such cases were met
 
 
 def test_what_a_cause_does_not_move_is_told_of_what_it_brings_about(knowledge: Knowledge) -> None:

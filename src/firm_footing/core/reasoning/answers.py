@@ -68,7 +68,21 @@ EVEN = 1e-6
 
 
 def log_ratio_of(readings: Iterable[Reading], check: Check, n: Numbers) -> float:
-    """Log of P(these answers | the fact is so) over P(these answers | it is not).
+    """Log of P(these answers | the fact is so) over P(these answers | it is not), within its limit.
+
+    See `unlimited_log_ratio_of`.
+    """
+    return within_limit(unlimited_log_ratio_of(readings, check, n), n)
+
+
+def within_limit(log_ratio: float, n: Numbers) -> float:
+    """What all answers about one fact come to, whoever gave them: never surer than the limit."""
+    most = float(np.log1p(-n.answers_saturate) - np.log(n.answers_saturate))
+    return min(max(log_ratio, -most), most)
+
+
+def unlimited_log_ratio_of(readings: Iterable[Reading], check: Check, n: Numbers) -> float:
+    """The same of some of the answers about a fact, to be added up before the limit.
 
     Answers by hand are separate readings. All pressure traces are one, and all films are, at the
     mean of how clearly they show it: another swing does not move the limits that it is judged by.
@@ -86,8 +100,7 @@ def log_ratio_of(readings: Iterable[Reading], check: Check, n: Numbers) -> float
     for shares, error in ((traced, n.reading_error.mat), (filmed, n.reading_error.film_frame)):
         if shares:
             total += _log_ratio(float(np.mean(shares)), error)
-    most = float(np.log1p(-n.answers_saturate) - np.log(n.answers_saturate))
-    return min(max(total, -most), most)
+    return total
 
 
 def share_of(reading: Reading, n: Numbers) -> float:

@@ -12,7 +12,7 @@ from firm_footing.core.pattern import Estimate
 from firm_footing.core.reasoning import words
 from firm_footing.core.reasoning.explained import Explained
 from firm_footing.core.reasoning.weighing import Weighing
-from firm_footing.core.reasoning.what_if import WhatIf, without
+from firm_footing.core.reasoning.what_if import Moved, WhatIf, without
 
 STRAIGHT_DEG, WORSE_DEG = 2.0, 1.0
 MOVES = {
@@ -83,29 +83,35 @@ def _joined(parts: list[str]) -> str:
 
 
 def _first(found: WhatIf) -> str:
-    """Which way of the club changes first, and whether that is for the better."""
+    """Which of path and face moves more, and whether that is for the better.
+
+    Only where the flight changes enough to be seen.
+    """
     start, curve = _move(found, "start_deg"), _move(found, "curve_deg")
-    both = abs(curve) >= MOVES["curve_deg"]
-    if abs(start) >= MOVES["start_deg"] and abs(start) >= abs(curve):
-        path = _way(found, "start_deg", "the path", "straightens")
-        return f"{path} first" if path and both else path
-    if both:
-        face = _way(found, "curve_deg", "the face", "squares")
-        return f"{face} first" if face else ""
-    return ""
+    if max(abs(start), abs(curve)) < MOVES["start_deg"]:
+        return ""
+    path, face = _size(found.path_deg), _size(found.face_to_path_deg)
+    if max(path, face) < MOVES["start_deg"]:
+        return ""
+    if path >= face:
+        said = _way(found.path_deg, "the path", "straightens")
+    else:
+        said = _way(found.face_to_path_deg, "the face", "squares")
+    return f"{said} first" if said and min(path, face) >= MOVES["curve_deg"] else said
 
 
-def _way(found: WhatIf, name: str, part: str, better: str) -> str:
-    """Whether a part of the club comes nearer to square; '' where the eye sees it straight."""
-    now: Estimate | None = getattr(found.now, name)
-    then: Estimate | None = getattr(found.without, name)
-    if now is None or then is None:
+def _size(moved: Moved | None) -> float:
+    return 0.0 if moved is None else abs(moved.then - moved.now)
+
+
+def _way(moved: Moved | None, part: str, better: str) -> str:
+    """Whether a part of the club comes nearer to square; '' where it is and stays near it."""
+    if moved is None or max(abs(moved.now), abs(moved.then)) < STRAIGHT_DEG:
         return ""
-    if max(abs(now.value), abs(then.value)) < STRAIGHT_DEG:
-        return ""
-    if abs(then.value) <= abs(now.value):
-        return f"{part} {better}"
-    return f"{part} moves further off"
+    if abs(moved.then) > abs(moved.now):
+        return f"{part} moves further off"
+    crosses = moved.now * moved.then < 0 and abs(moved.then) >= STRAIGHT_DEG
+    return f"{part} moves over to the other side" if crosses else f"{part} {better}"
 
 
 def _flight(found: WhatIf, hand: Handedness) -> str:

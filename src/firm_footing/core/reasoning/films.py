@@ -40,14 +40,11 @@ def answers_of(measures: list[MeasureRead]) -> dict[str, float]:
     return found
 
 
-def with_answers_of_films(
-    counted: Mapping[str, list[Reading]], case: Case, knowledge: Knowledge
-) -> dict[str, list[Reading]]:
-    """The answers that count, those of the films added where nobody answered by hand."""
-    found = {name: list(readings) for name, readings in counted.items()}
+def answers_of_films(case: Case, knowledge: Knowledge) -> dict[str, list[Reading]]:
+    """Check to what the films that count answer."""
+    found: dict[str, list[Reading]] = {}
     for reading in _said(case, knowledge):
-        if not any(r.by_hand for r in counted.get(reading.check, ())):
-            found.setdefault(reading.check, []).append(reading)
+        found.setdefault(reading.check, []).append(reading)
     return found
 
 

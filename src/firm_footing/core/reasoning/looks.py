@@ -22,7 +22,11 @@ from firm_footing.core.case import Reading
 from firm_footing.core.knowledge import Check, Knowledge
 from firm_footing.core.knowledge.numbers import DependentGroup
 from firm_footing.core.knowledge.vocabulary import Mode
-from firm_footing.core.reasoning.answers import log_ratio_of
+from firm_footing.core.reasoning.answers import (
+    log_ratio_of,
+    unlimited_log_ratio_of,
+    within_limit,
+)
 from firm_footing.core.reasoning.evidence import Piece, restoring
 from firm_footing.core.reasoning.stories import Stories
 
@@ -97,7 +101,10 @@ def answer_likelihood(
 
 
 class Given(NamedTuple):
-    """Answers to one check by one owner: the check's id when by hand, `trace:0` or `film:0`."""
+    """Answers to one check by one owner: the check's id when by hand, `trace:0` or `film:0`.
+
+    log_ratio : not limited yet, for the limit is on all that is said of the check
+    """
 
     owner: str
     log_ratio: float
@@ -204,7 +211,10 @@ def ratios_of_check(
     for reading in readings:
         owners.setdefault(measured.of(reading), []).append(reading)
     check, numbers = knowledge.check[check_id], knowledge.numbers
-    given = tuple(Given(o, log_ratio_of(said, check, numbers)) for o, said in owners.items())
+    given = tuple(
+        Given(owner, unlimited_log_ratio_of(said, check, numbers))
+        for owner, said in owners.items()
+    )
     group = group_of(check_id, readings, knowledge)
     if group is not None and group.absent_counts_whole:
         rather = log_ratio_of(readings, check, numbers) >= 0
@@ -251,7 +261,8 @@ def group_pieces(stories: Stories, together: AskedTogether) -> tuple[Piece, ...]
     asked = together.asked
     if len(asked) == 1 and len(asked[0][2]) == 1:
         ((check, base, (given,)),) = asked
-        one = answer_likelihood(stories, check, base, given.log_ratio)
+        ratio = within_limit(given.log_ratio, stories.knowledge.numbers)
+        one = answer_likelihood(stories, check, base, ratio)
         return (Piece(given.owner, one.log, one.inverse),)
     owners = list(dict.fromkeys(g.owner for _, _, given in asked for g in given))
     weight, logs = _said(stories, together, frozenset(owners))
@@ -273,7 +284,8 @@ def _said(
     for check, base, given in together.asked:
         heard = [g.log_ratio for g in given if g.owner in owners]
         if heard:
-            logs.append(answer_likelihood(stories, check, base, sum(heard)).log)
+            ratio = within_limit(sum(heard), stories.knowledge.numbers)
+            logs.append(answer_likelihood(stories, check, base, ratio).log)
     weight = independence(len(logs), together.discount)
     return weight, np.sum(logs, axis=0) if logs else np.zeros(len(stories.hypotheses.stuck))
 

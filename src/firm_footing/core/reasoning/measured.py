@@ -5,7 +5,7 @@ loft at the ball. An answer given by hand replaces what they say of it. The lean
 of the balls says: it answers its look, and is no evidence beside them.
 """
 
-from collections.abc import Iterator, Mapping
+from collections.abc import Iterator
 from dataclasses import dataclass
 from typing import Final
 
@@ -52,16 +52,13 @@ def measured_of(case: Case, knowledge: Knowledge) -> tuple[Measured, ...]:
     return tuple(found.values())
 
 
-def with_answers_measured(
-    counted: Mapping[str, list[Reading]], measured: tuple[Measured, ...]
-) -> dict[str, list[Reading]]:
-    """The answers that count, those of the numbers added where nobody answered by hand."""
-    found = {name: list(readings) for name, readings in counted.items()}
-    for m in measured:
-        if m.counts and not m.after and m.check not in counted:
-            said = Reading(check=m.check, answer=m.answer, source="look", share=m.share)
-            found[m.check] = [said]
-    return found
+def answers_measured(measured: tuple[Measured, ...]) -> dict[str, list[Reading]]:
+    """Check to the answer that a number gives, of those that are evidence."""
+    return {
+        m.check: [Reading(check=m.check, answer=m.answer, source="look", share=m.share)]
+        for m in measured
+        if m.counts and not m.after
+    }
 
 
 def _of_stance(block: Block, knowledge: Knowledge) -> Iterator[tuple[str, float, str]]:

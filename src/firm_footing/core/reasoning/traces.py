@@ -4,7 +4,7 @@ Only traces of swings made without a drill count toward the diagnosis. An answer
 the mat or plate replaces what the traces say of that check.
 """
 
-from collections.abc import Iterator, Mapping
+from collections.abc import Iterator
 
 from firm_footing.core.case import Case, Reading
 from firm_footing.core.ground.recorded import TraceError
@@ -12,8 +12,6 @@ from firm_footing.core.ground.trace import TraceRead, read_trace, with_contact
 from firm_footing.core.knowledge import Knowledge
 from firm_footing.core.knowledge.limen import in_a_word
 from firm_footing.core.pattern import Pattern
-
-BY_MAT = ("mat", "plate")
 
 
 def read_traces(
@@ -34,22 +32,18 @@ def read_traces(
         yield i, with_contact(read, pattern, knowledge)
 
 
-def with_answers_of_traces(
-    counted: Mapping[str, list[Reading]], case: Case, pattern: Pattern, knowledge: Knowledge
+def answers_of_traces(
+    case: Case, pattern: Pattern, knowledge: Knowledge
 ) -> dict[str, list[Reading]]:
-    """The answers that count, those of the traces added."""
-    found = {name: list(readings) for name, readings in counted.items()}
-    by_hand = {
-        name for name, readings in counted.items() if any(r.source in BY_MAT for r in readings)
-    }
+    """Check to what the traces that count answer."""
+    found: dict[str, list[Reading]] = {}
     for i, read in read_traces(case, pattern, knowledge):
         if not counts(case, i):
             continue
         for check, share in read.judged.answers.items():
-            if check not in by_hand:
-                word = in_a_word(share) or "partly"
-                said = Reading(check=check, answer=word, source="mat", share=share, trace=i)
-                found.setdefault(check, []).append(said)
+            word = in_a_word(share) or "partly"
+            said = Reading(check=check, answer=word, source="mat", share=share, trace=i)
+            found.setdefault(check, []).append(said)
     return found
 
 

@@ -15,10 +15,11 @@ from firm_footing.core.knowledge.coaching import SchoolOption
 from firm_footing.core.knowledge.vocabulary import Seen
 from firm_footing.core.pattern import Pattern, read_pattern
 from firm_footing.core.reasoning.answers import counted_readings, seen_of
+from firm_footing.core.reasoning.counted import Answered
 from firm_footing.core.reasoning.delivery import DeliveryJudged, judge_balls
 from firm_footing.core.reasoning.enumeration import enumerate_stories
 from firm_footing.core.reasoning.evidence import Folded, Piece, fold
-from firm_footing.core.reasoning.films import with_answers_of_films
+from firm_footing.core.reasoning.films import answers_of_films
 from firm_footing.core.reasoning.looks import (
     LogRatios,
     base_rates,
@@ -29,7 +30,7 @@ from firm_footing.core.reasoning.looks import (
     ratios_of,
     ratios_of_check,
 )
-from firm_footing.core.reasoning.measured import Measured, measured_of, with_answers_measured
+from firm_footing.core.reasoning.measured import Measured, answers_measured, measured_of
 from firm_footing.core.reasoning.posterior import Posterior, normalised, posterior
 from firm_footing.core.reasoning.prior import base_weights, set_prior
 from firm_footing.core.reasoning.start import (
@@ -39,7 +40,7 @@ from firm_footing.core.reasoning.start import (
     supported_causes,
 )
 from firm_footing.core.reasoning.stories import Stories
-from firm_footing.core.reasoning.traces import is_clear, with_answers_of_traces
+from firm_footing.core.reasoning.traces import answers_of_traces, is_clear
 from firm_footing.core.reasoning.trials import Trial, trial_piece, trials_of
 
 FloatArray = NDArray[np.float64]
@@ -49,6 +50,7 @@ FloatArray = NDArray[np.float64]
 class Weighing:
     """A case with its evidence weighed.
 
+    given : all answers, by where they come from
     counted : check id to the answers that count
     measured : what numbers answer by themselves
     ratios : check id to what they come to
@@ -64,6 +66,7 @@ class Weighing:
     stories: Stories
     handicap: float
     pattern: Pattern
+    given: Answered
     counted: Mapping[str, list[Reading]]
     measured: tuple[Measured, ...]
     ratios: Mapping[str, LogRatios]
@@ -112,7 +115,7 @@ class Weighing:
     def root_with(self, reading: Reading) -> FloatArray:
         """(causes,) `root` if this answer were given besides: the same that `weigh` would find."""
         check = reading.check
-        counted = {**self.counted, check: [*self.counted.get(check, ()), reading]}
+        counted = {**self.counted, check: self.given.given(reading).of(check)}
         ratios = {
             **self.ratios,
             check: ratios_of_check(check, counted[check], owners_of(counted), self.knowledge),
@@ -174,9 +177,13 @@ def weigh(case: Case, knowledge: Knowledge) -> Weighing:
     trials = tuple(trials_of(case, knowledge))
     balls = weigh_balls(case.baselines, trials, stories, handicap)
     measured = measured_of(case, knowledge)
-    by_hand = with_answers_measured(counted_readings(case), measured)
-    traced = with_answers_of_traces(by_hand, case, balls.pattern, knowledge)
-    counted = with_answers_of_films(traced, case, knowledge)
+    answers = Answered(
+        by_hand=counted_readings(case),
+        measured=answers_measured(measured),
+        traced=answers_of_traces(case, balls.pattern, knowledge),
+        filmed=answers_of_films(case, knowledge),
+    )
+    counted = answers.counted()
     options = school_options(case.school, knowledge)
     bases = school_bases(knowledge, handicap, options)
     ratios = ratios_of(counted, knowledge)
@@ -188,6 +195,7 @@ def weigh(case: Case, knowledge: Knowledge) -> Weighing:
         stories=stories,
         handicap=handicap,
         pattern=balls.pattern,
+        given=answers,
         counted=counted,
         measured=measured,
         ratios=ratios,

@@ -1,13 +1,16 @@
 """What would this student's pattern be without this cause?"""
 
 from dataclasses import dataclass
+from typing import NamedTuple
 
 import numpy as np
 from numpy.typing import NDArray
 
 from firm_footing.core.ball.forward import (
+    FACE_TO_PATH,
     LOW_POINT,
     PARTS,
+    PATH,
     STRIKE,
     Setting,
     clear_of_ground_cm,
@@ -51,17 +54,27 @@ class DeliveryChange:
     covariance: FloatArray
 
 
+class Moved(NamedTuple):
+    """A number of the delivery now and without a cause, in its unit."""
+
+    now: float
+    then: float
+
+
 @dataclass(frozen=True)
 class WhatIf:
     """A pattern as it is and as it would be without one cause and what that brought about.
 
     moves : by how much each number changes, also of those that the balls did not show
+    path_deg, face_to_path_deg : of the club, + push side; None where the balls do not fix it
     """
 
     cause: str
     now: Seen
     without: Seen
     moves: Seen
+    path_deg: Moved | None
+    face_to_path_deg: Moved | None
 
 
 def without(weighing: Weighing, cause: str, *, alone: bool = False) -> WhatIf:
@@ -84,7 +97,19 @@ def without(weighing: Weighing, cause: str, *, alone: bool = False) -> WhatIf:
     )
     now = seen_now(weighing.pattern)
     moves = change_seen(change, weighing)
-    return WhatIf(cause, now, _after(now, moves), moves)
+    pattern = weighing.pattern
+    return WhatIf(
+        cause,
+        now,
+        _after(now, moves),
+        moves,
+        path_deg=_moved_by(pattern.path_deg, float(change.mean[PATH])),
+        face_to_path_deg=_moved_by(pattern.face_to_path_deg, float(change.mean[FACE_TO_PATH])),
+    )
+
+
+def _moved_by(now: Estimate | None, by: float) -> Moved | None:
+    return None if now is None else Moved(now.value, now.value + by)
 
 
 def expected_change(
