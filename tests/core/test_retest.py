@@ -5,7 +5,7 @@ import pytest
 from scipy.stats import fisher_exact
 
 from firm_footing.core.coaching.measures import Series
-from firm_footing.core.coaching.retest import FIRST_LOOK, RetestResult, evaluate_retest, power
+from firm_footing.core.coaching.retest import RetestResult, evaluate_retest, power
 from firm_footing.core.knowledge import Knowledge
 from firm_footing.core.pattern.chance import holm
 from firm_footing.core.pattern.exact import (
@@ -32,12 +32,15 @@ def judged(series: Series, known: Knowledge) -> RetestResult:
     return evaluate_retest(series, known.numbers.coaching.retest)
 
 
-@pytest.mark.parametrize("balls", [5, 10, 22])
+@pytest.mark.parametrize("balls", [3, 4, 5, 10, 20, 22, 40])
 @pytest.mark.parametrize("kind", ["normal", "heavy tails", "words"])
 def test_false_alarms_of_means_hold_their_level(
     kind: str, balls: int, knowledge: Knowledge
 ) -> None:
-    """Of unchanged students, with a look after every ball, at most one retest in ten is 'real'."""
+    """Of unchanged students, with a look after every ball, one retest in ten is 'real'.
+
+    Words and heavy tails differ from what the levels were found for: no more than one in ten.
+    """
     numbers = knowledge.numbers.coaching.retest
     rng = np.random.default_rng(4)
     size = (RETESTS, balls + numbers.looks)
@@ -46,7 +49,7 @@ def test_false_alarms_of_means_hold_their_level(
         "heavy tails": lambda: rng.standard_t(4, size) * 2.5,
         "words": lambda: np.round(rng.normal(0, 3, size) / 4) * 4,
     }[kind]()
-    floor = 1.2 if kind == "words" else 0.5
+    floor = 1.2 if kind == "words" else 1.0
     wrong = sum(
         judged(
             number(row[:balls].tolist(), row[balls:].tolist(), knowledge, floor), knowledge
@@ -56,7 +59,23 @@ def test_false_alarms_of_means_hold_their_level(
     )
     three_sd = 3 * (numbers.level * (1 - numbers.level) / RETESTS) ** 0.5
     assert wrong / RETESTS <= numbers.level + three_sd
-    assert wrong / RETESTS >= 0.05  # not so careful that it says nothing
+    least = 0.08 if kind == "normal" else 0.05  # not so careful that it says nothing
+    assert wrong / RETESTS >= least - three_sd / 3
+
+
+def test_the_level_of_a_look_lies_between_those_of_the_table(knowledge: Knowledge) -> None:
+    numbers = knowledge.numbers.coaching.retest
+    table = numbers.nominal_levels
+    for after in (numbers.first_look, 10, numbers.looks):
+        column = after - numbers.first_look
+        assert numbers.nominal_level(20, after) == table[20][column]
+        assert numbers.nominal_level(1000, after) == table[60][column]
+        least, most = sorted((table[20][column], table[25][column]))
+        assert least < numbers.nominal_level(22, after) < most
+    assert numbers.nominal_level(10, 99) == table[10][-1]
+    short = numbers.model_dump() | {"nominal_levels": {10: [0.02, 0.02]}}
+    with pytest.raises(ValueError, match="each row has 18 looks"):
+        type(numbers).model_validate(short)
 
 
 @pytest.mark.parametrize("true_share", [0.1, 0.5, 0.8])
@@ -77,8 +96,8 @@ def test_false_alarms_of_shares_hold_their_level(
         for row in came
     )
     assert wrong / 600 <= numbers.level + 3 * (0.09 / 600) ** 0.5
-    level = nominal_share_level(balls, FIRST_LOOK, numbers.looks, numbers.level)
-    exact = false_alarms(balls, FIRST_LOOK, numbers.looks, level)
+    level = nominal_share_level(balls, numbers.first_look, numbers.looks, numbers.level)
+    exact = false_alarms(balls, numbers.first_look, numbers.looks, level)
     assert exact.max() <= numbers.level
     foretold = np.interp(true_share, TRUE_SHARES, exact)
     assert wrong / 600 == pytest.approx(foretold, abs=3.5 * (0.09 / 600) ** 0.5)
@@ -143,7 +162,7 @@ def test_the_power_of_shares_is_what_comes(knowledge: Knowledge) -> None:
     numbers = knowledge.numbers.coaching.retest
     before = "xxxxxxx---"
     after = rng.random((2000, 10)) < 0.2
-    level = nominal_share_level(10, FIRST_LOOK, numbers.looks, numbers.level)
+    level = nominal_share_level(10, numbers.first_look, numbers.looks, numbers.level)
     row = fisher_table(10, 10)[7]
     came = np.mean([row[int(balls.sum())] <= level and balls.sum() < 7 for balls in after])
     assert power(share(before, "", knowledge), 0.2, 10, numbers) == pytest.approx(came, abs=0.035)
@@ -156,7 +175,7 @@ def test_it_says_how_many_more_would_tell(knowledge: Knowledge) -> None:
         return judged(number(before, list(balls), knowledge, floor), knowledge)
 
     few = after(-1.0, 0.5)
-    assert (few.state, few.more) == ("too_few", FIRST_LOOK - 2)
+    assert (few.state, few.more) == ("too_few", knowledge.numbers.coaching.retest.first_look - 2)
     some = after(-1.0, -4.0, -1.0)
     assert some.state == "not_yet"
     assert some.more is not None

@@ -9,7 +9,6 @@ from firm_footing.core.case import Block, Case
 from firm_footing.core.coaching.measures import Series, as_read, series_of
 from firm_footing.core.coaching.predicted import after_move
 from firm_footing.core.coaching.retest import (
-    FIRST_LOOK,
     MeasureMove,
     RetestResult,
     evaluate_retest,
@@ -127,9 +126,12 @@ def compare(
     measures = [_compared(series, shown, predicted) for series in shown.values()]
     measures = _with_first(measures, first, club, before, after, knowledge)
     level = knowledge.numbers.chance.level
-    sure = holm([_p(m.moved, len(m.series.after)) for m in measures], level)
+    first_look = knowledge.numbers.coaching.retest.first_look
+    sure = holm([_p(m.moved, len(m.series.after), first_look) for m in measures], level)
     hit = [len(m.first.after) if m.first else 0 for m in measures]
-    since = holm([_p(m.since_first, n) for m, n in zip(measures, hit, strict=True)], level)
+    since = holm(
+        [_p(m.since_first, n, first_look) for m, n in zip(measures, hit, strict=True)], level
+    )
     measures = [
         replace(m, sure=is_sure, since_sure=since_sure)
         for m, is_sure, since_sure in zip(measures, sure, since, strict=True)
@@ -230,14 +232,14 @@ def _with_first(
     begun = [b for b in first.baselines if b.club == club and b.shots] if first else []
     if first is None or not begun:
         return measures
-    enough = sum(len(b.shots) for b in after) >= FIRST_LOOK
+    enough = sum(len(b.shots) for b in after) >= knowledge.numbers.coaching.retest.first_look
     last = after if enough else before
     then = as_read(series_of(begun, last, knowledge), begun, last, knowledge, first.handicap)
     return [replace(m, first=then[m.name], since_first=moved_by(then[m.name])) for m in measures]
 
 
-def _p(moved: MeasureMove | None, balls: int) -> float | None:
+def _p(moved: MeasureMove | None, balls: int, first_look: int) -> float | None:
     """A p-value that is looked at: of measures that show something, with balls enough."""
-    if moved is None or balls < FIRST_LOOK or moved.before == moved.after:
+    if moved is None or balls < first_look or moved.before == moved.after:
         return None
     return moved.p_value

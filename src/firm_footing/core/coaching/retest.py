@@ -1,11 +1,11 @@
 """Is the change real already, not yet, or how many more balls would tell?
 
 One measure is fixed before the first ball of the retest. After every ball the retest so far is held
-against the whole baseline, each time at the same nominal level, so small that all looks together
-raise a false alarm in one retest out of ten (as Pocock 1977 does for groups). Means are compared by
-the test of `core/pattern/chance.py`, at levels found by simulation
-(`tests/core/test_retest.py` holds them to it); shares by that of `core/pattern/exact.py`, at a
-level that is computed.
+against the whole baseline, each time at a nominal level so small that all looks together raise a
+false alarm in one retest out of ten. Means are compared by the test of `core/pattern/chance.py`, at
+levels found by simulation for balls before and after (`scripts/find_nominal_levels.py`;
+`tests/core/test_retest.py` holds them to it); shares by that of `core/pattern/exact.py`, at one
+level that is computed (as Pocock 1977 does for groups).
 """
 
 import math
@@ -20,8 +20,6 @@ from firm_footing.core.knowledge.coaching import RetestNumbers
 from firm_footing.core.pattern.chance import change_of, spread2, welch
 from firm_footing.core.pattern.exact import fisher_table, nominal_share_level
 
-FIRST_LOOK: Final = 3
-"""Balls of the retest before anything is said."""
 NORMAL: Final = NormalDist()
 
 State = Literal["real", "not_yet", "too_few"]
@@ -95,33 +93,33 @@ def _direction(series: Series, before: float, after: float) -> Direction:
     return "better" if nearer > 0 else "worse" if nearer < 0 else "same"
 
 
-def level_of(series: Series, numbers: RetestNumbers) -> float:
-    """The p-value from which on one look counts."""
+def level_of(series: Series, after: int, numbers: RetestNumbers) -> float:
+    """The p-value from which on the look after so many balls of the retest counts."""
     balls = len(series.before)
     if series.is_share:
-        return nominal_share_level(balls, FIRST_LOOK, numbers.looks, numbers.level)
-    return numbers.nominal_level(balls)
+        return nominal_share_level(balls, numbers.first_look, numbers.looks, numbers.level)
+    return numbers.nominal_level(balls, after)
 
 
 def evaluate_retest(series: Series, numbers: RetestNumbers) -> RetestResult:
     """Where a retest stands after its balls so far, in the order they were hit."""
     after = len(series.after)
     now = moved_by(series)
-    if now is None or after < FIRST_LOOK:
-        return RetestResult("too_few", now, None, max(1, FIRST_LOOK - after))
-    level = level_of(series, numbers)
-    for balls in range(FIRST_LOOK, min(after, numbers.looks) + 1):
+    first = numbers.first_look
+    if now is None or after < first:
+        return RetestResult("too_few", now, None, max(1, first - after))
+    for balls in range(first, min(after, numbers.looks) + 1):
         then = moved_by(series, balls)
-        if then is not None and then.p_value <= level:
+        if then is not None and then.p_value <= level_of(series, balls, numbers):
             return RetestResult("real", now, balls, None)
-    return RetestResult("not_yet", now, None, _more(series, now, level, numbers))
+    return RetestResult("not_yet", now, None, _more(series, now, numbers))
 
 
-def _more(series: Series, now: MeasureMove, level: float, numbers: RetestNumbers) -> int | None:
+def _more(series: Series, now: MeasureMove, numbers: RetestNumbers) -> int | None:
     """Balls that would tell if mean and scatter, or the share, stay as they are."""
     hit = len(series.after)
     for more in range(1, min(numbers.most_more, numbers.looks - hit) + 1):
-        if _p_value(series, now.after, hit + more) <= level:
+        if _p_value(series, now.after, hit + more) <= level_of(series, hit + more, numbers):
             return more
     return None
 
@@ -146,7 +144,7 @@ def power(series: Series, after: float, balls: int, numbers: RetestNumbers) -> f
     before = len(series.before)
     if before < 2:
         return 0.0
-    level = level_of(series, numbers)
+    level = level_of(series, balls, numbers)
     if series.is_share:
         came = int(sum(series.before))
         row = fisher_table(before, balls)[came]

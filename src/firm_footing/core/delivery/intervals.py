@@ -4,6 +4,7 @@ import math
 
 import numpy as np
 from numpy.typing import NDArray
+from scipy.special import ndtr
 
 FloatArray = NDArray[np.float64]
 
@@ -19,7 +20,7 @@ def interval_slopes(
     a, b = (least - mean) / sd, (most - mean) / sd
     # the tail on the other side tells small probabilities that are lost as differences near one
     above = a > 0
-    inside = _normal_below(np.where(above, -a, b)) - _normal_below(np.where(above, -b, a))
+    inside = ndtr(np.where(above, -a, b)) - ndtr(np.where(above, -b, a))
     probability = np.maximum(inside, 1e-300)
     at_a, at_b = _density(a), _density(b)
     first = (at_a - at_b) / probability
@@ -28,13 +29,6 @@ def interval_slopes(
     first = np.where(far, np.where(above, a, b), first)
     second = np.where(far, -1.0, np.minimum(second, -1e-6))
     return first / sd, second / variance
-
-
-_complementary_error = np.frompyfunc(math.erfc, 1, 1)
-
-
-def _normal_below(x: FloatArray) -> FloatArray:
-    return 0.5 * np.asarray(_complementary_error(x * -math.sqrt(0.5)), dtype=np.float64)
 
 
 def _density(x: FloatArray) -> FloatArray:

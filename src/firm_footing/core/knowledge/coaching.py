@@ -1,8 +1,9 @@
 """Which drills, cautions and schools are there?"""
 
 from collections.abc import Mapping
-from typing import Literal
+from typing import Literal, Self
 
+import numpy as np
 from pydantic import Field, model_validator
 
 from firm_footing.core.knowledge.vocabulary import Act, Contact, DeliveryShift, Entry, Limit
@@ -209,7 +210,8 @@ class RetestNumbers(Entry):
 
     level : how often a retest of an unchanged student may be called real, all looks together
     nominal_levels : of each look at two means, so that the level holds, by balls of the baseline;
-        for a number that does not stand there the next larger one's
+        one for each look, from the first on
+    first_look : balls of the retest before anything is said
     looks : balls of a retest after which it is looked at; what is hit beyond them is not judged
     balls : of an ordinary retest, for which the chance of seeing a change is told
     most_more : more balls than this are not promised to tell
@@ -219,17 +221,33 @@ class RetestNumbers(Entry):
     """
 
     level: float = Field(gt=0, lt=1)
-    nominal_levels: dict[int, float]
+    nominal_levels: dict[int, tuple[float, ...]]
+    first_look: int = Field(ge=2)
     looks: int = Field(ge=3)
     balls: int = Field(ge=3)
     most_more: int = Field(ge=1)
     mended_part: float = Field(gt=0, le=1)
     word_low_point: WordLowPoint
 
-    def nominal_level(self, balls: int) -> float:
-        """Of each look at two means, against a baseline of so many balls."""
-        known = sorted(self.nominal_levels)
-        return self.nominal_levels[next((n for n in known if n >= balls), known[-1])]
+    @model_validator(mode="after")
+    def _a_level_for_each_look(self) -> Self:
+        looks = self.looks - self.first_look + 1
+        if any(len(row) != looks for row in self.nominal_levels.values()):
+            raise ValueError(f"nominal_levels: each row has {looks} looks")
+        return self
+
+    def nominal_level(self, before: int, after: int) -> float:
+        """Of one look at two means, after so many balls of the retest.
+
+        Between two rows it lies on the straight line in one over the balls of the baseline; beyond
+        the table, before it and after it, at its edge.
+        """
+        column = min(max(after, self.first_look), self.looks) - self.first_look
+        known = sorted(self.nominal_levels, reverse=True)
+        least, most = known[-1], known[0]
+        share = 1 / min(max(before, least), most)
+        levels = [self.nominal_levels[n][column] for n in known]
+        return float(np.interp(share, [1 / n for n in known], levels))
 
 
 class LadderNumbers(Entry):

@@ -3,10 +3,10 @@
 import math
 from dataclasses import dataclass
 from functools import lru_cache
-from statistics import NormalDist
 
 import numpy as np
 from numpy.typing import NDArray
+from scipy.special import chdtri
 
 from firm_footing.core.ball.flight import Flight, Launch, fly_drawn
 from firm_footing.core.ball.forward import (
@@ -204,14 +204,8 @@ def _wild(delivered: Delivered, numbers: Numbers) -> NDArray[np.bool_]:
     """(n,) balls farther out than ordinary ones, for a player who scatters like this."""
     freedom = np.maximum(delivered.counted, 1)
     wide = max(1.0, float(np.median(delivered.distances2 / freedom)))
-    limit = np.array([chi_square_quantile(1 - numbers.block.wild_share, k) for k in freedom])
+    limit: FloatArray = chdtri(freedom, numbers.block.wild_share)
     return (delivered.distances2 / wide > limit) & (delivered.counted > 0)
-
-
-def chi_square_quantile(share: float, freedom: int) -> float:
-    """By Wilson & Hilferty (1931): within 1 % from two degrees of freedom on."""
-    z = NormalDist().inv_cdf(share)
-    return float(freedom * (1 - 2 / (9 * freedom) + z * math.sqrt(2 / (9 * freedom))) ** 3)
 
 
 def _attack(pattern: Pattern, setting: Setting) -> Estimate | None:

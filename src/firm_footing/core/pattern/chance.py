@@ -8,17 +8,16 @@ that happen to agree are no certainty, so each measure has a floor for its sprea
 import math
 from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
-from statistics import NormalDist, fmean
+from statistics import fmean
 from typing import Final
 
 import numpy as np
+from scipy.special import stdtr
 
 from firm_footing.core.ball.turf import low_point
 from firm_footing.core.case import Block, Shot
 from firm_footing.core.delivery.readings import Note, as_reading, curve_deg, start_deg
 from firm_footing.core.knowledge.numbers import Numbers
-
-NORMAL: Final = NormalDist()
 
 NOTED: Final = (
     "start_deg", "curve_deg", "heel_toe_mm", "low_point_cm", "carry_m", "carry_lost_pct"
@@ -82,9 +81,8 @@ def welch(by: float, spreads: tuple[float, float], balls: tuple[int, int]) -> tu
 
 
 def two_sided(t: float, freedom: float) -> float:
-    """P(a t variable is farther from zero), by Wallace's transformation to a normal one (1959)."""
-    z = math.sqrt(freedom * math.log1p(t * t / freedom)) * (8 * freedom + 1) / (8 * freedom + 3)
-    return 2 * NORMAL.cdf(-z)
+    """P(a t variable is farther from zero)."""
+    return 2 * float(stdtr(freedom, -abs(t)))
 
 
 def holm(p_values: Sequence[float | None], level: float) -> list[bool]:

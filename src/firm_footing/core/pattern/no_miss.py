@@ -5,8 +5,9 @@ and cleanly, and goes about as far as expected, as far as that was noted. There 
 of a player's balls are sound.
 """
 
-import math
 from collections.abc import Sequence
+
+from scipy.special import betaincc
 
 from firm_footing.core.case import Block, Shot
 from firm_footing.core.delivery.readings import as_reading, curve_deg, start_deg
@@ -24,13 +25,8 @@ def no_miss(balls: Sequence[tuple[Shot, Block]], numbers: Numbers) -> float | No
     known = [sound for sound in judged if sound is not None]
     if not known:
         return None
-    return _share_above(numbers.no_miss.most, sum(known), len(known))
-
-
-def _share_above(least: float, sound: int, balls: int) -> float:
-    """P(share > least | so many of these balls): a beta's upper tail is a binomial's lower one."""
-    n = balls + 1
-    return math.fsum(math.comb(n, k) * least**k * (1 - least) ** (n - k) for k in range(sound + 1))
+    sound = sum(known)
+    return float(betaincc(sound + 1, len(known) - sound + 1, numbers.no_miss.most))
 
 
 def is_sound(shot: Shot, block: Block, numbers: Numbers) -> bool | None:

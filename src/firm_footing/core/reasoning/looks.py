@@ -212,8 +212,7 @@ def ratios_of_check(
         owners.setdefault(measured.of(reading), []).append(reading)
     check, numbers = knowledge.check[check_id], knowledge.numbers
     given = tuple(
-        Given(owner, unlimited_log_ratio_of(said, check, numbers))
-        for owner, said in owners.items()
+        Given(owner, unlimited_log_ratio_of(said, check, numbers)) for owner, said in owners.items()
     )
     group = group_of(check_id, readings, knowledge)
     if group is not None and group.absent_counts_whole:
