@@ -158,14 +158,6 @@ def enumerated(case: Case, k: Knowledge) -> Enumerated:
         log = log_t(
             float(off @ solved), np.linalg.slogdet(whole)[1], len(off), n.delivery.person_tail_df
         )
-        if pattern.two_way is not None:
-            stuck_club = any(
-                w.mechanism == n.two_way.mechanism and w.mode in (None, mode or "thrown")
-                for c in chosen
-                for w in k.cause[c].workings
-            )
-            yes = n.two_way.stuck if stuck_club else n.two_way.ordinary
-            log += math.log(yes if pattern.two_way else 1 - yes)
         if pattern.no_miss is not None and chosen:
             log += math.log(1 - pattern.no_miss * (1 - n.no_miss.although_at_work))
         pull = design.T @ solved
@@ -282,7 +274,7 @@ def test_bits_of_the_pattern_are_what_is_lost_without_that_number(
     telling = stories.log_side + stories.log_prior_in_set(0.3)[stories.hypothesis_of]
     weights = np.exp(judge_delivery(less, stories, 11).log + telling) * prior[stories.set_of]
     for piece in judged:
-        if piece.id in ("pattern.scatter", "pattern.two_way", "pattern.no_miss"):
+        if piece.id in ("pattern.scatter", "pattern.no_miss"):
             weights *= np.exp(piece.adds)
     without = weights @ stories.story_members / weights.sum()
     row = [p.id for p in pieces].index(f"pattern.{number}")

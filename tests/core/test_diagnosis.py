@@ -194,23 +194,13 @@ def test_wide_scatter_speaks_for_full_effort(knowledge: Knowledge) -> None:
     assert effort(5.0) > effort(1.0)
 
 
-def test_a_two_way_miss_points_to_a_stuck_club(knowledge: Knowledge) -> None:
-    blocks = [Shot(start="far_push", curve="straight")] * 4
-    hooks = [Shot(start="push", curve="far_pull")] * 4
-    found = diagnose(case(blocks + hooks, handicap=3), knowledge)
-    rush = next(c for c in found.causes if c.id == "early_lead_rush")
-    bits = {w.evidence: w.bits for w in rush.speaks_for}
-    assert found.pattern.two_way
-    assert bits["pattern.two_way"] > 0.5
-    assert rush.chain[1] == "stuck_inside"
-
-
 def test_one_wild_ball_among_ten_does_not_turn_the_ranking(knowledge: Knowledge) -> None:
     wild = Shot(start="far_push", curve="far_pull", heel_toe_mm=24, divot_start_cm=14)
     without = diagnose(case([PULL_SLICE_HEEL] * 9), knowledge)
     with_it = diagnose(case([*[PULL_SLICE_HEEL] * 9, wild]), knowledge)
     assert with_it.start_with == without.start_with
-    assert [c.id for c in with_it.causes[:3]] == [c.id for c in without.causes[:3]]
+    before = {c.id: c.root for c in without.causes}
+    assert {c.id: c.root for c in with_it.causes} == pytest.approx(before, abs=0.03)
 
 
 def test_few_balls_widen_and_many_narrow(knowledge: Knowledge) -> None:

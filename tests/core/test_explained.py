@@ -47,7 +47,7 @@ def test_what_is_no_miss_needs_no_word() -> None:
     [
         ({"carry_m": 95}, "club_speed_pct"),
         ({"start": "far_pull"}, "path_deg"),
-        ({"curve": "far_push"}, "face_to_path_deg"),
+        ({"curve": "push"}, "face_to_path_deg"),
         ({"heel_toe_mm": -24}, "heel_toe_mm"),
     ],
 )

@@ -125,7 +125,7 @@ def _seen(
     if not setting.teed and contact not in ("top", "thin", "hosel"):
         length = float(np.clip(rng.normal(*DIVOT_LENGTH_CM), 6, 20))
         low_point_cm = from_ball_cm(float(ball[LOW_POINT]), setting.club)
-        seen["divot_start_cm"] = round(low_point_cm - length / 2)
+        seen["divot_start_cm"] = round(float(np.clip(low_point_cm - length / 2, -60, 60)))
         turned = divot_deg(float(ball[PATH]), low_point_cm, numbers.turf)
         seen["divot_direction_deg"] = round(turned + rng.normal(0, DIVOT_DOUBT_DEG))
     return seen

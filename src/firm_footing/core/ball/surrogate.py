@@ -4,7 +4,7 @@ For reading many balls backwards in a few milliseconds. Of degree `DEGREE` in th
 speed, launch, the logarithm of spin and the tilt of its axis, fitted once to `SAMPLES` flights that
 the club can make. Its root mean square error against `flight.fly`, over deliveries as students
 make them, is under 0.1 degrees of curve and 0.8 % of carry with irons and wedges, 0.5 degrees and
-4.5 % with a driver, whose heel and toe blows reach far; `tests/core/test_inverse.py` measures it.
+5.5 % with a driver, whose heel and toe blows reach far; `tests/core/test_inverse.py` measures it.
 """
 
 import itertools

@@ -18,11 +18,12 @@ from functools import lru_cache
 import numpy as np
 from numpy.typing import NDArray
 
-from firm_footing.core.ball.forward import LOW_POINT, PARTS
+from firm_footing.core.ball.forward import HEIGHT, LOW_POINT, PARTS
 from firm_footing.core.case import Block
 from firm_footing.core.delivery.intervals import interval_slopes
 from firm_footing.core.delivery.noted import NOTHING, Noted, is_noted, noted_of
 from firm_footing.core.delivery.readings import READINGS
+from firm_footing.core.delivery.scatter import Away
 from firm_footing.core.delivery.shared import SharedErrors, shared_errors
 from firm_footing.core.delivery.shown import Physics
 from firm_footing.core.knowledge import Knowledge
@@ -49,8 +50,9 @@ class Delivered:
         delivery and of the shared errors together
     mean, covariance : (7,), (7, 7) of the block's middle, with the prior
     balls, ball_covariance : (n, 7), (n, 7, 7) of each ball
-    distances2 : (n,) squared standardised distance of each ball from the middle
+    distances2 : (n,) squared standardised distance of each ball from the middle, by usual scatter
     weights : (n,) below one for balls far out
+    scatter2 : (n, 7) variance of each ball about the middle, as fitted to its block
     counted : (n,) notes that the distance is made of
     own_share : part of those notes' variance that is the player's own scatter
     speed_named : whether club speed is against a carry that the instructor expects; otherwise it is
@@ -70,6 +72,7 @@ class Delivered:
     ball_covariance: FloatArray
     distances2: FloatArray
     weights: FloatArray
+    scatter2: FloatArray
     counted: NDArray[np.int_]
     own_share: float
     speed_named: bool
@@ -112,38 +115,43 @@ class _Inverse:
         self.physics, self.noted, self.certain = physics, noted, certain
         numbers = knowledge.numbers.delivery
         self.tail_df = numbers.ball_tail_df
-        self.prior_mean, self.prior, self.scatter2 = _populations(knowledge, handicap)
+        self.spread = numbers.scatter_spread
+        self.prior_mean, self.prior, self.usual2 = _populations(knowledge, handicap)
         self.value, self.variance = noted.value.copy(), noted.variance.copy()
         self.known = np.stack([is_noted(noted, part) for part in range(len(PARTS))], axis=1)
         self.weights: FloatArray = np.ones(len(noted.value))
+        self.scatter2 = np.tile(self.usual2, (len(noted.value), 1))
 
     def run(self, speed_named: bool, shared: SharedErrors, knowledge: Knowledge) -> Delivered:
         """Make it linear, fit the intervals, weigh the balls; again from there."""
         mean = self.prior_mean
         covariance = _inverse(self.prior)
         parts = np.tile(mean, (len(self.value), 1))
-        doubt = np.tile(covariance + np.diag(self.scatter2), (len(self.value), 1, 1))
-        for _ in range(PASSES):
+        doubt = np.tile(covariance + np.diag(self.usual2), (len(self.value), 1, 1))
+        for done in range(PASSES):
             shown, slopes, self.left_over = self._linear(parts, _root(doubt))
             offset = shown - (slopes @ parts[:, :, None])[:, :, 0]
-            distances2, counted, own = self._distances2(mean, offset, slopes)
-            tail = np.minimum(1.0, (self.tail_df + counted) / (self.tail_df + distances2))
+            away = self._away(mean, offset, slopes, self.noted.value, self.noted.variance)
+            if done:  # about their own middle, not the usual one
+                self._fit_scatter(self._away(mean, offset, slopes, self.value, self.variance))
+            fitted2 = away.distances2(self.scatter2)
+            tail = np.minimum(1.0, (self.tail_df + away.counted) / (self.tail_df + fitted2))
             self.weights = np.where(self.certain, 1.0, tail)
             for _ in range(SWEEPS):
-                said, vector, each, each_vector = self._sites(offset, slopes, self.scatter2)
+                said, vector, each, each_vector = self._sites(offset, slopes)
                 covariance = _inverse(self.prior + said)
                 mean = covariance @ (self.prior @ self.prior_mean + vector)
                 balls, ball_covariance = self._balls(each, each_vector, mean, covariance)
                 self._fit_intervals(offset, slopes, balls, ball_covariance)
             parts, doubt = self._from_here(mean, covariance, balls, ball_covariance)
         slopes = np.concatenate([slopes, shared.slopes], axis=2)
-        scatter2 = np.append(self.scatter2, np.zeros(len(shared.sd)))
         offset = self._with_doubtful_carries(offset, shared, knowledge)
-        with_shared, vector_with_shared, _, _ = self._sites(offset, slopes, scatter2)
+        with_shared, vector_with_shared, _, _ = self._sites(offset, slopes)
         return Delivered(
             self.prior_mean, self.prior, said, vector, shared.sd, with_shared, vector_with_shared,
             mean, covariance, balls, ball_covariance,
-            distances2, self.weights, counted, own, speed_named,
+            away.distances2(np.tile(self.usual2, (len(self.value), 1))), self.weights,
+            self.scatter2, away.counted, self._own_share(slopes), speed_named,
         )  # fmt: skip
 
     def _with_doubtful_carries(
@@ -169,7 +177,7 @@ class _Inverse:
         parts = np.where(self.known, np.clip(balls, -LIMITS, LIMITS), mean)
         both = self.known[:, :, None] & self.known[:, None, :]
         neither = ~self.known[:, :, None] & ~self.known[:, None, :]
-        whole = covariance + np.diag(self.scatter2)
+        whole = covariance + self.scatter2[:, :, None] * np.eye(len(PARTS))
         return parts, np.where(both, doubt, np.where(neither, whole, 0.0))
 
     def _linear(
@@ -184,7 +192,7 @@ class _Inverse:
         return shown, slopes, left_over
 
     def _sites(
-        self, offset: FloatArray, slopes: FloatArray, scatter2: FloatArray
+        self, offset: FloatArray, slopes: FloatArray
     ) -> tuple[FloatArray, FloatArray, FloatArray, FloatArray]:
         """Information of the middle (d, d), (d,); and of each ball (n, d, d), (n, d).
 
@@ -193,8 +201,10 @@ class _Inverse:
         weighted = slopes / (self.variance + self.left_over)[:, :, None]
         each = weighted.swapaxes(1, 2) @ slopes
         each_vector = (weighted * (self.value - offset)[:, :, None]).sum(axis=1)
-        scatter2 = scatter2 / self.weights[:, None]
-        through = np.linalg.inv(np.eye(scatter2.shape[1]) + each * scatter2[:, None, :])
+        size = slopes.shape[2]
+        scatter2 = np.zeros((len(slopes), size))
+        scatter2[:, : len(PARTS)] = self.scatter2 / self.weights[:, None]
+        through = np.linalg.inv(np.eye(size) + each * scatter2[:, None, :])
         information = (through @ each).sum(axis=0)
         vector = (through @ each_vector[:, :, None])[:, :, 0].sum(axis=0)
         return (information + information.T) / 2, vector, each, each_vector
@@ -229,22 +239,42 @@ class _Inverse:
             -1 / bend - 1 / rest - self.left_over[rows, columns], 1e-4
         )
 
-    def _distances2(
-        self, mean: FloatArray, offset: FloatArray, slopes: FloatArray
-    ) -> tuple[FloatArray, NDArray[np.int_], float]:
-        """Of each ball from a middle, by the readings' plain values; see `Delivered`."""
-        variance = self.noted.variance + self.left_over
-        away = self.noted.value - offset - slopes @ mean
+    def _away(
+        self,
+        mean: FloatArray,
+        offset: FloatArray,
+        slopes: FloatArray,
+        value: FloatArray,
+        noise2: FloatArray,
+    ) -> Away:
+        """How far each ball lies from a middle, by these values of its readings."""
+        variance = noise2 + self.left_over
+        away = value - offset - slopes @ mean
         weighted = slopes / variance[:, :, None]
-        each = weighted.swapaxes(1, 2) @ slopes
-        pulled = (weighted * away[:, :, None]).sum(axis=1)
-        inner = np.linalg.inv(each + np.diag(1 / self.scatter2))
-        taken = (pulled[:, None, :] @ inner @ pulled[:, :, None])[:, 0, 0]
+        return Away(
+            each=weighted.swapaxes(1, 2) @ slopes,
+            pulled=(weighted * away[:, :, None]).sum(axis=1),
+            away2=(away**2 / variance).sum(axis=1),
+            counted=(noise2 < NOTHING).sum(axis=1),
+        )
+
+    def _fit_scatter(self, away: Away) -> None:
+        """Each block's scatter, fitted to its balls; up and down the face it is as is usual."""
+        done, without_height = 0, away.without(HEIGHT, self.usual2[HEIGHT])
+        for block in self.physics:
+            here = slice(done, done + block.count)
+            done += block.count
+            factor2 = without_height.of(here).fitted_factor2(
+                np.sqrt(self.usual2[:HEIGHT]), self.prior[:HEIGHT, :HEIGHT], self.spread
+            )
+            self.scatter2[here, :HEIGHT] = factor2 * self.usual2[:HEIGHT]
+
+    def _own_share(self, slopes: FloatArray) -> float:
+        """Part of the notes' variance that is the player's own usual scatter."""
         counted = self.noted.variance < NOTHING
-        scattered = (slopes**2 @ self.scatter2)[counted].sum()
-        noise = variance[counted].sum()
-        share = float(scattered / (scattered + noise)) if counted.any() else 0.0
-        return (away**2 / variance).sum(axis=1) - taken, counted.sum(axis=1), share
+        scattered = (slopes[:, :, : len(PARTS)] ** 2 @ self.usual2)[counted].sum()
+        noise = (self.noted.variance + self.left_over)[counted].sum()
+        return float(scattered / (scattered + noise)) if counted.any() else 0.0
 
 
 def _inverse(matrix: FloatArray) -> FloatArray:

@@ -90,8 +90,6 @@ def _look_problems(k: Knowledge) -> Iterator[str]:
     for sign in k.signs:
         where = f"signs.yaml: entry '{sign.id}'"
         yield from _unknown(where, k.check, [*sign.answers, *sign.only_if], "check")
-    two_way = [k.numbers.two_way.mechanism]
-    yield from _unknown("numbers.yaml: two_way", k.mechanism, two_way, "mechanism")
     for group in k.numbers.dependent_looks.groups:
         where = f"numbers.yaml: dependent_looks › entry '{group.id}'"
         yield from _unknown(where, k.check, group.checks, "check")

@@ -80,13 +80,15 @@ class DeliveryNumbers(Entry):
 
 
 class TwoWay(Entry):
-    """When a block counts as a two-way miss, and how often that is, with the mechanism or not."""
+    """When a block is called a two-way miss.
 
-    mechanism: str
+    least_each, least_share : so many balls of each kind, and such a share of all
+    push_from_deg : a push starts and stays at least this far out
+    hook_from_deg : a hook curves at least this much and ends on the pull side
+    """
 
-    ordinary: float = Field(gt=0, lt=1)
-    stuck: float = Field(gt=0, lt=1)
     least_each: int = Field(ge=1)
+    least_share: float = Field(gt=0, le=0.5)
     push_from_deg: float = Field(gt=0)
     hook_from_deg: float = Field(gt=0)
 

@@ -1,6 +1,6 @@
 """What is this ball flight called, and is the miss two-way?"""
 
-from collections.abc import Iterable
+from collections.abc import Sequence
 
 from firm_footing.core.knowledge.numbers import Shape, TwoWay
 
@@ -17,18 +17,20 @@ def shape_name(start_deg: float, curve_deg: float, shape: Shape) -> str:
     return "-".join(word for word in (start, curve) if word) or "straight"
 
 
-def is_two_way(balls: Iterable[tuple[float, float]], two_way: TwoWay) -> bool:
-    """Whether a block holds both blocks and hooks: (start, curve) pairs in degrees, + push side.
+def is_two_way(balls: Sequence[tuple[float, float]], two_way: TwoWay) -> bool:
+    """Whether many balls of a block are pushed and many hooked: (start, curve) pairs.
 
-    A block starts out to the push side and stays there; a hook curves hard and ends on the pull
-    side. Scatter around one middle rarely makes both.
+    In degrees, + push side. A push starts out to the push side and stays there; a hook curves hard
+    and ends on the pull side. Forty balls hold a few of each by scatter alone: it takes a share of
+    them. This is a name for the pattern and no evidence of its own, for start and curve have told
+    path, face and their scatter already.
     """
-    blocks = hooks = 0
+    pushes = hooks = 0
     for start, curve in balls:
         ends = start + curve
-        blocks += start >= two_way.push_from_deg and ends >= two_way.push_from_deg
+        pushes += start >= two_way.push_from_deg and ends >= two_way.push_from_deg
         hooks += curve <= -two_way.hook_from_deg and ends < 0
-    return min(blocks, hooks) >= two_way.least_each
+    return min(pushes, hooks) >= max(two_way.least_each, two_way.least_share * len(balls))
 
 
 def _named(value: float, least: float, names: tuple[str, str]) -> str:

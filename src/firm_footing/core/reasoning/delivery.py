@@ -7,7 +7,6 @@ number, so that each can be taken away again.
 """
 
 from dataclasses import dataclass
-from functools import lru_cache
 from typing import Any
 
 import numpy as np
@@ -245,8 +244,6 @@ def judge_balls(pattern: Pattern, stories: Stories, handicap: float) -> Baseline
         ]
     if pattern.scatter is not None:
         pieces.append(_piece("scatter", _scatter(pattern.scatter, stories)))
-    if pattern.two_way is not None:
-        pieces.append(_piece("two_way", _two_way(pattern.two_way, stories)))
     if pattern.no_miss is not None:
         pieces.append(_piece("no_miss", _no_miss(pattern.no_miss, stories)))
     return BaselineJudged(tuple(pieces), judged)
@@ -287,12 +284,3 @@ def scatter_says(scatter: Scatter, factor: FloatArray, spread: float) -> FloatAr
     log_normal = -0.5 * (scatter.freedom * np.log(wide) + scatter.sum2 / wide)
     out: FloatArray = np.logaddexp.reduce(log_normal + LOG_NODE_WEIGHTS, axis=1)
     return out
-
-
-@lru_cache(maxsize=8)
-def _two_way(seen: bool, stories: Stories) -> FloatArray:
-    """A two-way miss points to a stuck club, whatever got it stuck."""
-    numbers = stories.knowledge.numbers.two_way
-    stuck = stories.working_through(numbers.mechanism)
-    yes = np.where(stuck, numbers.stuck, numbers.ordinary)
-    return np.log(yes if seen else 1.0 - yes)

@@ -39,10 +39,9 @@ def _counted(answers: Sequence[str]) -> str:
 
 
 def _of_pattern(weighing: Weighing, name: str) -> str:
-    pattern, hand = weighing.pattern, weighing.case.handedness
+    hand = weighing.case.handedness
     plain: dict[str, Callable[[], str]] = {
         "scatter": lambda: "how far the balls scatter",
-        "two_way": lambda: "a two-way miss" if pattern.two_way else "no two-way miss",
         "no_miss": lambda: "how many of the balls are sound",
         CONTACT: lambda: _contacts(weighing),
         "carry_lost_pct": lambda: _carry(weighing),

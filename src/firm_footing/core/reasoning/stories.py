@@ -167,17 +167,6 @@ class Stories:
         """(stories,) 1.0 where the club is stuck behind."""
         return np.where(self.mode == STUCK, 1.0, 0.0)
 
-    def working_through(self, mechanism: str) -> NDArray[np.bool_]:
-        """(stories,) True where some cause works through this mechanism, in the story's mode."""
-        through = np.zeros((2, len(self.knowledge.causes)))
-        for column, cause in enumerate(self.knowledge.causes):
-            for w in cause.workings:
-                if w.mechanism == mechanism:
-                    through[THROWN, column] = max(through[THROWN, column], w.mode != "stuck")
-                    through[STUCK, column] = max(through[STUCK, column], w.mode != "thrown")
-        both = self.story_members @ through.T
-        return np.where(self.stuck > 0, both[:, STUCK], both[:, THROWN]) > 0
-
     @cached_property
     def two_tellings(self) -> tuple[list[int], FloatArray]:
         """Causes that can be told in two ways, and (stories, those) 1.0 in the second way.
