@@ -10,7 +10,7 @@ from dataclasses import dataclass
 from datetime import UTC, datetime
 from pathlib import Path
 
-from bench import ceiling, fourth_cause, retests, severities, turns
+from bench import blocks, ceiling, fourth_cause, retests, severities, turns
 from firm_footing.files.knowledge_files import load_knowledge
 from firm_footing.standins.measure import CHANNELS, POLICIES, Summary, run, summarise
 from firm_footing.standins.worlds import WORLDS
@@ -98,6 +98,7 @@ def main() -> None:
     )
     command = f"python -m bench.measure --seed {seed} --students {students}"
     page = report(found, command, (half, few))
+    page += blocks.section(few, seed)
     page += retests.section(RETESTED, seed)
     (DOCS / "MEASUREMENTS.md").write_text(page, encoding="utf-8")
     (DOCS / "reliability.svg").write_text(picture(found.policies[EIGHT]), encoding="utf-8")

@@ -6,7 +6,7 @@ once those the program proposes, once any at random; and once within a budget of
 
 from collections.abc import Callable, Iterator, Sequence
 from concurrent.futures import ProcessPoolExecutor
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Final, NamedTuple
 
 import numpy as np
@@ -29,9 +29,20 @@ from firm_footing.standins.student import (
 )
 from firm_footing.standins.worlds import STAND_IN, WORLDS, World
 
-BALLS, LOOKS, BUDGET_S, SWINGS = 10, 8, 300, 3
-CLUB, CARRY_M = "7i", 135.0
+LOOKS, BUDGET_S, SWINGS = 8, 300, 3
 LEAST_SHOWN = 0.05
+
+
+class Baseline(NamedTuple):
+    """What a student hits first: with what, how many, and how much wider than they usually do."""
+
+    balls: int = 10
+    club: str = "7i"
+    carry_m: float = 135.0
+    wide: float = 1.0
+
+
+TEN_IRONS = Baseline()
 
 
 @dataclass(frozen=True)
@@ -55,9 +66,9 @@ Policy = Callable[[SimulatedStudent, Case, Knowledge, Generator], Case]
 
 
 def draw_student(
-    seed: int, knowledge: Knowledge, world: World = STAND_IN
+    seed: int, knowledge: Knowledge, world: World = STAND_IN, baseline: Baseline = TEN_IRONS
 ) -> tuple[SimulatedStudent, Case, Generator]:
-    """A student of this world and a baseline of ten balls."""
+    """A student of this world and a baseline; the same student whatever is hit."""
     rng = np.random.default_rng(seed)
     handicap = float(np.clip(rng.normal(16, 8), -2, 36))
     causes: tuple[str, ...] = ()
@@ -65,7 +76,8 @@ def draw_student(
         causes = draw_causes(knowledge, rng, most=max(world.causes_at_work) + 1)
     mode = draw_mode(handicap, knowledge, rng)
     student = make_student(causes, handicap, mode, knowledge, rng, world)
-    block = hit_block(student, BALLS, CLUB, CARRY_M, knowledge, rng)
+    student = replace(student, scatter=student.scatter * baseline.wide)
+    block = hit_block(student, baseline.balls, baseline.club, baseline.carry_m, knowledge, rng)
     return student, Case(handedness="right", handicap=handicap, blocks=(block,)), rng
 
 
@@ -206,11 +218,12 @@ class Task(NamedTuple):
     world: str
     seed: int
     without: tuple[str, ...] = ()
+    baseline: Baseline = TEN_IRONS
 
 
 def _one(task: Task) -> StudentRanked:
     knowledge = load_knowledge()
-    student, case, _ = draw_student(task.seed, knowledge, WORLDS[task.world])
+    student, case, _ = draw_student(task.seed, knowledge, WORLDS[task.world], task.baseline)
     case = lacking(case, task.without)
     eyes = np.random.default_rng([task.seed, 1])
     case = {**POLICIES, **ON_THE_MAT, **ON_FILM}[task.policy](student, case, knowledge, eyes)
@@ -239,10 +252,15 @@ def lacking(case: Case, channels: Sequence[str]) -> Case:
 
 
 def run(
-    students: int, seed: int, policy: str, world: str = "a", without: tuple[str, ...] = ()
+    students: int,
+    seed: int,
+    policy: str,
+    world: str = "a",
+    without: tuple[str, ...] = (),
+    baseline: Baseline = TEN_IRONS,
 ) -> Iterator[StudentRanked]:
     """Outcomes of as many students, on all cores; the same seed gives the same outcomes."""
-    tasks = [Task(policy, world, seed * 1_000_000 + i, without) for i in range(students)]
+    tasks = [Task(policy, world, seed * 1_000_000 + i, without, baseline) for i in range(students)]
     with ProcessPoolExecutor() as pool:
         yield from pool.map(_one, tasks, chunksize=20)
 

@@ -3,7 +3,7 @@
 One factor on the usual scatter, one for all parts of the delivery. Between people it lies about
 one, log-normally; a block's balls move it, the more of them the farther. The block's middle is
 fitted to the same balls, which is charged for (restricted likelihood: Patterson & Thompson 1971,
-from memory). A ball far out counts as merely far.
+from memory). A ball may be wild, and then says little of the others.
 """
 
 from typing import Final, NamedTuple
@@ -15,8 +15,9 @@ FloatArray = NDArray[np.float64]
 
 FACTORS: Final = np.exp(np.linspace(-1.3, 1.3, 27))
 """What the factor may be."""
-CAPPED_AT: Final = 4.0
-"""Squared distance per note beyond which a ball says no more about ordinary scatter."""
+WILD: Final = 0.04
+WIDER2: Final = 9.0
+"""A ball in 25 is wild, three times as far out as ordinary ones; estimates."""
 
 
 class Away(NamedTuple):
@@ -72,8 +73,10 @@ class Away(NamedTuple):
         factor2 = FACTORS**2
         shrunk = 1 + values[:, :, None] * factor2  # (n, d, factors)
         taken = (along[:, :, None] ** 2 * factor2 / shrunk).sum(axis=1)
-        distance2 = np.minimum(self.away2[:, None] - taken, CAPPED_AT * self.counted[:, None])
-        log = -0.5 * (np.log(shrunk).sum(axis=1) + distance2).sum(axis=0)
+        distance2 = self.away2[:, None] - taken
+        wild = np.log(WILD) - 0.5 * (distance2 / WIDER2 + self.counted[:, None] * np.log(WIDER2))
+        each = np.logaddexp(np.log1p(-WILD) - 0.5 * distance2, wild)
+        log = (each - 0.5 * np.log(shrunk).sum(axis=1)).sum(axis=0)
         back = ways / usual[:, None]
         information = np.einsum("nij,njk,nlj->kil", back, values[:, :, None] / shrunk, back)
         log -= 0.5 * np.linalg.slogdet(information + prior)[1]

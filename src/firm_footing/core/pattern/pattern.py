@@ -17,7 +17,6 @@ from firm_footing.core.ball.forward import FACE_TO_PATH, LOFT, LOW_POINT, PATH, 
 from firm_footing.core.case import Block, Shot
 from firm_footing.core.delivery.inverse import Delivered, read_delivery
 from firm_footing.core.delivery.readings import Note, as_reading, curve_deg, notes_of, start_deg
-from firm_footing.core.delivery.scatter import CAPPED_AT
 from firm_footing.core.knowledge import DIMENSIONS, Knowledge
 from firm_footing.core.knowledge.numbers import Numbers
 from firm_footing.core.pattern.chance import carry_lost_pct, values_of
@@ -34,6 +33,9 @@ TOGETHER: Final = ((PATH, FACE_TO_PATH), (LOW_POINT,), (STRIKE,), (LOFT, SPEED))
 
 MARKED: Final = (LOW_POINT, STRIKE)
 """What leaves a mark, on the turf and on the face."""
+
+WINSOR_PER_READING = 6.0
+"""Squared distance per reading beyond which a ball says no more about ordinary scatter."""
 
 FLAT = 1e-9
 """Precision of no opinion at all."""
@@ -229,5 +231,5 @@ def _scatter(delivered: Delivered, numbers: Numbers) -> Scatter | None:
         return None
     fitted = int((np.diag(delivered.information) > 1e-4).sum())
     freedom = int(counted.sum()) - fitted
-    capped = np.minimum(delivered.distances2, CAPPED_AT * counted)
+    capped = np.minimum(delivered.distances2, WINSOR_PER_READING * counted)
     return Scatter(float(capped.sum()), freedom, delivered.own_share) if freedom > 0 else None
