@@ -97,9 +97,9 @@ def section(students: int, seed: int) -> str:
 
 `python -m bench.blocks --students {students}`
 
-The same {students} students, eight looks at random; what they hit differs. A block's intervals are of
-its middle, with what is usual as the prior (wanted: 93 to 97 %). *Path said to have moved* compares
-two blocks of one unchanged swing (at most 10 %).
+The same {students} students, eight looks at random; what they hit differs. A block's intervals are
+of its middle, with what is usual as the prior (wanted: 93 to 97 %). *Path said to have moved*
+compares two blocks of one unchanged swing (at most 10 %).
 
 {chr(10).join(rows)}
 """

@@ -69,7 +69,7 @@ def test_two_blocks_have_a_scatter_each(knowledge: Knowledge) -> None:
 
 @pytest.mark.parametrize("wide", [0.5, 1.0, 2.0])
 def test_intervals_hold_however_widely_the_balls_scatter(knowledge: Knowledge, wide: float) -> None:
-    """Half and double the usual scatter, as noted on the tee: `bench/coverage.py` has it in full."""
+    """Half and double the usual scatter, noted on the tee; `bench/blocks.py` has it in full."""
     off = []
     for seed in range(50):
         rng = np.random.default_rng([seed, 78])

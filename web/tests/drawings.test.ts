@@ -229,6 +229,44 @@ describe('the range', () => {
     await page.find('svg').trigger('pointerdown', { clientX: end.x + 6, clientY: end.y, button: 0 })
     expect(said(page, 'chosen')).toBe('a')
   })
+  it.each(['right', 'left'] as const)('is aimed by keyboard, %s-handed', async (hand) => {
+    const { page } = await show(RangeFan, { ...props, shots: [], newest: null, hand })
+    const range = page.find('[role=slider]')
+    expect(range.attributes('aria-valuetext')).toBe('0 balls')
+    await range.trigger('keydown', { key: 'ArrowLeft' })
+    await range.trigger('keydown', { key: 'ArrowRight', shiftKey: true })
+    await range.trigger('keydown', { key: 'ArrowDown' })
+    expect(range.attributes('aria-valuetext')).toBe(
+      '0 balls. Aimed: starts 2° left, ends straight, 145 yd',
+    )
+    expect(page.find('.draft').exists()).toBe(true)
+    await range.trigger('keydown', { key: 'Enter' })
+    const sign = hand === 'right' ? 1 : -1
+    expect(said(page, 'touched')).toEqual({
+      startDeg: -2 * sign,
+      curveDeg: 2 * sign,
+      carryM: 145 * 0.9144,
+      tapM: null,
+    })
+    await range.trigger('keydown', { key: 'Enter' })
+    expect(page.emitted('touched')).toHaveLength(1)
+    await range.trigger('keydown', { key: 'ArrowLeft' })
+    await range.trigger('keydown', { key: 'Escape' })
+    expect(page.find('.draft').exists()).toBe(false)
+  })
+  it('says its newest ball, and chooses another while balls are read', async () => {
+    const { page } = await show(RangeFan, { ...props, newest: 'a', reading: true })
+    const range = page.find('[role=slider]')
+    expect(range.attributes('aria-label')).toBe('Range: where the ball starts and lands')
+    expect(range.attributes('aria-valuetext')).toBe(
+      '2 balls. The last: starts 3° left, ends 3° right, 131 yd',
+    )
+    expect(range.attributes('aria-valuenow')).toBe('-3')
+    await range.trigger('keydown', { key: 'ArrowRight' })
+    expect(said(page, 'chosen')).toBe('b')
+    await range.trigger('keydown', { key: 'Enter' })
+    expect(page.emitted('touched')).toBeUndefined()
+  })
   it('draws a computed flight from the ball to its mark', async () => {
     const { page } = await show(RangeFan, {
       ...props,

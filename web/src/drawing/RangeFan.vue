@@ -1,6 +1,7 @@
 <script setup lang="ts">
 // The range from above: press where the ball started, let go where it came down. The landing of a
-// chosen ball can be dragged. While balls are read, a touch chooses the nearest one.
+// chosen ball can be dragged. While balls are read, a touch chooses the nearest one. By keyboard:
+// arrows left and right aim the start, with Shift the landing, up and down the carry; Enter logs it.
 import { computed, ref, useTemplateRef } from 'vue'
 import type { Handedness, LoggedShot } from '@/api/client'
 import { useKnowledge } from '@/api/knowledge'
@@ -197,9 +198,73 @@ function cancel(): void {
   dragged.value = null
 }
 function clamp(deg: number): number {
-  return Math.max(-40, Math.min(40, deg))
+  return Math.max(-WIDEST_DEG, Math.min(WIDEST_DEG, deg))
 }
+/** A ball being aimed by keyboard, on real sides. */
+const aim = ref<{ start: number; landing: number; carryM: number } | null>(null)
+const TURN_DEG = 2
+const WIDEST_DEG = 40
+function aimed(event: KeyboardEvent): void {
+  if (event.ctrlKey || event.metaKey || event.altKey) return
+  const from = aim.value ?? { start: 0, landing: 0, carryM: roundedM(props.expectedM) }
+  const aside = { ArrowLeft: -TURN_DEG, ArrowRight: TURN_DEG }[event.key]
+  const along = { ArrowUp: ROUND, ArrowDown: -ROUND }[event.key]
+  if (event.key === 'Enter' && aim.value) logAimed(aim.value)
+  else if (event.key === 'Escape' && aim.value) aim.value = null
+  else if (props.reading && aside) chooseBeside(Math.sign(aside))
+  else if (props.reading) return
+  else if (along)
+    aim.value = { ...from, carryM: roundedM(from.carryM + toMetres(along, props.unit)) }
+  else if (aside && event.shiftKey) aim.value = { ...from, landing: clamp(from.landing + aside) }
+  else if (aside)
+    // the landing goes with the start until it is aimed by itself
+    aim.value = {
+      ...from,
+      start: clamp(from.start + aside),
+      landing: clamp(from.landing + aside),
+    }
+  else return
+  event.preventDefault()
+  event.stopPropagation()
+}
+function logAimed({ start, landing, carryM }: NonNullable<typeof aim.value>): void {
+  aim.value = null
+  const curveDeg = (landing - start) * sign.value
+  emit('touched', { startDeg: start * sign.value, curveDeg, carryM, tapM: null })
+}
+function chooseBeside(by: number): void {
+  const at = flights.value.findIndex((f) => f.id === props.newest)
+  const next = flights.value[Math.max(0, Math.min(flights.value.length - 1, at + by))]
+  if (next) emit('chosen', next.id)
+}
+/** The ball that is aimed, else the newest, on real sides. */
+const now = computed(() => {
+  if (aim.value) return aim.value
+  const last = flights.value.find((f) => f.id === props.newest) ?? flights.value.at(-1)
+  if (!last) return null
+  const start = last.startDeg * sign.value
+  const landing = last.curveDeg === null ? null : start + last.curveDeg * sign.value
+  return { start, landing, carryM: last.carryM }
+})
+const nowInWords = computed(() => {
+  const balls = flights.value.length
+  const so = balls === 1 ? '1 ball' : `${String(balls)} balls`
+  if (now.value === null) return so
+  const { start, landing, carryM } = now.value
+  const carry = carryM === null ? '' : `, ${inUnit(carryM)}`
+  const ends = landing === null ? '' : `, ends ${bearing(landing)}`
+  return `${so}. ${aim.value ? 'Aimed' : 'The last'}: starts ${bearing(start)}${ends}${carry}`
+})
+function bearing(deg: number): string {
+  const size = Math.round(Math.abs(deg))
+  return size === 0 ? 'straight' : `${String(size)}° ${deg < 0 ? 'left' : 'right'}`
+}
+
 const draft = computed(() => {
+  if (aim.value) {
+    const { start, landing, carryM } = aim.value
+    return flightPath(start, landing - start, carryM, range.value)
+  }
   if (pressed.value === null || dragged.value === null) return null
   const start = fromPoint(pressed.value, range.value)
   const landing = fromPoint(dragged.value, range.value)
@@ -217,9 +282,17 @@ const draft = computed(() => {
     ref="svg"
     :class="['range', { reading }]"
     :viewBox="`0 0 ${size.width} ${size.height}`"
-    role="img"
-    :aria-label="`Range from above with ${flights.length} balls`"
+    role="slider"
+    tabindex="0"
+    aria-label="Range: where the ball starts and lands"
+    :aria-valuemin="-WIDEST_DEG"
+    :aria-valuemax="WIDEST_DEG"
+    :aria-valuenow="Math.round(now?.start ?? 0)"
+    :aria-valuetext="nowInWords"
     data-testid="range"
+    @mousedown.prevent
+    @keydown="aimed"
+    @blur="aim = null"
     @pointerdown="press"
     @pointermove="drag"
     @pointerup="release"

@@ -150,6 +150,10 @@ export const KEY_HELP: readonly { keys: string; what: string }[] = [
   { keys: 'Z X C V B', what: 'strike from the heel to the toe' },
   { keys: ', .', what: 'divot starts 1 cm further back or ahead (first: at the ball)' },
   { keys: '− +', what: 'carry 5 less or more (first: as expected)' },
+  {
+    keys: 'Tab ← → ↑ ↓',
+    what: 'on the range: aim start and carry, with Shift the landing; Enter logs the ball',
+  },
   { keys: 'Enter', what: 'next ball' },
   { keys: '← →', what: 'choose an earlier or later ball' },
   { keys: 'Delete', what: 'delete the chosen or newest ball' },

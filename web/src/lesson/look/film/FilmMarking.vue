@@ -68,7 +68,7 @@ const limits = computed(() => known.all.film.limits)
 const leaving = ref(false)
 function putAway(): void {
   if (ruler.onlyHere.value && !leaving.value) leaving.value = true
-  else ruler.close()
+  else ruler.putAway()
 }
 function kept(): void {
   ruler.isSafe()

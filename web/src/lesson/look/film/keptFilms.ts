@@ -1,6 +1,7 @@
 // Films that are kept on this device, in the browser's private storage, each until a day. No other
 // page and no server sees them.
 import { FilmProblem } from '@/lesson/look/film/film'
+import { localDay } from '@/ui/dates'
 
 export interface KeptFilm {
   id: string
@@ -31,8 +32,7 @@ export function keptFrom(title: string): KeptFilm | null {
 
 /** The day so many days after another, YYYY-MM-DD. */
 export function dayAfter(days: number, from = new Date()): string {
-  const day = new Date(from.getFullYear(), from.getMonth(), from.getDate() + days, 12)
-  return day.toISOString().slice(0, 10)
+  return localDay(new Date(from.getFullYear(), from.getMonth(), from.getDate() + days, 12))
 }
 
 async function folder(): Promise<FileSystemDirectoryHandle | null> {

@@ -19,6 +19,7 @@ import {
 } from '@/lesson/look/film/marking'
 import { motionOf } from '@/lesson/look/film/motion'
 import { openFilm } from '@/lesson/look/film/openFilm'
+import { holdUnsaved, letGo, unsavedFilm } from '@/lesson/look/film/unsavedFilm'
 import { usePlaying } from '@/lesson/look/film/usePlaying'
 import { useOfLesson } from '@/lesson/ofLesson'
 import type { OpenLesson } from '@/lesson/useLesson'
@@ -99,9 +100,15 @@ export function useFilm(open: OpenLesson, blockId: Ref<string | null>) {
   /** It was saved or is kept. */
   function isSafe(): void {
     onlyHere.value = false
+    letGo(open.id)
   }
-  /** `recorded`: here and now, so that it is nowhere else. */
-  async function take(file: File, view: View, recorded = false): Promise<void> {
+  /** `recorded`: here, so that it is nowhere else; `own`: under which it was open before. */
+  async function take(
+    file: File,
+    view: View,
+    recorded = false,
+    own: string | null = null,
+  ): Promise<void> {
     problem.value = ''
     waits.value = ''
     try {
@@ -118,7 +125,8 @@ export function useFilm(open: OpenLesson, blockId: Ref<string | null>) {
       const again = films.found.value?.find(
         (f) => f.name === name && f.marks.width === width && f.marks.height === height,
       )
-      id.value = again?.id ?? newId()
+      id.value = own ?? again?.id ?? newId()
+      if (recorded) holdUnsaved(open.id, { file, view, id: id.value })
       const stood = last.value?.cameras.find((c) => c.view === view)
       const camera = {
         distance_cm: stood?.distance_cm ?? null,
@@ -146,8 +154,17 @@ export function useFilm(open: OpenLesson, blockId: Ref<string | null>) {
     if (film.value) URL.revokeObjectURL(film.value.url)
     playing.stop()
     film.value = null
+    finding.value = null
+  }
+  /** Closed on purpose, unsaved or not. */
+  function putAway(): void {
+    isSafe()
+    close()
   }
   onScopeDispose(close)
+
+  const left = unsavedFilm(open.id)
+  if (left) void take(left.file, left.view, true, left.id)
 
   const playing = usePlaying(film, () => marks.value?.fps ?? 1, frame)
   /** This picture, standing. */
@@ -174,19 +191,27 @@ export function useFilm(open: OpenLesson, blockId: Ref<string | null>) {
     if (!film.value || !marks.value) return
     problem.value = ''
     finding.value = 0
+    const sought = film.value
+    /** Another film, or none, may be open when the events are there: they are not its own. */
+    const isStillOpen = () => film.value === sought
     try {
-      const motion = await motionOf(film.value, (part) => (finding.value = part))
+      const motion = await motionOf(sought, (part) => {
+        if (isStillOpen()) finding.value = part
+      })
+      if (!isStillOpen()) return
       const body = { ...motion, fps: marks.value.fps }
       const found = await ask(client.POST('/api/films/events', { body }))
-      if (marks.value) keep(withProposed(marks.value, found))
+      if (!isStillOpen()) return
+      keep(withProposed(marks.value, found))
       sure.value = sureOf(found)
     } catch (error) {
+      if (!isStillOpen()) return
       problem.value =
         error instanceof ApiError
           ? `${error.message} ${error.hint}`
           : sentenceOf(error, 'The film could not be looked through. Mark the events by hand.')
     } finally {
-      finding.value = null
+      if (isStillOpen()) finding.value = null
     }
   }
   function touch(place: Place): void {
@@ -255,7 +280,7 @@ export function useFilm(open: OpenLesson, blockId: Ref<string | null>) {
     follow,
     take,
     takeFirst,
-    close,
+    putAway,
     playing: playing.playing,
     speed: playing.speed,
     rate: playing.rate,
