@@ -76,6 +76,33 @@ describe('the outbox', () => {
     expect(kept.size).toBe(0)
   })
 
+  it('waits longer after each failure, and goes at once when the browser is online', async () => {
+    let isThere = false
+    const deliver = vi.fn(() =>
+      isThere ? Promise.resolve(lesson) : Promise.reject(new TypeError('no network')),
+    )
+    const { outbox } = made(deliver)
+    await outbox.start()
+    outbox.put(shot('a', 1))
+    const tries = async (ms: number) => {
+      await vi.advanceTimersByTimeAsync(ms)
+      return deliver.mock.calls.length
+    }
+    expect(await tries(1)).toBe(1)
+    expect(await tries(2_000)).toBe(2)
+    expect(await tries(2_000)).toBe(2)
+    expect(await tries(2_000)).toBe(3)
+    expect(await tries(7_000)).toBe(3)
+    expect(await tries(1_000)).toBe(4)
+    const before = await tries(600_000)
+    expect(before).toBeGreaterThan(12) // never later than after a minute
+    expect(before).toBeLessThan(20)
+    isThere = true
+    window.dispatchEvent(new Event('online'))
+    expect(await tries(1)).toBe(before + 1)
+    expect(outbox.state.entries).toEqual([])
+  })
+
   it('asks what follows with the last write alone', async () => {
     const deliver = vi.fn().mockResolvedValue(lesson)
     const { outbox } = made(deliver)

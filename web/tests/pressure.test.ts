@@ -536,11 +536,11 @@ describe('the traces of a lesson', () => {
     await settle()
     expect(found.shown.value?.id).toBe('a')
     body.traces = [trace('a'), trace('b')]
-    now.value = lesson([], { revision: '2-0' })
+    now.value = lesson([], { revision: 2 })
     await settle()
     expect(found.shown.value?.id).toBe('b')
     body.traces = [trace('a')]
-    now.value = lesson([], { revision: '3-0' })
+    now.value = lesson([], { revision: 3 })
     await settle()
     expect(found.shown.value?.id).toBe('a')
   })

@@ -57,6 +57,6 @@ def version_of(session: Session, lesson_id: str) -> tuple[Hashable, ...]:
     return version(student, lesson_id, revision_of(session, lesson_id))
 
 
-def version(student: Student, lesson_id: str, revision: str) -> tuple[Hashable, ...]:
+def version(student: Student, lesson_id: str, revision: int) -> tuple[Hashable, ...]:
     """The same of a lesson already read."""
     return lesson_id, revision, student.model_dump_json()

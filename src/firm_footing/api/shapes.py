@@ -152,7 +152,7 @@ class DecisionOut(Out):
 class Revision(BaseModel):
     """Whether a lesson has changed since it was read."""
 
-    revision: str
+    revision: int
 
 
 class DecidedBefore(BaseModel):
@@ -206,7 +206,7 @@ class LessonOut(BaseModel):
     sheet: SheetWords
     repetitions: list[RepetitionOut]
     follow_up: FollowUpOut | None
-    revision: str = Field(description="Another one after every change")
+    revision: int = Field(description="Another one after every change")
     undo: str | None = Field(description="What undo would take back")
     redo: str | None = Field(description="What redo would do again")
     unreadable: list[str] = Field(

@@ -40,7 +40,7 @@ def lesson_view(session: Session, lesson_id: str) -> LessonOut:
     return shown(session, content_of(session, lesson_id), revision)
 
 
-def shown(session: Session, content: LessonContent, revision: str) -> LessonOut:
+def shown(session: Session, content: LessonContent, revision: int) -> LessonOut:
     """The same of a lesson already read; `revision` is from before it was."""
     lesson, follow_up = content.lesson, content.follow_up
     done, undone = last_done(session, lesson.id), first_undone(session, lesson.id)

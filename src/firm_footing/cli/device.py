@@ -1,6 +1,7 @@
 """How do simulated devices reach the application, and what do they say when they cannot?"""
 
-from collections.abc import Callable
+from collections.abc import Callable, Iterator
+from contextlib import contextmanager
 from typing import TYPE_CHECKING, Annotated, NoReturn
 
 import typer
@@ -28,12 +29,24 @@ def known_causes(cause: list[str] | None, otherwise: str, knowledge: Knowledge) 
     return causes
 
 
+@contextmanager
+def simulators() -> Iterator[None]:
+    """Say in a line that what only simulators need is not installed."""
+    try:
+        yield
+    except ModuleNotFoundError as error:
+        stop(
+            f"The simulators want '{error.name}', which is not installed here. "
+            "Install firm-footing[simulators], or use 'make setup'."
+        )
+
+
 def with_lesson(
     url: str, lesson: str | None, work: "Callable[[httpx.Client, Destination, Knowledge], None]"
 ) -> None:
     """Find the lesson and let the device work; what goes wrong is said in a line."""
-    import httpx  # noqa: PLC0415 (slow to load, and only devices need it)
-
+    with simulators():
+        import httpx  # noqa: PLC0415 (slow to load, and only devices need it)
     from firm_footing.standins.sending import NoLessonError, find_lesson  # noqa: PLC0415
 
     knowledge = load_knowledge()

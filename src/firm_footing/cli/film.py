@@ -6,6 +6,7 @@ from typing import Annotated, Literal
 import numpy as np
 import typer
 
+from firm_footing.cli.device import simulators
 from firm_footing.files.knowledge_files import load_knowledge
 
 
@@ -34,8 +35,9 @@ def film(
     from firm_footing.standins.film.drawing import Quality
     from firm_footing.standins.film.figure import swing
     from firm_footing.standins.film.marking import Filmed
-    from firm_footing.standins.film.recording import record, truth_of, write_truth
 
+    with simulators():
+        from firm_footing.standins.film.recording import record, truth_of, write_truth
     knowledge = load_knowledge()
     for name in cause or ():
         if name not in knowledge.cause:

@@ -5,7 +5,7 @@ from typing import TYPE_CHECKING, Annotated, Literal
 
 import typer
 
-from firm_footing.cli.device import Cause, Lesson, Stuck, Url, known_causes, with_lesson
+from firm_footing.cli.device import Cause, Lesson, Stuck, Url, known_causes, simulators, with_lesson
 from firm_footing.core.knowledge import Knowledge
 from firm_footing.core.knowledge.vocabulary import Mode
 
@@ -34,7 +34,8 @@ def mat(
     url: Url = "http://127.0.0.1:8700",
 ) -> None:
     """Swing a simulated student on a simulated mat; each trace goes to the open lesson."""
-    from firm_footing.standins.mat import SimulatedMat, send  # noqa: PLC0415 (slow to load)
+    with simulators():
+        from firm_footing.standins.mat import SimulatedMat, send  # noqa: PLC0415 (slow to load)
 
     def swing(client: "httpx.Client", target: "Destination", knowledge: Knowledge) -> None:
         causes = known_causes(cause, "late_shift", knowledge)

@@ -5,7 +5,7 @@ from typing import TYPE_CHECKING, Annotated
 
 import typer
 
-from firm_footing.cli.device import Cause, Lesson, Stuck, Url, known_causes, with_lesson
+from firm_footing.cli.device import Cause, Lesson, Stuck, Url, known_causes, simulators, with_lesson
 from firm_footing.core.case import Shot
 from firm_footing.core.knowledge import Knowledge
 
@@ -25,7 +25,8 @@ def monitor(
     url: Url = "http://127.0.0.1:8700",
 ) -> None:
     """Hit balls of a simulated student into the open lesson, as a launch monitor sends them."""
-    from firm_footing.standins.monitor import SimulatedMonitor, send  # noqa: PLC0415 (slow to load)
+    with simulators():
+        from firm_footing.standins.monitor import SimulatedMonitor, send  # noqa: PLC0415 (slow to load)
 
     def hit(client: "httpx.Client", target: "Destination", knowledge: Knowledge) -> None:
         causes = known_causes(cause, "trail_heel_pops", knowledge)

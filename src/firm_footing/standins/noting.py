@@ -127,7 +127,9 @@ def _seen(
         low_point_cm = from_ball_cm(float(ball[LOW_POINT]), setting.club)
         seen["divot_start_cm"] = round(float(np.clip(low_point_cm - length / 2, -60, 60)))
         turned = divot_deg(float(ball[PATH]), low_point_cm, numbers.turf)
-        seen["divot_direction_deg"] = round(turned + rng.normal(0, DIVOT_DOUBT_DEG))
+        seen["divot_direction_deg"] = round(
+            float(np.clip(turned + rng.normal(0, DIVOT_DOUBT_DEG), -90, 90))
+        )
     return seen
 
 

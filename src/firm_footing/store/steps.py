@@ -1,5 +1,6 @@
 """Which steps of a lesson are there, and whose is each?"""
 
+from hashlib import blake2b
 from typing import Any
 
 from sqlalchemy import case, or_, true
@@ -34,11 +35,11 @@ def first_undone(session: Session, lesson_id: str) -> Change | None:
     ).first()
 
 
-def revision_of(session: Session, lesson_id: str) -> str:
-    """A word that is another one whenever the lesson is: its last change, and those taken back.
+def revision_of(session: Session, lesson_id: str) -> int:
+    """A number that is another one whenever the lesson is, below 2^48; it says nothing of order.
 
-    Changes of its student count, wherever they were made. The number of a change that is forgotten
-    is never given again.
+    It is drawn from the last change and those that are taken back. Changes of its student count,
+    wherever they were made. The number of a change that is forgotten is never given again.
     """
     student = select(Lesson.student_id).where(Lesson.id == lesson_id).scalar_subquery()
     last, undone = session.exec(
@@ -47,7 +48,8 @@ def revision_of(session: Session, lesson_id: str) -> str:
             func.group_concat(case((col(Change.undone), Change.id)), "."),
         ).where(or_(col(Change.lesson_id) == lesson_id, col(Change.row_id) == student))
     ).one()
-    return f"{last or 0}-{undone or 0}"
+    digest = blake2b(f"{last or 0}-{undone or 0}".encode(), digest_size=6).digest()
+    return int.from_bytes(digest, "big")
 
 
 def _own(session: Session, lesson_id: str) -> Any:

@@ -32,7 +32,9 @@ export interface Listener {
   refused: (error: ApiError, stands: boolean) => void
 }
 
+/** Waited after a failure; after each further one twice as long, up to the longest. */
 const RETRY_MS = 2000
+const LONGEST_RETRY_MS = 60_000
 const ADOPT_MS = 10_000
 /** So often the server may fail at one write before it stands aside and lets the others go. */
 const MOST_FAILURES = 10
@@ -56,6 +58,8 @@ export class Outbox {
   private readonly listeners = new Map<string, Listener>()
   private busy = false
   private timer: ReturnType<typeof setTimeout> | null = null
+  /** Passes one after the other in which something failed. */
+  private inVain = 0
   /** Put here and never sent: a newer version may take its place. */
   private readonly unsent = new Set<string>()
   private lastOrder = 0
@@ -76,6 +80,7 @@ export class Outbox {
     await this.readOwn()
     await this.adopt()
     setInterval(() => void this.adopt(), ADOPT_MS)
+    window.addEventListener('online', this.tryNow)
   }
 
   attend(lesson: string, listener: Listener): () => void {
@@ -158,12 +163,18 @@ export class Outbox {
     }
     this.busy = false
     const waits = this.state.entries.some((e) => !e.refused)
-    if (waits && this.timer === null) {
-      this.timer = setTimeout(() => {
-        this.timer = null
-        void this.flush()
-      }, RETRY_MS)
-    }
+    this.inVain = failed.length > 0 ? this.inVain + 1 : 0
+    if (this.timer !== null) clearTimeout(this.timer)
+    this.timer = null
+    if (!waits) return
+    const longer = RETRY_MS * 2 ** Math.max(0, this.inVain - 1)
+    this.timer = setTimeout(() => void this.flush(), Math.min(LONGEST_RETRY_MS, longer))
+  }
+
+  /** Nothing is in the way any more, as far as anyone can tell: try now. */
+  private readonly tryNow = () => {
+    this.inVain = 0
+    void this.flush()
   }
 
   /** The first that rests on nothing that failed in this pass, nor on what is held back by it. */
@@ -288,11 +299,12 @@ export class Outbox {
 
   private takeUp(entries: readonly Entry[]): void {
     const here = new Set(this.state.entries.map((e) => e.name))
-    for (const entry of entries.filter((e) => !here.has(e.name))) {
+    const more = entries.filter((e) => !here.has(e.name))
+    for (const entry of more) {
       this.lastOrder = Math.max(this.lastOrder, entry.order)
       this.add(entry)
     }
-    if (this.state.entries.length > 0) void this.flush()
+    if (more.length > 0) void this.flush()
   }
 
   /** After a long sleep: what another page has taken over is sent from there. */

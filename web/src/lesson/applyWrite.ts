@@ -110,7 +110,7 @@ export function newLesson(id: string, body: Shape['NewLesson'], student: Student
     sheet: {},
     repetitions: [],
     follow_up: null,
-    revision: 'not-arrived',
+    revision: -1,
     undo: null,
     redo: null,
     undo_step: null,
