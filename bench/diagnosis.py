@@ -92,7 +92,7 @@ def _another_ball(case: Case, step: int) -> Case:
 def _with_nothing_kept(case: Case, knowledge: Knowledge) -> object:
     """As in ranking files: nothing of this lesson is in any cache."""
     for kept in (weigh_balls, answer_likelihood, group_pieces):
-        kept.cache_clear()
+        kept.cache_clear()  # type: ignore[union-attr]
     return diagnose(case, knowledge)
 
 

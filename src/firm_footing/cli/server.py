@@ -19,6 +19,7 @@ from sqlmodel import Session
 from firm_footing.api.guard import LOOPBACK_NAMES
 from firm_footing.cli.connections import Lines, ask_for_files, limited
 from firm_footing.cli.logs import log_beside
+from firm_footing.cli.memory import share_one_heap
 from firm_footing.cli.telling import told_plainly
 from firm_footing.files.knowledge_files import load_knowledge
 from firm_footing.store.backups import back_up_today
@@ -154,6 +155,7 @@ def _serve(
             typer.echo("Stop it with Ctrl+C.")
             sys.stdout.flush()
             signal.signal(signal.SIGTERM, _end)
+            share_one_heap()
             gc.freeze()  # knowledge and stories stay: looking through them held answers up by 0.1 s
             uvicorn.Server(_config(app, at)).run(sockets=[door])
         finally:

@@ -78,7 +78,7 @@ class Delivered:
     speed_named: bool
 
 
-@lru_cache(maxsize=128)
+@lru_cache(maxsize=40)
 def read_delivery(
     blocks: tuple[Block, ...], knowledge: Knowledge, handicap: float | None = None
 ) -> Delivered:

@@ -92,7 +92,7 @@ class BlockRead:
     wanted: tuple[Wanted, ...]
 
 
-@lru_cache(maxsize=128)  # the other blocks of a lesson stay as they are when a ball is added
+@lru_cache(maxsize=40)  # the other blocks of a lesson stay as they are when a ball is added
 def read_block(block: Block, knowledge: Knowledge, handicap: float | None = None) -> BlockRead:
     """Everything the balls of one block show.
 

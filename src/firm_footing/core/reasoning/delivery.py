@@ -27,6 +27,7 @@ from firm_footing.core.pattern import Pattern
 from firm_footing.core.pattern.pattern import Scatter
 from firm_footing.core.reasoning.evidence import Piece, restoring
 from firm_footing.core.reasoning.joint import Joint, judge, log_density
+from firm_footing.core.reasoning.kept import kept
 from firm_footing.core.reasoning.stories import Stories
 
 FloatArray = NDArray[np.float64]
@@ -158,8 +159,9 @@ def _opinion_beside(rows: FloatArray, usual: FloatArray) -> FloatArray:
     return beside * usual @ beside + FLAT * np.eye(len(usual))
 
 
+@kept(megabytes=6)
 def expected_delivery(stories: Stories, handicap: float) -> FloatArray:
-    """(6, stories) mean delivery under every story."""
+    """(6, stories) mean delivery under every story; not to be written to."""
     return stopped(cause_free(stories, handicap)[:, None] + stories.shift, stories)
 
 

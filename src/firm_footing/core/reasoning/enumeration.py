@@ -38,15 +38,17 @@ def enumerate_stories(knowledge: Knowledge) -> Stories:
     levels = np.array(knowledge.numbers.delivery.severity_levels)
     none = len(effects) - 1
     graded = variant_of[:, story] * len(levels) + np.maximum(grade_of, 0)
-    grade = np.full((len(story), len(causes) + 1), -1)
-    np.put_along_axis(grade, variant_cause[variant_of[:, story]].T, grade_of.T, axis=1)
+    grade = np.full((len(story), len(causes) + 1), -1, dtype=np.int8)
+    np.put_along_axis(
+        grade, variant_cause[variant_of[:, story]].T, grade_of.T.astype(np.int8), axis=1
+    )
     return Stories(
         knowledge=knowledge,
         members=members,
         set_of=set_of[story],
         mode=modes[story],
         side=_sides_taken(causes, [sides for _, _, sides in told])[story],
-        grade=grade[:, :-1],
+        grade=grade[:, :-1].copy(),
         log_side=np.array([-np.log(2.0) * len(sides) for _, _, sides in told])[story],
         effects=np.append(np.kron(effects[:-1], levels[:, None]), effects[-1:], axis=0),
         unit_effects=np.append(np.repeat(effects[:-1], len(levels), axis=0), effects[-1:], axis=0),
@@ -105,9 +107,9 @@ def _tellings(causes: list[Cause]) -> list[tuple[Mode | None, dict[str, str]]]:
     return [(mode, side) for mode in modes for side in sides]
 
 
-def _sides_taken(causes: tuple[Cause, ...], told: list[dict[str, str]]) -> IntArray:
+def _sides_taken(causes: tuple[Cause, ...], told: list[dict[str, str]]) -> NDArray[np.int8]:
     """(stories, causes) index of the side each two-sided cause takes, -1 where it takes none."""
-    taken = np.full((len(told), len(causes)), -1)
+    taken = np.full((len(told), len(causes)), -1, dtype=np.int8)
     for column, cause in enumerate(causes):
         index = {side.id: i for i, side in enumerate(cause.sides)}
         if index:

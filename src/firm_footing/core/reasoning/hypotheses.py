@@ -26,15 +26,11 @@ class Hypotheses:
     @cached_property
     def present(self) -> FloatArray:
         """(hypotheses, causes) 1.0 where a cause is present."""
-        return np.asfortranarray((self.severity > 0).astype(np.float64))
+        return self.present_and_one[:, :-1]
 
     @cached_property
     def present_and_one(self) -> FloatArray:
         """(hypotheses, causes + 1) `present` and a column of ones, which sums all."""
-        ones = np.ones((len(self.severity), 1))
-        return np.asfortranarray(np.append(self.present, ones, axis=1))
-
-    @cached_property
-    def absent(self) -> FloatArray:
-        """(hypotheses, causes) 1.0 where a cause is absent."""
-        return np.asfortranarray(1.0 - self.present)
+        out = np.ones((len(self.severity), self.severity.shape[1] + 1), order="F")
+        out[:, :-1] = self.severity > 0
+        return out

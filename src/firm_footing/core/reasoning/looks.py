@@ -28,12 +28,13 @@ from firm_footing.core.reasoning.answers import (
     within_limit,
 )
 from firm_footing.core.reasoning.evidence import Piece, restoring
+from firm_footing.core.reasoning.kept import kept
 from firm_footing.core.reasoning.stories import Stories
 
 FloatArray = NDArray[np.float64]
 
 
-@lru_cache(maxsize=160)
+@kept(megabytes=11)
 def fact_probability(stories: Stories, check_id: str, base: float) -> FloatArray:
     """(hypotheses,) P(the fact this check asks for | hypothesis), given its base rate."""
     check, hypotheses = stories.knowledge.check[check_id], stories.hypotheses
@@ -41,7 +42,7 @@ def fact_probability(stories: Stories, check_id: str, base: float) -> FloatArray
     return 1.0 - (1.0 - base) * np.exp(np.where(hypotheses.stuck, stuck, thrown))
 
 
-@lru_cache(maxsize=4)
+@kept(megabytes=8)
 def fact_table(stories: Stories, asked: tuple[tuple[str, float], ...]) -> NDArray[np.float32]:
     """(looks, hypotheses) the same for several checks with their base rates.
 
@@ -89,7 +90,7 @@ class AnswerLikelihood(NamedTuple):
     inverse: FloatArray
 
 
-@lru_cache(maxsize=128)
+@kept(megabytes=11)
 def answer_likelihood(
     stories: Stories, check_id: str, base: float, log_ratio: float
 ) -> AnswerLikelihood:
@@ -254,7 +255,7 @@ def _one_for_each(pieces: list[Piece]) -> list[Piece]:
     return list(found.values())
 
 
-@lru_cache(maxsize=64)
+@kept(megabytes=11)
 def group_pieces(stories: Stories, together: AskedTogether) -> tuple[Piece, ...]:
     """Pieces of one group: check, base rate, and who answered what, of each."""
     asked = together.asked

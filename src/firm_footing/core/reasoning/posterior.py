@@ -77,13 +77,13 @@ def _present_and_log2_odds(
 
     One row without each of these pieces, None for none of them; weights need not sum to one.
     """
-    rows = scratch("rows", len(removed), len(weights))
-    for row, piece in zip(rows, removed, strict=True):
-        np.multiply(weights, 1.0 if piece is None else piece.restores, out=row)
-    sums = rows @ table.present_and_one
-    present, total = sums[:, :-1], sums[:, -1:]
-    absent = total - present
-    sure = (present > NEARLY_SURE * total).any(axis=0)
-    if sure.any():
-        absent[:, sure] = rows @ table.absent[:, sure]
+    with scratch(len(removed), len(weights)) as rows:
+        for row, piece in zip(rows, removed, strict=True):
+            np.multiply(weights, 1.0 if piece is None else piece.restores, out=row)
+        sums = rows @ table.present_and_one
+        present, total = sums[:, :-1], sums[:, -1:]
+        absent = total - present
+        sure = (present > NEARLY_SURE * total).any(axis=0)
+        if sure.any():
+            absent[:, sure] = rows @ (1.0 - table.present[:, sure])
     return present, np.log2(present / absent)

@@ -20,12 +20,13 @@ from numpy.typing import NDArray
 
 from firm_footing.core.knowledge import Knowledge
 from firm_footing.core.knowledge.numbers import Prior
+from firm_footing.core.reasoning.kept import kept
 from firm_footing.core.reasoning.stories import Stories
 
 FloatArray = NDArray[np.float64]
 
 
-@lru_cache(maxsize=64)
+@kept(megabytes=1)
 def set_prior(stories: Stories, weights: tuple[float, ...]) -> FloatArray:
     """(sets,) prior probability of each set of causes; sums to one.
 

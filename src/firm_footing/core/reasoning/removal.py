@@ -11,6 +11,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from firm_footing.core.reasoning.delivery import cause_free, stopped
+from firm_footing.core.reasoning.kept import kept
 from firm_footing.core.reasoning.stories import Stories
 
 FloatArray = NDArray[np.float64]
@@ -31,7 +32,7 @@ class Branch:
     gone: IntArray
 
 
-@lru_cache(maxsize=64)
+@kept(megabytes=8)
 def branches(stories: Stories, removed: tuple[str, ...], works: float) -> tuple[Branch, ...]:
     """What can be gone when these causes are removed with probability `works`.
 
@@ -53,7 +54,7 @@ def branches(stories: Stories, removed: tuple[str, ...], works: float) -> tuple[
     return tuple(b for b in found if b.probability > 0)
 
 
-@lru_cache(maxsize=64)
+@kept(megabytes=4)
 def only_itself(stories: Stories, cause: str) -> tuple[Branch, ...]:
     """A cause gone for certain, and nothing of what it brought about."""
     index = stories.knowledge.cause_index[cause]

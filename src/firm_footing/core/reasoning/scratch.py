@@ -3,19 +3,23 @@
 Asking the system for a fresh megabyte costs more than the arithmetic done in it.
 """
 
-import threading
-from typing import Any
+from collections.abc import Iterator
+from contextlib import contextmanager
+from threading import Lock
 
 import numpy as np
 from numpy.typing import NDArray
 
-_KEPT = threading.local()
+FloatArray = NDArray[np.float64]
+
+_TURN = Lock()
+_KEPT = [np.empty((0, 0))]
 
 
-def scratch(name: str, rows: int, columns: int, dtype: Any = np.float64) -> NDArray[Any]:
-    """(rows, columns) an array of this thread's with whatever was in it; never hand it out."""
-    kept: NDArray[Any] | None = getattr(_KEPT, name, None)
-    if kept is None or kept.shape[0] < rows or kept.shape[1] != columns or kept.dtype != dtype:
-        kept = np.empty((max(rows, 64), columns), dtype=dtype)
-        setattr(_KEPT, name, kept)
-    return kept[:rows]
+@contextmanager
+def scratch(rows: int, columns: int) -> Iterator[FloatArray]:
+    """(rows, columns) an array with whatever was in it, one thread's at a time; not to be kept."""
+    with _TURN:
+        if _KEPT[0].shape[0] < rows or _KEPT[0].shape[1] != columns:
+            _KEPT[0] = np.empty((max(rows, 32), columns))
+        yield _KEPT[0][:rows]

@@ -11,13 +11,13 @@ Of a set of causes, with those that come from no other of it, save for two rules
 """
 
 from collections.abc import Mapping
-from functools import lru_cache
 
 import numpy as np
 from numpy.typing import NDArray
 
 from firm_footing.core.knowledge import Knowledge
 from firm_footing.core.knowledge.vocabulary import Seen
+from firm_footing.core.reasoning.kept import kept
 from firm_footing.core.reasoning.stories import Stories
 
 POINTS_FROM = 0.05
@@ -39,7 +39,7 @@ def start_table(stories: Stories, supported: Marks, first: Marks) -> FloatArray:
     return _table(stories, tuple(supported.tolist()), tuple(first.tolist()))
 
 
-@lru_cache(maxsize=16)
+@kept(megabytes=6)
 def _table(stories: Stories, supported: tuple[bool, ...], first: tuple[bool, ...]) -> FloatArray:
     rest = _only(stories.members, np.array(first))
     rest = _only(rest, np.array(supported))

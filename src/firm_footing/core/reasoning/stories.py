@@ -61,8 +61,8 @@ class Stories:
     members: FloatArray
     set_of: IntArray
     mode: IntArray
-    side: IntArray
-    grade: IntArray
+    side: NDArray[np.int8]
+    grade: NDArray[np.int8]
     log_side: FloatArray
     effects: FloatArray
     unit_effects: FloatArray
@@ -124,9 +124,9 @@ class Stories:
         return counts
 
     @cached_property
-    def story_members(self) -> FloatArray:
-        """(stories, causes) `members` of each story's set."""
-        return np.asfortranarray(self.members[self.set_of])
+    def story_members(self) -> NDArray[np.bool_]:
+        """(stories, causes) `members` of each story's set; columns lie together."""
+        return np.asfortranarray(self.members[self.set_of] > 0)
 
     @cached_property
     def first_story(self) -> IntArray:

@@ -2,7 +2,7 @@
 
 from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass
-from functools import cached_property, lru_cache
+from functools import cached_property
 
 import numpy as np
 from numpy.typing import NDArray
@@ -20,6 +20,7 @@ from firm_footing.core.reasoning.delivery import DeliveryJudged, judge_balls
 from firm_footing.core.reasoning.enumeration import enumerate_stories
 from firm_footing.core.reasoning.evidence import Folded, Piece, fold
 from firm_footing.core.reasoning.films import answers_of_films
+from firm_footing.core.reasoning.kept import kept
 from firm_footing.core.reasoning.looks import (
     LogRatios,
     base_rates,
@@ -231,7 +232,7 @@ class BallsWeighed:
         return self.points if self.unfolded else None
 
 
-@lru_cache(maxsize=8)
+@kept(megabytes=16)
 def weigh_balls(
     baselines: tuple[Block, ...], trials: tuple[Trial, ...], stories: Stories, handicap: float
 ) -> BallsWeighed:
@@ -257,7 +258,7 @@ def weigh_balls(
     )
 
 
-@lru_cache(maxsize=8)
+@kept(megabytes=2)
 def log_in_set(stories: Stories, handicap: float) -> FloatArray:
     """(stories,) log probability of a story, given its set, for a player of this handicap."""
     stuck = stories.knowledge.numbers.stuck_mode.probability(handicap)
