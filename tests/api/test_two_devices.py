@@ -67,6 +67,18 @@ def test_an_undo_takes_back_one_field_and_leaves_the_one_beside_it(
     assert (heard["goal"], heard["health"]) == ("", "pregnant")
 
 
+def test_what_one_page_took_back_is_done_again_whatever_another_does(
+    client: TestClient, lesson: Json
+) -> None:
+    change_of: Any = lambda **listen: Write("PATCH", "", {"listen": listen})  # noqa: E731
+    send(client, lesson, change_of(goal="break 90"), "w1", "a")
+    undo(client, lesson, "a").raise_for_status()
+    send(client, lesson, change_of(health="pregnant"), "w2", "b")
+    send(client, lesson, Write("POST", "/redo", {}), "w3", "a").raise_for_status()
+    heard = as_it_is(client, lesson)["listen"]
+    assert (heard["goal"], heard["health"]) == ("break 90", "pregnant")
+
+
 def test_an_undo_by_the_same_page_out_of_order_is_refused(client: TestClient, lesson: Json) -> None:
     for i, goal in enumerate(("a", "b")):
         send(client, lesson, Write("PATCH", "", {"listen": {"goal": goal}}), f"w{i}", "a")

@@ -27,7 +27,10 @@ def run(*arguments: str) -> subprocess.CompletedProcess[str]:
 
 def test_the_application_and_the_ranking_do_not_miss_them(tmp_path: Path) -> None:
     case = tmp_path / "case.json"
-    case.write_text('{"format": "firm-footing-case", "version": 1, "student": {"handedness": "right"}}', encoding="utf-8")
+    case.write_text(
+        '{"format": "firm-footing-case", "version": 1, "student": {"handedness": "right"}}',
+        encoding="utf-8",
+    )
     assert run("serve", "--help").returncode == 0
     done = run("rank", str(case))
     assert "Traceback" not in done.stderr

@@ -117,9 +117,10 @@ def test_severity_is_what_least_squares_makes_of_it(knowledge: Knowledge) -> Non
     assert found.severity[0, story] == pytest.approx(effect * off / (effect**2 + rest))
 
 
+@pytest.mark.parametrize("drill_id", ["sixty_percent", "trail_foot_back"])
 @pytest.mark.parametrize("causes", STORIES, ids="-".join)
 def test_a_trial_block_is_a_mixture_over_what_it_took_away(
-    knowledge: Knowledge, causes: tuple[str, ...]
+    knowledge: Knowledge, causes: tuple[str, ...], drill_id: str
 ) -> None:
     """Written out for the 60 % block, which takes effort away, and with it what effort brought.
 
@@ -128,7 +129,7 @@ def test_a_trial_block_is_a_mixture_over_what_it_took_away(
     """
     stories, numbers = enumerate_stories(knowledge), knowledge.numbers
     story = story_of(stories, *causes)
-    drill = knowledge.drill["sixty_percent"]
+    drill = knowledge.drill[drill_id]
     before, during = (read_pattern((b,), knowledge) for b in (BEFORE, DURING))
     first, second = (reading_of(p, knowledge, shared=False) for p in (before, during))
     second = of_both(first, second)
@@ -136,15 +137,15 @@ def test_a_trial_block_is_a_mixture_over_what_it_took_away(
     found = log_given_baseline(drill, first, second, stories, 11, during)[story]
 
     mild = numbers.delivery.severity_levels[0]
-    downstream = [c for c in ("trail_heel_pops", "chest_rush", "backs_up") if c in causes]
-    effort = "over_effort" in causes
-    done, goes = numbers.trial.removed_when_done, numbers.trial.goes_with_it
-    mixture = [
-        (1 - done, []),
-        (done * goes, ["over_effort", *downstream] if effort else []),
-        (done * (1 - goes), ["over_effort"] if effort else []),
-    ]
     assert drill.constraint is not None
+    taken = [c for c in drill.constraint.removes if c in causes]
+    with_it = list(taken)
+    for cause in with_it:  # grows while it is walked
+        with_it += [
+            c for c in knowledge.cause[cause].upstream_of if c in causes and c not in with_it
+        ]
+    done, goes = numbers.trial.removed_when_done, numbers.trial.goes_with_it
+    mixture = [(1 - done, []), (done * goes, with_it), (done * (1 - goes), taken)]
     everyone = np.array(drill.constraint.everyone.row())
     start = expected_delivery(stories, 11)[:, story]
     ordered = [c.id for c in knowledge.causes if c.id in causes]

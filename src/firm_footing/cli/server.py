@@ -18,6 +18,7 @@ from sqlmodel import Session
 
 from firm_footing.api.guard import LOOPBACK_NAMES
 from firm_footing.cli.connections import Lines, ask_for_files, limited
+from firm_footing.cli.demo_kept import demo_database
 from firm_footing.cli.logs import log_beside
 from firm_footing.cli.memory import share_one_heap
 from firm_footing.cli.telling import told_plainly
@@ -66,16 +67,17 @@ def serve_own(
 
 def serve_demo(port: int) -> None:
     """Serve a new database of made-up people until stopped, then forget it."""
-    from firm_footing.standins.demo import fill_with_demo  # noqa: PLC0415 (loads slowly)
-
     signal.signal(signal.SIGTERM, _end)  # so that the folder goes too
     with told_plainly(), tempfile.TemporaryDirectory(prefix="firm-footing-demo-") as folder:
         path = Path(folder) / "demo.db"
-        engine = open_database(path, lasting=False)
-        with Session(engine) as session:
-            fill_with_demo(session, load_knowledge())
-        engine.dispose()
+        demo_database(path, _fill).dispose()
         _serve(path, port, "demo data: made-up people, made anew at every start", _own_door(port))
+
+
+def _fill(session: Session) -> None:
+    from firm_footing.standins.demo import fill_with_demo  # noqa: PLC0415 (loads slowly)
+
+    fill_with_demo(session, load_knowledge())
 
 
 def _back_up(path: Path) -> str | None:

@@ -1,0 +1,169 @@
+"""Take terms away one by one and see whether a test misses them: `scripts/mutations.py`.
+
+Each mutation is made in a copy of the project and the tests named beside it are run there; what
+survives is printed, and kept in docs/RELIABILITY.md. Some ten minutes.
+"""
+
+import argparse
+import os
+import shutil
+import subprocess
+import sys
+import tempfile
+from pathlib import Path
+from typing import NamedTuple
+
+ROOT = Path(__file__).parents[1]
+CORE = "src/firm_footing/core"
+WEB = "web"
+
+
+class Mutation(NamedTuple):
+    """What is changed into what in one file, and the tests that should notice."""
+
+    name: str
+    file: str
+    old: str
+    new: str
+    tests: tuple[str, ...]
+
+
+ORACLES = ("tests/core/test_against_enumeration.py", "tests/core/test_against_scipy.py")
+TERMS = ("tests/core/test_every_term.py",)
+
+MUTATIONS = (
+    Mutation("saturation removed", f"{CORE}/reasoning/answers.py",
+             "return min(max(log_ratio, -most), most)", "return log_ratio",
+             ("tests/core/test_answers.py",)),
+    Mutation("what a constraint does to everyone dropped", f"{CORE}/reasoning/trials.py",
+             "+ stories.shift + everyone[:, None]", "+ stories.shift", ORACLES),
+    Mutation("the spread of what it does to everyone dropped", f"{CORE}/reasoning/trials.py",
+             "return row, (knowledge.numbers.trial.everyone_spread * row) ** 2",
+             "return row, 0 * row", ORACLES),
+    Mutation("spread of the severity in what would change dropped",
+             f"{CORE}/reasoning/what_if.py", "second += spread2 * (effect * each) @ effect.T",
+             "second += 0 * (effect * each) @ effect.T", TERMS),
+    Mutation("an interval without what bends leave over", f"{CORE}/delivery/inverse.py",
+             "doubt2 = self.noted.doubt2[rows, columns] + self.left_over[rows, columns]",
+             "doubt2 = self.noted.doubt2[rows, columns]", TERMS),
+    Mutation("sign of the offset of a carry", f"{CORE}/delivery/inverse.py",
+             "out[:, column] += shared.carry_offset", "out[:, column] -= shared.carry_offset",
+             TERMS),
+    Mutation("deviation for variance in the top", f"{CORE}/ground/events.py",
+             "weights = [1 / sd**2 for _, sd in guesses]",
+             "weights = [1 / sd for _, sd in guesses]", TERMS),
+    Mutation("a film's doubt about the level dropped", f"{CORE}/film/doubt.py",
+             "yield plane.level_sd * places @ A_QUARTER_TURN", "yield 0 * places", TERMS),
+    Mutation("redo of another page forgotten", "src/firm_footing/store/steps.py",
+             "            col(Change.made_by).is_not_distinct_from(sender_of(session).page),\n",
+             "", ("tests/api/test_two_devices.py", "tests/api/test_sent_twice.py")),
+    # ten of our own
+    Mutation("floors before a cause is taken away", f"{CORE}/reasoning/removal.py",
+             "return stopped(left, stories) - stopped(whole, stories)", "return left - whole",
+             ("tests/core/test_separating.py",)),
+    Mutation("a low point read from an iron's place", f"{CORE}/delivery/shown.py",
+             "from_ball_cm(parts[:, LOW_POINT], club)", "parts[:, LOW_POINT]",
+             ("tests/core/test_turf.py",)),
+    Mutation("the middle is not charged for in the scatter", f"{CORE}/delivery/scatter.py",
+             "log -= 0.5 * np.linalg.slogdet(information + prior)[1]", "pass",
+             ("tests/core/test_scatter.py",)),
+    Mutation("no prior on the scatter", f"{CORE}/delivery/scatter.py",
+             "log -= 0.5 * (np.log(FACTORS) / spread) ** 2", "pass",
+             ("tests/core/test_scatter.py",)),
+    Mutation("scatter fitted by the notes' plain values", f"{CORE}/delivery/inverse.py",
+             "self._fit_scatter(self._away(mean, offset, slopes, self.value, self.variance))",
+             "self._fit_scatter(away)", ("tests/core/test_scatter.py",)),
+    Mutation("links between causes dropped", f"{CORE}/reasoning/prior.py",
+             "(1.0 - prior.link_strength) ** stories.links_into",
+             "1.0 ** stories.links_into", ORACLES),
+    Mutation("the leak of a look dropped", f"{CORE}/reasoning/looks.py",
+             "return 1.0 - (1.0 - base) * np.exp(", "return 1.0 - np.exp(", ORACLES),
+    Mutation("tails of people as of a normal curve", f"{CORE}/reasoning/joint.py",
+             "out -= (df + size) / 2 * np.log1p(distance2 / (df * narrower))",
+             "out -= distance2 / 2", ORACLES),
+    Mutation("log determinant dropped", f"{CORE}/reasoning/joint.py",
+             "out: FloatArray = constant - 0.5 * log_det",
+             "out: FloatArray = constant - 0.0 * log_det", ORACLES),
+    Mutation("noise of the reading dropped", f"{CORE}/reasoning/delivery.py",
+             '"base": reading.design * person @ reading.design.T + reading.noise',
+             '"base": reading.design * person @ reading.design.T + 1e-9 * reading.noise',
+             ORACLES),
+    Mutation("errors of a whole block dropped", f"{CORE}/reasoning/delivery.py",
+             "information[errors, errors] += 1 / sd**2", "information[errors, errors] += 1e9",
+             ("tests/core/test_readings.py", "tests/core/test_diagnosis.py",
+              "tests/core/test_seen.py", *ORACLES)),
+    Mutation("no discount on looks of one group", f"{CORE}/reasoning/looks.py",
+             "return 1 / (1 + discount * max(0, answers - 1))", "return 1.0", ORACLES),
+    Mutation("one level for every look of a retest", f"{CORE}/knowledge/coaching.py",
+             "column = min(max(after, self.first_look), self.looks) - self.first_look",
+             "column = 17", ("tests/core/test_retest.py",)),
+    Mutation("a lost answer's write joined to a newer one", f"{WEB}/src/api/outbox.ts",
+             "older && this.unsent.has(older.name) && !older.refused", "older && !older.refused",
+             ("tests/outbox.test.ts",)),
+    Mutation("an undo sent without the write it means", f"{WEB}/src/api/outbox.ts",
+             "return this.state.entries.find((e) => e.write === write)?.name ?? null",
+             "return null", ("tests/outbox.test.ts",)),
+    Mutation("no longer wait after a failure", f"{WEB}/src/api/outbox.ts",
+             "this.inVain = failed.length > 0 ? this.inVain + 1 : 0", "this.inVain = 0",
+             ("tests/outbox.test.ts",)),
+    Mutation("being online again is not heard", f"{WEB}/src/api/outbox.ts",
+             "window.addEventListener('online', this.tryNow)", "", ("tests/outbox.test.ts",)),
+)  # fmt: skip
+
+
+def copied(folder: Path) -> Path:
+    """The project as it is committed or not, without what is built."""
+    listed = subprocess.run(
+        ["git", "ls-files", "-co", "--exclude-standard"],
+        cwd=ROOT, capture_output=True, text=True, check=True,
+    ).stdout.splitlines()  # fmt: skip
+    for name in listed:
+        if (ROOT / name).is_file():
+            (folder / name).parent.mkdir(parents=True, exist_ok=True)
+            shutil.copy2(ROOT / name, folder / name)
+    (folder / WEB / "node_modules").symlink_to(ROOT / WEB / "node_modules")
+    shutil.copy2(ROOT / WEB / "src/api/schema.d.ts", folder / WEB / "src/api/schema.d.ts")
+    return folder
+
+
+def survives(mutation: Mutation, project: Path) -> bool:
+    """Whether all tests named pass although it was made."""
+    file = project / mutation.file
+    whole = file.read_text(encoding="utf-8")
+    if whole.count(mutation.old) != 1:
+        raise ValueError(f"{mutation.name}: stands {whole.count(mutation.old)} times in its file")
+    file.write_text(whole.replace(mutation.old, mutation.new), encoding="utf-8")
+    in_web = mutation.file.startswith(f"{WEB}/")
+    command = ["npx", "vitest", "run"] if in_web else [sys.executable, "-m", "pytest", "-qx"]
+    try:
+        done = subprocess.run(
+            [*command, *mutation.tests],
+            cwd=project / WEB if in_web else project,
+            env={**os.environ, "PYTHONPATH": f"{project}/src", "OMP_NUM_THREADS": "1"},
+            capture_output=True,
+            check=False,
+        )
+    finally:
+        file.write_text(whole, encoding="utf-8")
+    return done.returncode == 0
+
+
+def main() -> None:
+    """Print each, and exit with one where any survives."""
+    options = argparse.ArgumentParser(description=__doc__)
+    options.add_argument("names", nargs="*", help="only those whose name holds one of these words")
+    wanted = options.parse_args().names
+    alive = 0
+    with tempfile.TemporaryDirectory(prefix="mutations-") as folder:
+        project = copied(Path(folder))
+        for mutation in MUTATIONS:
+            if wanted and not any(word in mutation.name for word in wanted):
+                continue
+            lives = survives(mutation, project)
+            alive += lives
+            print(f"{'SURVIVES' if lives else 'killed':9} {mutation.name}", flush=True)
+    sys.exit(1 if alive else 0)
+
+
+if __name__ == "__main__":
+    main()

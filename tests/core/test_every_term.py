@@ -1,0 +1,118 @@
+"""Terms that hardly move a ranking: each is missed when it is gone.
+
+`scripts/mutations.py` takes each away and runs these and the other tests.
+"""
+
+import math
+from dataclasses import replace
+
+import numpy as np
+import pytest
+from scipy.integrate import quad
+from scipy.stats import norm
+
+from firm_footing.core.case import Block, Shot
+from firm_footing.core.delivery import inverse
+from firm_footing.core.delivery.inverse import read_delivery
+from firm_footing.core.delivery.noted import Noted
+from firm_footing.core.delivery.readings import READINGS
+from firm_footing.core.film.doubt import doubt_of
+from firm_footing.core.film.plane import Plane
+from firm_footing.core.ground import events
+from firm_footing.core.ground.events import Event
+from firm_footing.core.knowledge import Knowledge
+from firm_footing.core.reasoning.enumeration import enumerate_stories
+from firm_footing.core.reasoning.removal import only_itself
+from firm_footing.core.reasoning.what_if import expected_change
+
+
+def test_a_carry_held_against_the_own_best_is_expected_to_lie_below_it(
+    knowledge: Knowledge,
+) -> None:
+    """The best third is longer than the mean: what counts is how far a ball lies from less."""
+    shots = tuple(Shot(carry_m=c, contact="clean") for c in (140, 138, 136, 130, 128, 126))
+    numbers = knowledge.numbers
+    level = numbers.shared_error.model_copy(update={"own_best_above_mean_pct": 0.0})
+    without = replace(knowledge, numbers=numbers.model_copy(update={"shared_error": level}))
+    carry = -1  # the last of the errors that a block shares
+    found, bare = (
+        read_delivery((Block(shots=shots),), k, 18).vector_with_shared[carry]
+        for k in (knowledge, without)
+    )
+    assert found > bare + 1  # against a lower mark the same balls are longer
+
+
+@pytest.mark.parametrize("cause", ["trail_heel_pops", "hang_back", "reverse_pivot"])
+def test_a_change_is_as_unsure_as_the_severity_of_what_goes(
+    knowledge: Knowledge, cause: str
+) -> None:
+    """Of one story alone: nothing but its cause's own severity can differ."""
+    stories = enumerate_stories(knowledge)
+    alone = [s for s in stories.alone if stories.story_members[s, knowledge.cause_index[cause]]]
+    weights = np.zeros(len(stories.set_of))
+    weights[alone[0]] = 1.0
+    change = expected_change(stories, weights, only_itself(stories, cause), None, 18)
+    effect = stories.unit_effects[stories.variant_of[0, alone[0]]]
+    within = knowledge.numbers.delivery.severity_within
+    assert np.abs(effect).max() > 0
+    assert change.covariance == pytest.approx(within**2 * np.outer(effect, effect), abs=1e-9)
+
+
+@pytest.mark.parametrize("bent2", [0.0, 0.5, 6.0])
+def test_an_interval_is_as_doubtful_as_its_limits_and_what_bends_leave_over(
+    monkeypatch: pytest.MonkeyPatch, bent2: float
+) -> None:
+    """Expectation propagation: mean and variance of the tilted density, by quadrature."""
+    mean, variance, least, most, doubt = 2.5, 5.0, 2.0, 6.0, 0.7
+    shape, column = (1, len(READINGS)), 0
+    flags = np.zeros(shape, dtype=bool)
+    flags[0, column] = True
+    full = np.full(shape, 1.0)
+    noted = Noted(0 * full, 1e9 * full, least * full, most * full, doubt**2 * full, flags, flags)
+    reading = object.__new__(inverse._Inverse)  # only its sites are looked at
+    reading.noted, reading.left_over = noted, bent2 * full
+    reading.value, reading.variance = noted.value.copy(), noted.variance.copy()
+    slopes = np.zeros((*shape, 1))
+    slopes[0, column, 0] = 1.0
+    reading._fit_intervals(0 * full, slopes, np.array([[mean]]), np.array([[[variance]]]))
+    site2 = reading.variance[0, column] + bent2
+    found2 = 1 / (1 / variance + 1 / site2)
+    found = found2 * (mean / variance + reading.value[0, column] / site2)
+
+    wide = math.hypot(doubt, math.sqrt(bent2))
+
+    def tilted(x: float) -> float:
+        inside = norm.cdf((most - x) / wide) - norm.cdf((least - x) / wide)
+        return float(norm.pdf(x, mean, math.sqrt(variance)) * inside)
+
+    area, first, second = (
+        quad(lambda x, n=n: x**n * tilted(x), -20, 25, limit=200)[0] for n in range(3)
+    )
+    assert found == pytest.approx(first / area, abs=1e-5)
+    assert found2 == pytest.approx(second / area - (first / area) ** 2, rel=1e-4)
+
+
+def test_the_top_is_the_mean_of_tempo_and_dip_by_their_precision(
+    knowledge: Knowledge, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    timing = knowledge.traces.timing
+    monkeypatch.setattr(events, "_dip", lambda *_: -0.22)
+    address, impact = Event(-1.0, "estimated", 0.3), Event(0.0, "given", 0.0)
+    found = events._top(None, address, impact, {}, timing)  # type: ignore[arg-type]
+    guesses = np.array([-1 / (1 + timing.tempo), -0.22])
+    sd = np.array([timing.tempo_sd_s + 0.3 / (1 + timing.tempo), timing.dip_sd_s])
+    assert abs(sd[0] - sd[1]) > 0.01
+    assert found.t_s == pytest.approx(np.average(guesses, weights=sd**-2), abs=1e-12)
+    assert found.sd_s == pytest.approx((sd**-2).sum() ** -0.5, abs=1e-12)
+
+
+def test_an_angle_on_film_is_as_doubtful_as_the_level_besides(knowledge: Knowledge) -> None:
+    measure = next(m for m in knowledge.film.measures if m.formula == "slope")
+    places = np.array([[0.0, 0.0], [40.0, 90.0]])[: len(measure.wants)]
+
+    def doubt2(level_sd: float) -> float:
+        plane = Plane(0.2, 0.02, 0.0, level_sd, 400.0, 0.05, (0.0, 0.0))
+        return doubt_of(measure, places, plane, 120.0, knowledge.film) ** 2
+
+    tilt = math.radians(1.5)
+    assert doubt2(tilt) - doubt2(0.0) == pytest.approx(math.degrees(tilt) ** 2, rel=1e-3)
