@@ -8,11 +8,12 @@ WEB_SOURCES := $(shell find web/src web/public web/index.html web/vite.config.ts
 # Compiled once and kept: half of the time a command takes to start.
 unexport PYTHONDONTWRITEBYTECODE
 
-.PHONY: help setup demo serve dev build test test-fast lint format generate bench measure screenshots fuzz clean
+.PHONY: help setup demo serve dev build test test-all test-fast lint format generate bench measure screenshots fuzz clean
 
 help:
 	@echo "make demo   set up and start the application with demo data"
 	@echo "make test   set up and pass all tests"
+	@echo "make test-all   the same, every simulation in full"
 	@echo "also: setup, serve, dev, build, lint, format, generate, bench, measure, fuzz, screenshots, clean"
 
 setup: .venv/.ready
@@ -53,6 +54,10 @@ test: setup build
 	cd web && npm run --silent test
 	$(CORE_TESTS)
 	$(BIN)/pytest tests/browser -n 2 --dist worksteal
+
+# The same with every simulation in full (`tests/sizes.py` says which are shorter in `make test`).
+test-all:
+	WHOLE_TESTS=1 $(MAKE) test
 
 test-fast: setup
 	$(CORE_TESTS)

@@ -13,6 +13,7 @@ from schemathesis.specs.openapi.checks import allow_header_conformance
 from firm_footing.api.app import create_app
 from firm_footing.files.knowledge_files import load_knowledge
 from firm_footing.store.database import open_database
+from tests import sizes
 
 FOLDER = tempfile.TemporaryDirectory()
 
@@ -30,7 +31,7 @@ schema = schemathesis.openapi.from_asgi("/api/openapi.json", APP)
 
 
 @schema.parametrize()
-@settings(max_examples=12, deadline=None, suppress_health_check=list(HealthCheck))
+@settings(max_examples=sizes.of(5, 12), deadline=None, suppress_health_check=list(HealthCheck))
 def test_every_route_keeps_its_promise(case: schemathesis.Case) -> None:
     if "write-id" in (case.headers or {}):
         case.headers["write-id"] = str(uuid4())  # one sent again is answered as the first time

@@ -9,16 +9,17 @@ import pytest
 from fastapi.testclient import TestClient
 from sqlalchemy import Engine, text
 
+from tests import sizes
 from tests.api.asking import Json, decide
 from tests.fuzzing import walk
 
 
 @pytest.mark.parametrize("seed", [11, 12])
 def test_a_random_walk_finds_no_failure(seed: int) -> None:
-    found = walk(350, seed)
+    found = walk(sizes.of(150, 350), seed)
     assert found.failures == []
-    assert found.statuses[200] > 100, "most of what is not spoilt is taken"
-    assert found.statuses[422] > 40, "and much of what is, refused"
+    assert found.statuses[200] > sizes.of(40, 100), "most of what is not spoilt is taken"
+    assert found.statuses[422] > sizes.of(15, 40), "and much of what is, refused"
 
 
 @pytest.mark.parametrize(

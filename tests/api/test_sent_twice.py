@@ -16,6 +16,7 @@ from sqlmodel import Session, select
 
 from firm_footing.store.own_tables import SentWrite
 from firm_footing.store.senders import forget_old_writes
+from tests import sizes
 from tests.api.asking import Json, change, get, picture
 
 
@@ -115,7 +116,7 @@ def sent_once(client: TestClient) -> Json:
 
 
 @given(late=LATE)
-@settings(max_examples=12, suppress_health_check=list(HealthCheck))
+@settings(max_examples=sizes.of(5, 12), suppress_health_check=list(HealthCheck))
 def test_in_whatever_order_repeats_arrive_the_lesson_is_the_same(
     client: TestClient, sent_once: Json, late: list[list[int]]
 ) -> None:

@@ -18,12 +18,13 @@ from firm_footing.core.pattern.compare import moved_since
 from firm_footing.core.pattern.drift import drifts_of, trend_chance
 from firm_footing.core.pattern.lost import ITEMS, lost_of, together, would_be
 from firm_footing.standins.student import hit_block, make_student
+from tests import sizes
 
-STUDENTS = 150
+STUDENTS = sizes.of(60, 150)
 
 
 def test_two_swings_are_told_from_one_that_scatters(knowledge: Knowledge) -> None:
-    """Simulated, 150 students: ten balls of one swing, and seven with three of its opposite."""
+    """Simulated: ten balls of one swing, and seven with three of its opposite."""
     wrongly = found = right = 0
     for seed in range(STUDENTS):
         rng = np.random.default_rng([9, seed])
@@ -38,7 +39,7 @@ def test_two_swings_are_told_from_one_that_scatters(knowledge: Knowledge) -> Non
         found += bool(groups)
         right += bool(groups) and len({*groups[1].balls} & {7, 8, 9}) >= 2
     assert wrongly <= 0.05 * STUDENTS + 2
-    assert found >= 0.95 * STUDENTS
+    assert found >= 0.95 * STUDENTS - 1
     assert right >= 0.85 * STUDENTS
 
 

@@ -98,8 +98,8 @@ def test_a_shank_is_information_about_the_strike_only(knowledge: Knowledge) -> N
     assert with_shanks.heel_toe_mm.value < -5
     assert with_shanks.path_deg is not None
     assert without.path_deg is not None
-    assert with_shanks.path_deg.value == pytest.approx(without.path_deg.value, abs=0.15)
-    assert with_shanks.path_deg.se == pytest.approx(without.path_deg.se, rel=0.05)
+    assert with_shanks.path_deg.value == pytest.approx(without.path_deg.value, abs=0.1)
+    assert with_shanks.path_deg.se == pytest.approx(without.path_deg.se, rel=0.06)
 
 
 def test_the_low_point_lies_half_a_divot_ahead_of_its_start(knowledge: Knowledge) -> None:

@@ -14,8 +14,9 @@ from firm_footing.core.pattern.exact import (
     fisher_table,
     nominal_share_level,
 )
+from tests import sizes
 
-RETESTS = 1500
+RETESTS = sizes.of(500, 1500)
 
 
 def number(before: list[float], after: list[float], known: Knowledge, floor: float) -> Series:

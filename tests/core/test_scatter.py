@@ -4,12 +4,15 @@ from dataclasses import replace
 
 import numpy as np
 import pytest
-from scipy.stats import multivariate_normal
+from scipy.integrate import quad
+from scipy.stats import multivariate_normal, norm
 
 from firm_footing.core.case import Block, Shot
 from firm_footing.core.delivery.inverse import read_delivery
 from firm_footing.core.delivery.scatter import FACTORS
 from firm_footing.core.knowledge import DIMENSIONS, Knowledge
+from firm_footing.core.pattern.pattern import Scatter
+from firm_footing.core.reasoning.delivery import scatter_says
 from firm_footing.standins.student import hit_block, make_student
 
 STRIKE = DIMENSIONS.index("heel_toe_mm")
@@ -82,3 +85,40 @@ def test_intervals_hold_however_widely_the_balls_scatter(knowledge: Knowledge, w
         sd = np.sqrt(np.diag(found.covariance))[:4]
         off.append((found.mean[:4] - student.delivery[:4]) / sd)
     assert 0.92 <= (np.abs(off) < 1.96).mean() <= 0.995
+
+
+def test_words_tell_a_wide_scatter_too(knowledge: Knowledge) -> None:
+    """ "Far" is everything beyond a limit: read by its middle, a wide block would look narrower.
+
+    Students who scatter twice as widely as usual, forty balls in words.
+    """
+    factors = []
+    usual = np.array(knowledge.numbers.delivery.ball_sd.row())
+    for seed in range(16):
+        rng = np.random.default_rng([seed, 77])
+        student = make_student([], 18, "thrown", knowledge, rng)
+        student = replace(student, scatter=2 * usual)
+        block = hit_block(student, 40, "7i", 135, knowledge, rng)
+        words = tuple(Shot(start=s.start, curve=s.curve, contact=s.contact) for s in block.shots)
+        found = read_delivery((block.model_copy(update={"shots": words}),), knowledge, 18)
+        factors.append((found.scatter2[0, 0] / usual[0] ** 2) ** 0.5)
+    assert 2.12 < np.mean(factors) < 2.7  # they tire, and a few balls are wild
+
+
+@pytest.mark.parametrize("freedom", [20, 240])
+def test_scatter_is_weighed_by_the_whole_integral_however_many_balls(freedom: int) -> None:
+    """Forty balls know a scatter to a few per cent: SciPy's quadrature over how people differ."""
+    factors, share, spread = np.array([1.0, 1.3]), 0.7, 0.3
+    for wide in (0.8, 1.15, 1.5):
+        sum2 = freedom * (share * wide**2 + 1 - share)
+
+        def density(z: float, factor: float, sum2: float = sum2) -> float:
+            size2 = share * (factor * np.exp(spread * z)) ** 2 + 1 - share
+            log = -0.5 * (freedom * np.log(size2) + sum2 / size2) + 0.5 * (
+                freedom * np.log(sum2 / freedom) + freedom
+            )
+            return float(norm.pdf(z) * np.exp(log))
+
+        wanted = [quad(density, -6, 6, args=(f,), limit=400, points=[0])[0] for f in factors]
+        found = scatter_says(Scatter(sum2, freedom, share), factors, spread)
+        assert found[1] - found[0] == pytest.approx(np.log(wanted[1] / wanted[0]), abs=0.01)

@@ -259,12 +259,17 @@ class _Inverse:
         )
 
     def _fit_scatter(self, away: Away) -> None:
-        """Each block's scatter, fitted to its balls; up and down the face it is as is usual."""
+        """Each block's scatter, fitted to its balls; up and down the face it is as is usual.
+
+        A ball off the hosel says where it was struck, and nothing of how the others scatter.
+        """
         done, without_height = 0, away.without(HEIGHT, self.usual2[HEIGHT])
         for block in self.physics:
             here = slice(done, done + block.count)
             done += block.count
-            factor2 = without_height.of(here).fitted_factor2(
+            ordinary = np.zeros(len(self.certain), dtype=bool)
+            ordinary[here] = ~self.certain[here]
+            factor2 = without_height.of(ordinary).fitted_factor2(
                 np.sqrt(self.usual2[:HEIGHT]), self.prior[:HEIGHT, :HEIGHT], self.spread
             )
             self.scatter2[here, :HEIGHT] = factor2 * self.usual2[:HEIGHT]

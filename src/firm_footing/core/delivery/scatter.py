@@ -41,7 +41,7 @@ class Away(NamedTuple):
         taken = (self.pulled[:, None, :] @ inner @ self.pulled[:, :, None])[:, 0, 0]
         return self.away2 - taken
 
-    def of(self, balls: slice) -> "Away":
+    def of(self, balls: NDArray[np.bool_]) -> "Away":
         """Some of the balls."""
         return Away(self.each[balls], self.pulled[balls], self.away2[balls], self.counted[balls])
 

@@ -44,9 +44,10 @@ CONTACT = "contact"
 FLAT = 1e-9
 """Precision of no opinion at all."""
 
-SCATTER_NODES, _NODE_WEIGHTS = np.polynomial.hermite_e.hermegauss(7)
-"""Gauss-Hermite nodes for how widely different people scatter (probabilists' form)."""
-LOG_NODE_WEIGHTS = np.log(_NODE_WEIGHTS / _NODE_WEIGHTS.sum())
+SCATTER_NODES = np.linspace(-4.0, 4.0, 161)
+"""How widely different people scatter, standard deviations: as close together as many balls need,
+which know a scatter to a few per cent."""
+LOG_NODE_WEIGHTS = -0.5 * SCATTER_NODES**2 - np.log(np.exp(-0.5 * SCATTER_NODES**2).sum())
 
 
 @dataclass(frozen=True, eq=False)
@@ -281,8 +282,9 @@ def scatter_says(scatter: Scatter, factor: FloatArray, spread: float) -> FloatAr
     spread : of the factor between people, log
 
     """
-    size2 = (factor[:, None] * np.exp(spread * SCATTER_NODES)) ** 2
+    few, of = np.unique(factor, return_inverse=True)
+    size2 = (few[:, None] * np.exp(spread * SCATTER_NODES)) ** 2
     wide = scatter.own_share * size2 + 1 - scatter.own_share
     log_normal = -0.5 * (scatter.freedom * np.log(wide) + scatter.sum2 / wide)
-    out: FloatArray = np.logaddexp.reduce(log_normal + LOG_NODE_WEIGHTS, axis=1)
+    out: FloatArray = np.logaddexp.reduce(log_normal + LOG_NODE_WEIGHTS, axis=1)[of]
     return out
