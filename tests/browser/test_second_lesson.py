@@ -142,6 +142,7 @@ def test_a_stage_that_was_touched_lets_go_of_enter_and_no_ball_is_written_over(
     before = lesson_of(page)["blocks"][0]["shots"]
     stage(page, "Look")
     page.get_by_role("navigation", name="Stages").get_by_role("link", name="Shots").click()
+    expect(page.get_by_test_id("range")).to_be_visible()  # keys mean what is seen
     for key in ("2", "w", "Enter", "4", "r", "4"):
         page.keyboard.press(key)
     saved(page)
