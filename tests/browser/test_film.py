@@ -332,6 +332,13 @@ def test_a_film_is_recorded_kept_for_a_week_and_opened_again(page: Page) -> None
     assert 2.5 < seconds.evaluate("v => v.duration") < 6
     page.get_by_role("button", name="One picture on").tap()
     expect(shown).to_contain_text("1 · ")
+    # another stage is opened, and it is there again
+    stages = page.get_by_role("navigation", name="Stages")
+    stages.get_by_role("link", name="Shots").click()
+    expect(page.get_by_test_id("range")).to_be_visible()
+    stages.get_by_role("link", name="Look").click()
+    page.get_by_role("group", name="By eye or on film").get_by_role("button", name="Film").tap()
+    expect(shown).to_contain_text("0 · ", timeout=60_000)
     # it is nowhere else: one touch does not throw it away
     page.get_by_role("button", name="Put this film away").tap()
     expect(page.get_by_text("filmed here and is nowhere else")).to_be_visible()
@@ -345,6 +352,24 @@ def test_a_film_is_recorded_kept_for_a_week_and_opened_again(page: Page) -> None
     expect(shown).to_contain_text("0 · ", timeout=60_000)
     choose_containing(page, "Keep the film on this device", "until this page is closed")
     expect(page.get_by_test_id("film-kept")).to_be_hidden()
+
+
+def test_events_that_are_sought_stay_with_their_film(page: Page, swing: Path, sound: Path) -> None:
+    """Put away while they are sought: the film opened next has none of them."""
+    ruler_of(page, "Wendel Carrow")
+    shown, files = page.get_by_test_id("film-frame"), page.locator("input[type=file]")
+    files.set_input_files(sound)
+    expect(shown).to_contain_text("0 · ", timeout=60_000)
+    page.get_by_role("button", name="Find the events").tap()
+    page.get_by_role("button", name="Put this film away").tap()
+    files.set_input_files(swing)
+    expect(shown).to_contain_text("0 · ", timeout=60_000)
+    find = page.get_by_role("button", name="Find the events")
+    expect(find).to_be_enabled()
+    page.wait_for_timeout(4_000)  # longer than the first is looked through
+    expect(page.get_by_role("button", name=re.compile(r"^Impact \d"))).to_have_count(0)
+    find.tap()
+    expect(page.get_by_role("button", name=re.compile(r"^Impact \d"))).to_be_visible(timeout=60_000)
 
 
 def test_a_point_is_placed_without_a_finger(page: Page, sound: Path) -> None:

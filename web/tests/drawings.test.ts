@@ -254,6 +254,14 @@ describe('the range', () => {
     await range.trigger('keydown', { key: 'Escape' })
     expect(page.find('.draft').exists()).toBe(false)
   })
+  it('takes no keys after a press, and a field that was typed into is left', async () => {
+    const { page } = await show(RangeFan, props)
+    const field = document.body.appendChild(document.createElement('input'))
+    field.focus()
+    await page.find('svg').trigger('mousedown')
+    expect(document.activeElement).toBe(document.body)
+    field.remove()
+  })
   it('says its newest ball, and chooses another while balls are read', async () => {
     const { page } = await show(RangeFan, { ...props, newest: 'a', reading: true })
     const range = page.find('[role=slider]')

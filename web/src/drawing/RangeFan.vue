@@ -200,6 +200,11 @@ function cancel(): void {
 function clamp(deg: number): number {
   return Math.max(-WIDEST_DEG, Math.min(WIDEST_DEG, deg))
 }
+/** Keys stay the lesson's after a press on the range; a field that was typed into is left. */
+function letGoOfField(): void {
+  const typed = document.activeElement
+  if (typed instanceof HTMLElement || typed instanceof SVGElement) typed.blur()
+}
 /** A ball being aimed by keyboard, on real sides. */
 const aim = ref<{ start: number; landing: number; carryM: number } | null>(null)
 const TURN_DEG = 2
@@ -290,7 +295,7 @@ const draft = computed(() => {
     :aria-valuenow="Math.round(now?.start ?? 0)"
     :aria-valuetext="nowInWords"
     data-testid="range"
-    @mousedown.prevent
+    @mousedown.prevent="letGoOfField"
     @keydown="aimed"
     @blur="aim = null"
     @pointerdown="press"

@@ -148,11 +148,11 @@ export const KEY_HELP: readonly { keys: string; what: string }[] = [
   { keys: '6 7 8 9 0', what: 'a whole flight: slice, hook, push, pull, straight' },
   { keys: 'A S D F G H J', what: 'contact: clean, fat, thin, top, heel, hosel, toe' },
   { keys: 'Z X C V B', what: 'strike from the heel to the toe' },
-  { keys: ', .', what: 'divot starts 1 cm further back or ahead (first: at the ball)' },
+  { keys: ', .', what: 'divot 1 cm further back or ahead (first: at the ball)' },
   { keys: '− +', what: 'carry 5 less or more (first: as expected)' },
   {
     keys: 'Tab ← → ↑ ↓',
-    what: 'on the range: aim start and carry, with Shift the landing; Enter logs the ball',
+    what: 'on the range: aim, with Shift the landing; Enter logs',
   },
   { keys: 'Enter', what: 'next ball' },
   { keys: '← →', what: 'choose an earlier or later ball' },
