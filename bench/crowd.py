@@ -4,16 +4,13 @@ As pages do: each asks once a second whether anything has changed, and reads les
 balls when it has. A ball is logged every three seconds, by one of them after the other.
 """
 
-import os
-import subprocess
-import sys
-import tempfile
 import threading
 import time
 from collections.abc import Iterator
-from pathlib import Path
 
 import httpx
+
+from bench.serving import served
 
 Row = tuple[str, str, str]
 CLIENTS, SECONDS, EVERY_S = 20, 24, 3.0
@@ -23,15 +20,8 @@ URL = f"http://127.0.0.1:{PORT}"
 
 def measure() -> Iterator[Row]:
     """Rows of name, wanted, found."""
-    with tempfile.TemporaryDirectory() as folder:
-        own = {**os.environ, "FIRM_FOOTING_DB": str(Path(folder) / "own.db")}
-        command = [sys.executable, "-m", "firm_footing", "serve", "--port", str(PORT)]
-        with subprocess.Popen(command, env=own, stdout=subprocess.DEVNULL) as server:
-            try:
-                wait_for(URL)
-                waits, late, errors = _crowd()
-            finally:
-                server.terminate()
+    with served(PORT):
+        waits, late, errors = _crowd()
     waits.sort()
     p95 = f"{1000 * waits[int(0.95 * len(waits))]:.0f} ms of {len(waits)}, {errors} errors"
     yield "twenty devices at one lesson, 95 % of answers within", "300 ms", p95
@@ -90,15 +80,3 @@ def _crowd() -> tuple[list[float], list[float], int]:
     for thread in threads:
         thread.join()
     return waits, late, errors
-
-
-def wait_for(url: str) -> None:
-    """Until the application answers there."""
-    for _ in range(300):
-        try:
-            httpx.get(f"{url}/api/health", timeout=1)
-        except httpx.HTTPError:
-            time.sleep(0.1)
-        else:
-            return
-    raise TimeoutError(url)

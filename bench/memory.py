@@ -5,9 +5,6 @@ eight looks as they are proposed, the ranking asked for with every change as the
 """
 
 import os
-import subprocess
-import sys
-import tempfile
 from collections.abc import Iterator
 from pathlib import Path
 from statistics import median
@@ -16,7 +13,7 @@ from typing import Any
 import httpx
 import numpy as np
 
-from bench.crowd import wait_for
+from bench.serving import served
 
 Row = tuple[str, str, str]
 LESSONS, BALLS, LOOKS = 50, 14, 8
@@ -40,17 +37,10 @@ def cpu_ms(pid: int) -> float:
 
 def measure() -> Iterator[Row]:
     """Rows of name, wanted, found."""
-    with tempfile.TemporaryDirectory() as folder:
-        own = {**os.environ, "FIRM_FOOTING_DB": str(Path(folder) / "own.db")}
-        command = [sys.executable, "-m", "firm_footing", "serve", "--port", str(PORT)]
-        with subprocess.Popen(command, env=own, stdout=subprocess.DEVNULL) as server:
-            try:
-                wait_for(URL)
-                yield "memory at the start", "-", f"{rss_mb(server.pid):.0f} MB"
-                with httpx.Client(base_url=URL, timeout=60) as client:
-                    yield from _lessons(client, server.pid)
-            finally:
-                server.terminate()
+    with served(PORT) as pid:
+        yield "memory at the start", "-", f"{rss_mb(pid):.0f} MB"
+        with httpx.Client(base_url=URL, timeout=60) as client:
+            yield from _lessons(client, pid)
 
 
 def _lessons(client: httpx.Client, pid: int) -> Iterator[Row]:

@@ -5,7 +5,6 @@ import shutil
 import subprocess
 import sys
 import time
-import urllib.request
 from collections.abc import Iterator
 from pathlib import Path
 from statistics import median
@@ -14,6 +13,7 @@ from playwright.sync_api import Browser, sync_playwright
 from tests.browser.conftest import FLAGS
 
 from bench import film, trace
+from bench.serving import wait_for
 from firm_footing.api.app import SCREENS
 
 Row = tuple[str, str, str]
@@ -29,7 +29,7 @@ def measure() -> Iterator[Row]:
     command = [sys.executable, "-m", "firm_footing", "demo", "--port", str(PORT)]
     with subprocess.Popen(command, stdout=subprocess.DEVNULL) as server, sync_playwright() as p:
         try:
-            _wait()
+            wait_for(URL)
             path = shutil.which("chromium-headless-shell") or shutil.which("chromium")
             browser = p.chromium.launch(executable_path=path, args=FLAGS)
             loads, script = zip(*(_cold_load(browser) for _ in range(LOADS)), strict=True)
@@ -45,16 +45,6 @@ def measure() -> Iterator[Row]:
             browser.close()
         finally:
             server.terminate()
-
-
-def _wait() -> None:
-    for _ in range(300):
-        try:
-            with urllib.request.urlopen(f"{URL}/api/health", timeout=1):
-                return
-        except OSError:
-            time.sleep(0.1)
-    raise TimeoutError(URL)
 
 
 def _lesson(browser: Browser) -> str:

@@ -20,7 +20,7 @@ from typing import Any
 
 import httpx
 
-from bench.crowd import wait_for
+from bench.serving import wait_for
 from bench.size import fill
 from firm_footing.store.database import open_database
 

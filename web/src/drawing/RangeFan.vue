@@ -364,7 +364,7 @@ const draft = computed(() => {
         v-if="isBeyond(flight.carryM)"
         class="small beyond"
         :x="end(flight).x"
-        :y="end(flight).y - 10"
+        :y="end(flight).y + 24"
       >
         past the net, {{ inUnit(flight.carryM ?? 0) }}
       </text>

@@ -39,7 +39,7 @@ class Answered:
         checks = dict.fromkeys(name for answers in every for name in answers)
         return {name: said for name in checks if (said := self.of(name))}
 
-    def given(self, reading: Reading) -> "Answered":
+    def with_answer(self, reading: Reading) -> "Answered":
         """The same with one more answer by hand."""
         before = self.by_hand.get(reading.check, ())
         return replace(self, by_hand={**self.by_hand, reading.check: [*before, reading]})

@@ -116,7 +116,7 @@ class Weighing:
     def root_with(self, reading: Reading) -> FloatArray:
         """(causes,) `root` if this answer were given besides: the same that `weigh` would find."""
         check = reading.check
-        counted = {**self.counted, check: self.given.given(reading).of(check)}
+        counted = {**self.counted, check: self.given.with_answer(reading).of(check)}
         ratios = {
             **self.ratios,
             check: ratios_of_check(check, counted[check], owners_of(counted), self.knowledge),
