@@ -210,7 +210,8 @@ def main() -> None:
                     continue
                 page = browser.new_page(viewport={"width": width, "height": height}, locale="en-GB")
                 page.goto(URL + address(where, day))
-                page.wait_for_load_state("networkidle")
+                page.wait_for_load_state("load")  # a lesson keeps a stream open: never idle
+                page.wait_for_timeout(1500)
                 if act is not None:
                     act(page)
                 page.wait_for_timeout(500)

@@ -78,6 +78,8 @@ def test_balls_of_the_simulated_monitor_appear_as_they_are_hit(page: Page, base_
     own_copy_of(page, "Ines Vollard")
     lesson = lesson_of(page)
     before = sum(len(b["shots"]) for b in lesson["blocks"])
+    asked: list[str] = []
+    page.on("request", lambda r: asked.append(r.url) if r.url.endswith("/revision") else None)
     command = [sys.executable, "-m", "firm_footing", "monitor", "--url", base_url, "--every", "0.2"]
     done = subprocess.run(
         [*command, "--lesson", lesson["id"], "--balls", "3", "--cause", "weak_grip"],
@@ -88,6 +90,8 @@ def test_balls_of_the_simulated_monitor_appear_as_they_are_hit(page: Page, base_
     expect(tape).to_have_count(before + 3)
     expect(page.locator(".flight")).to_have_count(before + 3)
     expect(page.get_by_test_id("pattern")).to_contain_text("mm to the heel")
+    page.wait_for_timeout(3000)
+    assert len(asked) <= 3  # once for each ball that it was told of, and not every second
 
 
 def test_a_monitor_without_an_application_says_what_to_do() -> None:

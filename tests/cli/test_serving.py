@@ -14,6 +14,7 @@ import urllib.request
 from collections.abc import Iterator
 from pathlib import Path
 
+import httpx
 import pytest
 import trustme
 
@@ -179,3 +180,38 @@ def test_without_room_for_the_days_backup_it_is_served_and_says_so(tmp_path: Pat
             server.terminate()
             assert server.stderr is not None
             assert "The backup could not be written" in server.stderr.read()
+
+
+def test_a_page_is_told_of_a_change_and_does_not_keep_the_server_from_stopping(
+    tmp_path: Path,
+) -> None:
+    own = {**os.environ, "FIRM_FOOTING_DB": str(tmp_path / "own.db")}
+    with socket.socket() as free:
+        free.bind(("127.0.0.1", 0))
+        url = f"http://127.0.0.1:{free.getsockname()[1]}"
+    with subprocess.Popen(
+        [*COMMAND, "serve", "--port", url.rpartition(":")[2]], env=own, stdout=subprocess.PIPE
+    ) as server:
+        try:
+            assert server.stdout is not None
+            server.stdout.readline()
+            with httpx.Client(base_url=f"{url}/api", timeout=30) as client:
+                who = {"name": "Rosa Quill", "handedness": "left"}
+                student = client.post("/students", json=who).json()["id"]
+                lesson = client.post(f"/students/{student}/lessons", json={}).json()
+                here = f"/lessons/{lesson['id']}"
+                assert client.get("/lessons/none/revisions").status_code == 404
+                with client.stream("GET", f"{here}/revisions") as stream:
+                    told = (
+                        json.loads(line[5:]) for line in stream.iter_lines() if line[:5] == "data:"
+                    )
+                    assert next(told)["revision"] == lesson["revision"]
+                    note = httpx.put(f"{url}/api{here}/notes/n1", json={"text": "Heel pops."})
+                    assert next(told)["revision"] == note.json()["revision"] != lesson["revision"]
+                    server.send_signal(signal.SIGTERM)
+                    assert (
+                        server.wait(8) == 0
+                    )  # not after the ten seconds that it would wait at most
+                    assert list(told) == []
+        finally:
+            server.kill()

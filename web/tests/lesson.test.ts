@@ -1,6 +1,6 @@
 // One open lesson: changes show at once, news of others come in, nothing overtakes what is on its way.
 import { DOMWrapper } from '@vue/test-utils'
-import { beforeEach, describe, expect, it, vi } from 'vitest'
+import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import { h, ref } from 'vue'
 import { useKnowledge } from '@/api/knowledge'
 import LookRound from '@/lesson/decide/LookRound.vue'
@@ -247,6 +247,75 @@ describe('balls from a device', () => {
     await settle()
     expect(reload).toHaveBeenCalled()
     vi.useRealTimers()
+  })
+})
+
+describe('a server that tells what was changed', () => {
+  class Told {
+    static CLOSED = 2
+    static opened: Told[] = []
+    onmessage: ((event: { data: string }) => void) | null = null
+    onerror: (() => void) | null = null
+    readyState = 1
+    close = vi.fn()
+    constructor(readonly url: string) {
+      Told.opened.push(this)
+    }
+    say(revision: number): void {
+      this.onmessage?.({ data: JSON.stringify({ revision }) })
+    }
+  }
+  async function told() {
+    Told.opened = []
+    vi.stubGlobal('EventSource', Told)
+    vi.useFakeTimers({ toFake: ['setInterval', 'clearInterval'] })
+    const reload = vi.fn().mockResolvedValue(undefined)
+    const idle = ref(true)
+    const asked = serve({ 'GET /api/lessons/L/revision': { body: { revision: 7 } } })
+    const { leave } = await show({
+      setup() {
+        useArrivals('L', ref(lesson([], { revision: 7 } as object)), () => idle.value, reload)
+        return () => null
+      },
+    })
+    await settle()
+    const source = Told.opened[0] as Told
+    source.say(7)
+    await settle()
+    return { reload, idle, asked, leave, source }
+  }
+  afterEach(() => {
+    vi.useRealTimers()
+    vi.unstubAllGlobals()
+    furnish() // the next ones are furnished anew
+  })
+
+  it('is not asked every second, and what it tells is read once nothing of ours waits', async () => {
+    const { reload, idle, asked, source } = await told()
+    expect(source.url).toBe('/api/lessons/L/revisions')
+    const before = asked.length
+    await vi.advanceTimersByTimeAsync(5000)
+    await settle()
+    expect(asked.length).toBe(before)
+    idle.value = false
+    const now = serve({ 'GET /api/lessons/L/revision': { body: { revision: 8 } } })
+    source.say(8)
+    await settle()
+    expect(now).toEqual([])
+    idle.value = true
+    await settle()
+    expect(reload).toHaveBeenCalledOnce()
+  })
+  it('is asked every second again when the line is gone, and left when the page is', async () => {
+    const { asked, leave, source } = await told()
+    const before = asked.length
+    source.onerror?.()
+    await settle()
+    await vi.advanceTimersByTimeAsync(3050)
+    await settle()
+    expect(asked.length).toBeGreaterThanOrEqual(before + 3)
+    leave()
+    expect(source.close).toHaveBeenCalled()
   })
 })
 

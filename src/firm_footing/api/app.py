@@ -29,6 +29,7 @@ from firm_footing.api import (
     traces,
 )
 from firm_footing.api.answer_again import answer_again
+from firm_footing.api.arrivals import Arrivals
 from firm_footing.api.context import ArrivedBeforeError
 from firm_footing.api.doorkeeper import Codes, Doorkeeper
 from firm_footing.api.errors import add_handlers
@@ -73,7 +74,7 @@ def create_app(
         generate_unique_id_function=lambda route: route.name,
     )
     app.state.knowledge, app.state.database = known, database
-    app.state.not_backed_up = None
+    app.state.not_backed_up, app.state.arrivals = None, Arrivals()
     app.state.address = address
     app.state.encrypted = address is not None and address.startswith("https://")
     begin_with(app, engine)
@@ -102,6 +103,7 @@ def create_app(
 def begin_with(app: FastAPI, engine: Engine) -> None:
     """Serve this database from here on: nothing is concluded yet, and no code is shown."""
     app.state.engine, app.state.secret = engine, None
+    app.state.arrivals.tell()
     app.state.conclusions, app.state.codes = KeptConclusions(), Codes()
 
 

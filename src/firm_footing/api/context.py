@@ -5,6 +5,7 @@ from contextlib import contextmanager
 from typing import Annotated
 
 from fastapi import Depends, Header, Path, Request
+from sqlalchemy.event import listen
 from sqlmodel import Session
 
 from firm_footing.api.kept_conclusions import KeptConclusions
@@ -33,6 +34,7 @@ def session_for(request: Request, sender: Sender) -> Iterator[Session]:
     with Session(request.app.state.engine, expire_on_commit=False) as session:
         session.info[KNOWLEDGE] = request.app.state.knowledge
         session.info[SENDER] = sender
+        listen(session, "after_commit", lambda _: request.app.state.arrivals.tell())
         yield session
 
 

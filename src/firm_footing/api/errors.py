@@ -33,6 +33,13 @@ def responses(*codes: int) -> dict[int | str, dict[str, Any]]:
     return {code: {"model": ErrorShape, "description": words[code]} for code in (400, 503, *codes)}
 
 
+def responses_of_stream(*codes: int) -> dict[int | str, dict[str, Any]]:
+    """The same of a route that streams: its errors are JSON, what it streams is not."""
+    shape = {"application/json": {"schema": {"$ref": "#/components/schemas/ErrorShape"}}}
+    said = responses(*codes)
+    return {c: {"description": one["description"], "content": shape} for c, one in said.items()}
+
+
 def add_handlers(app: FastAPI) -> None:
     """Turn every error into the one shape."""
 

@@ -1,9 +1,11 @@
 """What happens in a lesson? Every write answers with the whole lesson as it then is."""
 
-from collections.abc import Container, Iterable
+from collections.abc import AsyncIterator, Container, Iterable
 from typing import Annotated
 
-from fastapi import APIRouter, Body
+from fastapi import APIRouter, Body, Depends, Request
+from fastapi.sse import EventSourceResponse
+from starlette.concurrency import run_in_threadpool
 
 from firm_footing.api.changes import (
     BlockIn,
@@ -16,8 +18,8 @@ from firm_footing.api.changes import (
     StepIn,
     StudentChange,
 )
-from firm_footing.api.context import Known, RowId, Store, Writing
-from firm_footing.api.errors import responses
+from firm_footing.api.context import Known, RowId, Store, Writing, session_for
+from firm_footing.api.errors import responses, responses_of_stream
 from firm_footing.api.instructors import Mine
 from firm_footing.api.intake import ParsedOnceRoute
 from firm_footing.api.outcome import ChangedLesson, Reply
@@ -26,6 +28,7 @@ from firm_footing.api.views import lesson_view
 from firm_footing.core.coaching.lesson import Cue, Listen, SheetWords
 from firm_footing.store import decisions, history, lessons, notes, shots, steps
 from firm_footing.store.errors import refused
+from firm_footing.store.senders import Sender
 from firm_footing.store.tables import Lesson, new_id
 
 router = APIRouter(route_class=ParsedOnceRoute, tags=["lessons"])
@@ -89,6 +92,33 @@ def read_revision(session: Store, lesson_id: RowId) -> Revision:
     """For a screen that asks often: a device may have sent a ball."""
     lessons.get_lesson(session, lesson_id)
     return Revision(revision=steps.revision_of(session, lesson_id))
+
+
+def _known_lesson(request: Request, lesson_id: RowId) -> None:
+    with session_for(request, Sender()) as session:  # closed before the stream begins
+        lessons.get_lesson(session, lesson_id)
+
+
+@router.get(
+    "/lessons/{lesson_id}/revisions",
+    summary="Its revision, again after every change",
+    responses=responses_of_stream(404, 422),
+    response_class=EventSourceResponse,
+    dependencies=[Depends(_known_lesson)],
+)
+async def stream_revisions(request: Request, lesson_id: RowId) -> AsyncIterator[Revision]:
+    """Server-sent events, until the lesson is gone or the server stops."""
+
+    def revision() -> int:
+        with session_for(request, Sender()) as session:
+            return steps.revision_of(session, lesson_id)
+
+    told = None
+    async for _ in request.app.state.arrivals.each():
+        now = await run_in_threadpool(revision)
+        if now != told:
+            yield Revision(revision=now)
+        told = now
 
 
 @router.patch("/lessons/{lesson_id}", summary="Change a lesson", responses=ERRORS)

