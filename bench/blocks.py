@@ -11,10 +11,10 @@ from typing import Final, NamedTuple
 
 import numpy as np
 
-from firm_footing.core.delivery.inverse import read_delivery
+from firm_footing.core.estimation.inverse import read_delivery
 from firm_footing.core.knowledge import DIMENSIONS
-from firm_footing.core.pattern.chance import change_of_estimates
-from firm_footing.core.pattern.pattern import read_pattern
+from firm_footing.core.patterns.chance import change_of_estimates
+from firm_footing.core.patterns.pattern import read_pattern
 from firm_footing.files.knowledge_files import load_knowledge
 from firm_footing.standins.measure import TEN_IRONS, Baseline, Summary, draw_student, run, summarise
 from firm_footing.standins.student import hit_block

@@ -14,21 +14,21 @@ from tests.core.sub_knowledge import cut_down, real_files, without_discounts
 
 from bench.lessons import full_lesson, write_case_files
 from firm_footing.core.case import Case
-from firm_footing.core.delivery.inverse import read_delivery
-from firm_footing.core.knowledge import Knowledge
-from firm_footing.core.reasoning import diagnose
-from firm_footing.core.reasoning.answers import counted_readings
-from firm_footing.core.reasoning.enumeration import enumerate_stories
-from firm_footing.core.reasoning.looks import (
+from firm_footing.core.diagnosis.diagnosis import diagnose
+from firm_footing.core.estimation.inverse import read_delivery
+from firm_footing.core.inference.answers import counted_readings
+from firm_footing.core.inference.check_likelihood import (
     answer_likelihood,
     base_rates,
     group_pieces,
     look_pieces,
     ratios_of,
 )
-from firm_footing.core.reasoning.posterior import posterior
-from firm_footing.core.reasoning.prior import base_weights, set_prior
-from firm_footing.core.reasoning.weighing import weigh_balls
+from firm_footing.core.inference.enumeration import enumerate_stories
+from firm_footing.core.inference.inference import weigh_balls
+from firm_footing.core.inference.posterior import posterior
+from firm_footing.core.inference.prior import base_weights, set_prior
+from firm_footing.core.knowledge import Knowledge
 from firm_footing.files.knowledge_files import load_knowledge
 
 Row = tuple[str, str, str]

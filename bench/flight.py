@@ -6,7 +6,7 @@ from collections.abc import Iterator
 import numpy as np
 from tests.core.test_flight import landing_by_scipy
 
-from firm_footing.core.ball.flight import Air, Launch, fly
+from firm_footing.core.physics.flight import Air, Launch, fly
 
 Row = tuple[str, str, str]
 MANY, ONE_BY_ONE = 20_000, 20

@@ -5,8 +5,8 @@ from dataclasses import dataclass
 import numpy as np
 import yaml
 
+from firm_footing.core.diagnosis.diagnosis import diagnose
 from firm_footing.core.knowledge import Knowledge, build_knowledge
-from firm_footing.core.reasoning import diagnose
 from firm_footing.files.knowledge_files import KNOWLEDGE_FOLDER, load_knowledge
 from firm_footing.standins.measure import draw_student, proposed
 

@@ -16,11 +16,11 @@ from numpy.typing import NDArray
 from scipy.special import ndtr, roots_genlaguerre
 from scipy.stats import gamma
 
-from firm_footing.core.ball.forward import LOW_POINT, STRIKE
 from firm_footing.core.case import Case, Reading
 from firm_footing.core.knowledge import DIMENSIONS, Check, Knowledge
 from firm_footing.core.knowledge.vocabulary import Mode
-from firm_footing.core.pattern import Pattern, read_pattern
+from firm_footing.core.patterns import Pattern, read_pattern
+from firm_footing.core.physics.forward import LOW_POINT, STRIKE
 from firm_footing.standins import student as standin
 from firm_footing.standins.student import SimulatedStudent
 from firm_footing.standins.worlds import STAND_IN, World

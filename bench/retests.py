@@ -17,14 +17,15 @@ from typing import Final, NamedTuple
 import numpy as np
 from numpy.random import Generator
 
-from firm_footing.core.ball.forward import LOW_POINT, play
 from firm_footing.core.case import Block, Case, Shot
 from firm_footing.core.coaching.before_after import propose
 from firm_footing.core.coaching.measures import series_of
 from firm_footing.core.coaching.retest import evaluate_retest
-from firm_footing.core.delivery.expected import setting_of
+from firm_footing.core.conclusions.what_if import without
+from firm_footing.core.estimation.expected import setting_of
+from firm_footing.core.inference.inference import weigh
 from firm_footing.core.knowledge import Knowledge
-from firm_footing.core.reasoning import weigh, without
+from firm_footing.core.physics.forward import LOW_POINT, play
 from firm_footing.files.knowledge_files import load_knowledge
 from firm_footing.standins.noting import in_words, measured
 from firm_footing.standins.student import SimulatedStudent, draw_mode, make_student, swing

@@ -6,8 +6,9 @@ from unittest.mock import patch
 import numpy as np
 
 from firm_footing.core.case import Case
+from firm_footing.core.diagnosis.diagnosis import diagnose
+from firm_footing.core.inference import enumeration
 from firm_footing.core.knowledge import Knowledge
-from firm_footing.core.reasoning import diagnose, enumeration
 from firm_footing.files.knowledge_files import (
     KNOWLEDGE_FOLDER,
     load_knowledge,

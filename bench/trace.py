@@ -8,7 +8,7 @@ from playwright.sync_api import Browser
 from tests.core.swings import SEEN, swing
 
 from firm_footing.core.case import Trace
-from firm_footing.core.ground.trace import read_trace
+from firm_footing.core.pressure.trace import read_trace
 from firm_footing.files.knowledge_files import load_knowledge
 from firm_footing.files.trace_tables import read_trace_table
 

@@ -6,8 +6,9 @@ from itertools import starmap
 import numpy as np
 
 from firm_footing.core.case import Reading
-from firm_footing.core.reasoning import diagnose, weigh
-from firm_footing.core.reasoning.next_check import next_checks, turns_of
+from firm_footing.core.conclusions.next_check import next_checks, turns_of
+from firm_footing.core.diagnosis.diagnosis import diagnose
+from firm_footing.core.inference.inference import weigh
 from firm_footing.files.knowledge_files import load_knowledge
 from firm_footing.standins.measure import draw_student
 from firm_footing.standins.student import answer

@@ -9,8 +9,8 @@ from pathlib import Path
 
 from firm_footing.api.app import create_app
 from firm_footing.core.case import CaseFile
-from firm_footing.core.coaching.school_changes import changes_of
 from firm_footing.core.knowledge import Knowledge
+from firm_footing.core.text.school_changes import changes_of
 from firm_footing.files.knowledge_files import load_knowledge
 from firm_footing.store.database import open_database
 

@@ -7,8 +7,9 @@ import pytest
 from fastapi.testclient import TestClient
 
 from firm_footing.core.case import CaseFile, from_file
+from firm_footing.core.diagnosis.diagnosis import diagnose
+from firm_footing.core.diagnosis.ranking import ranking_of
 from firm_footing.core.knowledge import Knowledge
-from firm_footing.core.reasoning import diagnose, ranking_of
 
 FILE: dict[str, Any] = {
     "format": "firm-footing-case",

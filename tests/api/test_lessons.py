@@ -7,7 +7,7 @@ import pytest
 from fastapi.testclient import TestClient
 from httpx import Response
 
-from firm_footing.core.reasoning.words import probability_word
+from firm_footing.core.text.words import probability_word
 from firm_footing.files.knowledge_files import load_knowledge
 
 SHOT = {"start": "pull", "curve": "push", "heel_toe_mm": -14}

@@ -7,9 +7,9 @@ import numpy as np
 import pyagrum as gum
 
 from firm_footing.core.case import Reading
+from firm_footing.core.inference.answers import log_ratio_of
+from firm_footing.core.inference.check_likelihood import base_rates
 from firm_footing.core.knowledge import Knowledge
-from firm_footing.core.reasoning.answers import log_ratio_of
-from firm_footing.core.reasoning.looks import base_rates
 from tests.core.test_against_enumeration import rate
 
 

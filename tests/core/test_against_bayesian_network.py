@@ -5,16 +5,16 @@ import numpy as np
 import pytest
 
 from firm_footing.core.case import Reading
-from firm_footing.core.knowledge import Knowledge
-from firm_footing.core.reasoning.enumeration import enumerate_stories
-from firm_footing.core.reasoning.looks import (
+from firm_footing.core.inference.check_likelihood import (
     base_rates,
     fact_probability,
     look_pieces,
     ratios_of,
 )
-from firm_footing.core.reasoning.posterior import posterior
-from firm_footing.core.reasoning.prior import base_weights, set_prior
+from firm_footing.core.inference.enumeration import enumerate_stories
+from firm_footing.core.inference.posterior import posterior
+from firm_footing.core.inference.prior import base_weights, set_prior
+from firm_footing.core.knowledge import Knowledge
 from tests.core.bayesian_oracle import infer, oracle_of
 from tests.core.sub_knowledge import cut_down, real_files, without_discounts
 

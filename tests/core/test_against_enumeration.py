@@ -12,19 +12,20 @@ import numpy as np
 import pytest
 
 from firm_footing.core.case import Block, Case, Reading, Shot
-from firm_footing.core.knowledge import DIMENSIONS, Check, Knowledge
-from firm_footing.core.pattern import read_pattern
-from firm_footing.core.reasoning import diagnose, weigh
-from firm_footing.core.reasoning.delivery import (
+from firm_footing.core.diagnosis.diagnosis import diagnose
+from firm_footing.core.inference.delivery_likelihood import (
     DeliveryReading,
     judge_balls,
     judge_delivery,
     reading_of,
 )
-from firm_footing.core.reasoning.enumeration import enumerate_stories
-from firm_footing.core.reasoning.evidence import fold
-from firm_footing.core.reasoning.posterior import posterior
-from firm_footing.core.reasoning.prior import base_weights, set_prior
+from firm_footing.core.inference.enumeration import enumerate_stories
+from firm_footing.core.inference.evidence import fold
+from firm_footing.core.inference.inference import weigh
+from firm_footing.core.inference.posterior import posterior
+from firm_footing.core.inference.prior import base_weights, set_prior
+from firm_footing.core.knowledge import DIMENSIONS, Check, Knowledge
+from firm_footing.core.patterns import read_pattern
 
 SINGLE = 5e-6
 CASE = Case(

@@ -6,8 +6,8 @@ here, so it is made too small to matter."""
 
 import pytest
 
-from firm_footing.core.reasoning.enumeration import enumerate_stories
-from firm_footing.core.reasoning.looks import fact_probability
+from firm_footing.core.inference.check_likelihood import fact_probability
+from firm_footing.core.inference.enumeration import enumerate_stories
 from tests.core.sub_knowledge import cut_down, real_files
 
 COLD, FLU, MALARIA = "sway_off_ball", "jumps_early", "hips_slide_head_stays"

@@ -8,12 +8,21 @@ import pytest
 from scipy.stats import multivariate_t
 
 from firm_footing.core.case import Block, Case, Shot
+from firm_footing.core.inference.delivery_likelihood import (
+    expected_delivery,
+    judge_delivery,
+    reading_of,
+)
+from firm_footing.core.inference.enumeration import enumerate_stories
+from firm_footing.core.inference.hypothesis_space import Stories
+from firm_footing.core.inference.trial_likelihood import (
+    Trial,
+    log_given_baseline,
+    of_both,
+    trials_of,
+)
 from firm_footing.core.knowledge import DIMENSIONS, Knowledge
-from firm_footing.core.pattern import read_pattern
-from firm_footing.core.reasoning.delivery import expected_delivery, judge_delivery, reading_of
-from firm_footing.core.reasoning.enumeration import enumerate_stories
-from firm_footing.core.reasoning.stories import Stories
-from firm_footing.core.reasoning.trials import Trial, log_given_baseline, of_both, trials_of
+from firm_footing.core.patterns import read_pattern
 
 BEFORE = Block(
     expected_carry_m=135,

@@ -5,8 +5,8 @@ import pytest
 
 from firm_footing.core.case import Block, Shot
 from firm_footing.core.knowledge import Knowledge
-from firm_footing.core.pattern import read_pattern
-from firm_footing.core.pattern.along_time import landing_bearings, strips_of
+from firm_footing.core.patterns import read_pattern
+from firm_footing.core.patterns.along_time import landing_bearings, strips_of
 
 NOTED = [(-4.0, 3.0, -9), (-2.0, 4.0, -12), (-5.0, 6.0, -4), (-3.0, 2.0, -15)]
 BLOCK = Block(

@@ -6,10 +6,15 @@ import numpy as np
 import pytest
 
 from firm_footing.core.case import Block, Case, Reading, Shot, Stance
+from firm_footing.core.inference.check_likelihood import (
+    Given,
+    LogRatios,
+    fact_probability,
+    look_pieces,
+)
+from firm_footing.core.inference.enumeration import enumerate_stories
+from firm_footing.core.inference.inference import weigh
 from firm_footing.core.knowledge import Knowledge
-from firm_footing.core.reasoning import weigh
-from firm_footing.core.reasoning.enumeration import enumerate_stories
-from firm_footing.core.reasoning.looks import Given, LogRatios, fact_probability, look_pieces
 from firm_footing.standins.film.camera import Camera
 from firm_footing.standins.film.figure import swing as filmed_swing
 from firm_footing.standins.film.marking import Filmed

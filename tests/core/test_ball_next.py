@@ -5,11 +5,11 @@ from functools import cache
 import pytest
 
 from firm_footing.core.case import Block, Case, Reading, Shot
+from firm_footing.core.conclusions.attribution import explained_by
+from firm_footing.core.conclusions.what_if import without
+from firm_footing.core.inference.inference import Weighing, weigh
 from firm_footing.core.knowledge import Knowledge
-from firm_footing.core.reasoning import weigh, without
-from firm_footing.core.reasoning.ball_next import MOVES, STRAIGHT_DEG, ball_next
-from firm_footing.core.reasoning.explained import explained_by
-from firm_footing.core.reasoning.weighing import Weighing
+from firm_footing.core.text.ball_next import MOVES, STRAIGHT_DEG, ball_next
 from firm_footing.files.knowledge_files import load_knowledge
 
 PATTERNS = {

@@ -8,10 +8,10 @@ import pytest
 from firm_footing.core.case import Block, Case, Shot
 from firm_footing.core.coaching.before_after import Comparison, compare
 from firm_footing.core.coaching.measures import series_of
-from firm_footing.core.coaching.retest_words import RetestWords, retest_words
 from firm_footing.core.frame import Handedness
 from firm_footing.core.knowledge import Knowledge
-from firm_footing.core.pattern.chance import values_of
+from firm_footing.core.patterns.chance import values_of
+from firm_footing.core.text.retest import RetestWords, retest_words
 
 
 def block(kind: str, starts: list[float], heel: float, club: str = "7i") -> Block:

@@ -5,8 +5,9 @@ import math
 import pytest
 
 from firm_footing.core.case import Case
+from firm_footing.core.diagnosis.between import between
+from firm_footing.core.inference.inference import weigh
 from firm_footing.core.knowledge import Knowledge
-from firm_footing.core.reasoning import between, weigh
 from tests.core.test_against_enumeration import CASE
 
 ONE, OTHER = "trail_heel_pops", "toes_in_downswing"

@@ -6,17 +6,17 @@ import numpy as np
 import pytest
 from scipy.stats import kendalltau
 
-from firm_footing.core.ball.flight import fly
-from firm_footing.core.ball.forward import LOW_POINT, STRIKE, play
 from firm_footing.core.case import Block, Shot
-from firm_footing.core.delivery.expected import setting_of
+from firm_footing.core.estimation.expected import setting_of
 from firm_footing.core.knowledge import Knowledge
-from firm_footing.core.pattern import Estimate, Pattern
-from firm_footing.core.pattern.block import read_block
-from firm_footing.core.pattern.chance import NOTED
-from firm_footing.core.pattern.compare import moved_since
-from firm_footing.core.pattern.drift import drifts_of, trend_chance
-from firm_footing.core.pattern.lost import ITEMS, lost_of, together, would_be
+from firm_footing.core.patterns import Estimate, Pattern
+from firm_footing.core.patterns.block import read_block
+from firm_footing.core.patterns.chance import NOTED
+from firm_footing.core.patterns.compare import moved_since
+from firm_footing.core.patterns.drift import drifts_of, trend_chance
+from firm_footing.core.patterns.lost import ITEMS, lost_of, together, would_be
+from firm_footing.core.physics.flight import fly
+from firm_footing.core.physics.forward import LOW_POINT, STRIKE, play
 from firm_footing.standins.student import hit_block, make_student
 from tests import sizes
 

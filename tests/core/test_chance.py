@@ -7,7 +7,7 @@ import pytest
 from scipy import stats
 
 from firm_footing.core.knowledge import Knowledge
-from firm_footing.core.pattern.chance import (
+from firm_footing.core.patterns.chance import (
     NOTED,
     change_of,
     change_of_estimates,

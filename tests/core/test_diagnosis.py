@@ -4,8 +4,8 @@ import numpy as np
 import pytest
 
 from firm_footing.core.case import Block, Case, Reading, School, Shot
+from firm_footing.core.diagnosis.diagnosis import Diagnosis, diagnose
 from firm_footing.core.knowledge import Knowledge
-from firm_footing.core.reasoning import Diagnosis, diagnose
 
 PULL_SLICE_HEEL = Shot(
     start="pull", curve="push", contact="clean", heel_toe_mm=-14, divot_start_cm=-2

@@ -12,18 +12,18 @@ from scipy.integrate import quad
 from scipy.stats import norm
 
 from firm_footing.core.case import Block, Shot
-from firm_footing.core.delivery import inverse
-from firm_footing.core.delivery.inverse import read_delivery
-from firm_footing.core.delivery.noted import Noted
-from firm_footing.core.delivery.readings import READINGS
+from firm_footing.core.conclusions.what_if import expected_change
+from firm_footing.core.estimation import inverse
+from firm_footing.core.estimation.inverse import read_delivery
+from firm_footing.core.estimation.noted import Noted
+from firm_footing.core.estimation.readings import READINGS
 from firm_footing.core.film.doubt import doubt_of
 from firm_footing.core.film.plane import Plane
-from firm_footing.core.ground import events
-from firm_footing.core.ground.events import Event
+from firm_footing.core.inference.enumeration import enumerate_stories
+from firm_footing.core.inference.intervention import only_itself
 from firm_footing.core.knowledge import Knowledge
-from firm_footing.core.reasoning.enumeration import enumerate_stories
-from firm_footing.core.reasoning.removal import only_itself
-from firm_footing.core.reasoning.what_if import expected_change
+from firm_footing.core.pressure import events
+from firm_footing.core.pressure.events import Event
 
 
 def test_a_carry_held_against_the_own_best_is_expected_to_lie_below_it(

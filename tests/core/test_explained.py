@@ -3,9 +3,10 @@
 import pytest
 
 from firm_footing.core.case import Block, Case, Shot
+from firm_footing.core.conclusions.attribution import explained_by, unexplained, words_of
+from firm_footing.core.diagnosis.diagnosis import diagnose
+from firm_footing.core.inference.inference import weigh
 from firm_footing.core.knowledge import Knowledge
-from firm_footing.core.reasoning import diagnose, weigh
-from firm_footing.core.reasoning.explained import explained_by, unexplained, words_of
 
 FRAME = Block(club="7i", expected_carry_m=135.0, surface="turf")
 SOUND = {

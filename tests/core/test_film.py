@@ -10,11 +10,12 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from firm_footing.core.case import Block, Case, Film, Reading, ScaleSeen, from_file, to_file
+from firm_footing.core.diagnosis.diagnosis import diagnose
 from firm_footing.core.film import FilmError, plane_of, read_film
 from firm_footing.core.film.formulas import FORMULAS
+from firm_footing.core.inference.inference import weigh
 from firm_footing.core.knowledge import Knowledge
 from firm_footing.core.knowledge.film import FilmMeasure, FilmView
-from firm_footing.core.reasoning import diagnose, weigh
 from firm_footing.standins.film.camera import Camera
 from firm_footing.standins.film.figure import swing
 from firm_footing.standins.film.marking import Filmed

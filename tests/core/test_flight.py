@@ -10,8 +10,8 @@ from hypothesis import strategies as st
 from scipy.integrate import solve_ivp
 from scipy.optimize import least_squares
 
-from firm_footing.core.ball import flight
-from firm_footing.core.ball.flight import Air, Launch, air_density, fly, fly_drawn
+from firm_footing.core.physics import flight
+from firm_footing.core.physics.flight import Air, Launch, air_density, fly, fly_drawn
 from tests.core.trade_flights import APEX_M, CARRY_M, FITTED, LAUNCHES, MPH_MPS, TESTED, YARD_M
 
 

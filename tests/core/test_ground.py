@@ -12,15 +12,16 @@ from scipy.integrate import cumulative_trapezoid
 from scipy.signal import find_peaks
 
 from firm_footing.core.case import Block, Case, Reading, Shot, Trace
+from firm_footing.core.diagnosis.diagnosis import diagnose
 from firm_footing.core.frame import neutral_feet
-from firm_footing.core.ground import signs
-from firm_footing.core.ground.recorded import TraceError, recorded_of, with_feet_swapped
-from firm_footing.core.ground.several import together
-from firm_footing.core.ground.trace import read_trace, with_contact
+from firm_footing.core.inference.inference import weigh
 from firm_footing.core.knowledge import Knowledge
 from firm_footing.core.knowledge.pressure import SWING_EVENTS, SwingEvent
-from firm_footing.core.pattern import read_pattern
-from firm_footing.core.reasoning import diagnose, weigh
+from firm_footing.core.patterns import read_pattern
+from firm_footing.core.pressure import signs
+from firm_footing.core.pressure.recorded import TraceError, recorded_of, with_feet_swapped
+from firm_footing.core.pressure.several import together
+from firm_footing.core.pressure.trace import read_trace, with_contact
 from tests.core.swings import MOMENTS, SEEN, SOUND, swing
 
 ANSWERS = {

@@ -7,10 +7,10 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from firm_footing.core.ball.flight import MASS_KG, RADIUS_M, Launch, fly
-from firm_footing.core.ball.impact import BALL_INERTIA, Delivery, strike
 from firm_footing.core.knowledge import Knowledge
 from firm_footing.core.knowledge.clubs import Club
+from firm_footing.core.physics.flight import MASS_KG, RADIUS_M, Launch, fly
+from firm_footing.core.physics.impact import BALL_INERTIA, Delivery, strike
 from tests.core.trade_flights import LAUNCHES, MPH_MPS, ROWS
 
 # Club speed in mph and angle of attack of the clubs of trade_flights, in its order: values of the

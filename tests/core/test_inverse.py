@@ -8,14 +8,21 @@ from numpy.random import Generator
 from numpy.typing import NDArray
 from scipy.stats import norm
 
-from firm_footing.core.ball.flight import fly
-from firm_footing.core.ball.forward import FACE_TO_PATH, LOW_POINT, PATH, BallOutcome, Setting, play
-from firm_footing.core.ball.surrogate import land
 from firm_footing.core.case import Block, Shot
-from firm_footing.core.delivery.expected import expected_of, setting_of
-from firm_footing.core.delivery.intervals import interval_slopes
-from firm_footing.core.delivery.inverse import read_delivery
+from firm_footing.core.estimation.expected import expected_of, setting_of
+from firm_footing.core.estimation.intervals import interval_slopes
+from firm_footing.core.estimation.inverse import read_delivery
 from firm_footing.core.knowledge import DIMENSIONS, Knowledge
+from firm_footing.core.physics.flight import fly
+from firm_footing.core.physics.forward import (
+    FACE_TO_PATH,
+    LOW_POINT,
+    PATH,
+    BallOutcome,
+    Setting,
+    play,
+)
+from firm_footing.core.physics.surrogate import land
 from firm_footing.standins.noting import in_words, measured
 from firm_footing.standins.worlds import Flown
 from tests import sizes

@@ -7,8 +7,8 @@ from typing import Any
 import pytest
 
 from firm_footing.core.case import Case, Reading
+from firm_footing.core.diagnosis.diagnosis import diagnose
 from firm_footing.core.knowledge import Knowledge, KnowledgeError, build_knowledge
-from firm_footing.core.reasoning import diagnose
 from tests.core.sub_knowledge import real_files
 
 Edit = Callable[[dict[str, Any]], object]

@@ -6,9 +6,10 @@ import numpy as np
 import pytest
 
 from firm_footing.core.case import Block, Case, Reading, Shot
+from firm_footing.core.conclusions.check_round import round_of_looks
+from firm_footing.core.diagnosis.diagnosis import diagnose
+from firm_footing.core.inference.inference import Weighing, weigh
 from firm_footing.core.knowledge import Knowledge
-from firm_footing.core.reasoning import diagnose, round_of_looks, weigh
-from firm_footing.core.reasoning.weighing import Weighing
 from tests.core.sub_knowledge import cut_down, real_files, without_discounts
 from tests.core.test_against_enumeration import rate
 

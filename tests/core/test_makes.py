@@ -2,8 +2,8 @@
 
 import pytest
 
+from firm_footing.core.conclusions.causes_of_miss import makers_of
 from firm_footing.core.knowledge import Knowledge
-from firm_footing.core.reasoning.makes import makers_of
 
 
 @pytest.mark.parametrize(

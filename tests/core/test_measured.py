@@ -4,11 +4,11 @@ import pytest
 
 from firm_footing.core.case import Block, Case, Reading, Shot
 from firm_footing.core.case.evidence import Stance
+from firm_footing.core.diagnosis.diagnosis import diagnose
+from firm_footing.core.inference.inference import weigh
+from firm_footing.core.inference.measured_answers import FLIP, Measured, measured_of
 from firm_footing.core.knowledge import Knowledge
-from firm_footing.core.pattern.targets import wanted_of
-from firm_footing.core.reasoning import diagnose
-from firm_footing.core.reasoning.measured import FLIP, Measured, measured_of
-from firm_footing.core.reasoning.weighing import weigh
+from firm_footing.core.patterns.targets import wanted_of
 
 
 def stood(club: str = "7i", kind: str = "baseline", **numbers: float) -> Block:

@@ -4,7 +4,7 @@ from dataclasses import replace
 
 import pytest
 
-from firm_footing.core.coaching.next_stage import Reached, next_stage
+from firm_footing.core.text.next_stage import Reached, next_stage
 
 EMPTY = Reached(
     told=False, balls=0, looks=0, decided=False, drill=False, tried=0, retest=0, sent=False,

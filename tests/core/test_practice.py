@@ -6,8 +6,8 @@ Each cause once, with the balls it sends and the looks one would take. Common pr
 import pytest
 
 from firm_footing.core.case import Block, Case, Reading, Shot
+from firm_footing.core.diagnosis.diagnosis import diagnose
 from firm_footing.core.knowledge import Knowledge
-from firm_footing.core.reasoning import diagnose
 
 
 def ball(start: str, curve: str, carry: float, **more: object) -> Shot:

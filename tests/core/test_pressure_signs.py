@@ -9,12 +9,12 @@ import numpy as np
 import pytest
 
 from firm_footing.core.case import Block, Case, Shot, Trace
+from firm_footing.core.diagnosis.diagnosis import diagnose
 from firm_footing.core.frame import neutral_feet
-from firm_footing.core.ground.recorded import TraceError
-from firm_footing.core.ground.trace import TraceRead, read_trace
 from firm_footing.core.knowledge import Knowledge
 from firm_footing.core.knowledge.limen import in_a_word
-from firm_footing.core.reasoning import diagnose
+from firm_footing.core.pressure.recorded import TraceError
+from firm_footing.core.pressure.trace import TraceRead, read_trace
 from firm_footing.standins.pressing import habit_of, press
 from firm_footing.standins.student import make_student
 from tests.core.swings import SOUND, swing

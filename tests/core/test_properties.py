@@ -8,6 +8,9 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from firm_footing.core.case import Block, Case, CaseFile, Reading, Shot, from_file, to_file
+from firm_footing.core.conclusions.next_check import information_gain
+from firm_footing.core.diagnosis.diagnosis import diagnose
+from firm_footing.core.diagnosis.ranking import ranking_of
 from firm_footing.core.frame import (
     from_metres,
     mirror_deg,
@@ -15,11 +18,9 @@ from firm_footing.core.frame import (
     to_neutral_word,
     to_real_word,
 )
+from firm_footing.core.inference.enumeration import enumerate_stories, severities_told
+from firm_footing.core.inference.prior import base_weights, set_prior
 from firm_footing.core.knowledge import DIMENSIONS, Knowledge, build_knowledge
-from firm_footing.core.reasoning import diagnose, ranking_of
-from firm_footing.core.reasoning.enumeration import enumerate_stories, severities_told
-from firm_footing.core.reasoning.next_check import information_gain
-from firm_footing.core.reasoning.prior import base_weights, set_prior
 from firm_footing.files.knowledge_files import load_knowledge
 from tests.core.sub_knowledge import real_files
 

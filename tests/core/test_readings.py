@@ -5,7 +5,7 @@ import math
 import pytest
 
 from firm_footing.core.case import Block, Shot
-from firm_footing.core.delivery.readings import (
+from firm_footing.core.estimation.readings import (
     READINGS,
     ValueRead,
     Within,

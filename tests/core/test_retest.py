@@ -7,8 +7,8 @@ from scipy.stats import fisher_exact
 from firm_footing.core.coaching.measures import Series
 from firm_footing.core.coaching.retest import RetestResult, evaluate_retest, power
 from firm_footing.core.knowledge import Knowledge
-from firm_footing.core.pattern.chance import holm
-from firm_footing.core.pattern.exact import (
+from firm_footing.core.patterns.chance import holm
+from firm_footing.core.patterns.exact import (
     TRUE_SHARES,
     false_alarms,
     fisher_table,

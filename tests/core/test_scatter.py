@@ -8,11 +8,11 @@ from scipy.integrate import quad
 from scipy.stats import multivariate_normal, norm
 
 from firm_footing.core.case import Block, Shot
-from firm_footing.core.delivery.inverse import read_delivery
-from firm_footing.core.delivery.scatter import FACTORS
+from firm_footing.core.estimation.inverse import read_delivery
+from firm_footing.core.estimation.scatter import FACTORS
+from firm_footing.core.inference.delivery_likelihood import scatter_says
 from firm_footing.core.knowledge import DIMENSIONS, Knowledge
-from firm_footing.core.pattern.pattern import Scatter
-from firm_footing.core.reasoning.delivery import scatter_says
+from firm_footing.core.patterns.pattern import Scatter
 from firm_footing.standins.student import hit_block, make_student
 
 STRIKE = DIMENSIONS.index("heel_toe_mm")

@@ -5,11 +5,12 @@ import math
 import numpy as np
 import pytest
 
-from firm_footing.core.ball.forward import LOW_POINT, PARTS, play
 from firm_footing.core.case import Block, Case, Reading, Shot
-from firm_footing.core.delivery.expected import setting_of
+from firm_footing.core.diagnosis.diagnosis import Diagnosis, RankedCause, diagnose
+from firm_footing.core.estimation.expected import setting_of
+from firm_footing.core.inference.inference import weigh
 from firm_footing.core.knowledge import Knowledge
-from firm_footing.core.reasoning import Diagnosis, RankedCause, diagnose, weigh
+from firm_footing.core.physics.forward import LOW_POINT, PARTS, play
 from firm_footing.files.knowledge_files import load_knowledge
 from firm_footing.standins.noting import direction_word
 from tests.core.swings import SEEN, swing

@@ -10,12 +10,12 @@ from firm_footing.core.case import Block, Case, Shot
 from firm_footing.core.coaching.cues import cues_for
 from firm_footing.core.coaching.ladder import Result, climb
 from firm_footing.core.coaching.practice import near_event, plan_practice
-from firm_footing.core.coaching.sheet import NOTHING_NEW, rescue_for, sheet_of
+from firm_footing.core.conclusions.reported_miss import as_if_hit
+from firm_footing.core.diagnosis.diagnosis import diagnose
 from firm_footing.core.knowledge import Knowledge
 from firm_footing.core.knowledge.cues import Leg, Way
-from firm_footing.core.pattern import read_pattern
-from firm_footing.core.reasoning import diagnose
-from firm_footing.core.reasoning.reported_miss import as_if_hit
+from firm_footing.core.patterns import read_pattern
+from firm_footing.core.text.sheet import NOTHING_NEW, rescue_for, sheet_of
 from firm_footing.files.knowledge_files import load_knowledge
 
 P, E, L = "pass", "early", "late"

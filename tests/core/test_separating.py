@@ -4,16 +4,14 @@ import numpy as np
 import pytest
 
 from firm_footing.core.case import Block, Case, Reading, School, Shot
+from firm_footing.core.conclusions.schools import first_by_school
+from firm_footing.core.conclusions.separating import separating_blocks
+from firm_footing.core.conclusions.what_if import without
+from firm_footing.core.diagnosis.diagnosis import diagnose
+from firm_footing.core.inference.enumeration import enumerate_stories
+from firm_footing.core.inference.inference import weigh
+from firm_footing.core.inference.intervention import branches, change_of
 from firm_footing.core.knowledge import DIMENSIONS, Knowledge
-from firm_footing.core.reasoning import (
-    diagnose,
-    separating_blocks,
-    weigh,
-    without,
-)
-from firm_footing.core.reasoning.enumeration import enumerate_stories
-from firm_footing.core.reasoning.removal import branches, change_of
-from firm_footing.core.reasoning.schools import first_by_school
 from firm_footing.standins.student import hit_block, make_student
 from tests import sizes
 

@@ -3,7 +3,7 @@
 import pytest
 from scipy.stats import binomtest
 
-from firm_footing.core.pattern.shares import share_of
+from firm_footing.core.patterns.shares import share_of
 
 
 @pytest.mark.parametrize(("came", "of"), [(0, 1), (1, 1), (3, 7), (11, 12), (40, 90)])

@@ -9,12 +9,13 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from firm_footing.core.case import Block, Case, Reading, Shot
+from firm_footing.core.conclusions.attribution import explains_nothing
+from firm_footing.core.conclusions.decision_status import LEVELS, badge_of, in_words, verdict
+from firm_footing.core.conclusions.next_check import NextCheck, turns_of
+from firm_footing.core.diagnosis.diagnosis import diagnose
+from firm_footing.core.inference.inference import weigh
 from firm_footing.core.knowledge import Knowledge
-from firm_footing.core.reasoning import diagnose, weigh
-from firm_footing.core.reasoning.explained import explains_nothing
-from firm_footing.core.reasoning.next_check import NextCheck, turns_of
-from firm_footing.core.reasoning.standing import LEVELS, badge_of, in_words, verdict
-from firm_footing.core.reasoning.words import cause_word, percent
+from firm_footing.core.text.words import cause_word, percent
 
 SLICE = Shot(start="pull", curve="push", contact="clean", heel_toe_mm=-12)
 CLEAN = Shot(start="straight", curve="straight", contact="clean", heel_toe_mm=0)

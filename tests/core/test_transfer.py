@@ -8,8 +8,8 @@ from hypothesis import strategies as st
 
 from firm_footing.core.coaching.trace_over_trace import EVENTS, lay_over
 from firm_footing.core.coaching.transfer import targets_for
-from firm_footing.core.ground.trace import read_trace
 from firm_footing.core.knowledge import Knowledge
+from firm_footing.core.pressure.trace import read_trace
 from tests.core.swings import SEEN, swing
 
 

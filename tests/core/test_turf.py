@@ -5,8 +5,13 @@ import math
 import numpy as np
 import pytest
 
-from firm_footing.core.ball.forward import LOW_POINT
-from firm_footing.core.ball.turf import (
+from firm_footing.core.case import Block, Shot
+from firm_footing.core.estimation.inverse import read_delivery
+from firm_footing.core.knowledge import Knowledge
+from firm_footing.core.patterns import read_pattern
+from firm_footing.core.patterns.block import read_block
+from firm_footing.core.physics.forward import LOW_POINT
+from firm_footing.core.physics.turf import (
     attack_deg,
     cm_to_attack,
     cm_to_turn,
@@ -15,11 +20,6 @@ from firm_footing.core.ball.turf import (
     low_point,
     speed_lost_pct,
 )
-from firm_footing.core.case import Block, Shot
-from firm_footing.core.delivery.inverse import read_delivery
-from firm_footing.core.knowledge import Knowledge
-from firm_footing.core.pattern import read_pattern
-from firm_footing.core.pattern.block import read_block
 
 
 def test_the_low_point_lies_half_a_divot_beyond_its_start(knowledge: Knowledge) -> None:

@@ -6,7 +6,7 @@ rounder numbers than carries. No source can be named for them but the trade's co
 
 import numpy as np
 
-from firm_footing.core.ball.flight import Launch
+from firm_footing.core.physics.flight import Launch
 
 MEN = """
 d 167 10.9 2686 275 32

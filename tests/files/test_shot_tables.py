@@ -7,7 +7,7 @@ import pytest
 
 from firm_footing.core.case import Block, Shot
 from firm_footing.core.knowledge import Knowledge
-from firm_footing.core.pattern.chance import values_of
+from firm_footing.core.patterns.chance import values_of
 from firm_footing.files.shot_tables import (
     TableError,
     balls_of,

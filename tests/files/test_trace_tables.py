@@ -4,8 +4,8 @@ import numpy as np
 import pytest
 
 from firm_footing.core.frame import Handedness
-from firm_footing.core.ground.trace import read_trace
 from firm_footing.core.knowledge import Knowledge
+from firm_footing.core.pressure.trace import read_trace
 from firm_footing.files.text_tables import TableError
 from firm_footing.files.trace_tables import read_trace_table
 from tests.core.swings import MOMENTS, swing

@@ -14,9 +14,9 @@ from firm_footing.core.case import Case, Film
 from firm_footing.core.film import read_film
 from firm_footing.core.film.finder import MotionError, find_events, find_swing, rates_that_fit
 from firm_footing.core.frame import Handedness
+from firm_footing.core.inference.film_answers import answers_of, read_films
 from firm_footing.core.knowledge import Knowledge
 from firm_footing.core.knowledge.film import FilmView
-from firm_footing.core.reasoning.films import answers_of, read_films
 from firm_footing.standins.film.camera import Camera
 from firm_footing.standins.film.drawing import Quality, pictures
 from firm_footing.standins.film.figure import swing

@@ -5,8 +5,8 @@ import pytest
 from starlette.testclient import TestClient
 
 from firm_footing.core.case.evidence import PressureSchool
-from firm_footing.core.ground.trace import TraceRead, read_trace
 from firm_footing.core.knowledge import Knowledge
+from firm_footing.core.pressure.trace import TraceRead, read_trace
 from firm_footing.standins.mat import SimulatedMat, send
 from firm_footing.standins.pressing import COLUMNS, habit_of, press, pressings
 from firm_footing.standins.sending import find_lesson

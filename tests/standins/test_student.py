@@ -7,8 +7,8 @@ import pytest
 from bench.knower import Belief, Knower, delivery_known, prior_of_sets
 
 from firm_footing.core.case import Case
+from firm_footing.core.diagnosis.diagnosis import diagnose
 from firm_footing.core.knowledge import Knowledge
-from firm_footing.core.reasoning import diagnose
 from firm_footing.standins.measure import (
     StudentRanked,
     draw_student,

@@ -3,8 +3,8 @@
 import numpy as np
 import pytest
 
-from firm_footing.core.ball.forward import PARTS
 from firm_footing.core.knowledge import Knowledge
+from firm_footing.core.physics.forward import PARTS
 from firm_footing.standins.measure import CHANNELS, draw_student, lacking
 from firm_footing.standins.student import answer, hit_block, make_student
 from firm_footing.standins.worlds import WORLDS, PlainBalls, World

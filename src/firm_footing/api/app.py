@@ -36,8 +36,8 @@ from firm_footing.api.errors import add_handlers
 from firm_footing.api.guard import LOOPBACK_NAMES, Guard
 from firm_footing.api.intake import Intake
 from firm_footing.api.kept_conclusions import KeptConclusions
+from firm_footing.core.inference.enumeration import enumerate_stories
 from firm_footing.core.knowledge import Knowledge
-from firm_footing.core.reasoning.enumeration import enumerate_stories
 
 SCREENS = Path(__file__).parents[3] / "web" / "dist"
 """The built front end."""

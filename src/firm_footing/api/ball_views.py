@@ -4,11 +4,11 @@ import numpy as np
 
 from firm_footing.api.ball_shapes import DriftOut, GroupOut, LostOut, ReadBall, ReadBlock, WantedOut
 from firm_footing.api.conclusion_shapes import Spread
-from firm_footing.core.ball.forward import PARTS, FloatArray
 from firm_footing.core.knowledge import DIMENSIONS, Knowledge
-from firm_footing.core.pattern import Estimate
-from firm_footing.core.pattern.block import BallRead, BlockRead, read_block
-from firm_footing.core.pattern.missed import missed_words
+from firm_footing.core.patterns import Estimate
+from firm_footing.core.patterns.block import BallRead, BlockRead, read_block
+from firm_footing.core.physics.forward import PARTS, FloatArray
+from firm_footing.core.text.missed import missed_words
 from firm_footing.store.cases import case_of
 from firm_footing.store.lesson_content import LessonContent
 

@@ -8,7 +8,7 @@ from firm_footing.api.context import Conclusions, Known, RowId, Store
 from firm_footing.api.errors import responses
 from firm_footing.api.intake import ParsedOnceRoute
 from firm_footing.api.kept_conclusions import version_of
-from firm_footing.core.pattern.compare import by_club, moved_since
+from firm_footing.core.patterns.compare import by_club, moved_since
 from firm_footing.store import earlier, lessons
 from firm_footing.store.cases import case_of
 

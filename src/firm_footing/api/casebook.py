@@ -23,13 +23,13 @@ from firm_footing.api.errors import responses
 from firm_footing.api.intake import ParsedOnceRoute
 from firm_footing.core.case import Case, to_file
 from firm_footing.core.case.days import Moment
-from firm_footing.core.ground.several import usual_signs
+from firm_footing.core.inference.trace_answers import counts, read_traces
 from firm_footing.core.knowledge import Knowledge
-from firm_footing.core.pattern import Estimate, Pattern, read_pattern
-from firm_footing.core.pattern.along_time import strips_of
-from firm_footing.core.pattern.compare import BlockMove, by_club, moved_along
-from firm_footing.core.pattern.shares import share_of
-from firm_footing.core.reasoning.traces import counts, read_traces
+from firm_footing.core.patterns import Estimate, Pattern, read_pattern
+from firm_footing.core.patterns.along_time import strips_of
+from firm_footing.core.patterns.compare import BlockMove, by_club, moved_along
+from firm_footing.core.patterns.shares import share_of
+from firm_footing.core.pressure.several import usual_signs
 from firm_footing.store import casebook, lessons, students
 from firm_footing.store.cases import case_of
 from firm_footing.store.lesson_content import LessonContent

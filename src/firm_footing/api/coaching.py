@@ -35,16 +35,16 @@ from firm_footing.core.coaching.drills import situation_of
 from firm_footing.core.coaching.ladder import climb
 from firm_footing.core.coaching.next_in_line import next_in_line
 from firm_footing.core.coaching.practice import near_event
-from firm_footing.core.coaching.retest_words import retest_words
 from firm_footing.core.coaching.setup_gate import setup_changes
 from firm_footing.core.coaching.trace_over_trace import TracesCompared, lay_over
 from firm_footing.core.coaching.transfer import targets_for
+from firm_footing.core.diagnosis.diagnosis import Diagnosis, diagnose
+from firm_footing.core.inference.trace_answers import counts, counts_as_retest, read_traces
 from firm_footing.core.knowledge import Knowledge
 from firm_footing.core.knowledge.cues import Leg
 from firm_footing.core.knowledge.vocabulary import Limit
-from firm_footing.core.pattern import read_pattern
-from firm_footing.core.reasoning import Diagnosis, diagnose
-from firm_footing.core.reasoning.traces import counts, counts_as_retest, read_traces
+from firm_footing.core.patterns import read_pattern
+from firm_footing.core.text.retest import retest_words
 from firm_footing.store import coaching, earlier, lessons
 from firm_footing.store.cases import case_of
 from firm_footing.store.errors import refused

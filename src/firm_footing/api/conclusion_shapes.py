@@ -5,10 +5,9 @@ from typing import Literal
 from pydantic import BaseModel, Field
 
 from firm_footing.api.wire import Out
+from firm_footing.core.conclusions.decision_status import Badge, StandingKind
+from firm_footing.core.diagnosis.ranking import EvidenceBits, Ranking
 from firm_footing.core.knowledge.vocabulary import Answer, Source
-from firm_footing.core.reasoning import Ranking
-from firm_footing.core.reasoning.ranking import EvidenceBits
-from firm_footing.core.reasoning.standing import Badge, StandingKind
 
 
 class Spread(Out):

@@ -17,12 +17,14 @@ from firm_footing.api.conclusion_shapes import (
 from firm_footing.core.case import Block as CaseBlock
 from firm_footing.core.case import Case
 from firm_footing.core.coaching import Withheld, situation_of, withheld_for
-from firm_footing.core.delivery.expected import expected_of
+from firm_footing.core.diagnosis.between import Between
+from firm_footing.core.diagnosis.diagnosis import Diagnosis
+from firm_footing.core.diagnosis.ranking import ranking_of
+from firm_footing.core.estimation.expected import expected_of
 from firm_footing.core.knowledge import Knowledge
-from firm_footing.core.pattern import Estimate
-from firm_footing.core.pattern.missed import missed_words
-from firm_footing.core.reasoning import Between, Diagnosis, ranking_of
-from firm_footing.core.reasoning.words import probability_word
+from firm_footing.core.patterns import Estimate
+from firm_footing.core.text.missed import missed_words
+from firm_footing.core.text.words import probability_word
 
 
 def diagnosis_view(diagnosis: Diagnosis, case: Case, knowledge: Knowledge) -> DiagnosisOut:

@@ -18,17 +18,15 @@ from firm_footing.api.errors import responses
 from firm_footing.api.intake import ParsedOnceRoute
 from firm_footing.api.kept_conclusions import version_of
 from firm_footing.api.outcome import conclude
+from firm_footing.core.conclusions.attribution import explained_by
+from firm_footing.core.conclusions.check_round import round_of_looks
+from firm_footing.core.conclusions.separating import separating_blocks
+from firm_footing.core.conclusions.what_if import without
+from firm_footing.core.diagnosis.between import between
+from firm_footing.core.inference.inference import weigh
 from firm_footing.core.knowledge import Knowledge
 from firm_footing.core.knowledge.vocabulary import Source
-from firm_footing.core.reasoning import (
-    between,
-    round_of_looks,
-    separating_blocks,
-    weigh,
-    without,
-)
-from firm_footing.core.reasoning.ball_next import ball_next
-from firm_footing.core.reasoning.explained import explained_by
+from firm_footing.core.text.ball_next import ball_next
 from firm_footing.store import lessons
 from firm_footing.store.cases import case_of
 from firm_footing.store.earlier import answered_before

@@ -10,8 +10,9 @@ from firm_footing.api.context import Known
 from firm_footing.api.intake import ParsedOnceRoute
 from firm_footing.api.wire import Out
 from firm_footing.core.case import Block, limits
-from firm_footing.core.coaching.school_changes import changes_of
-from firm_footing.core.delivery.expected import expected_of
+from firm_footing.core.conclusions.causes_of_miss import makers_of
+from firm_footing.core.conclusions.chain import chain_alone
+from firm_footing.core.estimation.expected import expected_of
 from firm_footing.core.knowledge import Cause, Check, Club, Drill, Knowledge, Mechanism
 from firm_footing.core.knowledge.coaching import Cautions, Equipment, Schools
 from firm_footing.core.knowledge.cues import Cues
@@ -19,8 +20,8 @@ from firm_footing.core.knowledge.film import FilmMeasure
 from firm_footing.core.knowledge.misses import Miss
 from firm_footing.core.knowledge.poses import PoseView, Thing
 from firm_footing.core.knowledge.pressure import FeelTest, FeltQuestion, Sign
-from firm_footing.core.reasoning.explain import END_WORDS, chain_alone
-from firm_footing.core.reasoning.makes import makers_of
+from firm_footing.core.text.chain import END_WORDS
+from firm_footing.core.text.school_changes import changes_of
 
 router = APIRouter(route_class=ParsedOnceRoute, tags=["knowledge"])
 

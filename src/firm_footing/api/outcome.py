@@ -18,10 +18,12 @@ from firm_footing.api.context import Conclusions, Known, Store
 from firm_footing.api.kept_conclusions import KeptConclusions, version
 from firm_footing.api.shapes import LessonOut
 from firm_footing.api.views import lesson_view, shown
+from firm_footing.core.conclusions.next_check import next_checks
+from firm_footing.core.conclusions.reported_miss import as_if_hit
+from firm_footing.core.diagnosis.diagnosis import diagnose, with_looks
+from firm_footing.core.inference.inference import weigh
 from firm_footing.core.knowledge import Knowledge
 from firm_footing.core.knowledge.vocabulary import Source
-from firm_footing.core.reasoning import diagnose, next_checks, weigh, with_looks
-from firm_footing.core.reasoning.reported_miss import as_if_hit
 from firm_footing.store.cases import case_of
 from firm_footing.store.earlier import answered_before
 from firm_footing.store.lesson_content import LessonContent

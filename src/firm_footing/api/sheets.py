@@ -17,12 +17,12 @@ from firm_footing.api.film_views import club_of, felt_in
 from firm_footing.api.intake import ParsedOnceRoute
 from firm_footing.api.outcome import ChangedLesson, Reply
 from firm_footing.core.case import Case
-from firm_footing.core.coaching.retest_words import retest_words
-from firm_footing.core.coaching.sheet import sheet_of
+from firm_footing.core.conclusions.chain import shown_by
+from firm_footing.core.diagnosis.diagnosis import diagnose
 from firm_footing.core.frame import SideWords, in_words
 from firm_footing.core.knowledge import Knowledge
-from firm_footing.core.reasoning import diagnose
-from firm_footing.core.reasoning.explain import shown_by
+from firm_footing.core.text.retest import retest_words
+from firm_footing.core.text.sheet import sheet_of
 from firm_footing.files.calendar_files import practice_calendar
 from firm_footing.files.sheet.page import SheetPage, SheetStill, as_html, as_pdf
 from firm_footing.store import coaching, lessons

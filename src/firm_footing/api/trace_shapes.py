@@ -10,10 +10,10 @@ from firm_footing.api.table_shapes import BadRowOut, TableText
 from firm_footing.api.wire import In, Out, Truth
 from firm_footing.core.case.base import Number
 from firm_footing.core.case.limits import SAMPLES
-from firm_footing.core.ground.events import How
-from firm_footing.core.ground.measures import Force, Style
 from firm_footing.core.knowledge.pressure import SwingEvent
 from firm_footing.core.knowledge.vocabulary import Answer, Source
+from firm_footing.core.pressure.events import How
+from firm_footing.core.pressure.measures import Force, Style
 
 TraceName = Annotated[str, StringConstraints(strip_whitespace=True, max_length=80)]
 ColumnName = Annotated[str, StringConstraints(min_length=1, max_length=40)]

@@ -23,11 +23,11 @@ from firm_footing.api.trace_shapes import (
 )
 from firm_footing.core.case import Reading
 from firm_footing.core.coaching.trace_over_trace import TimedSwings, TracesCompared
-from firm_footing.core.ground import trace as ground
-from firm_footing.core.ground.recorded import FloatArray, Recorded
-from firm_footing.core.ground.several import Several
 from firm_footing.core.knowledge import Knowledge
 from firm_footing.core.knowledge.limen import in_a_word
+from firm_footing.core.pressure import trace as ground
+from firm_footing.core.pressure.recorded import FloatArray, Recorded
+from firm_footing.core.pressure.several import Several
 
 
 def read_view(

@@ -22,13 +22,13 @@ from firm_footing.api.trace_shapes import (
 from firm_footing.api.trace_views import read_view, together_view
 from firm_footing.core.case import Case, Trace
 from firm_footing.core.case.samples import PackedSamples
-from firm_footing.core.ground.recorded import TraceError, recorded_of
-from firm_footing.core.ground.several import together
-from firm_footing.core.ground.trace import TraceRead, read_trace, with_contact
+from firm_footing.core.inference.answers import counted_readings
+from firm_footing.core.inference.trace_answers import counts, drill_in_force
 from firm_footing.core.knowledge import Knowledge
-from firm_footing.core.pattern import read_pattern
-from firm_footing.core.reasoning.answers import counted_readings
-from firm_footing.core.reasoning.traces import counts, drill_in_force
+from firm_footing.core.patterns import read_pattern
+from firm_footing.core.pressure.recorded import TraceError, recorded_of
+from firm_footing.core.pressure.several import together
+from firm_footing.core.pressure.trace import TraceRead, read_trace, with_contact
 from firm_footing.files.text_tables import TableError
 from firm_footing.files.trace_columns import FIELDS
 from firm_footing.files.trace_tables import (

@@ -19,8 +19,8 @@ from firm_footing.api.shapes import (
     StudentOut,
 )
 from firm_footing.core.coaching.lesson import Listen
-from firm_footing.core.coaching.next_stage import Reached, next_stage
 from firm_footing.core.knowledge import Knowledge
+from firm_footing.core.text.next_stage import Reached, next_stage
 from firm_footing.store.briefs import Brief, briefs_of
 from firm_footing.store.earlier import decided_before
 from firm_footing.store.lesson_content import LessonContent

@@ -9,7 +9,7 @@ import numpy as np
 import typer
 from pydantic import BaseModel, ConfigDict, Field, ValidationError
 
-from firm_footing.core.ball.flight import Air, Launch, air_density, fly
+from firm_footing.core.physics.flight import Air, Launch, air_density, fly
 
 DECIMALS = 4
 

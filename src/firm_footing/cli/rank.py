@@ -8,9 +8,10 @@ from typing import Annotated
 
 import typer
 
+from firm_footing.core.diagnosis.diagnosis import diagnose
+from firm_footing.core.diagnosis.ranking import Ranking, ranking_of
 from firm_footing.core.knowledge import Knowledge, KnowledgeError
-from firm_footing.core.reasoning import Ranking, diagnose, ranking_of
-from firm_footing.core.reasoning.words import CAUSE_WORDS, percent
+from firm_footing.core.text.words import CAUSE_WORDS, percent
 from firm_footing.files.case_files import BadCaseError, read_case_file
 from firm_footing.files.knowledge_files import load_knowledge
 

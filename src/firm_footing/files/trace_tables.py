@@ -12,8 +12,8 @@ from typing import Final, NamedTuple
 from firm_footing.core.case import Trace
 from firm_footing.core.case.limits import SAMPLES
 from firm_footing.core.frame import Handedness, neutral_feet
-from firm_footing.core.ground.recorded import COLUMNS
 from firm_footing.core.knowledge.pressure import SWING_EVENTS
+from firm_footing.core.pressure.recorded import COLUMNS
 from firm_footing.files.text_tables import TableError, read_table
 from firm_footing.files.text_tables.cells import is_empty
 from firm_footing.files.trace_columns import guess

@@ -16,8 +16,8 @@ from sqlmodel import Session
 from firm_footing.core.case import Case, Stance, Trace
 from firm_footing.core.coaching.ladder import Result
 from firm_footing.core.coaching.lesson import Cue, Listen
+from firm_footing.core.diagnosis.diagnosis import diagnose
 from firm_footing.core.knowledge import Knowledge
-from firm_footing.core.reasoning import diagnose
 from firm_footing.standins.film.marking import with_films
 from firm_footing.standins.pressing import Habit, habit_of, press
 from firm_footing.standins.student import SimulatedStudent, answer, hit_block, make_student

@@ -13,9 +13,10 @@ import numpy as np
 from numpy.random import Generator
 
 from firm_footing.core.case import Case
+from firm_footing.core.conclusions.next_check import next_checks
+from firm_footing.core.diagnosis.diagnosis import Diagnosis, diagnose
+from firm_footing.core.inference.inference import weigh
 from firm_footing.core.knowledge import Knowledge
-from firm_footing.core.reasoning import Diagnosis, diagnose, weigh
-from firm_footing.core.reasoning.next_check import next_checks
 from firm_footing.files.knowledge_files import load_knowledge
 from firm_footing.standins.film.marking import with_films
 from firm_footing.standins.pressing import habit_of, press

@@ -11,11 +11,11 @@ import httpx
 import numpy as np
 from numpy.random import Generator
 
-from firm_footing.core.ball.forward import play
 from firm_footing.core.case import Shot
-from firm_footing.core.delivery.expected import setting_of
+from firm_footing.core.estimation.expected import setting_of
 from firm_footing.core.knowledge import Knowledge
 from firm_footing.core.knowledge.vocabulary import Mode
+from firm_footing.core.physics.forward import play
 from firm_footing.standins.noting import measured
 from firm_footing.standins.sending import Destination, put
 from firm_footing.standins.student import SimulatedStudent, make_student, swing

@@ -7,7 +7,11 @@ import numpy as np
 from numpy.random import Generator
 from numpy.typing import NDArray
 
-from firm_footing.core.ball.forward import (
+from firm_footing.core.case import Shot
+from firm_footing.core.frame import NeutralDirection
+from firm_footing.core.knowledge import Knowledge
+from firm_footing.core.knowledge.numbers import Shape
+from firm_footing.core.physics.forward import (
     HEIGHT,
     LOW_POINT,
     PATH,
@@ -17,12 +21,8 @@ from firm_footing.core.ball.forward import (
     deliver,
     from_ball_cm,
 )
-from firm_footing.core.ball.impact import HOSEL_FROM_MM
-from firm_footing.core.ball.turf import divot_deg
-from firm_footing.core.case import Shot
-from firm_footing.core.frame import NeutralDirection
-from firm_footing.core.knowledge import Knowledge
-from firm_footing.core.knowledge.numbers import Shape
+from firm_footing.core.physics.impact import HOSEL_FROM_MM
+from firm_footing.core.physics.turf import divot_deg
 from firm_footing.standins.worlds import Flown
 
 FloatArray = NDArray[np.float64]

@@ -19,11 +19,11 @@ from numpy.random import Generator
 from numpy.typing import NDArray
 from scipy.special import ndtr
 
-from firm_footing.core.ball.forward import FACE_TO_PATH, LOW_POINT, PATH, STRIKE
 from firm_footing.core.case import Block, Reading
-from firm_footing.core.delivery.expected import setting_of
+from firm_footing.core.estimation.expected import setting_of
 from firm_footing.core.knowledge import DIMENSIONS, Knowledge
 from firm_footing.core.knowledge.vocabulary import Mode
+from firm_footing.core.physics.forward import FACE_TO_PATH, LOW_POINT, PATH, STRIKE
 from firm_footing.standins.noting import in_words
 from firm_footing.standins.worlds import STAND_IN, World
 

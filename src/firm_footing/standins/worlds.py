@@ -11,7 +11,9 @@ import numpy as np
 from numpy.random import Generator
 from numpy.typing import NDArray
 
-from firm_footing.core.ball.forward import (
+from firm_footing.core.knowledge.clubs import Club
+from firm_footing.core.knowledge.vocabulary import ReadAs
+from firm_footing.core.physics.forward import (
     FACE_TO_PATH,
     LOFT,
     LOW_POINT,
@@ -23,8 +25,6 @@ from firm_footing.core.ball.forward import (
     from_ball_cm,
     play,
 )
-from firm_footing.core.knowledge.clubs import Club
-from firm_footing.core.knowledge.vocabulary import ReadAs
 
 FloatArray = NDArray[np.float64]
 

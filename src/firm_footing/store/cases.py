@@ -4,8 +4,8 @@ from sqlmodel import Session
 
 from firm_footing.core.case import Block, Case, Reading, Trace
 from firm_footing.core.case.still import FileStill
-from firm_footing.core.ground.recorded import with_feet_swapped
 from firm_footing.core.knowledge import Knowledge
+from firm_footing.core.pressure.recorded import with_feet_swapped
 from firm_footing.store.errors import name_can_be_seen
 from firm_footing.store.lesson_content import LessonContent
 from firm_footing.store.senders import end_of_change

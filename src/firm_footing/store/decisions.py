@@ -4,9 +4,11 @@ from dataclasses import asdict
 
 from sqlmodel import Session
 
+from firm_footing.core.conclusions.what_if import without
+from firm_footing.core.diagnosis.diagnosis import diagnose
+from firm_footing.core.diagnosis.ranking import ranked_first, ranking_of, rests_on_something
+from firm_footing.core.inference.inference import weigh
 from firm_footing.core.knowledge import Knowledge
-from firm_footing.core.reasoning import diagnose, ranking_of, weigh, without
-from firm_footing.core.reasoning.ranking import ranked_first, rests_on_something
 from firm_footing.store.cases import case_of
 from firm_footing.store.errors import refused
 from firm_footing.store.history import Step

@@ -137,7 +137,7 @@ class Reading(Strict):
 class Trace(Strict):
     """One swing's pressure trace, as recorded.
 
-    Feet are lead and trail; `core/ground/recorded.py` says which columns are read.
+    Feet are lead and trail; `core/pressure/recorded.py` says which columns are read.
 
     typed_pct : in place of samples, the lead share in per cent at some events, as it was read off
         a mat's own screen

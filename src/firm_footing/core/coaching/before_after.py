@@ -16,7 +16,7 @@ from firm_footing.core.coaching.retest import (
     power,
 )
 from firm_footing.core.knowledge import Knowledge
-from firm_footing.core.pattern.chance import holm
+from firm_footing.core.patterns.chance import holm
 
 LEAST_MISSED: Final = 0.2
 """Of the balls, from which on a share is what a student misses by; an estimate."""

@@ -10,14 +10,14 @@ from dataclasses import dataclass, replace
 from statistics import fmean
 from typing import Final
 
-from firm_footing.core.ball.turf import is_teed
 from firm_footing.core.case import Block, Shot
 from firm_footing.core.knowledge import Knowledge
 from firm_footing.core.knowledge.measures import Measure, ShareMeasure
 from firm_footing.core.knowledge.numbers import Numbers
 from firm_footing.core.knowledge.vocabulary import Contact
-from firm_footing.core.pattern.chance import floor_of, noted
-from firm_footing.core.pattern.pattern import read_pattern
+from firm_footing.core.patterns.chance import floor_of, noted
+from firm_footing.core.patterns.pattern import read_pattern
+from firm_footing.core.physics.turf import is_teed
 
 Ball = tuple[Shot, Block]
 

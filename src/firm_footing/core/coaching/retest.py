@@ -2,9 +2,9 @@
 
 One measure is fixed before the first ball of the retest. After every ball the retest so far is held
 against the whole baseline, each time at a nominal level so small that all looks together raise a
-false alarm in one retest out of ten. Means are compared by the test of `core/pattern/chance.py`, at
-levels found by simulation for balls before and after (`scripts/find_nominal_levels.py`;
-`tests/core/test_retest.py` holds them to it); shares by that of `core/pattern/exact.py`, at one
+false alarm in one retest out of ten. Means are compared by the test of `core/patterns/chance.py`,
+at levels found by simulation for balls before and after (`scripts/find_nominal_levels.py`;
+`tests/core/test_retest.py` holds them to it); shares by that of `core/patterns/exact.py`, at one
 level that is computed (as Pocock 1977 does for groups).
 """
 
@@ -17,8 +17,8 @@ from scipy.special import stdtrit
 
 from firm_footing.core.coaching.measures import Series
 from firm_footing.core.knowledge.coaching import RetestNumbers
-from firm_footing.core.pattern.chance import change_of, spread2, welch
-from firm_footing.core.pattern.exact import fisher_table, nominal_share_level
+from firm_footing.core.patterns.chance import change_of, spread2, welch
+from firm_footing.core.patterns.exact import fisher_table, nominal_share_level
 
 NORMAL: Final = NormalDist()
 

@@ -5,12 +5,12 @@ from dataclasses import dataclass
 from statistics import fmean
 from typing import Final
 
-from firm_footing.core.ground.recorded import FloatArray
-from firm_footing.core.ground.several import mean_trace, usual_signs
-from firm_footing.core.ground.trace import TraceRead
 from firm_footing.core.knowledge.numbers import Numbers
 from firm_footing.core.knowledge.pressure import SwingEvent
-from firm_footing.core.pattern.chance import MeanChange, change_of, is_sure
+from firm_footing.core.patterns.chance import MeanChange, change_of, is_sure
+from firm_footing.core.pressure.recorded import FloatArray
+from firm_footing.core.pressure.several import mean_trace, usual_signs
+from firm_footing.core.pressure.trace import TraceRead
 
 NOISE_PCT: Final = 2.0
 """Of one share at one event: the mat's own and the event's; an estimate."""

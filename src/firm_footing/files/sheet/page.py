@@ -10,12 +10,12 @@ from jinja2 import Environment, PackageLoader, StrictUndefined
 from markupsafe import Markup
 
 from firm_footing.core.case import Stance
-from firm_footing.core.coaching.sheet import Sheet
 from firm_footing.core.coaching.trace_over_trace import TracesCompared
 from firm_footing.core.frame import Handedness, SideWords, in_words
 from firm_footing.core.knowledge import Drill, Knowledge
-from firm_footing.core.pattern import Pattern
-from firm_footing.core.reasoning.explain import link_words
+from firm_footing.core.patterns import Pattern
+from firm_footing.core.text.chain import link_words
+from firm_footing.core.text.sheet import Sheet
 from firm_footing.files.sheet.drawing import links_of, plan_svg
 from firm_footing.files.sheet.figure import figure_svg
 from firm_footing.files.sheet.traces import traces_svg

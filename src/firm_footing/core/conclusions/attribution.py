@@ -1,0 +1,175 @@
+"""How much of this student's deviation does each cause account for?
+
+For each number of the delivery: what was read, minus what is usual for a player without causes, is
+the sum of what the causes do, what is the person's own, and what is left over (the doubt of the
+reading). All are posterior means over every story: given the story, severities and person are
+normal and so is their mean a linear function of what was read (`joint.py`).
+"""
+
+from collections.abc import Mapping
+from dataclasses import dataclass
+
+import numpy as np
+from numpy.typing import NDArray
+
+from firm_footing.core.inference.inference import Weighing
+from firm_footing.core.knowledge import DIMENSIONS
+
+FloatArray = NDArray[np.float64]
+
+EXPLAINED = ("path_deg", "face_to_path_deg", "low_point_cm", "heel_toe_mm", "club_speed_pct")
+"""The numbers that are accounted for."""
+
+
+@dataclass(frozen=True)
+class Explained:
+    """An account of the delivery's deviation; every mapping by the names of `EXPLAINED` read.
+
+    deviation : what was read minus what is usual without causes
+    causes : cause id to its part
+    person : the student's own part
+    left_over : what nothing accounts for
+    """
+
+    deviation: Mapping[str, float]
+    causes: Mapping[str, Mapping[str, float]]
+    person: Mapping[str, float]
+    left_over: Mapping[str, float]
+
+
+@dataclass(frozen=True)
+class Unexplained:
+    """What no cause seen so far accounts for.
+
+    name, left : the number, and how much of its deviation is left
+    """
+
+    name: str
+    left: float
+
+
+def explained_by(weighing: Weighing) -> Explained:
+    """The account of all causes; empty without balls."""
+    ids = [c.id for c in weighing.knowledge.causes]
+    delivery = weighing.balls.delivery
+    if delivery is None:
+        return Explained({}, {name: {} for name in ids}, {}, {})
+    of_causes, person = _means(weighing)
+    deviation = _deviation(weighing)
+    rest = {d: _at(of_causes.sum(axis=0) + person, d) for d in deviation}
+    return Explained(
+        deviation=deviation,
+        causes={
+            name: {d: _at(row, d) for d in deviation}
+            for name, row in zip(ids, of_causes, strict=True)
+        },
+        person={d: _at(person, d) for d in deviation},
+        left_over={d: value - rest[d] for d, value in deviation.items()},
+    )
+
+
+def _at(row: FloatArray, dimension: str) -> float:
+    return float(row[DIMENSIONS.index(dimension)])
+
+
+def _means(weighing: Weighing) -> tuple[FloatArray, FloatArray]:
+    """(causes, 6) and (6,) posterior mean of what each cause does, and of the person."""
+    stories, numbers = weighing.stories, weighing.knowledge.numbers.delivery
+    delivery = weighing.balls.delivery
+    assert delivery is not None
+    out = np.zeros((len(weighing.knowledge.causes) + 1, len(DIMENSIONS)))
+    for row, z in zip(stories.variant_of, delivery.joint.severity, strict=True):
+        size = np.maximum(0.0, stories.variant_severity[row] + numbers.severity_within * z)
+        each = np.bincount(row, weights=weighing.story * size, minlength=len(stories.effects))
+        np.add.at(out, stories.variant_cause, each[:, None] * stories.unit_effects)
+    variance = np.array(numbers.person_sd.row()) ** 2
+    person = variance * (delivery.reading.design.T @ (delivery.joint.pulled @ weighing.story))
+    return out[:-1], person
+
+
+def _deviation(weighing: Weighing) -> dict[str, float]:
+    """The pattern minus what is usual without causes, of the numbers that are known.
+
+    The pattern's own numbers, so that the same number stands everywhere.
+    """
+    found = {}
+    for name in EXPLAINED:
+        estimate = getattr(weighing.pattern, name)
+        if estimate is not None:
+            usual = weighing.usual_low_point_cm if name == "low_point_cm" else 0.0
+            found[name] = float(estimate.value) - usual
+    return found
+
+
+def words_of(parts: Mapping[str, float], deviation: Mapping[str, float]) -> dict[str, str]:
+    """How much of each deviation a cause's parts account for; what is no miss is left out."""
+    return {
+        name: _word(part, deviation[name])
+        for name, part in parts.items()
+        if is_miss(name, deviation[name])
+    }
+
+
+def explains_nothing(cause: str, explained: Explained) -> bool:
+    """Whether balls miss and a cause accounts for next to nothing of any number of it."""
+    words = words_of(explained.causes[cause], explained.deviation)
+    return bool(words) and set(words.values()) == {"hardly"}
+
+
+def is_miss(name: str, deviation: float) -> bool:
+    """Whether a deviation is large enough to need explaining; speed gained never is."""
+    size = -deviation if name == "club_speed_pct" else abs(deviation)
+    return size >= LEAST_MISS[name]
+
+
+LEAST_MISS = {
+    "path_deg": 1.0,
+    "face_to_path_deg": 1.0,
+    "low_point_cm": 2.0,
+    "heel_toe_mm": 3.0,
+    "club_speed_pct": 2.0,
+}
+"""Smaller deviations are no miss, and nothing need explain them; estimates."""
+
+
+def _word(part: float, deviation: float) -> str:
+    share = part / deviation
+    if share >= STRONGLY_FROM:
+        return "strongly"
+    return "partly" if share >= PARTLY_FROM else "hardly"
+
+
+STRONGLY_FROM, PARTLY_FROM = 0.5, 0.2
+"""Parts of a deviation; estimates."""
+
+
+def unexplained(weighing: Weighing, explained: Explained) -> Unexplained | None:
+    """The number of which most is left when the causes seen or likely have had their part.
+
+    None where no number is farther off than people differ without causes.
+    """
+    knowledge = weighing.knowledge
+    likely = knowledge.numbers.decision.nearly_root
+    known = [
+        c.id
+        for c, p in zip(knowledge.causes, weighing.now.present, strict=True)
+        if p >= likely or weighing.seen.get(c.id) in ("yes", "partly")
+    ]
+    usual = dict(zip(DIMENSIONS, knowledge.numbers.delivery.person_sd.row(), strict=True))
+    rest = {
+        d: value - sum(explained.causes[c][d] for c in known)
+        for d, value in explained.deviation.items()
+    }
+    sizes = {
+        d: abs(value) / usual[d]
+        for d, value in rest.items()
+        if value * explained.deviation[d] > 0 and is_miss(d, value)
+    }
+    worst = max(sizes, key=lambda d: sizes[d], default=None)
+    if worst is None or sizes[worst] < FAR_OFF:
+        return None
+    return Unexplained(worst, rest[worst])
+
+
+FAR_OFF = 1.25
+"""Standard deviations of people without causes."""

@@ -1,0 +1,153 @@
+"""Which looks together tell most in the minutes there are?
+
+Looks from one standing place share the setting up. The round is built greedily: the look that adds
+most per second to what those before it would tell, whatever they turn out to show, all their
+outcomes weighed; looks of one dependent group count less, as their answers will.
+"""
+
+from collections.abc import Collection
+from dataclasses import dataclass
+
+import numpy as np
+from numpy.typing import NDArray
+
+from firm_footing.core.case import Reading
+from firm_footing.core.conclusions.next_check import (
+    NextCheck,
+    beside,
+    information_gain,
+    next_checks,
+    start_of_each_set,
+)
+from firm_footing.core.inference.check_likelihood import fact_table, group_of, independence
+from firm_footing.core.inference.inference import Weighing
+from firm_footing.core.knowledge.numbers import DependentGroup
+from firm_footing.core.knowledge.vocabulary import Source
+
+FloatArray = NDArray[np.float64]
+
+SHARE_KEPT = 1e-3
+"""Hypotheses that weigh less than this part of the heaviest cannot change which looks are best."""
+
+
+@dataclass(frozen=True)
+class Round:
+    """Looks to take together, grouped by where one stands for them.
+
+    looks : in the order in which to take them
+    gain_bits : mutual information of all their answers with the cause to start with
+    seconds : what it takes, every standing place set up once
+    """
+
+    looks: tuple[NextCheck, ...]
+    gain_bits: float
+    seconds: int
+
+
+def round_of_looks(
+    weighing: Weighing, seconds: int, at_hand: Collection[Source] | None = None
+) -> Round:
+    """The best set of looks that fits into so many seconds.
+
+    Parameters
+    ----------
+    seconds : there are for it
+    at_hand : means at hand; None means all
+
+    """
+    d = weighing.knowledge.numbers.decision
+    candidates = next_checks(weighing, at_hand)
+    rows = _Rows(weighing, candidates)
+    chosen: list[int] = []
+    places: set[str] = set()
+    used, told = 0, 0.0
+    while len(chosen) < d.round_most:
+        cost = np.array(
+            [
+                c.seconds + (0 if _place(weighing, c) in places else d.setup_seconds)
+                for c in candidates
+            ]
+        )
+        gains = rows.gains(chosen) * _independence(weighing, candidates, chosen)
+        gains[chosen] = 0.0
+        gains[cost > seconds - used] = 0.0
+        if not len(gains) or gains.max() < d.min_gain_bits:
+            break
+        best = int(np.argmax(gains / cost))
+        chosen.append(best)
+        places.add(_place(weighing, candidates[best]))
+        used += int(cost[best])
+        told += float(gains[best])
+    order = [_place(weighing, candidates[i]) for i in chosen]
+    chosen.sort(key=lambda i: order.index(_place(weighing, candidates[i])))
+    return Round(tuple(candidates[i] for i in chosen), told, used)
+
+
+def _place(weighing: Weighing, look: NextCheck) -> str:
+    """Where one stands for a look."""
+    return weighing.knowledge.check[look.id].view
+
+
+def _independence(weighing: Weighing, candidates: list[NextCheck], chosen: list[int]) -> FloatArray:
+    """(candidates,) how much an answer counts beside those of its dependent group.
+
+    These are the answers there are, and the looks already chosen, whatever they turn out to show.
+    """
+    knowledge = weighing.knowledge
+
+    def group(look: NextCheck) -> DependentGroup | None:
+        asked = Reading(check=look.id, answer="yes", source=look.source)
+        return group_of(look.id, [asked], knowledge)
+
+    def counts(look: NextCheck) -> float:
+        own = group(look)
+        answers, discount = beside(weighing, look.id, look.source)
+        return independence(
+            answers + sum(own is not None and own == other for other in taken), discount
+        )
+
+    taken = [group(candidates[i]) for i in chosen]
+    return np.array([counts(look) for look in candidates])
+
+
+class _Rows:
+    """The heavy hypotheses, what they decide, and what every candidate would show in them."""
+
+    def __init__(self, weighing: Weighing, candidates: list[NextCheck]) -> None:
+        stories, knowledge, now = weighing.stories, weighing.knowledge, weighing.now
+        heavy = np.flatnonzero(now.hypothesis > SHARE_KEPT * now.hypothesis.max())
+        self.weight = now.hypothesis[heavy] / now.hypothesis[heavy].sum()
+        of_set = start_of_each_set(stories, weighing.starts, weighing.root)
+        start = of_set[stories.hypotheses.set_of]
+        self.decision = start[heavy]
+        self.decisions = len(knowledge.causes) + 1
+        order = {name: column for column, name in enumerate(weighing.bases)}
+        columns = [order[c.id] for c in candidates]
+        self.errors = np.array(
+            [
+                knowledge.numbers.reading_error.of(c.source, knowledge.check[c.id].read_as)
+                for c in candidates
+            ]
+        )
+        facts = fact_table(stories, tuple(weighing.bases.items()))
+        fact = facts[columns][:, heavy].T.astype(np.float64)
+        self.yes = self.errors + (1 - 2 * self.errors) * fact
+
+    def gains(self, chosen: list[int]) -> FloatArray:
+        """(candidates,) bits each would add to the chosen ones, over all their outcomes."""
+        total = np.zeros(len(self.errors))
+        for outcome in range(2 ** len(chosen)):
+            heavy = self.weight.copy()
+            for bit, column in enumerate(chosen):
+                yes = self.yes[:, column]
+                heavy *= yes if outcome >> bit & 1 else 1 - yes
+            weight = float(heavy.sum())
+            if weight < SHARE_KEPT:
+                continue
+            picks = np.zeros((self.decisions, len(heavy)))
+            picks[self.decision, np.arange(len(heavy))] = heavy / weight
+            found = information_gain(
+                picks @ self.yes, picks.sum(axis=1), np.zeros(len(self.errors))
+            )
+            total += weight * found
+        return total

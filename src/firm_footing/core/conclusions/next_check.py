@@ -1,0 +1,234 @@
+"""What should be looked at next?
+
+The look that tells most, per second on the tee, about which cause to start with.
+"""
+
+from collections.abc import Collection, Sequence
+from dataclasses import dataclass
+from typing import Literal
+
+import numpy as np
+from numpy.typing import NDArray
+
+from firm_footing.core.case import Reading
+from firm_footing.core.inference.check_likelihood import (
+    discount_of,
+    fact_probability,
+    fact_table,
+    group_of,
+    independence,
+)
+from firm_footing.core.inference.hypothesis_space import Stories
+from firm_footing.core.inference.inference import Weighing
+from firm_footing.core.knowledge import Check
+from firm_footing.core.knowledge.vocabulary import Source
+
+FloatArray = NDArray[np.float64]
+
+
+@dataclass(frozen=True)
+class NextCheck:
+    """A look not yet taken, with what it would tell.
+
+    gain_bits : mutual information between its yes/no answer and the cause to start with
+    seconds : what it takes, without setting up
+    source : the means it would be taken with
+    """
+
+    id: str
+    gain_bits: float
+    seconds: int
+    source: Source
+
+
+def start_of_each_set(stories: Stories, starts: FloatArray, root: FloatArray) -> NDArray[np.int_]:
+    """(sets,) the cause to start with if that set were the truth.
+
+    Of several that one could start with it is the likeliest now; the number of causes stands for
+    none.
+
+    Parameters
+    ----------
+    starts : (sets, causes) 1.0 where one could start with the cause; see `start_table`
+    root : (causes,) probability of each
+
+    """
+    value = np.where(starts > 0, root, -1.0)
+    best: NDArray[np.int_] = value.argmax(axis=1)
+    return np.where(stories.sizes > 0, best, len(root))
+
+
+def next_checks(weighing: Weighing, at_hand: Collection[Source] | None = None) -> list[NextCheck]:
+    """Looks not yet answered by what they would tell about where to start, best per second first.
+
+    Those that could not be told come after all others.
+
+    Looks whose sources are all missing from `at_hand` (None: everything is at hand) are left out,
+    as are those that tell next to nothing.
+    """
+    stories = weighing.stories
+    of_set = start_of_each_set(stories, weighing.starts, weighing.root)
+    decisions = len(stories.knowledge.causes) + 1
+    return best_checks(weighing, weighing.now.hypothesis, of_set, decisions, at_hand)
+
+
+def best_checks(
+    weighing: Weighing,
+    hypothesis: FloatArray,
+    decision: NDArray[np.int_],
+    decisions: int,
+    at_hand: Collection[Source] | None,
+) -> list[NextCheck]:
+    """Looks by what they would tell about any decision, best per second first.
+
+    Parameters
+    ----------
+    hypothesis : (hypotheses,) probabilities
+    decision : (sets,) which decision each calls for, 0 … decisions - 1
+
+    """
+    knowledge, numbers = weighing.knowledge, weighing.knowledge.numbers
+    open_checks = [
+        (check, source)
+        for check in knowledge.checks
+        if check.id not in weighing.answered
+        and check.view != "belief"  # asked while listening, not looked at
+        and (source := _first_at_hand(check, at_hand)) is not None
+    ]
+    if not open_checks:
+        return []
+    errors = np.array([numbers.reading_error.of(s, c.read_as) for c, s in open_checks])
+    order = {name: column for column, name in enumerate(weighing.bases)}
+    columns = [order[check.id] for check, _ in open_checks]
+    facts = fact_table(weighing.stories, tuple(weighing.bases.items()))
+    fact, of_decision = fact_with_decision(weighing.stories, hypothesis, decision, facts, decisions)
+    gains = information_gain(fact[:, columns], of_decision, errors) * [
+        independence(*beside(weighing, check.id, source)) for check, source in open_checks
+    ]
+    found = [
+        NextCheck(check.id, float(gain), check.seconds, source)
+        for (check, source), gain in zip(open_checks, gains, strict=True)
+        if gain >= numbers.decision.min_gain_bits
+    ]
+    setup = numbers.decision.setup_seconds
+    untold = {r.check for r in weighing.case.readings if r.answer == "unknown"}
+    return sorted(found, key=lambda c: (c.id in untold, -c.gain_bits / (c.seconds + setup)))
+
+
+def beside(weighing: Weighing, check_id: str, source: Source) -> tuple[int, float]:
+    """How many answers of its group count with one from this source, and their discount."""
+    knowledge = weighing.knowledge
+    asked = Reading(check=check_id, answer="yes", source=source)
+    group = group_of(check_id, [asked], knowledge)
+    others = sum(
+        group is not None and ratios.group == group
+        for name, ratios in weighing.ratios.items()
+        if name != check_id
+    )
+    return 1 + others, discount_of(group, knowledge)
+
+
+def fact_with_decision(
+    stories: Stories,
+    hypothesis: FloatArray,
+    decision: NDArray[np.int_],
+    facts: NDArray[np.float32],
+    decisions: int,
+) -> tuple[FloatArray, FloatArray]:
+    """How facts and the decision go together.
+
+    Parameters
+    ----------
+    hypothesis : (hypotheses,) probabilities
+    decision : (sets,) which decision each calls for, 0 … decisions - 1
+    facts : (looks, hypotheses) P(the fact | hypothesis)
+
+    Returns
+    -------
+    (decisions, looks) P(decision and fact), and (decisions,) P(decision).
+
+    """
+    of_hypothesis = decision[stories.hypotheses.set_of]
+    picks = np.zeros((len(hypothesis), decisions), dtype=facts.dtype)
+    picks[np.arange(len(hypothesis)), of_hypothesis] = hypothesis
+    of_decision = picks.sum(axis=0, dtype=np.float64)
+    return (facts @ picks).T.astype(np.float64), of_decision
+
+
+def information_gain(fact: FloatArray, of_decision: FloatArray, errors: FloatArray) -> FloatArray:
+    """Mutual information in bits between each look's yes/no answer and the decision.
+
+    Parameters
+    ----------
+    fact : (decisions, looks) P(decision and fact)
+    of_decision : (decisions,) P(decision)
+    errors : (looks,) how often the answer is wrong
+
+    Returns
+    -------
+    (looks,) bits, never negative.
+
+    """
+    yes = errors * of_decision[:, None] + (1 - 2 * errors) * fact
+    no = of_decision[:, None] - yes
+    nats = (
+        (_xlogx(yes) + _xlogx(no)).sum(axis=0)
+        - _xlogx(of_decision).sum()
+        - _xlogx(yes.sum(axis=0))
+        - _xlogx(no.sum(axis=0))
+    )
+    out: FloatArray = np.maximum(nats / np.log(2), 0.0)
+    return out
+
+
+@dataclass(frozen=True)
+class Turn:
+    """What one look could still change.
+
+    check : the look
+    answer : the answer that would put another cause first, None where neither would
+    chance : how probable that answer is now
+    then_first : the cause that would lead the roots after it
+    """
+
+    check: str
+    answer: Literal["yes", "no"] | None
+    chance: float
+    then_first: str
+
+
+def turns_of(weighing: Weighing, looks: Sequence[NextCheck]) -> list[Turn]:
+    """What the answer to each of these looks could change about the first root.
+
+    Each answer is tried out: the turn is what a diagnosis with that answer would say.
+    """
+    return [_turn(weighing, look) for look in looks]
+
+
+def _turn(weighing: Weighing, look: NextCheck) -> Turn:
+    """The likelier of the two turns a look could take; none where neither answer turns it."""
+    knowledge = weighing.knowledge
+    fact = fact_probability(weighing.stories, look.id, weighing.bases[look.id])
+    error = knowledge.numbers.reading_error.of(look.source, knowledge.check[look.id].read_as)
+    yes = error + (1 - 2 * error) * float(weighing.now.hypothesis @ fact)
+    first = int(np.argmax(weighing.root))
+    either: list[tuple[Literal["yes", "no"], float]] = [("yes", yes), ("no", 1 - yes)]
+    turns = []
+    for answer, chance in either:
+        reading = Reading(check=look.id, answer=answer, source=look.source)
+        then = int(np.argmax(weighing.root_with(reading)))
+        if then != first:
+            turns.append(Turn(look.id, answer, chance, knowledge.causes[then].id))
+    none = Turn(look.id, None, 0.0, knowledge.causes[first].id)
+    return max(turns, key=lambda t: t.chance, default=none)
+
+
+def _xlogx(x: FloatArray) -> FloatArray:
+    """X log x, zero at zero."""
+    return x * np.log(np.where(x > 0, x, 1.0))
+
+
+def _first_at_hand(check: Check, at_hand: Collection[Source] | None) -> Source | None:
+    if at_hand is None:
+        return check.sources[0]
+    return next((s for s in check.sources if s in at_hand), None)

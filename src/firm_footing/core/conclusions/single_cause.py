@@ -1,0 +1,62 @@
+"""What would each piece of evidence say of a cause alone, against no cause at all?
+
+Beside other causes a piece can turn round: a heel strike that fits a cause counts against it once
+another explains it better. What it says alone is its sign on the screen.
+"""
+
+from dataclasses import replace
+
+import numpy as np
+from numpy.typing import NDArray
+
+from firm_footing.core.inference.delivery_likelihood import DeliveryReading, log_of_delivery
+from firm_footing.core.inference.inference import Weighing, log_in_set
+
+FloatArray = NDArray[np.float64]
+
+
+def bits_alone(weighing: Weighing) -> FloatArray:
+    """(pieces, causes) log2 likelihood ratio of each piece, the cause alone against none."""
+    stories = weighing.stories
+    weight = log_in_set(stories, weighing.handicap)
+    here, hypothesis = stories.alone, stories.hypothesis_of[stories.alone]
+    of_balls = {p.id: p.adds[here] for p in weighing.balls.unfolded}
+    if weighing.balls.delivery is not None:
+        reading = weighing.balls.delivery.reading
+        for row, name in enumerate(reading.names):
+            one = _one(reading, row)
+            of_balls[f"pattern.{name}"] = log_of_delivery(one, stories, weighing.handicap, here)
+    logs = [of_balls.get(p.id, p.adds[hypothesis]) for p in weighing.pieces]
+    found = [stories.alone_against_none(log, weight) for log in logs]
+    shape = len(found), len(weighing.knowledge.causes)
+    out: FloatArray = np.array(found).reshape(shape) / np.log(2)
+    return out
+
+
+def _one(reading: DeliveryReading, row: int) -> DeliveryReading:
+    """One number of a reading by itself."""
+    here = slice(row, row + 1)
+    return replace(
+        reading,
+        names=reading.names[here],
+        value=reading.value[here],
+        design=reading.design[here],
+        noise=reading.noise[here, here],
+    )
+
+
+def explains_better(weighing: Weighing, row: int, alone: FloatArray, cause: str) -> str | None:
+    """The likelier cause that this piece by itself speaks for more than for `cause`.
+
+    row : of the piece among the pieces
+    alone : (pieces, causes) bits of each cause alone
+    """
+    index = weighing.knowledge.cause_index[cause]
+    gains = np.where(alone[row] >= alone[row, index] / 2, weighing.now.present, 0.0)
+    gains[index] = 0.0
+    best = int(np.argmax(gains))
+    return weighing.knowledge.causes[best].id if gains[best] > 0 else None
+
+
+LEAST_BITS = 0.1
+"""Evidence that says less says nothing."""

@@ -1,0 +1,289 @@
+"""All the evidence of a case, weighed once: what every conclusion is drawn from."""
+
+from collections.abc import Iterable, Mapping, Sequence
+from dataclasses import dataclass
+from functools import cached_property
+
+import numpy as np
+from numpy.typing import NDArray
+
+from firm_footing.core.case import Block, Case, Reading, School
+from firm_footing.core.estimation.expected import setting_of
+from firm_footing.core.inference.answered import Answered
+from firm_footing.core.inference.answers import counted_readings, seen_of
+from firm_footing.core.inference.caching import kept
+from firm_footing.core.inference.check_likelihood import (
+    LogRatios,
+    base_rates,
+    changed,
+    groups_asked,
+    look_pieces,
+    owners_of,
+    ratios_of,
+    ratios_of_check,
+)
+from firm_footing.core.inference.delivery_likelihood import DeliveryJudged, judge_balls
+from firm_footing.core.inference.enumeration import enumerate_stories
+from firm_footing.core.inference.evidence import Folded, Piece, fold
+from firm_footing.core.inference.film_answers import answers_of_films
+from firm_footing.core.inference.hypothesis_space import Stories
+from firm_footing.core.inference.measured_answers import Measured, answers_measured, measured_of
+from firm_footing.core.inference.posterior import Posterior, normalised, posterior
+from firm_footing.core.inference.prior import base_weights, set_prior
+from firm_footing.core.inference.start import (
+    first_of,
+    setup_seen,
+    start_table,
+    supported_causes,
+)
+from firm_footing.core.inference.trace_answers import answers_of_traces, is_clear
+from firm_footing.core.inference.trial_likelihood import Trial, trial_piece, trials_of
+from firm_footing.core.knowledge import Knowledge
+from firm_footing.core.knowledge.coaching import SchoolOption
+from firm_footing.core.knowledge.vocabulary import Seen
+from firm_footing.core.patterns import Pattern, read_pattern
+from firm_footing.core.physics.forward import Setting
+
+FloatArray = NDArray[np.float64]
+
+
+@dataclass(frozen=True, eq=False)
+class Weighing:
+    """A case with its evidence weighed.
+
+    given : all answers, by where they come from
+    counted : check id to the answers that count
+    measured : what numbers answer by themselves
+    ratios : check id to what they come to
+    seen : cause id to whether it was seen, of every cause whose own looks were answered
+    bases : check id to its base rate for this player and school
+    pieces : the evidence
+    balls : what the balls say
+    prior : (sets,) prior of each set of causes under the chosen schools
+    now : the probabilities after all the evidence
+    """
+
+    case: Case
+    stories: Stories
+    handicap: float
+    pattern: Pattern
+    given: Answered
+    counted: Mapping[str, list[Reading]]
+    measured: tuple[Measured, ...]
+    ratios: Mapping[str, LogRatios]
+    seen: Mapping[str, Seen]
+    bases: Mapping[str, float]
+    pieces: Sequence[Piece]
+    balls: "BallsWeighed"
+    prior: FloatArray
+    now: Posterior
+
+    @property
+    def knowledge(self) -> Knowledge:
+        """The knowledge it was weighed by."""
+        return self.stories.knowledge
+
+    @cached_property
+    def story(self) -> FloatArray:
+        """(stories,) probability of each story."""
+        shares: FloatArray = self.balls.folded.share
+        out: FloatArray = self.now.hypothesis[self.stories.hypothesis_of] * shares
+        return out
+
+    @cached_property
+    def supported(self) -> NDArray[np.bool_]:
+        """(causes,) True where a cause was seen or the balls point to it; see `start.py`."""
+        return supported_causes(
+            frozenset(self.counted), self.seen, self.balls.points_of_balls, self.knowledge
+        )
+
+    @cached_property
+    def starts(self) -> FloatArray:
+        """(sets, causes) 1.0 where one starts with the cause if that set is the truth."""
+        return start_table(self.stories, self.supported, setup_seen(self.seen, self.knowledge))
+
+    @cached_property
+    def root(self) -> FloatArray:
+        """(causes,) P(the cause is at work, and one starts with it)."""
+        out: FloatArray = self.now.cause_set @ self.starts
+        return out
+
+    @property
+    def start_with(self) -> str | None:
+        """The cause to start with; None where the first of the order is supported by nothing."""
+        return first_of(self.root, self.supported, self.knowledge)
+
+    def root_with(self, reading: Reading) -> FloatArray:
+        """(causes,) `root` if this answer were given besides: the same that `weigh` would find."""
+        check = reading.check
+        counted = {**self.counted, check: self.given.with_answer(reading).of(check)}
+        ratios = {
+            **self.ratios,
+            check: ratios_of_check(check, counted[check], owners_of(counted), self.knowledge),
+        }
+        more = changed(
+            groups_asked(self.ratios, self.bases, self.knowledge),
+            groups_asked(ratios, self.bases, self.knowledge),
+            self.stories,
+        )
+        prior = self.prior[self.stories.hypotheses.set_of]
+        sets = self.stories.to_sets(normalised(self.now.log + more, prior))
+        seen = seen_of(counted, self.knowledge)
+        points = self.balls.points_of_balls
+        supported = supported_causes(frozenset(counted), seen, points, self.knowledge)
+        first = setup_seen(seen, self.knowledge)
+        out: FloatArray = sets @ start_table(self.stories, supported, first)
+        return out
+
+    @property
+    def trials(self) -> Sequence[Trial]:
+        """The blocks hit with a constraint that could be judged."""
+        return self.balls.trials
+
+    @property
+    def severity(self) -> FloatArray | None:
+        """(most, stories) how severe the balls make each cause, see `Joint`; None without balls."""
+        delivery = self.balls.delivery
+        return None if delivery is None else delivery.joint.severity
+
+    @property
+    def usual_low_point_cm(self) -> float:
+        """Where a sound swing of this player is lowest, from the balls of the pattern; + ahead."""
+        usual = self.knowledge.numbers.delivery.cause_free_low_point_cm(self.handicap)
+        return usual - self.pattern.ball_forward_cm
+
+    @property
+    def setting(self) -> Setting:
+        """What the baseline was hit with and from; as if with a 7 iron when there is none yet."""
+        block = next(iter(self.case.baselines), Block())
+        return setting_of(block, self.knowledge, self.handicap)
+
+    @property
+    def answers(self) -> int:
+        """How many answers count; all that traces and films say is one."""
+        by_hand = [r.by_hand for readings in self.counted.values() for r in readings]
+        return sum(by_hand) + (not all(by_hand))
+
+    @cached_property
+    def answered(self) -> frozenset[str]:
+        """Checks that need no more looking at."""
+        clear = {name for name, said in self.counted.items() if is_clear(said)}
+        return frozenset(clear | {m.check for m in self.measured if not m.after})
+
+
+def weigh(case: Case, knowledge: Knowledge) -> Weighing:
+    """Weigh the baseline balls, the answers given without a drill, and the trial blocks."""
+    stories = enumerate_stories(knowledge)
+    handicap = knowledge.numbers.handicap_left_out if case.handicap is None else case.handicap
+    trials = tuple(trials_of(case, knowledge))
+    balls = weigh_balls(case.baselines, trials, stories, handicap)
+    measured = measured_of(case, knowledge)
+    answers = Answered(
+        by_hand=counted_readings(case),
+        measured=answers_measured(measured),
+        traced=answers_of_traces(case, balls.pattern, knowledge),
+        filmed=answers_of_films(case, knowledge),
+    )
+    counted = answers.counted()
+    options = school_options(case.school, knowledge)
+    bases = school_bases(knowledge, handicap, options)
+    ratios = ratios_of(counted, knowledge)
+    pieces = [*balls.folded.pieces, *look_pieces(ratios, stories, bases)]
+    prior = school_prior(stories, options)
+    stuck = knowledge.numbers.stuck_mode.probability(handicap)
+    return Weighing(
+        case=case,
+        stories=stories,
+        handicap=handicap,
+        pattern=balls.pattern,
+        given=answers,
+        counted=counted,
+        measured=measured,
+        ratios=ratios,
+        seen=seen_of(counted, knowledge),
+        bases=bases,
+        pieces=pieces,
+        balls=balls,
+        prior=prior,
+        now=posterior(stories, prior, stuck, pieces),
+    )
+
+
+@dataclass(frozen=True, eq=False)
+class BallsWeighed:
+    """What all balls say.
+
+    delivery : the reading of the baseline judged by every story; None without balls
+    unfolded : the pieces of evidence over stories
+    folded : the same over hypotheses
+    points : (causes,) log-likelihood ratio of all of it, each cause alone against none
+    """
+
+    pattern: Pattern
+    delivery: DeliveryJudged | None
+    trials: tuple[Trial, ...]
+    unfolded: tuple[Piece, ...]
+    folded: Folded
+    points: FloatArray
+
+    @property
+    def points_of_balls(self) -> FloatArray | None:
+        """The same; None where no ball says anything."""
+        return self.points if self.unfolded else None
+
+
+@kept(megabytes=16)
+def weigh_balls(
+    baselines: tuple[Block, ...], trials: tuple[Trial, ...], stories: Stories, handicap: float
+) -> BallsWeighed:
+    """The pattern of the baseline and the evidence of all balls.
+
+    Kept, for the looks come without new balls.
+    """
+    pattern = read_pattern(baselines, stories.knowledge, handicap)
+    judged = judge_balls(pattern, stories, handicap)
+    said = [(t, trial_piece(t, baselines, stories, handicap)) for t in trials]
+    tried = [(trial, piece) for trial, piece in said if piece is not None]
+    pieces = (*judged.pieces, *(piece for _, piece in tried))
+    log = np.zeros(len(stories.set_of))
+    for piece in pieces:
+        log += piece.adds
+    return BallsWeighed(
+        pattern=pattern,
+        delivery=judged.delivery,
+        trials=tuple(trial for trial, _ in tried),
+        unfolded=pieces,
+        folded=fold(stories, pieces),
+        points=stories.alone_against_none(log[stories.alone], log_in_set(stories, handicap)),
+    )
+
+
+@kept(megabytes=2)
+def log_in_set(stories: Stories, handicap: float) -> FloatArray:
+    """(stories,) log probability of a story, given its set, for a player of this handicap."""
+    stuck = stories.knowledge.numbers.stuck_mode.probability(handicap)
+    out: FloatArray = stories.log_prior_in_set(stuck)[stories.hypothesis_of] + stories.log_side
+    return out
+
+
+def school_options(school: School, knowledge: Knowledge) -> tuple[SchoolOption, ...]:
+    """What was chosen in each matter of dispute."""
+    return knowledge.schools.chosen(school.model_dump())
+
+
+def school_bases(
+    knowledge: Knowledge, handicap: float, options: Sequence[SchoolOption]
+) -> Mapping[str, float]:
+    """Base rate of every check for this player under these schools."""
+    overrides = _merged(o.check_base for o in options)
+    return base_rates(knowledge, handicap, tuple(overrides.items()))
+
+
+def school_prior(stories: Stories, options: Sequence[SchoolOption]) -> FloatArray:
+    """(sets,) prior under these schools."""
+    factors = _merged(o.cause_weight for o in options)
+    return set_prior(stories, base_weights(stories.knowledge, tuple(factors.items())))
+
+
+def _merged(parts: Iterable[Mapping[str, float]]) -> dict[str, float]:
+    return {key: value for part in parts for key, value in part.items()}

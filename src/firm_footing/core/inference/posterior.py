@@ -1,0 +1,89 @@
+"""How probable is each cause now, and how probable would it be without one piece of evidence?"""
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+import numpy as np
+from numpy.typing import NDArray
+
+from firm_footing.core.inference.evidence import Piece
+from firm_footing.core.inference.hypotheses import Hypotheses
+from firm_footing.core.inference.hypothesis_space import Stories
+from firm_footing.core.inference.scratch import scratch
+
+FloatArray = NDArray[np.float64]
+
+NEARLY_SURE = 1.0 - 1e-6
+"""Above this, P(absent) is summed by itself: 1 - P(present) would lose digits."""
+
+
+@dataclass(frozen=True, eq=False)
+class Posterior:
+    """Probabilities after all the evidence.
+
+    hypothesis : (hypotheses,) sums to one
+    cause_set : (sets,) sums to one
+    present : (causes,) P(cause at work)
+    bits : (pieces, causes) log2 of the cause's odds with everything minus without that piece
+    log : (hypotheses,) log-likelihood of all the evidence with mode and severities, no prior
+    """
+
+    hypothesis: FloatArray
+    cause_set: FloatArray
+    present: FloatArray
+    bits: FloatArray
+    log: FloatArray
+
+
+def posterior(
+    stories: Stories, prior: FloatArray, probability_stuck: float, pieces: Sequence[Piece]
+) -> Posterior:
+    """Combine prior and evidence exactly, over all hypotheses.
+
+    Parameters
+    ----------
+    prior : (sets,) prior of each set of causes
+    probability_stuck : P(stuck) for this player
+    pieces : the evidence, over hypotheses
+
+    """
+    log = stories.log_prior_in_set(probability_stuck)
+    for piece in pieces:
+        log += piece.adds
+    hypothesis = normalised(log, prior[stories.hypotheses.set_of])
+    present, log_odds = _present_and_log2_odds(hypothesis, [None, *pieces], stories.hypotheses)
+    return Posterior(
+        hypothesis=hypothesis,
+        cause_set=stories.to_sets(hypothesis),
+        present=present[0],
+        bits=log_odds[0] - log_odds[1:],
+        log=log,
+    )
+
+
+def normalised(logs: FloatArray, prior: FloatArray) -> FloatArray:
+    """(hypotheses,) prior × exp(logs), summing to one."""
+    weights: FloatArray = logs - logs.max()
+    np.exp(weights, out=weights)
+    weights *= prior
+    weights /= weights.sum()
+    return weights
+
+
+def _present_and_log2_odds(
+    weights: FloatArray, removed: Sequence[Piece | None], table: Hypotheses
+) -> tuple[FloatArray, FloatArray]:
+    """(removed, causes) weight of each cause, and log2 of P(present) / P(absent).
+
+    One row without each of these pieces, None for none of them; weights need not sum to one.
+    """
+    with scratch(len(removed), len(weights)) as rows:
+        for row, piece in zip(rows, removed, strict=True):
+            np.multiply(weights, 1.0 if piece is None else piece.restores, out=row)
+        sums = rows @ table.present_and_one
+        present, total = sums[:, :-1], sums[:, -1:]
+        absent = total - present
+        sure = (present > NEARLY_SURE * total).any(axis=0)
+        if sure.any():
+            absent[:, sure] = rows @ (1.0 - table.present[:, sure])
+    return present, np.log2(present / absent)

@@ -1,0 +1,64 @@
+"""How likely is each set of causes before anything is seen?
+
+Causes come by themselves or are brought about: n of them come by themselves with the stated
+probability of n, each set of n as often as the product of its base weights says; then every
+present cause adds each of its downstream ones with the strength of the links (noisy-OR):
+
+    P(S) = sum over R in S of  P(|R|) * prod(w in R) / e_|R|(w)
+                               * prod over S less R of (1 - (1-l)^k)  * prod outside S of (1-l)^k
+
+with k the number of causes directly upstream in S and e_n the elementary symmetric polynomial
+(the sum over all sets of n). Sets larger than the limit are left out and the rest sums to one.
+That is a Bayesian network with a node for each cause that comes by itself, one for each that is
+present, and one that counts.
+"""
+
+from functools import lru_cache
+
+import numpy as np
+from numpy.typing import NDArray
+
+from firm_footing.core.inference.caching import kept
+from firm_footing.core.inference.hypothesis_space import Stories
+from firm_footing.core.knowledge import Knowledge
+from firm_footing.core.knowledge.numbers import Prior
+
+FloatArray = NDArray[np.float64]
+
+
+@kept(megabytes=1)
+def set_prior(stories: Stories, weights: tuple[float, ...]) -> FloatArray:
+    """(sets,) prior probability of each set of causes; sums to one.
+
+    weights : one base weight for each cause, 0 < weight < 1
+    """
+    prior = stories.knowledge.numbers.prior
+    not_added = (1.0 - prior.link_strength) ** stories.links_into
+    outside = np.where(stories.members > 0, 1.0, not_added).prod(axis=1)
+    each = np.append(weights, 0.0)[stories.members_listed]
+    added = np.append(1.0 - not_added, np.ones((len(not_added), 1)), axis=1)
+    added = np.take_along_axis(added, stories.members_listed, axis=1)
+    by_itself = np.zeros((len(outside), len(prior.causes_present)))
+    by_itself[:, 0] = 1.0
+    for w, x in zip(each.T, added.T, strict=True):  # multiply out prod (w t + x), power by power
+        by_itself[:, 1:] = by_itself[:, 1:] * x[:, None] + by_itself[:, :-1] * w[:, None]
+        by_itself[:, 0] *= x
+    out: FloatArray = outside * (by_itself @ (prior.causes_present / _symmetric(weights, prior)))
+    out /= out.sum()
+    return out
+
+
+def _symmetric(weights: tuple[float, ...], prior: Prior) -> FloatArray:
+    """e_0 … e_most: the sums over all sets of n causes of the product of their weights."""
+    sums = np.zeros(len(prior.causes_present))
+    sums[0] = 1.0
+    for w in weights:
+        sums[1:] += sums[:-1] * w
+    return sums
+
+
+@lru_cache(maxsize=64)
+def base_weights(knowledge: Knowledge, factors: tuple[tuple[str, float], ...]) -> tuple[float, ...]:
+    """Base weight of every cause, multiplied by a school's factor where it has one."""
+    factor = dict(factors)
+    return tuple(c.base_weight * factor.get(c.id, 1.0) for c in knowledge.causes)

@@ -1,0 +1,89 @@
+"""With which of the causes at work does one start?
+
+Of a set of causes, with those that come from no other of it, save for two rules of the trade:
+
+- A cause that was not seen and that no ball points to does not take the start from one that was
+  seen or that explains the balls: its look is proposed instead. Without balls it is enough that
+  something that was asked points to it.
+- A set-up matter that was seen comes before the feet.
+
+`root` of a cause is the probability that it is at work and that one starts with it.
+"""
+
+from collections.abc import Mapping
+
+import numpy as np
+from numpy.typing import NDArray
+
+from firm_footing.core.inference.caching import kept
+from firm_footing.core.inference.hypothesis_space import Stories
+from firm_footing.core.knowledge import Knowledge
+from firm_footing.core.knowledge.vocabulary import Seen
+
+POINTS_FROM = 0.05
+"""Log-likelihood ratio from which balls point to a cause rather than to none."""
+
+FloatArray = NDArray[np.float64]
+Marks = NDArray[np.bool_]
+
+
+def start_table(stories: Stories, supported: Marks, first: Marks) -> FloatArray:
+    """(sets, causes) 1.0 where one starts with the cause if that set is the truth.
+
+    Parameters
+    ----------
+    supported : (causes,) True where the cause was asked about, or some ball points to it
+    first : (causes,) True where it comes before all others that are at work
+
+    """
+    return _table(stories, tuple(supported.tolist()), tuple(first.tolist()))
+
+
+@kept(megabytes=6)
+def _table(stories: Stories, supported: tuple[bool, ...], first: tuple[bool, ...]) -> FloatArray:
+    rest = _only(stories.members, np.array(first))
+    rest = _only(rest, np.array(supported))
+    out: FloatArray = rest * (rest @ stories.upstream == 0)
+    return out
+
+
+def _only(members: FloatArray, marked: Marks) -> FloatArray:
+    """(sets, causes) the marked members of each set; all of them where none is marked."""
+    if not marked.any() or marked.all():
+        return members
+    has_one = members @ marked > 0
+    return np.where(has_one[:, None], members * marked, members)
+
+
+def supported_causes(
+    asked: frozenset[str],
+    seen: Mapping[str, Seen],
+    points: FloatArray | None,
+    knowledge: Knowledge,
+) -> Marks:
+    """(causes,) True where a cause was seen or balls point to it; see the module.
+
+    Parameters
+    ----------
+    asked : checks that were answered
+    seen : cause id to whether it was seen
+    points : (causes,) log-likelihood ratio of all balls, the cause alone against none; None without
+        balls
+
+    """
+    if points is None:
+        named = {cause for check in asked for cause in knowledge.check[check].all_pointers()}
+        return np.array([c.id in named for c in knowledge.causes])
+    was_seen = np.array([seen.get(c.id) in ("yes", "partly") for c in knowledge.causes])
+    return was_seen | (points > POINTS_FROM)
+
+
+def setup_seen(seen: Mapping[str, Seen], knowledge: Knowledge) -> Marks:
+    """(causes,) True for set-up matters that were seen."""
+    return np.array([c.at_setup and seen.get(c.id) == "yes" for c in knowledge.causes])
+
+
+def first_of(root: FloatArray, supported: Marks, knowledge: Knowledge) -> str | None:
+    """The cause to start with; None where the first of the order is supported by nothing."""
+    first = int(np.argmax(root))
+    return knowledge.causes[first].id if supported[first] else None

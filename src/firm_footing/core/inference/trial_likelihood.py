@@ -1,0 +1,184 @@
+"""What does a block hit with a constraint in force say?
+
+A constraint should take certain causes away and does something to everyone by itself. What the
+block shows is judged by every story beside the baseline: had it these causes, it should differ.
+"""
+
+from dataclasses import dataclass
+from functools import lru_cache
+
+import numpy as np
+from numpy.typing import NDArray
+
+from firm_footing.core.case import Block, Case
+from firm_footing.core.inference.delivery_density import log_density
+from firm_footing.core.inference.delivery_likelihood import (
+    COMBINED,
+    DeliveryReading,
+    cause_free,
+    expected_delivery,
+    reading_of,
+    scatter_says,
+    stopped,
+)
+from firm_footing.core.inference.evidence import Piece, restoring
+from firm_footing.core.inference.hypothesis_space import Stories
+from firm_footing.core.inference.intervention import Branch, branches, shift_of
+from firm_footing.core.knowledge import Drill, Knowledge
+from firm_footing.core.patterns import Pattern, read_pattern
+
+FloatArray = NDArray[np.float64]
+
+
+@dataclass(frozen=True)
+class Trial:
+    """A trial block that can be judged.
+
+    number : index of its block among all blocks of the case
+    drill : the constraint in force
+    block : its balls, those with which the drill failed left out
+    """
+
+    number: int
+    drill: Drill
+    block: Block
+
+    @property
+    def evidence(self) -> str:
+        """Its name among the evidence."""
+        return f"trial:{self.number}"
+
+
+def trials_of(case: Case, knowledge: Knowledge) -> list[Trial]:
+    """The trial blocks of a case whose constraint is known and that have balls that count."""
+    found = []
+    for number, block in enumerate(case.blocks):
+        drill = constraint_of(block, knowledge)
+        shots = tuple(s for s in block.shots if s.drill_ok is not False)
+        if block.kind == "trial" and drill is not None and shots:
+            kept = block.model_copy(update={"shots": shots})
+            found.append(Trial(number, drill, kept))
+    return found
+
+
+def constraint_of(block: Block, knowledge: Knowledge) -> Drill | None:
+    """The drill in force that is a constraint; a block at low effort needs none named."""
+    if block.drill is not None:
+        drill = knowledge.drill.get(block.drill)
+        return drill if drill and drill.constraint else None
+    if block.effort_pct is None:
+        return None
+    for drill in knowledge.drills:
+        most = drill.constraint.effort_at_most_pct if drill.constraint else None
+        if most is not None and block.effort_pct <= most:
+            return drill
+    return None
+
+
+def trial_piece(
+    trial: Trial, baselines: tuple[Block, ...], stories: Stories, handicap: float
+) -> Piece | None:
+    """The evidence of one trial block; None where nothing can be compared.
+
+    It is judged beside the baseline, whose doubt both share: the density of what the block shows,
+    given what the baseline showed.
+    """
+    before = read_pattern(baselines, stories.knowledge, handicap)
+    during = read_pattern((trial.block,), stories.knowledge, handicap)
+    first = reading_of(before, stories.knowledge, shared=False)
+    second = of_both(first, reading_of(during, stories.knowledge, shared=False))
+    if not second.names:
+        return None
+    log = log_given_baseline(trial.drill, first, second, stories, handicap, during)
+    return Piece(trial.evidence, log, restoring(log))
+
+
+def of_both(first: DeliveryReading, second: DeliveryReading) -> DeliveryReading:
+    """What the second reading holds of what the first one read too.
+
+    Combinations are left out: they weigh their parts differently from block to block.
+    """
+    kept = [i for i, n in enumerate(second.names) if n in first.names and n not in COMBINED]
+    return DeliveryReading(
+        names=tuple(second.names[i] for i in kept),
+        value=second.value[kept],
+        design=second.design[kept],
+        noise=second.noise[np.ix_(kept, kept)],
+    )
+
+
+def log_given_baseline(
+    drill: Drill,
+    first: DeliveryReading,
+    second: DeliveryReading,
+    stories: Stories,
+    handicap: float,
+    during: Pattern,
+) -> FloatArray:
+    """(stories,) log density of a block's reading with this constraint, given the baseline's."""
+    numbers = stories.knowledge.numbers
+    everyone, everyone_spread2 = of_everyone(drill, stories.knowledge)
+    person = np.array(numbers.delivery.person_sd.row()) ** 2
+    n = len(first.names)
+    both = np.concatenate([first.design, second.design])
+    base = both * person @ both.T
+    base[:n, :n] += first.noise
+    base[n:, n:] += second.noise + second.design * everyone_spread2 @ second.design.T
+    expected, forms = expected_delivery(stories, handicap), stories.forms
+    kept = numbers.delivery.severity_within * forms.unit_effects @ both.T
+    gone = kept.copy()
+    gone[:, n:] = 0.0
+    df = numbers.delivery.person_tail_df
+    alone = log_density(
+        first.value[:, None] - first.design @ expected,
+        kept[:, :n],
+        forms.variant_of,
+        forms.of,
+        base[:n, :n],
+        df,
+    )
+    removes = drill.constraint.removes if drill.constraint else ()
+    logs = []
+    for branch in branches(stories, removes, numbers.trial.removed_when_done):
+        left = cause_free(stories, handicap)[:, None] + stories.shift + everyone[:, None]
+        left[:, branch.stories] -= shift_of(stories, branch.gone, None)
+        left = stopped(left, stories)
+        off = np.concatenate(
+            [
+                first.value[:, None] - first.design @ expected,
+                second.value[:, None] - second.design @ left,
+            ]
+        )
+        is_gone = np.zeros(stories.variant_of.shape, dtype=bool)
+        is_gone[:, branch.stories] = branch.gone != stories.no_variant
+        listed = forms.variant_of + len(kept) * is_gone[:, forms.first]
+        log = np.log(branch.probability) - alone
+        log += log_density(off, np.concatenate([kept, gone]), listed, forms.of, base, df)
+        if during.scatter is not None:
+            factor = _scatter_left(stories, branch)
+            log += scatter_says(during.scatter, factor, numbers.delivery.scatter_spread)
+        logs.append(log)
+    out: FloatArray = np.logaddexp.reduce(logs, axis=0)
+    return out
+
+
+def of_everyone(drill: Drill, knowledge: Knowledge) -> tuple[FloatArray, FloatArray]:
+    """(6,) mean and variance of what a constraint does to any player by itself."""
+    row = np.array(drill.constraint.everyone.row() if drill.constraint else (0.0,) * 6)
+    return row, (knowledge.numbers.trial.everyone_spread * row) ** 2
+
+
+def _scatter_left(stories: Stories, branch: Branch) -> FloatArray:
+    """(stories,) how much wider the balls scatter with what is left."""
+    left: FloatArray = stories.scatter_factor.copy()
+    widening = _widening(stories)[stories.variant_of[:, branch.stories]]
+    left[branch.stories] = np.where(branch.gone == stories.no_variant, widening, 1.0).max(axis=0)
+    return left
+
+
+@lru_cache(maxsize=4)
+def _widening(stories: Stories) -> FloatArray:
+    """(variants + 1,) scatter factor of each variant."""
+    factors = np.array([*(c.scatter_factor for c in stories.knowledge.causes), 1.0])
+    out: FloatArray = factors[stories.variant_cause]
+    return out

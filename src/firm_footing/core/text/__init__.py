@@ -1,0 +1,1 @@
+"""How is it said? Every sentence about a student, from numbers and conclusions."""

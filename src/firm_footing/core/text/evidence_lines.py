@@ -1,0 +1,100 @@
+"""How is one piece of evidence said, and why does it speak against a cause?"""
+
+from collections import Counter
+from collections.abc import Callable, Sequence
+
+from firm_footing.core.inference.delivery_likelihood import CONTACT
+from firm_footing.core.inference.inference import Weighing
+from firm_footing.core.knowledge import DIMENSIONS
+from firm_footing.core.knowledge.vocabulary import Mode
+from firm_footing.core.text import words
+
+
+def noted(weighing: Weighing, evidence: str) -> str:
+    """What was noted, in a few words: "16 mm to the heel", "trail heel up early: yes"."""
+    kind, _, name = evidence.partition(".")
+    if kind == "pattern":
+        return _of_pattern(weighing, name)
+    if evidence.startswith("trace:"):
+        return "pressure on the mat"
+    if evidence.startswith("film:"):
+        return "measured on film"
+    if evidence.startswith("trial:"):
+        trial = next(t for t in weighing.trials if t.evidence == evidence)
+        balls = len(trial.block.shots)
+        with_drill = words.quoted(trial.drill.name)
+        return f"{balls} {'ball' if balls == 1 else 'balls'} with {with_drill}"
+    check = weighing.knowledge.check[evidence]
+    said = [r.answer for r in weighing.counted[evidence] if r.by_hand]
+    return f"{check.label}: {_counted(said)}"
+
+
+def _counted(answers: Sequence[str]) -> str:
+    """Answers to one check: "yes", or "yes twice, no"."""
+    times = {1: "", 2: " twice"}
+    found = Counter(answers)
+    return ", ".join(f"{a}{times.get(n, f' {n} times')}" for a, n in found.items())
+
+
+def _of_pattern(weighing: Weighing, name: str) -> str:
+    hand = weighing.case.handedness
+    plain: dict[str, Callable[[], str]] = {
+        "scatter": lambda: "how far the balls scatter",
+        "no_miss": lambda: "how many of the balls are sound",
+        CONTACT: lambda: _contacts(weighing),
+        "carry_lost_pct": lambda: _carry(weighing),
+    }
+    if name in plain:
+        return plain[name]()
+    return words.number(name, _value(weighing, name), hand)
+
+
+def _contacts(weighing: Weighing) -> str:
+    """Contact as it was noted: "4 fat, 2 clean"."""
+    return ", ".join(f"{n} {word}" for word, n in weighing.pattern.contacts.items())
+
+
+def _carry(weighing: Weighing) -> str:
+    """What the carry says of loft and speed, once strike and a glancing blow are accounted for."""
+    pattern = weighing.pattern
+    if pattern.club_speed_pct is not None:
+        return f"by the carry, the club {words.speed(pattern.club_speed_pct.value)}"
+    return "how far the balls carry"
+
+
+def _value(weighing: Weighing, name: str) -> float:
+    """A number as the pattern gives it; as it was read where the pattern does not."""
+    estimate = getattr(weighing.pattern, name)
+    if estimate is not None:
+        return float(estimate.value)
+    delivery = weighing.balls.delivery
+    assert delivery is not None
+    return float(delivery.reading.value[delivery.reading.names.index(name)])
+
+
+def against(
+    weighing: Weighing, evidence: str, said: str, cause: str, told: tuple[Mode | None, str | None]
+) -> str:
+    """What was noted and why it speaks against: what this cause alone would make of it.
+
+    said : as `noted` has it
+    told : the cause's mode and side
+    """
+    name = evidence.removeprefix("pattern.")
+    if name not in DIMENSIONS:
+        return said
+    effect = weighing.knowledge.effects[cause, *told][DIMENSIONS.index(name)]
+    if effect == 0:
+        return f"{said}, which this cause does not make"
+    makes = words.number(name, effect + _usual(weighing, name), weighing.case.handedness)
+    return f"{said}, this cause alone makes about {_without_noun(makes)}"
+
+
+def _without_noun(text: str) -> str:
+    """The number without what it is of, which was said already."""
+    return text.partition(" ")[2].removeprefix("point ")
+
+
+def _usual(weighing: Weighing, name: str) -> float:
+    """What a player without causes shows."""
+    return weighing.usual_low_point_cm if name == "low_point_cm" else 0.0
