@@ -16,8 +16,15 @@ from firm_footing.core.knowledge import DIMENSIONS
 from firm_footing.core.patterns.chance import change_of_estimates
 from firm_footing.core.patterns.pattern import read_pattern
 from firm_footing.files.knowledge_files import load_knowledge
-from firm_footing.standins.measure import TEN_IRONS, Baseline, Summary, draw_student, run, summarise
-from firm_footing.standins.student import hit_block
+from firm_footing.simulators.measure import (
+    TEN_IRONS,
+    Baseline,
+    Summary,
+    draw_student,
+    run,
+    summarise,
+)
+from firm_footing.simulators.student import hit_block
 
 BALLS: Final = (5, 10, 20, 40)
 WOOD: Final = Baseline(club="3w", carry_m=180.0)

@@ -8,7 +8,7 @@ import numpy as np
 
 from bench.knower import Belief, Knower, delivery_known, same_reading
 from firm_footing.files.knowledge_files import load_knowledge
-from firm_footing.standins.measure import (
+from firm_footing.simulators.measure import (
     BUDGET_S,
     LEAST_SHOWN,
     LOOKS,
@@ -17,8 +17,8 @@ from firm_footing.standins.measure import (
     looks_at_random,
     roots_of,
 )
-from firm_footing.standins.student import answer
-from firm_footing.standins.worlds import WORLDS
+from firm_footing.simulators.student import answer
+from firm_footing.simulators.worlds import WORLDS
 
 EIGHT, RANDOM, BUDGET = "eight proposed", "eight at random", "five minutes proposed"
 

@@ -12,11 +12,11 @@ from playwright.sync_api import Browser, Page
 
 from firm_footing.core.knowledge.film import FilmView
 from firm_footing.files.knowledge_files import load_knowledge
-from firm_footing.standins.film.camera import Camera
-from firm_footing.standins.film.drawing import Picture, Quality, pictures
-from firm_footing.standins.film.figure import swing
-from firm_footing.standins.film.marking import Filmed
-from firm_footing.standins.film.recording import write
+from firm_footing.simulators.film.camera import Camera
+from firm_footing.simulators.film.drawing import Picture, Quality, pictures
+from firm_footing.simulators.film.figure import swing
+from firm_footing.simulators.film.marking import Filmed
+from firm_footing.simulators.film.recording import write
 
 Row = tuple[str, str, str]
 VIEWS: tuple[FilmView, ...] = ("down_the_line", "face_on")

@@ -8,7 +8,7 @@ import yaml
 from firm_footing.core.diagnosis.diagnosis import diagnose
 from firm_footing.core.knowledge import Knowledge, build_knowledge
 from firm_footing.files.knowledge_files import KNOWLEDGE_FOLDER, load_knowledge
-from firm_footing.standins.measure import draw_student, proposed
+from firm_footing.simulators.measure import draw_student, proposed
 
 
 @dataclass(frozen=True)

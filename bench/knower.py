@@ -21,9 +21,9 @@ from firm_footing.core.knowledge import DIMENSIONS, Check, Knowledge
 from firm_footing.core.knowledge.vocabulary import Mode
 from firm_footing.core.patterns import Pattern, read_pattern
 from firm_footing.core.physics.forward import LOW_POINT, STRIKE
-from firm_footing.standins import student as standin
-from firm_footing.standins.student import SimulatedStudent
-from firm_footing.standins.worlds import STAND_IN, World
+from firm_footing.simulators import student as standin
+from firm_footing.simulators.student import SimulatedStudent
+from firm_footing.simulators.worlds import STAND_IN, World
 
 FloatArray = NDArray[np.float64]
 

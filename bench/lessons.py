@@ -7,7 +7,7 @@ import numpy as np
 
 from firm_footing.core.case import Block, Case, Reading, to_file
 from firm_footing.core.knowledge import Knowledge
-from firm_footing.standins.student import answer, hit_block, make_student
+from firm_footing.simulators.student import answer, hit_block, make_student
 
 BALLS, ANSWERS = 40, 25
 

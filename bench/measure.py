@@ -12,8 +12,8 @@ from pathlib import Path
 
 from bench import blocks, ceiling, fourth_cause, retests, severities, turns
 from firm_footing.files.knowledge_files import load_knowledge
-from firm_footing.standins.measure import CHANNELS, POLICIES, Summary, run, summarise
-from firm_footing.standins.worlds import WORLDS
+from firm_footing.simulators.measure import CHANNELS, POLICIES, Summary, run, summarise
+from firm_footing.simulators.worlds import WORLDS
 
 DOCS = Path(__file__).parents[1] / "docs"
 SIZE, MARGIN = 320, 40
@@ -151,9 +151,9 @@ Measured on {datetime.now(UTC):%Y-%m-%d} with knowledge {load_knowledge().versio
 {command}
 ```
 
-Students come from a mechanical stand-in (`src/firm_footing/standins/student.py`, which says what it
-shares with the ranking) in several worlds (`standins/worlds.py`). Each has ten balls noted in words
-and is looked at eight times. The *list* is in the order of `root`; a *true start* is a cause at
+Students come from a mechanical stand-in (`src/firm_footing/simulators/student.py`, which says what
+it shares with the ranking) in several worlds (`simulators/worlds.py`). Each has ten balls noted in
+words and is looked at eight times. The *list* is in the order of `root`; a *true start* is a cause at
 work that comes from no other.
 
 The *ceiling* is a reasoner who knows the world exactly (`bench/knower.py`): its severities, tails,
@@ -197,8 +197,8 @@ more than 2 points in any world would be one that does harm.
 {channel_table(found.channels)}
 ## With a mat, with a film
 
-Eight proposed looks with and without 3 swings on the simulated mat (`standins/pressing.py`), or one
-swing filmed from both sides and measured (`standins/film`), {few}
+Eight proposed looks with and without 3 swings on the simulated mat (`simulators/pressing.py`), or
+one swing filmed from both sides and measured (`simulators/film`), {few}
 students of world a.
 
 {in_columns(mat)}

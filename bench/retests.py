@@ -27,9 +27,9 @@ from firm_footing.core.inference.inference import weigh
 from firm_footing.core.knowledge import Knowledge
 from firm_footing.core.physics.forward import LOW_POINT, play
 from firm_footing.files.knowledge_files import load_knowledge
-from firm_footing.standins.noting import in_words, measured
-from firm_footing.standins.student import SimulatedStudent, draw_mode, make_student, swing
-from firm_footing.standins.worlds import STAND_IN, WORLDS, Flown, World
+from firm_footing.simulators.noting import in_words, measured
+from firm_footing.simulators.student import SimulatedStudent, draw_mode, make_student, swing
+from firm_footing.simulators.worlds import STAND_IN, WORLDS, Flown, World
 
 BASELINE, AFTER, TRIES, HALF = 10, (6, 10, 15), 24, 0.5
 SHOWN_FROM = 0.5

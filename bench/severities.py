@@ -14,7 +14,7 @@ from firm_footing.files.knowledge_files import (
     load_knowledge,
     load_knowledge_from,
 )
-from firm_footing.standins.measure import at_random, draw_student
+from firm_footing.simulators.measure import at_random, draw_student
 
 
 @dataclass(frozen=True)

@@ -10,8 +10,8 @@ from firm_footing.core.conclusions.next_check import next_checks, turns_of
 from firm_footing.core.diagnosis.diagnosis import diagnose
 from firm_footing.core.inference.inference import weigh
 from firm_footing.files.knowledge_files import load_knowledge
-from firm_footing.standins.measure import draw_student
-from firm_footing.standins.student import answer
+from firm_footing.simulators.measure import draw_student
+from firm_footing.simulators.student import answer
 
 LOOKS_BEFORE, LOOKS_TRIED = 4, 5
 

@@ -28,8 +28,8 @@ from sqlmodel import Session
 from firm_footing.api.app import create_app
 from firm_footing.files.knowledge_files import load_knowledge
 from firm_footing.store.database import open_database
-from firm_footing.store.exchange import bring_in, export
-from firm_footing.store.opening import CannotOpenError
+from firm_footing.store.files.exchange import bring_in, export
+from firm_footing.store.files.opening import CannotOpenError
 
 Json = Any
 SLOW_S: Final = 5.0

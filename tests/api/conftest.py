@@ -7,7 +7,7 @@ from fastapi.testclient import TestClient
 from sqlalchemy import Engine
 
 from firm_footing.api.app import create_app
-from firm_footing.api.guard import LOOPBACK_NAMES
+from firm_footing.api.security.guard import LOOPBACK_NAMES
 from firm_footing.core.knowledge import Knowledge
 from tests.api.asking import ADDRESS, Json, hit
 

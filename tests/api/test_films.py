@@ -8,9 +8,9 @@ from fastapi.testclient import TestClient
 
 from firm_footing.core.film.finder import rates_that_fit
 from firm_footing.core.knowledge import Knowledge
-from firm_footing.standins.film.camera import Camera
-from firm_footing.standins.film.figure import swing
-from firm_footing.standins.film.marking import Filmed
+from firm_footing.simulators.film.camera import Camera
+from firm_footing.simulators.film.figure import swing
+from firm_footing.simulators.film.marking import Filmed
 from tests.api.asking import Json, get
 
 

@@ -7,7 +7,7 @@ import pytest
 from fastapi.testclient import TestClient
 from sqlalchemy import Engine, text
 
-from firm_footing.api.kept_conclusions import KeptConclusions
+from firm_footing.api.conclusions.kept import KeptConclusions
 from tests.api.asking import Json, decide, hit
 from tests.api.test_sent_twice import every_kind, send
 

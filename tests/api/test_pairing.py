@@ -6,7 +6,7 @@ from collections.abc import Iterator
 import pytest
 from fastapi.testclient import TestClient
 
-from firm_footing.api.doorkeeper import COOKIE, Codes, Patience
+from firm_footing.api.security.device_auth import COOKIE, Codes, Patience
 from firm_footing.files.plain_json import BadJsonError, read_json
 from tests.api.asking import claim, offered
 

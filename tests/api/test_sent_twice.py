@@ -14,8 +14,8 @@ from hypothesis import strategies as st
 from sqlalchemy import Engine
 from sqlmodel import Session, select
 
+from firm_footing.store.changes.idempotency import forget_old_writes
 from firm_footing.store.own_tables import SentWrite
-from firm_footing.store.senders import forget_old_writes
 from tests import sizes
 from tests.api.asking import Json, change, get, picture
 

@@ -17,9 +17,9 @@ from sqlmodel import Session, select
 from weasyprint import HTML
 
 from firm_footing.core.knowledge import Knowledge
-from firm_footing.standins.film.camera import Camera
-from firm_footing.standins.film.figure import swing
-from firm_footing.standins.film.marking import Filmed
+from firm_footing.simulators.film.camera import Camera
+from firm_footing.simulators.film.figure import swing
+from firm_footing.simulators.film.marking import Filmed
 from firm_footing.store.tables import Still
 from tests.api.asking import Json, decide, get, picture
 

@@ -9,9 +9,9 @@ from fastapi.testclient import TestClient
 from hypothesis import HealthCheck, given, settings
 from hypothesis import strategies as st
 
-from firm_footing.api.answer_again import VIEWS
+from firm_footing.api.changes.answer_again import VIEWS
+from firm_footing.api.changes.write_response import ChangedLesson
 from firm_footing.api.context import _writing
-from firm_footing.api.outcome import ChangedLesson
 from tests.api.asking import Json, change
 from tests.api.test_sent_twice import Write, as_it_is, new_lesson, send
 

@@ -12,8 +12,8 @@ from sqlmodel import Session, SQLModel, select
 
 from firm_footing.cli.demo_kept import demo_database
 from firm_footing.files.knowledge_files import load_knowledge
-from firm_footing.standins.demo import fill_with_demo
-from firm_footing.store import history
+from firm_footing.simulators.demo import fill_with_demo
+from firm_footing.store.changes import history
 from firm_footing.store.columns import AsJson, Instant
 from firm_footing.store.own_tables import Change
 from firm_footing.store.tables import Lesson

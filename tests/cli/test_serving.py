@@ -19,7 +19,7 @@ import pytest
 import trustme
 
 from firm_footing.store.database import close_database, open_database
-from firm_footing.store.opening import the_only_server
+from firm_footing.store.files.opening import the_only_server
 
 COMMAND = [sys.executable, "-m", "firm_footing"]
 

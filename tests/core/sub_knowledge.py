@@ -6,7 +6,7 @@ from typing import Any
 import yaml
 
 from firm_footing.core.knowledge import Knowledge, build_knowledge
-from firm_footing.core.knowledge.library import FILES
+from firm_footing.core.knowledge.build import FILES
 from firm_footing.files.knowledge_files import KNOWLEDGE_FOLDER
 
 

@@ -15,9 +15,9 @@ from firm_footing.core.inference.check_likelihood import (
 from firm_footing.core.inference.enumeration import enumerate_stories
 from firm_footing.core.inference.inference import weigh
 from firm_footing.core.knowledge import Knowledge
-from firm_footing.standins.film.camera import Camera
-from firm_footing.standins.film.figure import swing as filmed_swing
-from firm_footing.standins.film.marking import Filmed
+from firm_footing.simulators.film.camera import Camera
+from firm_footing.simulators.film.figure import swing as filmed_swing
+from firm_footing.simulators.film.marking import Filmed
 from tests.core.swings import SEEN, swing
 
 BALLS = Block(shots=(Shot(start="pull", curve="push", heel_toe_mm=-12, contact="fat"),) * 6)

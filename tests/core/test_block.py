@@ -17,7 +17,7 @@ from firm_footing.core.patterns.drift import drifts_of, trend_chance
 from firm_footing.core.patterns.lost import ITEMS, lost_of, together, would_be
 from firm_footing.core.physics.flight import fly
 from firm_footing.core.physics.forward import LOW_POINT, STRIKE, play
-from firm_footing.standins.student import hit_block, make_student
+from firm_footing.simulators.student import hit_block, make_student
 from tests import sizes
 
 STUDENTS = sizes.of(60, 150)

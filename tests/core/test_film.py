@@ -16,9 +16,9 @@ from firm_footing.core.film.formulas import FORMULAS
 from firm_footing.core.inference.inference import weigh
 from firm_footing.core.knowledge import Knowledge
 from firm_footing.core.knowledge.film import FilmMeasure, FilmView
-from firm_footing.standins.film.camera import Camera
-from firm_footing.standins.film.figure import swing
-from firm_footing.standins.film.marking import Filmed
+from firm_footing.simulators.film.camera import Camera
+from firm_footing.simulators.film.figure import swing
+from firm_footing.simulators.film.marking import Filmed
 
 VIEWS: tuple[FilmView, ...] = ("down_the_line", "face_on")
 

@@ -11,9 +11,9 @@ from firm_footing.core.film.compare import changes, laid_together
 from firm_footing.core.film.felt import FeltAndSeen
 from firm_footing.core.film.measures import when_it_leaves
 from firm_footing.core.knowledge import Knowledge
-from firm_footing.standins.film.camera import Camera
-from firm_footing.standins.film.figure import swing
-from firm_footing.standins.film.marking import Filmed
+from firm_footing.simulators.film.camera import Camera
+from firm_footing.simulators.film.figure import swing
+from firm_footing.simulators.film.marking import Filmed
 
 CLUBS = ("7i", "7i")
 

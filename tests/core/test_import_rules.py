@@ -14,9 +14,9 @@ LAYERS = {
     "core": {"core"},
     "files": {"core", "files"},
     "store": {"core", "store"},
-    "standins": {"core", "files", "store", "standins"},
+    "simulators": {"core", "files", "store", "simulators"},
     "api": {"core", "files", "store", "api"},
-    "cli": {"core", "files", "store", "standins", "api", "cli"},
+    "cli": {"core", "files", "store", "simulators", "api", "cli"},
 }
 ROOMS = (
     "frame", "knowledge", "case", "physics", "estimation", "patterns", "pressure", "film",

@@ -23,8 +23,8 @@ from firm_footing.core.physics.forward import (
     play,
 )
 from firm_footing.core.physics.surrogate import land
-from firm_footing.standins.noting import in_words, measured
-from firm_footing.standins.worlds import Flown
+from firm_footing.simulators.noting import in_words, measured
+from firm_footing.simulators.worlds import Flown
 from tests import sizes
 
 FloatArray = NDArray[np.float64]

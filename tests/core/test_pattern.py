@@ -8,7 +8,7 @@ from firm_footing.core.knowledge import Knowledge
 from firm_footing.core.patterns import read_pattern
 from firm_footing.core.patterns.shape import shape_name
 from firm_footing.core.physics.forward import FACE_TO_PATH, PATH, Setting, play
-from firm_footing.standins.student import hit_block, make_student
+from firm_footing.simulators.student import hit_block, make_student
 
 # Common practice, no source: shapes from start and curve, golfer-neutral degrees.
 SHAPES = [

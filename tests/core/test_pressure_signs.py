@@ -15,8 +15,8 @@ from firm_footing.core.knowledge import Knowledge
 from firm_footing.core.knowledge.limen import in_a_word
 from firm_footing.core.pressure.recorded import TraceError
 from firm_footing.core.pressure.trace import TraceRead, read_trace
-from firm_footing.standins.pressing import habit_of, press
-from firm_footing.standins.student import make_student
+from firm_footing.simulators.pressing import habit_of, press
+from firm_footing.simulators.student import make_student
 from tests.core.swings import SOUND, swing
 
 RATES = (50.0, 200.0, 2000.0)

@@ -13,7 +13,7 @@ from firm_footing.core.estimation.scatter import FACTORS
 from firm_footing.core.inference.delivery_likelihood import scatter_says
 from firm_footing.core.knowledge import DIMENSIONS, Knowledge
 from firm_footing.core.patterns.pattern import Scatter
-from firm_footing.standins.student import hit_block, make_student
+from firm_footing.simulators.student import hit_block, make_student
 
 STRIKE = DIMENSIONS.index("heel_toe_mm")
 

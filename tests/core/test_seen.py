@@ -12,7 +12,7 @@ from firm_footing.core.inference.inference import weigh
 from firm_footing.core.knowledge import Knowledge
 from firm_footing.core.physics.forward import LOW_POINT, PARTS, play
 from firm_footing.files.knowledge_files import load_knowledge
-from firm_footing.standins.noting import direction_word
+from firm_footing.simulators.noting import direction_word
 from tests.core.swings import SEEN, swing
 
 SHOWING = [(c.id, c.shows) for c in load_knowledge().checks if c.shows]

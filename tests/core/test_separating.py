@@ -12,7 +12,7 @@ from firm_footing.core.inference.enumeration import enumerate_stories
 from firm_footing.core.inference.inference import weigh
 from firm_footing.core.inference.intervention import branches, change_of
 from firm_footing.core.knowledge import DIMENSIONS, Knowledge
-from firm_footing.standins.student import hit_block, make_student
+from firm_footing.simulators.student import hit_block, make_student
 from tests import sizes
 
 PULL_SLICE = Shot(

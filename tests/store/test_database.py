@@ -14,9 +14,9 @@ from sqlmodel import Session
 from firm_footing.core.case import Shot, Trace
 from firm_footing.core.case.samples import PackedSamples
 from firm_footing.store import lessons, shots, students
+from firm_footing.store.changes.history import Step
+from firm_footing.store.changes.steps import last_done
 from firm_footing.store.database import database_path, migration_config, open_database
-from firm_footing.store.history import Step
-from firm_footing.store.steps import last_done
 from firm_footing.store.tables import Lesson, LoggedShot, Note, Student
 from firm_footing.store.traces import put_trace
 

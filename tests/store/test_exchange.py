@@ -12,11 +12,11 @@ import pytest
 from sqlmodel import Session, select
 
 from firm_footing.core.knowledge import Knowledge
-from firm_footing.standins.demo import fill_with_demo
+from firm_footing.simulators.demo import fill_with_demo
 from firm_footing.store.database import open_database
-from firm_footing.store.exchange import TABLES, bring_in, export
+from firm_footing.store.files.exchange import TABLES, bring_in, export
+from firm_footing.store.files.opening import CannotOpenError
 from firm_footing.store.notes import put_note
-from firm_footing.store.opening import CannotOpenError
 from firm_footing.store.stills import put_still
 from firm_footing.store.tables import Lesson, Still
 

@@ -6,7 +6,8 @@ import pytest
 from sqlmodel import Session
 
 from firm_footing.core.case import Shot
-from firm_footing.store import history, imports, lessons, shots, steps
+from firm_footing.store import imports, lessons, shots
+from firm_footing.store.changes import history, steps
 from firm_footing.store.errors import NotFoundError
 from firm_footing.store.imports import Incoming, ids_of, take_in
 from firm_footing.store.lessons import content_of

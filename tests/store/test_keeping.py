@@ -13,10 +13,10 @@ from sqlalchemy import text
 from sqlmodel import Session
 
 from firm_footing.store import students
-from firm_footing.store.backups import back_up, back_up_today, folder_of, last_backup, restore
 from firm_footing.store.database import close_database, open_database
-from firm_footing.store.erasing import is_erasing
-from firm_footing.store.opening import CannotOpenError, may_be_opened, the_only_server
+from firm_footing.store.files.backups import back_up, back_up_today, folder_of, last_backup, restore
+from firm_footing.store.files.erasing import is_erasing
+from firm_footing.store.files.opening import CannotOpenError, may_be_opened, the_only_server
 from firm_footing.store.tables import Student
 
 

@@ -4,7 +4,7 @@ import { watch } from 'vue'
 import { useTheme } from 'vuetify'
 import { useProfile } from '@/ui/useProfile'
 import { useSettings } from '@/ui/settings'
-import WaitingStrip from '@/waiting/WaitingStrip.vue'
+import WaitingStrip from '@/sync/waiting/WaitingStrip.vue'
 
 const settings = useSettings()
 const theme = useTheme()

@@ -6,9 +6,9 @@ import { useKnowledge } from '@/api/knowledge'
 import LookRound from '@/lesson/decide/LookRound.vue'
 import LessonMenu from '@/lesson/LessonMenu.vue'
 import NoteButton from '@/lesson/NoteButton.vue'
-import { useArrivals } from '@/lesson/useArrivals'
+import { useArrivals } from '@/sync/useArrivals'
 import { useLesson, type OpenLesson } from '@/lesson/useLesson'
-import WaitingStrip from '@/waiting/WaitingStrip.vue'
+import WaitingStrip from '@/sync/waiting/WaitingStrip.vue'
 import { block, furnish, knowledge, lesson, problem, serve, settle, shot, show } from './mounting'
 
 const DIAGNOSIS = { ranking: { next_checks: [{ id: 'heel_up' }] } }

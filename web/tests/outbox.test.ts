@@ -1,9 +1,9 @@
 import { beforeEach, describe, expect, it, vi } from 'vitest'
 import { ApiError, hearingFirst, type Diagnosis, type Lesson } from '@/api/client'
-import type { Entry, Keeper } from '@/api/keptWrites'
-import { Outbox, type Write } from '@/api/outbox'
-import { writesWord } from '@/api/writes'
-import { changedFields } from '@/lesson/changedFields'
+import type { Entry, Keeper } from '@/sync/writeStore'
+import { Outbox, type Write } from '@/sync/outbox'
+import { writesWord } from '@/sync/writes'
+import { changedFields } from '@/sync/changedFields'
 
 interface Body {
   was?: unknown

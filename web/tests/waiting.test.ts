@@ -2,11 +2,11 @@
 import 'fake-indexeddb/auto'
 import { IDBFactory } from 'fake-indexeddb'
 import { beforeEach, describe, expect, it, vi } from 'vitest'
-import { keptWrites, type Entry } from '@/api/keptWrites'
-import { newId } from '@/api/page'
-import { standing, type Write } from '@/api/writes'
-import { applyWrite, begunHere } from '@/lesson/applyWrite'
-import { bothCanBeKept, puttingBack, rowWord, settledConflict, valueWord } from '@/waiting/conflict'
+import { keptWrites, type Entry } from '@/sync/writeStore'
+import { newId } from '@/sync/page'
+import { standing, type Write } from '@/sync/writes'
+import { applyWrite, begunHere } from '@/sync/applyWrite'
+import { bothCanBeKept, puttingBack, rowWord, settledConflict, valueWord } from '@/sync/waiting/conflict'
 import { block, furnish, lesson, shot } from './mounting'
 
 const note = (text: string): Write => ({ kind: 'note', lesson: 'L', id: text, body: { text } })

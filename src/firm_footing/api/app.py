@@ -7,35 +7,33 @@ from fastapi import APIRouter, FastAPI, HTTPException
 from sqlalchemy import Engine
 from starlette.middleware.gzip import GZipMiddleware
 
-from firm_footing.api import (
-    answers,
-    balls,
-    casebook,
-    cases,
-    coaching,
-    conclusions,
-    films,
-    films_beside,
-    instructors,
-    keeping,
-    knowledge,
-    last_lesson,
-    lessons,
-    pairing,
-    sheets,
-    stills,
-    students,
-    tables,
-    traces,
-)
-from firm_footing.api.answer_again import answer_again
-from firm_footing.api.arrivals import Arrivals
+from firm_footing.api.answers import routes as answers
+from firm_footing.api.balls import routes as balls
+from firm_footing.api.casebook import routes as casebook
+from firm_footing.api.cases import routes as cases
+from firm_footing.api.changes.answer_again import answer_again
+from firm_footing.api.coaching import routes as coaching
+from firm_footing.api.conclusions import routes as conclusions
+from firm_footing.api.conclusions.kept import KeptConclusions
 from firm_footing.api.context import ArrivedBeforeError
-from firm_footing.api.doorkeeper import Codes, Doorkeeper
 from firm_footing.api.errors import add_handlers
-from firm_footing.api.guard import LOOPBACK_NAMES, Guard
-from firm_footing.api.intake import Intake
-from firm_footing.api.kept_conclusions import KeptConclusions
+from firm_footing.api.films import beside as films_beside
+from firm_footing.api.films import routes as films
+from firm_footing.api.instructors import routes as instructors
+from firm_footing.api.keeping import routes as keeping
+from firm_footing.api.knowledge import routes as knowledge
+from firm_footing.api.lessons import last as last_lesson
+from firm_footing.api.lessons import routes as lessons
+from firm_footing.api.lessons.arrivals import Arrivals
+from firm_footing.api.security import pairing
+from firm_footing.api.security.device_auth import Codes, Doorkeeper
+from firm_footing.api.security.guard import LOOPBACK_NAMES, Guard
+from firm_footing.api.security.intake import Intake
+from firm_footing.api.sheets import routes as sheets
+from firm_footing.api.stills import routes as stills
+from firm_footing.api.students import routes as students
+from firm_footing.api.tables import routes as tables
+from firm_footing.api.traces import routes as traces
 from firm_footing.core.inference.enumeration import enumerate_stories
 from firm_footing.core.knowledge import Knowledge
 

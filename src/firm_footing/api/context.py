@@ -8,12 +8,12 @@ from fastapi import Depends, Header, Path, Request
 from sqlalchemy.event import listen
 from sqlmodel import Session
 
-from firm_footing.api.kept_conclusions import KeptConclusions
+from firm_footing.api.conclusions.kept import KeptConclusions
 from firm_footing.core.knowledge import Knowledge
+from firm_footing.store.changes.idempotency import SENDER, Sender, has_arrived
 from firm_footing.store.database import take_turn
 from firm_footing.store.known import KNOWLEDGE
 from firm_footing.store.own_tables import SentWrite
-from firm_footing.store.senders import SENDER, Sender, has_arrived
 
 RowId = Annotated[str, Path(pattern=r"^[A-Za-z0-9_-]{1,64}$", examples=["5f0c9a52"])]
 """An id in a path; clients make their own, a UUID for instance."""

@@ -12,7 +12,7 @@ from typing import Any, Final
 import h11
 from uvicorn.protocols.http.h11_impl import H11Protocol
 
-from firm_footing.api.doorkeeper import AT_THE_MACHINE
+from firm_footing.api.security.device_auth import AT_THE_MACHINE
 
 HEADERS_S: Final = 10.0
 """From the first letter of a request, or from the opened line, to the end of its headers."""

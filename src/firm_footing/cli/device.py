@@ -12,7 +12,7 @@ from firm_footing.files.knowledge_files import load_knowledge
 if TYPE_CHECKING:
     import httpx
 
-    from firm_footing.standins.sending import Destination
+    from firm_footing.simulators.sending import Destination
 
 Cause = Annotated[list[str] | None, typer.Option(help="What the student has; may be given twice")]
 Lesson = Annotated[str | None, typer.Option(help="Id of the lesson; left out: the newest open one")]
@@ -47,7 +47,7 @@ def with_lesson(
     """Find the lesson and let the device work; what goes wrong is said in a line."""
     with simulators():
         import httpx  # noqa: PLC0415 (slow to load, and only devices need it)
-    from firm_footing.standins.sending import NoLessonError, find_lesson  # noqa: PLC0415
+    from firm_footing.simulators.sending import NoLessonError, find_lesson  # noqa: PLC0415
 
     knowledge = load_knowledge()
     try:

@@ -31,13 +31,13 @@ def film(
 ) -> None:
     """Film an invented player, and write beside it what is true of every picture."""
     # what draws and writes films is large: the other commands start without it
-    from firm_footing.standins.film.camera import Camera
-    from firm_footing.standins.film.drawing import Quality
-    from firm_footing.standins.film.figure import swing
-    from firm_footing.standins.film.marking import Filmed
+    from firm_footing.simulators.film.camera import Camera
+    from firm_footing.simulators.film.drawing import Quality
+    from firm_footing.simulators.film.figure import swing
+    from firm_footing.simulators.film.marking import Filmed
 
     with simulators():
-        from firm_footing.standins.film.recording import record, truth_of, write_truth
+        from firm_footing.simulators.film.recording import record, truth_of, write_truth
     knowledge = load_knowledge()
     for name in cause or ():
         if name not in knowledge.cause:

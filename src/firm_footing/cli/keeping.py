@@ -12,8 +12,8 @@ def backup(
     file: Annotated[Path, typer.Argument(help="New file to write, for instance on a stick")],
 ) -> None:
     """Write your whole database into one file, also while it is being served."""
-    from firm_footing.store.backups import back_up  # noqa: PLC0415 (the database loads slowly)
     from firm_footing.store.database import database_path  # noqa: PLC0415
+    from firm_footing.store.files.backups import back_up  # noqa: PLC0415 (the database loads slowly)
 
     with told_plainly():
         back_up(database_path(), file)
@@ -24,8 +24,8 @@ def restore(
     file: Annotated[Path, typer.Argument(help="A backup made by 'firm-footing backup'")],
 ) -> None:
     """Put a backup in the place of your database; what was there is kept beside it."""
-    from firm_footing.store.backups import restore as put_back  # noqa: PLC0415
     from firm_footing.store.database import database_path  # noqa: PLC0415
+    from firm_footing.store.files.backups import restore as put_back  # noqa: PLC0415
 
     with told_plainly():
         path = database_path()
@@ -41,8 +41,8 @@ def export(
     """Write all students and lessons, names and notes too, in an open format."""
     from sqlmodel import Session  # noqa: PLC0415
 
-    from firm_footing.store import exchange  # noqa: PLC0415
     from firm_footing.store.database import database_path, open_database  # noqa: PLC0415
+    from firm_footing.store.files import exchange  # noqa: PLC0415
 
     with told_plainly(), Session(open_database(database_path())) as session:
         rows = exchange.export(session, file)
@@ -55,8 +55,8 @@ def bring_in(
     """Add the students and lessons of an export; what is there already stays as it is."""
     from sqlmodel import Session  # noqa: PLC0415
 
-    from firm_footing.store import exchange  # noqa: PLC0415
     from firm_footing.store.database import database_path, open_database  # noqa: PLC0415
+    from firm_footing.store.files import exchange  # noqa: PLC0415
 
     with told_plainly(), Session(open_database(database_path())) as session:
         found = exchange.bring_in(session, file)

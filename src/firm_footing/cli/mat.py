@@ -12,7 +12,7 @@ from firm_footing.core.knowledge.vocabulary import Mode
 if TYPE_CHECKING:
     import httpx
 
-    from firm_footing.standins.sending import Destination
+    from firm_footing.simulators.sending import Destination
 
 
 def mat(
@@ -35,7 +35,7 @@ def mat(
 ) -> None:
     """Swing a simulated student on a simulated mat; each trace goes to the open lesson."""
     with simulators():
-        from firm_footing.standins.mat import SimulatedMat, send  # noqa: PLC0415 (slow to load)
+        from firm_footing.simulators.mat import SimulatedMat, send  # noqa: PLC0415 (slow to load)
 
     def swing(client: "httpx.Client", target: "Destination", knowledge: Knowledge) -> None:
         causes = known_causes(cause, "late_shift", knowledge)

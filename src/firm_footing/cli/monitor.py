@@ -12,7 +12,7 @@ from firm_footing.core.knowledge import Knowledge
 if TYPE_CHECKING:
     import httpx
 
-    from firm_footing.standins.sending import Destination
+    from firm_footing.simulators.sending import Destination
 
 
 def monitor(
@@ -26,7 +26,7 @@ def monitor(
 ) -> None:
     """Hit balls of a simulated student into the open lesson, as a launch monitor sends them."""
     with simulators():
-        from firm_footing.standins.monitor import SimulatedMonitor, send  # noqa: PLC0415 (slow to load)
+        from firm_footing.simulators.monitor import SimulatedMonitor, send  # noqa: PLC0415 (slow to load)
 
     def hit(client: "httpx.Client", target: "Destination", knowledge: Knowledge) -> None:
         causes = known_causes(cause, "trail_heel_pops", knowledge)

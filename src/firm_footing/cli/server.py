@@ -16,18 +16,18 @@ import uvicorn
 from fastapi import FastAPI
 from sqlmodel import Session
 
-from firm_footing.api.arrivals import Arrivals
-from firm_footing.api.guard import LOOPBACK_NAMES
+from firm_footing.api.lessons.arrivals import Arrivals
+from firm_footing.api.security.guard import LOOPBACK_NAMES
 from firm_footing.cli.connections import Lines, ask_for_files, limited
 from firm_footing.cli.demo_kept import demo_database
 from firm_footing.cli.logs import log_beside
 from firm_footing.cli.memory import share_one_heap
 from firm_footing.cli.telling import told_plainly
 from firm_footing.files.knowledge_files import load_knowledge
-from firm_footing.store.backups import back_up_today
+from firm_footing.store.changes.idempotency import forget_old_writes
 from firm_footing.store.database import close_database, database_path, open_database
-from firm_footing.store.opening import CannotOpenError, may_be_opened, the_only_server
-from firm_footing.store.senders import forget_old_writes
+from firm_footing.store.files.backups import back_up_today
+from firm_footing.store.files.opening import CannotOpenError, may_be_opened, the_only_server
 
 LOOPBACK = "127.0.0.1"
 
@@ -76,7 +76,7 @@ def serve_demo(port: int) -> None:
 
 
 def _fill(session: Session) -> None:
-    from firm_footing.standins.demo import fill_with_demo  # noqa: PLC0415 (loads slowly)
+    from firm_footing.simulators.demo import fill_with_demo  # noqa: PLC0415 (loads slowly)
 
     fill_with_demo(session, load_knowledge())
 

@@ -24,7 +24,7 @@ def simulate(
     propose without it.
     """
     # large: the other commands start without it
-    from firm_footing.standins.measure import draw_student, proposed, with_traces  # noqa: PLC0415
+    from firm_footing.simulators.measure import draw_student, proposed, with_traces  # noqa: PLC0415
 
     knowledge = load_knowledge()
     out.mkdir(parents=True, exist_ok=True)

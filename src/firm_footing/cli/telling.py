@@ -5,7 +5,7 @@ from contextlib import contextmanager
 
 import typer
 
-from firm_footing.store.opening import CannotOpenError
+from firm_footing.store.files.opening import CannotOpenError
 
 
 @contextmanager

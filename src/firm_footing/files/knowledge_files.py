@@ -6,7 +6,7 @@ from pathlib import Path
 import yaml
 
 from firm_footing.core.knowledge import Knowledge, KnowledgeError, build_knowledge
-from firm_footing.core.knowledge.library import FILES
+from firm_footing.core.knowledge.build import FILES
 
 KNOWLEDGE_FOLDER = Path(__file__).parents[3] / "knowledge"
 """The folder at the root of the checkout, from which the program is installed and run."""

@@ -6,9 +6,9 @@ from firm_footing.core.case import Block, Case, Reading, Trace
 from firm_footing.core.case.still import FileStill
 from firm_footing.core.knowledge import Knowledge
 from firm_footing.core.pressure.recorded import with_feet_swapped
+from firm_footing.store.changes.idempotency import end_of_change
 from firm_footing.store.errors import name_can_be_seen
 from firm_footing.store.lesson_content import LessonContent
-from firm_footing.store.senders import end_of_change
 from firm_footing.store.stills import guardian_agreed, stills_of
 from firm_footing.store.tables import (
     CheckAnswer,

@@ -7,14 +7,14 @@ from typing import Any
 from sqlmodel import Session, col, select
 
 from firm_footing.core.coaching.ladder import Result
+from firm_footing.store.changes.conflicts import Was, merged
+from firm_footing.store.changes.history import Step
+from firm_footing.store.changes.idempotency import end_of_change
+from firm_footing.store.changes.quotas import room_for
 from firm_footing.store.columns import now
-from firm_footing.store.conflicts import Was, merged
 from firm_footing.store.earlier import last_cause
 from firm_footing.store.errors import refused
-from firm_footing.store.history import Step
 from firm_footing.store.lessons import get_lesson
-from firm_footing.store.room import room_for
-from firm_footing.store.senders import end_of_change
 from firm_footing.store.tables import Clock, FollowUp, Lesson, Repetition, Student
 
 MOST_DUE = 50

@@ -14,7 +14,7 @@ from sqlalchemy import Connection, Engine, event
 from sqlalchemy.pool import StaticPool
 from sqlmodel import Session, create_engine
 
-from firm_footing.store.opening import APPLICATION_ID, may_be_opened, only_for_its_owner
+from firm_footing.store.files.opening import APPLICATION_ID, may_be_opened, only_for_its_owner
 
 MIGRATIONS = Path(__file__).parent / "migrations"
 BUSY_MS: Final = 5000

@@ -10,8 +10,8 @@ from firm_footing.core.diagnosis.ranking import ranked_first, ranking_of, rests_
 from firm_footing.core.inference.inference import weigh
 from firm_footing.core.knowledge import Knowledge
 from firm_footing.store.cases import case_of
+from firm_footing.store.changes.history import Step
 from firm_footing.store.errors import refused
-from firm_footing.store.history import Step
 from firm_footing.store.lessons import content_of
 from firm_footing.store.tables import Decision, new_id
 

@@ -5,10 +5,10 @@ from collections.abc import Mapping
 
 from sqlmodel import Session, col, select
 
+from firm_footing.store.changes.idempotency import end_of_change
 from firm_footing.store.database import take_turn
 from firm_footing.store.errors import name_can_be_seen, not_found, refused
 from firm_footing.store.own_tables import AppSetting, Device
-from firm_footing.store.senders import end_of_change
 
 MOST = 50
 SECRET = "cookies are signed with"

@@ -5,9 +5,9 @@ from typing import Any, Final
 
 from sqlmodel import Session, col, select
 
+from firm_footing.store.changes.idempotency import end_of_change
 from firm_footing.store.errors import not_found, refused
 from firm_footing.store.own_tables import AppSetting, Device
-from firm_footing.store.senders import end_of_change
 from firm_footing.store.tables import Instructor
 
 MOST: Final = 50

@@ -12,15 +12,15 @@ from firm_footing.core.case import School
 from firm_footing.core.case.base import Strict
 from firm_footing.core.coaching.lesson import Cue, Listen, SheetWords
 from firm_footing.core.knowledge.vocabulary import Source
+from firm_footing.store.changes.conflicts import Was, merged, was_there
+from firm_footing.store.changes.history import Step
+from firm_footing.store.changes.idempotency import end_of_change
+from firm_footing.store.changes.quotas import next_position, room_for
 from firm_footing.store.columns import UNREADABLE
-from firm_footing.store.conflicts import Was, merged, was_there
-from firm_footing.store.erasing import erase
 from firm_footing.store.errors import not_found, refused
-from firm_footing.store.history import Step
+from firm_footing.store.files.erasing import erase
 from firm_footing.store.known import knowledge_of, with_known_only
 from firm_footing.store.lesson_content import LessonContent
-from firm_footing.store.room import next_position, room_for
-from firm_footing.store.senders import end_of_change
 from firm_footing.store.students import change_student, get_student
 from firm_footing.store.tables import (
     CheckAnswer,

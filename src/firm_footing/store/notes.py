@@ -2,11 +2,11 @@
 
 from sqlmodel import Session
 
-from firm_footing.store.conflicts import Was, merged, was_there
+from firm_footing.store.changes.conflicts import Was, merged, was_there
+from firm_footing.store.changes.history import Step
+from firm_footing.store.changes.quotas import room_for
 from firm_footing.store.errors import not_found
-from firm_footing.store.history import Step
 from firm_footing.store.lessons import get_lesson
-from firm_footing.store.room import room_for
 from firm_footing.store.tables import Note
 
 

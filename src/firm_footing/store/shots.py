@@ -3,11 +3,11 @@
 from sqlmodel import Session, select
 
 from firm_footing.core.case import Shot
-from firm_footing.store.conflicts import Was, merged, was_there
+from firm_footing.store.changes.conflicts import Was, merged, was_there
+from firm_footing.store.changes.history import Step
+from firm_footing.store.changes.quotas import next_position, room_for
 from firm_footing.store.errors import not_found, refused
-from firm_footing.store.history import Step
 from firm_footing.store.lessons import get_block
-from firm_footing.store.room import next_position, room_for
 from firm_footing.store.tables import LoggedBlock, LoggedShot
 
 

@@ -4,11 +4,11 @@ from sqlalchemy.orm import defer
 from sqlmodel import Session, col, select
 
 from firm_footing.core.case.still import Consent
-from firm_footing.store.erasing import erase
+from firm_footing.store.changes.history import Step
+from firm_footing.store.changes.quotas import room_for
 from firm_footing.store.errors import not_found, refused
-from firm_footing.store.history import Step
+from firm_footing.store.files.erasing import erase
 from firm_footing.store.lessons import get_lesson
-from firm_footing.store.room import room_for
 from firm_footing.store.students import get_student
 from firm_footing.store.tables import Still, Student
 

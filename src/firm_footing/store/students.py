@@ -6,11 +6,11 @@ from typing import Any
 from sqlalchemy import or_
 from sqlmodel import Session, col, func, select
 
-from firm_footing.store.conflicts import Was, merged
-from firm_footing.store.erasing import erase
+from firm_footing.store.changes.conflicts import Was, merged
+from firm_footing.store.changes.history import Step
+from firm_footing.store.changes.idempotency import end_of_change
 from firm_footing.store.errors import name_can_be_seen, not_found
-from firm_footing.store.history import Step
-from firm_footing.store.senders import end_of_change
+from firm_footing.store.files.erasing import erase
 from firm_footing.store.tables import Lesson, Student
 
 MOST = 60

@@ -6,11 +6,11 @@ from typing import Any
 from sqlmodel import Session
 
 from firm_footing.core.case import Trace
-from firm_footing.store.conflicts import Was, merged
+from firm_footing.store.changes.conflicts import Was, merged
+from firm_footing.store.changes.history import Step
+from firm_footing.store.changes.quotas import next_position, room_for
 from firm_footing.store.errors import not_found, refused
-from firm_footing.store.history import Step
 from firm_footing.store.lessons import get_block, get_lesson, now_at_hand
-from firm_footing.store.room import next_position, room_for
 from firm_footing.store.tables import PressureTrace, Recording, new_id
 
 

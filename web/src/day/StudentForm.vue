@@ -3,16 +3,16 @@
 import { ref } from 'vue'
 import { ApiError, ask, client, type Shape, type Student } from '@/api/client'
 import { useAttempt } from '@/api/useAttempt'
-import { useOutbox } from '@/api/outbox'
-import { newId } from '@/api/page'
-import { newStudent } from '@/lesson/applyWrite'
-import { changedFields } from '@/lesson/changedFields'
+import { useOutbox } from '@/sync/outbox'
+import { newId } from '@/sync/page'
+import { newStudent } from '@/sync/applyWrite'
+import { changedFields } from '@/sync/changedFields'
 import { useKnowledge } from '@/api/knowledge'
 import LimitDetails from '@/day/LimitDetails.vue'
 import { handicapWord, typedHandicap } from '@/ui/handicap'
 import OneOf from '@/ui/OneOf.vue'
 import { AGES, capital, HANDS } from '@/ui/words'
-import { valueWord } from '@/waiting/conflict'
+import { valueWord } from '@/sync/waiting/conflict'
 
 const props = defineProps<{ student?: Student }>()
 const emit = defineEmits<{ saved: [student: Student]; cancelled: [] }>()

@@ -3,9 +3,9 @@ import { keepPreviousData, useQuery } from '@tanstack/vue-query'
 import { computed, ref, type Ref } from 'vue'
 import { ApiError, ask, client, type Lesson, type Shape, type Student } from '@/api/client'
 import { useAttempt } from '@/api/useAttempt'
-import { useOutbox, type Write } from '@/api/outbox'
-import { newId } from '@/api/page'
-import { newLesson, newStudent } from '@/lesson/applyWrite'
+import { useOutbox, type Write } from '@/sync/outbox'
+import { newId } from '@/sync/page'
+import { newLesson, newStudent } from '@/sync/applyWrite'
 import { useSettings } from '@/ui/settings'
 
 /** `wanted`: the beginning of a name that is looked for. */

@@ -4,7 +4,7 @@ import { useOpenLesson } from '@/lesson/openLesson'
 import { mdiArrowULeftTop, mdiArrowURightTop } from '@mdi/js'
 import { computed, ref, watch } from 'vue'
 import type { Shape } from '@/api/client'
-import { useOutbox } from '@/api/outbox'
+import { useOutbox } from '@/sync/outbox'
 import LessonClock from '@/lesson/LessonClock.vue'
 import NoteButton from '@/lesson/NoteButton.vue'
 import LessonMenu from '@/lesson/LessonMenu.vue'
@@ -13,7 +13,7 @@ import { handicapWord } from '@/ui/handicap'
 import SettingsMenu from '@/ui/SettingsMenu.vue'
 import { toMiddle } from '@/ui/toMiddle'
 import { count } from '@/ui/words'
-import NotTaken from '@/waiting/NotTaken.vue'
+import NotTaken from '@/sync/waiting/NotTaken.vue'
 
 const props = defineProps<{
   stage: Stage

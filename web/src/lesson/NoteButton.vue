@@ -2,7 +2,7 @@
 // The scribbled note: one touch from every stage, kept with its time, and never on the sheet.
 import { mdiPencilOutline } from '@mdi/js'
 import { ref } from 'vue'
-import { newId } from '@/api/page'
+import { newId } from '@/sync/page'
 import { useOpenLesson } from '@/lesson/openLesson'
 import { timeWord } from '@/ui/dates'
 

@@ -1,5 +1,5 @@
 // Blocks begun from a stage: the balls are then logged on the shots.
-import { newId } from '@/api/page'
+import { newId } from '@/sync/page'
 import { useRouter } from 'vue-router'
 import type { Lesson, Shape } from '@/api/client'
 import type { OpenLesson } from '@/lesson/useLesson'

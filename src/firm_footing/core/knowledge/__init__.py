@@ -1,9 +1,10 @@
 """What does the trade know? The models of the knowledge files and their cross-checks."""
 
+from firm_footing.core.knowledge.build import KnowledgeError, build_knowledge
 from firm_footing.core.knowledge.causes import Cause, Mechanism
 from firm_footing.core.knowledge.clubs import Club
 from firm_footing.core.knowledge.coaching import Drill
-from firm_footing.core.knowledge.library import Knowledge, KnowledgeError, build_knowledge
+from firm_footing.core.knowledge.library import Knowledge
 from firm_footing.core.knowledge.looks import Check
 from firm_footing.core.knowledge.vocabulary import DIMENSIONS, FEET_GROUPS
 

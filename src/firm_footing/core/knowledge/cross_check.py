@@ -1,15 +1,10 @@
 """Does every reference in the knowledge lead somewhere, and is nothing left out?"""
 
-from __future__ import annotations
-
 from collections.abc import Iterable, Iterator
 from graphlib import CycleError, TopologicalSorter
-from typing import TYPE_CHECKING
 
+from firm_footing.core.knowledge.library import Knowledge
 from firm_footing.core.knowledge.vocabulary import DIMENSIONS
-
-if TYPE_CHECKING:
-    from firm_footing.core.knowledge.library import Knowledge
 
 
 def problems_of(k: Knowledge) -> Iterator[str]:

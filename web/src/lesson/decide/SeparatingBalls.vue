@@ -1,6 +1,6 @@
 <script setup lang="ts">
 // A few balls with one thing changed: what each of the two causes predicts, then what came.
-import { newId } from '@/api/page'
+import { newId } from '@/sync/page'
 import { computed } from 'vue'
 import type { Diagnosis } from '@/api/client'
 import { useKnowledge } from '@/api/knowledge'

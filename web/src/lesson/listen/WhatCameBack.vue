@@ -1,6 +1,6 @@
 <script setup lang="ts">
 // A returning student starts with the last lesson: what came of it is asked and entered here.
-import { before } from '@/lesson/changedFields'
+import { before } from '@/sync/changedFields'
 import { computed } from 'vue'
 import { useKnowledge } from '@/api/knowledge'
 import { useOpenLesson } from '@/lesson/openLesson'

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 // A trace from a table of samples: what is in it is said before it is kept.
-import { newId } from '@/api/page'
+import { newId } from '@/sync/page'
 import { computed, ref } from 'vue'
 import { ApiError, ask, client, type Shape } from '@/api/client'
 import { useOpenLesson } from '@/lesson/openLesson'

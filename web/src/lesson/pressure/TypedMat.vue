@@ -1,6 +1,6 @@
 <script setup lang="ts">
 // Numbers read off a mat's own screen, in one row: judged by the same corridor as a trace.
-import { newId } from '@/api/page'
+import { newId } from '@/sync/page'
 import { computed, ref } from 'vue'
 import { useOpenLesson } from '@/lesson/openLesson'
 import { typedNumber } from '@/ui/units'

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 // What came back after the lesson: practice, the course, and whether the cause was right.
-import { newId } from '@/api/page'
+import { newId } from '@/sync/page'
 import { computed } from 'vue'
 import { useRouter } from 'vue-router'
 import { ask, client, type Shape } from '@/api/client'

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 // Another block of balls: of which kind? It takes over club, ground and carry of the one shown.
-import { newId } from '@/api/page'
+import { newId } from '@/sync/page'
 import { computed, ref, watch } from 'vue'
 import type { Block } from '@/api/client'
 import { useKnowledge } from '@/api/knowledge'

@@ -1,7 +1,7 @@
 // Logging a ball by up to three touches, any of which may be skipped.
 //
 //   touch ──► the open ball gets it ──► touching what is filled, or Enter, begins the next ball
-import { newId } from '@/api/page'
+import { newId } from '@/sync/page'
 import { computed, ref, watch } from 'vue'
 import type { LoggedShot, Shot } from '@/api/client'
 import { useKnowledge } from '@/api/knowledge'

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 // One picture is kept when who is on it agrees; of a junior, when a guardian does.
 import { computed, ref } from 'vue'
-import { newId } from '@/api/page'
+import { newId } from '@/sync/page'
 import type { Drawn, SwingEvent } from '@/lesson/look/film/marking'
 import { stillOf } from '@/lesson/look/film/stillOf'
 import { useOpenLesson } from '@/lesson/openLesson'

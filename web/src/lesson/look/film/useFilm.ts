@@ -3,7 +3,7 @@ import { computed, onScopeDispose, ref, shallowRef, watch, type Ref } from 'vue'
 import { ask, ApiError, client, type Shape } from '@/api/client'
 import { useKnowledge } from '@/api/knowledge'
 import { useLast } from '@/lesson/useLast'
-import { newId } from '@/api/page'
+import { newId } from '@/sync/page'
 import { sentenceOf, type OpenFilm } from '@/lesson/look/film/film'
 import {
   nextPoint,

@@ -1,0 +1,1 @@
+"""Answers to the looks."""

@@ -1,0 +1,1 @@
+"""Balls and what they show."""

@@ -1,0 +1,1 @@
+"""Decisions and what became of them."""

@@ -1,0 +1,1 @@
+"""Case files, in and out."""

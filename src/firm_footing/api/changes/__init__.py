@@ -1,0 +1,1 @@
+"""One way for a change: its shapes, and what it answers."""

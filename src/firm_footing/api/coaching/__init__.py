@@ -1,0 +1,1 @@
+"""Drill, ladder, retest, clock."""

@@ -1,0 +1,1 @@
+"""Films: marks, measures, films beside each other."""

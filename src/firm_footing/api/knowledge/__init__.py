@@ -1,0 +1,1 @@
+"""The knowledge that screens need."""

@@ -1,0 +1,1 @@
+"""A lesson and all that is in it."""

@@ -1,0 +1,1 @@
+"""Who may come in, with how much: guard, pairing, intake."""

@@ -1,0 +1,1 @@
+"""The sheet to take home, and its follow-up."""

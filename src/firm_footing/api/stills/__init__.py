@@ -1,0 +1,1 @@
+"""Stills from a film."""

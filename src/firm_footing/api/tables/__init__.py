@@ -1,0 +1,1 @@
+"""Tables of balls, in and out."""

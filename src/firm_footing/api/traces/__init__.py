@@ -1,0 +1,1 @@
+"""Pressure traces and what they say."""

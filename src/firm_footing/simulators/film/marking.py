@@ -1,0 +1,95 @@
+"""Which marks does a careful instructor make in a simulated film, and what is the truth?"""
+
+from dataclasses import dataclass
+from typing import get_args
+
+import numpy as np
+from numpy.random import Generator
+from numpy.typing import NDArray
+
+from firm_footing.core.case import Case
+from firm_footing.core.case.film import Film, ScaleSeen
+from firm_footing.core.film.formulas import FORMULAS
+from firm_footing.core.knowledge import Knowledge
+from firm_footing.core.knowledge.film import FilmNumbers, FilmView
+from firm_footing.core.knowledge.pressure import SWING_EVENTS, SwingEvent
+from firm_footing.simulators.film.camera import Camera
+from firm_footing.simulators.film.figure import Swing, swing
+from firm_footing.simulators.student import SimulatedStudent
+
+FloatArray = NDArray[np.float64]
+BEFORE_S = 0.25
+"""The film runs before the swing begins, and after it."""
+
+
+@dataclass(frozen=True)
+class Filmed:
+    """A swing on film, with the truth."""
+
+    swing: Swing
+    camera: Camera
+
+    @property
+    def frames(self) -> int:
+        """How many pictures."""
+        return round((self.swing.seconds["finish"] + 2 * BEFORE_S) * self.camera.fps)
+
+    def seconds(self, frame: int) -> float:
+        """When a picture is taken, from address."""
+        return frame / self.camera.fps - BEFORE_S
+
+    def frame_of(self, event: SwingEvent) -> int:
+        """The picture nearest to an event."""
+        return round((self.swing.seconds[event] + BEFORE_S) * self.camera.fps)
+
+    def truths(self, numbers: FilmNumbers) -> dict[str, float]:
+        """Measure to what a ruler held beside the player would say at its moment."""
+        found = {}
+        for measure in numbers.of_view(self.camera.view):
+            at = {e: self.swing.at(self.swing.seconds[e]) for _, e in measure.wants}
+            places = np.array([at[event][point] for point, event in measure.wants])
+            found[measure.id] = FORMULAS[measure.formula](self.camera.plane(places))
+        return found
+
+    def marked(self, numbers: FilmNumbers, rng: Generator, off_px: float = 2.0) -> Film:
+        """All points that the measures want, touched this far off (one standard deviation)."""
+        points: dict[str, dict[SwingEvent, tuple[float, float]]] = {}
+        for measure in numbers.of_view(self.camera.view):
+            for point, event in measure.wants:
+                at = self.swing.at(self.seconds(self.frame_of(event)))[point]
+                points.setdefault(point, {}).setdefault(event, self._touched(at, rng, off_px))
+        start, end = (self._touched(e, rng, off_px) for e in self.camera.stick())
+        return Film(
+            view=self.camera.view,
+            width=self.camera.width,
+            height=self.camera.height,
+            fps=self.camera.fps,
+            events={event: self.frame_of(event) for event in SWING_EVENTS},
+            points=points,
+            scale=ScaleSeen(by="known", start=start, end=end, cm=100.0),
+            ground=(start, end),
+            distance_cm=self.camera.distance_cm,
+        )
+
+    def _touched(self, place: FloatArray, rng: Generator, off_px: float) -> tuple[float, float]:
+        x, y = self.camera.picture(place) + rng.normal(0, off_px, 2)
+        return float(x), float(y)
+
+
+def with_films(
+    student: SimulatedStudent,
+    case: Case,
+    knowledge: Knowledge,
+    rng: Generator,
+    *,
+    fps: float = 120.0,
+    anyone: bool = False,
+) -> Case:
+    """One swing from both sides; `anyone` as for `swing`."""
+    filmed = swing(student.severity, rng.spawn(1)[0], rng, anyone=anyone)
+    cameras = (
+        Camera(view, fps, off_line_cm=float(rng.normal(0, 10)), tilt_deg=float(rng.normal(0, 1)))
+        for view in get_args(FilmView)
+    )
+    films = tuple(Filmed(filmed, camera).marked(knowledge.film, rng) for camera in cameras)
+    return case.model_copy(update={"films": films})

@@ -1,0 +1,1 @@
+"""Every change is a step: undo, redo, sent twice, in conflict, how many."""

@@ -1,0 +1,1 @@
+"""The database as a file: opening, backups, exchange, erasing."""
