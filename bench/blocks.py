@@ -65,7 +65,7 @@ def _read(task: tuple[int, Baseline]) -> Read:
     if before is not None and after is not None:
         balls = (baseline.balls, baseline.balls)
         change = change_of_estimates((before.value, before.se), (after.value, after.se), balls)
-        moved = change.surprise <= knowledge.numbers.chance.level
+        moved = change.p_value <= knowledge.numbers.chance.level
     return Read(tuple((off < TWO_SIDED_95 * sd).tolist()), moved)
 
 

@@ -20,12 +20,12 @@ from firm_footing.core.inference.answers import counted_readings
 from firm_footing.core.inference.check_likelihood import (
     answer_likelihood,
     base_rates,
+    check_pieces,
     group_pieces,
-    look_pieces,
     ratios_of,
 )
-from firm_footing.core.inference.enumeration import enumerate_stories
-from firm_footing.core.inference.inference import weigh_balls
+from firm_footing.core.inference.enumeration import enumerate_space
+from firm_footing.core.inference.inference import infer_from_balls
 from firm_footing.core.inference.posterior import posterior
 from firm_footing.core.inference.prior import base_weights, set_prior
 from firm_footing.core.knowledge import Knowledge
@@ -91,7 +91,7 @@ def _another_ball(case: Case, step: int) -> Case:
 
 def _with_nothing_kept(case: Case, knowledge: Knowledge) -> object:
     """As in ranking files: nothing of this lesson is in any cache."""
-    for kept in (weigh_balls, answer_likelihood, group_pieces):
+    for kept in (infer_from_balls, answer_likelihood, group_pieces):
         kept.cache_clear()  # type: ignore[union-attr]
     return diagnose(case, knowledge)
 
@@ -108,11 +108,11 @@ def _milliseconds(work: Callable[[Case], object], cases: list[Case]) -> list[flo
 
 def _discrete(case: Case, knowledge: Knowledge) -> object:
     """Prior, links, limit, modes and all answers, with the bits of every answer."""
-    stories = enumerate_stories(knowledge)
+    space = enumerate_space(knowledge)
     bases = base_rates(knowledge, 15.0, ())
-    pieces = look_pieces(ratios_of(counted_readings(case), knowledge), stories, bases)
-    prior = set_prior(stories, base_weights(knowledge, ()))
-    return posterior(stories, prior, 0.1, pieces)
+    pieces = check_pieces(ratios_of(counted_readings(case), knowledge), space, bases)
+    prior = set_prior(space, base_weights(knowledge, ()))
+    return posterior(space, prior, 0.1, pieces)
 
 
 def _library(case: Case, knowledge: Knowledge) -> float:

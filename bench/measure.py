@@ -153,8 +153,8 @@ Measured on {datetime.now(UTC):%Y-%m-%d} with knowledge {load_knowledge().versio
 
 Students come from a mechanical stand-in (`src/firm_footing/simulators/student.py`, which says what
 it shares with the ranking) in several worlds (`simulators/worlds.py`). Each has ten balls noted in
-words and is looked at eight times. The *list* is in the order of `root`; a *true start* is a cause at
-work that comes from no other.
+words and is looked at eight times. The *list* is in the order of `root`; a *true start* is a cause
+at work that comes from no other.
 
 The *ceiling* is a reasoner who knows the world exactly (`bench/knower.py`): its severities, tails,
 thresholds and errors, and that there are one or two causes. It proposes its own looks and gets the

@@ -23,7 +23,7 @@ from firm_footing.core.coaching.measures import series_of
 from firm_footing.core.coaching.retest import evaluate_retest
 from firm_footing.core.conclusions.what_if import without
 from firm_footing.core.estimation.expected import setting_of
-from firm_footing.core.inference.inference import weigh
+from firm_footing.core.inference.inference import infer
 from firm_footing.core.knowledge import Knowledge
 from firm_footing.core.physics.forward import LOW_POINT, play
 from firm_footing.files.knowledge_files import load_knowledge
@@ -111,7 +111,7 @@ def _with_part(
 
 def moves_of(case: Case, cause: str, knowledge: Knowledge) -> dict[str, float]:
     """What the program predicts of the cause decided on."""
-    found = without(weigh(case, knowledge), cause)
+    found = without(infer(case, knowledge), cause)
     moves = {
         name: estimate.value
         for name in ("start_deg", "curve_deg", "low_point_cm", "heel_toe_mm")

@@ -6,14 +6,14 @@ from itertools import starmap
 import numpy as np
 
 from firm_footing.core.case import Reading
-from firm_footing.core.conclusions.next_check import next_checks, turns_of
+from firm_footing.core.conclusions.next_check import decision_flips, next_checks
 from firm_footing.core.diagnosis.diagnosis import diagnose
-from firm_footing.core.inference.inference import weigh
+from firm_footing.core.inference.inference import infer
 from firm_footing.files.knowledge_files import load_knowledge
 from firm_footing.simulators.measure import draw_student
 from firm_footing.simulators.student import answer
 
-LOOKS_BEFORE, LOOKS_TRIED = 4, 5
+LOOKS_BEFORE, CHECKS_TRIED = 4, 5
 
 
 def measure(students: int, seed: int) -> tuple[int, int]:
@@ -30,9 +30,11 @@ def _one(seed: int) -> tuple[int, int]:
     asked = rng.choice([c.id for c in knowledge.checks], size=LOOKS_BEFORE, replace=False)
     readings = tuple(answer(student, str(c), knowledge, eyes) for c in asked)
     case = case.model_copy(update={"readings": readings})
-    weighing = weigh(case, knowledge)
-    looks = next_checks(weighing)[:LOOKS_TRIED]
-    foretold = [(look, turn) for look, turn in zip(looks, turns_of(weighing, looks), strict=True)]
+    inference = infer(case, knowledge)
+    looks = next_checks(inference)[:CHECKS_TRIED]
+    foretold = [
+        (look, flip) for look, flip in zip(looks, decision_flips(inference, looks), strict=True)
+    ]
 
     def happens(source: str, check: str, said: str, then: str) -> bool:
         more = Reading.model_validate({"check": check, "answer": said, "source": source})
@@ -40,8 +42,8 @@ def _one(seed: int) -> tuple[int, int]:
         return diagnose(after, knowledge).causes[0].id == then
 
     told = [
-        (look.source, turn.check, turn.answer, turn.then_first)
-        for look, turn in foretold
-        if turn.answer is not None
+        (look.source, flip.check, flip.answer, flip.then_first)
+        for look, flip in foretold
+        if flip.answer is not None
     ]
     return len(told), sum(starmap(happens, told))

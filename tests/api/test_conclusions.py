@@ -36,18 +36,18 @@ def test_a_write_answers_with_what_follows_when_asked(client: TestClient, base: 
 
 
 def test_a_separating_block_is_predicted_hit_and_judged(client: TestClient, base: str) -> None:
-    one, other = client.get(f"{base}/diagnosis").json()["standing"]["leading"]
+    one, other = client.get(f"{base}/diagnosis").json()["decision_status"]["leading"]
     pair = {"one": one, "other": other}
     blocks = client.get(f"{base}/separating", params=pair).json()
     best = blocks[0]
     assert [b["tells"] for b in blocks] == sorted((b["tells"] for b in blocks), reverse=True)
     assert best["tells"] >= 0.6
     client.put(f"{base}/blocks/t", json={"kind": "trial", "drill": best["drill"]})
-    assert client.get(f"{base}/diagnosis").json()["verdicts"] == []  # no balls yet
+    assert client.get(f"{base}/diagnosis").json()["trial_results"] == []  # no balls yet
     for i in range(5):
         client.put(f"{base}/shots/t{i}", json={"block_id": "t", "observed": FREED})
     found = client.get(f"{base}/diagnosis").json()
-    (verdict,) = found["verdicts"]
+    (verdict,) = found["trial_results"]
     assert (verdict["one"], verdict["other"], verdict["balls"]) == (one, other, 5)
     assert verdict["came"]["heel_toe_mm"]["value"] == pytest.approx(12, abs=1)
     evidence = {e["evidence"] for c in found["ranking"]["causes"] for e in c["for"]}

@@ -135,7 +135,7 @@ def test_two_causes_can_be_held_against_each_other(
     found = client.get(url, params={"one": "trail_heel_pops", "other": "weak_grip"}).json()
     assert found["probability"] > 0.5
     assert {"pattern.heel_toe_mm", "pattern.path_deg"} <= {e["evidence"] for e in found["evidence"]}
-    assert all(look["source"] in ("look", "film", "feel") for look in found["looks"])
+    assert all(look["source"] in ("look", "film", "feel") for look in found["checks"])
     same = client.get(url, params={"one": "weak_grip", "other": "weak_grip"})
     assert same.status_code == 409
 

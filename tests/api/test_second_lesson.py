@@ -47,7 +47,7 @@ def test_what_was_answered_last_time_is_told_and_not_asked_first(
     found = get(client, second, "diagnosis")
     looks = [c["id"] for c in found["ranking"]["next_checks"]]
     assert looks[-1] == asked  # it told most the first time
-    assert found["standing"]["ask_first"] == looks[0]
+    assert found["decision_status"]["ask_first"] == looks[0]
     answer(client, second, asked, "no")
     assert asked not in [
         c["id"] for c in get(client, second, "diagnosis")["ranking"]["next_checks"]

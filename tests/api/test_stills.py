@@ -176,7 +176,7 @@ def test_two_films_of_a_student_are_compared(
     assert {f["lesson_id"] for f in listed if f["id"] != "f"} == {later["id"]}
     found = client.get("/api/films/f/beside", params={"after": "g"}).raise_for_status().json()
     heel = next(c for c in found["changes"] if c["measure"] == "trail_heel_arm_level")
-    assert heel["beyond_doubt"]
+    assert heel["beyond_chance"]
     assert heel["by"] == pytest.approx(heel["after"] - heel["before"])
     assert found["before"]["cm_per_px"] > 0
     other = client.get("/api/films/f/beside", params={"after": "h"})

@@ -15,7 +15,7 @@ from firm_footing.files.knowledge_files import load_knowledge
 from firm_footing.simulators.demo import fill_with_demo
 from firm_footing.store.changes import history
 from firm_footing.store.columns import AsJson, Instant
-from firm_footing.store.own_tables import Change
+from firm_footing.store.own_tables import UndoEntry
 from firm_footing.store.tables import Lesson
 
 
@@ -85,7 +85,7 @@ def test_the_open_lesson_began_a_while_ago_and_its_steps_are_taken_back(
         assert newest is not None
         ago = datetime.now(UTC) - newest.started_at
         assert timedelta(0) < ago < timedelta(hours=2)
-        steps = session.exec(select(Change).where(Change.lesson_id == newest.id)).all()
+        steps = session.exec(select(UndoEntry).where(UndoEntry.lesson_id == newest.id)).all()
         if steps:
             assert history.undo(session, newest.id) is not None
             assert history.redo(session, newest.id) is not None

@@ -53,7 +53,7 @@ def cut_down(causes: set[str], files: dict[str, Any] | None = None) -> Knowledge
     for measure in f["film"]["measures"]:
         answers = measure.get("answers", ())
         measure["answers"] = [a for a in answers if a["check"] in checks]
-    for group in f["numbers"]["dependent_looks"]["groups"]:
+    for group in f["numbers"]["dependent_checks"]["groups"]:
         group["checks"] = [c for c in group["checks"] if c in checks]
     for question in f["schools"].values():
         for option in question["options"]:
@@ -64,7 +64,7 @@ def cut_down(causes: set[str], files: dict[str, Any] | None = None) -> Knowledge
 
 def without_discounts(files: dict[str, Any]) -> None:
     """Every answer counts whole, whatever it was one look with: as a network has it."""
-    looks = files["numbers"]["dependent_looks"]
+    looks = files["numbers"]["dependent_checks"]
     looks["discount"] = 0.0
     for group in looks["groups"]:
         group.pop("discount", None)

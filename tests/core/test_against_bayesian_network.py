@@ -7,11 +7,11 @@ import pytest
 from firm_footing.core.case import Reading
 from firm_footing.core.inference.check_likelihood import (
     base_rates,
+    check_pieces,
     fact_probability,
-    look_pieces,
     ratios_of,
 )
-from firm_footing.core.inference.enumeration import enumerate_stories
+from firm_footing.core.inference.enumeration import enumerate_space
 from firm_footing.core.inference.posterior import posterior
 from firm_footing.core.inference.prior import base_weights, set_prior
 from firm_footing.core.knowledge import Knowledge
@@ -44,12 +44,12 @@ def test_posteriors_agree_on_random_sub_networks(seed: int) -> None:
         ]
         for name in asked
     }
-    stories = enumerate_stories(knowledge)
+    space = enumerate_space(knowledge)
     now = posterior(
-        stories,
-        set_prior(stories, base_weights(knowledge, ())),
+        space,
+        set_prior(space, base_weights(knowledge, ())),
         knowledge.numbers.stuck_mode.probability(HANDICAP),
-        look_pieces(ratios_of(readings, knowledge), stories, base_rates(knowledge, HANDICAP, ())),
+        check_pieces(ratios_of(readings, knowledge), space, base_rates(knowledge, HANDICAP, ())),
     )
     engine = infer(*oracle_of(knowledge, readings, HANDICAP))
     theirs = [engine.posterior(c.id)[1] for c in knowledge.causes]
@@ -57,15 +57,15 @@ def test_posteriors_agree_on_random_sub_networks(seed: int) -> None:
 
 
 def test_one_cause_alone_gives_the_stated_probability(knowledge: Knowledge) -> None:
-    stories = enumerate_stories(knowledge)
+    space = enumerate_space(knowledge)
     for check in knowledge.checks:
         base = check.base_rate(18)
-        fact = fact_probability(stories, check.id, base)
+        fact = fact_probability(space, check.id, base)
         assert fact[0] == pytest.approx(base)
         for cause, stated in knowledge.points(check, "thrown").items():
-            alone = np.flatnonzero(stories.members.sum(axis=1) == 1)
-            row = next(r for r in alone if stories.members[r, knowledge.cause_index[cause]])
-            its = (stories.hypotheses.set_of == row) & ~stories.hypotheses.stuck
+            alone = np.flatnonzero(space.members.sum(axis=1) == 1)
+            row = next(r for r in alone if space.members[r, knowledge.cause_index[cause]])
+            its = (space.hypotheses.set_of == row) & ~space.hypotheses.stuck
             mild, marked = fact[its]
             assert mild < stated < marked
             assert (mild + marked) / 2 == pytest.approx(stated)

@@ -1,5 +1,5 @@
 """The whole diagnosis against a plain enumeration in scalar Python on the real knowledge: other
-code, story by story, no shortcuts.
+code, configuration by configuration, no shortcuts.
 
 The balls are judged in single precision: the tolerance is SINGLE."""
 
@@ -15,13 +15,13 @@ from firm_footing.core.case import Block, Case, Reading, Shot
 from firm_footing.core.diagnosis.diagnosis import diagnose
 from firm_footing.core.inference.delivery_likelihood import (
     DeliveryReading,
-    judge_balls,
-    judge_delivery,
+    ball_likelihoods,
+    delivery_likelihood,
     reading_of,
 )
-from firm_footing.core.inference.enumeration import enumerate_stories
-from firm_footing.core.inference.evidence import fold
-from firm_footing.core.inference.inference import weigh
+from firm_footing.core.inference.enumeration import enumerate_space
+from firm_footing.core.inference.evidence import marginalise_sides
+from firm_footing.core.inference.inference import infer
 from firm_footing.core.inference.posterior import posterior
 from firm_footing.core.inference.prior import base_weights, set_prior
 from firm_footing.core.knowledge import DIMENSIONS, Check, Knowledge
@@ -84,7 +84,7 @@ def log_ratio(readings: list[Reading], check: Check, k: Knowledge) -> float:
 
 @dataclass
 class Enumerated:
-    """Sums over all stories, each divided by the total at the end."""
+    """Sums over all configurations, each divided by the total at the end."""
 
     present: dict[str, float] = field(default_factory=dict)
     root: dict[str, float] = field(default_factory=dict)
@@ -119,7 +119,7 @@ def prior_of_sets(k: Knowledge, sets: list[tuple[str, ...]]) -> dict[tuple[str, 
 
 
 def enumerated(case: Case, k: Knowledge) -> Enumerated:
-    """By visiting every story one by one."""
+    """By visiting every configuration one by one."""
     n = k.numbers
     pattern = read_pattern(case.baselines, k, case.handicap)
     reading = reading_of(pattern, k)
@@ -131,7 +131,7 @@ def enumerated(case: Case, k: Knowledge) -> Enumerated:
     given: dict[str, list[Reading]] = {}
     for r in case.readings:
         given.setdefault(r.check, []).append(r)
-    group_of = {c: g.id for g in n.dependent_looks.groups for c in g.checks if not g.sources}
+    group_of = {c: g.id for g in n.dependent_checks.groups for c in g.checks if not g.sources}
     size_of = {
         g: sum(group_of.get(c) == g for c in given) for g in {group_of.get(c) for c in given}
     }
@@ -140,7 +140,7 @@ def enumerated(case: Case, k: Knowledge) -> Enumerated:
 
     def weight_of(check: str) -> float:
         group = group_of.get(check)
-        return 1 / (1 + n.dependent_looks.discount * (size_of[group] - 1)) if group else 1.0
+        return 1 / (1 + n.dependent_checks.discount * (size_of[group] - 1)) if group else 1.0
 
     def of_balls(
         chosen: tuple[str, ...], mode: str | None, effects: list[np.ndarray], sizes: list[float]
@@ -243,16 +243,16 @@ def test_every_probability_and_every_account_agrees(knowledge: Knowledge) -> Non
     assert {c.id: c.probability for c in found.causes} == pytest.approx(oracle.present, abs=SINGLE)
     assert {c.id: c.root for c in found.causes} == pytest.approx(oracle.root, abs=SINGLE)
     assert found.outside_feet == pytest.approx(oracle.outside_feet, abs=SINGLE)
-    explained = found.explained
-    assert set(explained.deviation) >= {"path_deg", "face_to_path_deg", "heel_toe_mm"}
-    for name, deviation in explained.deviation.items():
+    attribution = found.attribution
+    assert set(attribution.deviation) >= {"path_deg", "face_to_path_deg", "heel_toe_mm"}
+    for name, deviation in attribution.deviation.items():
         column = DIMENSIONS.index(name)
         parts = dict(zip(knowledge.cause_index, oracle.parts[:, column].tolist(), strict=True))
-        assert {c: row[name] for c, row in explained.causes.items()} == pytest.approx(
+        assert {c: row[name] for c, row in attribution.causes.items()} == pytest.approx(
             parts, abs=SINGLE
         )
-        assert explained.person[name] == pytest.approx(oracle.person[column], abs=SINGLE)
-        whole = sum(parts.values()) + explained.person[name] + explained.left_over[name]
+        assert attribution.person[name] == pytest.approx(oracle.person[column], abs=SINGLE)
+        whole = sum(parts.values()) + attribution.person[name] + attribution.left_over[name]
         assert whole == pytest.approx(deviation, abs=SINGLE)
 
 
@@ -261,12 +261,12 @@ def test_bits_of_the_pattern_are_what_is_lost_without_that_number(
     knowledge: Knowledge, number: str
 ) -> None:
     """Checked by weighing a pattern that never had the number."""
-    stories = enumerate_stories(knowledge)
+    space = enumerate_space(knowledge)
     pattern = read_pattern(CASE.baselines, knowledge)
-    prior = set_prior(stories, base_weights(knowledge, ()))
-    judged = judge_balls(pattern, stories, 11).pieces
-    pieces = fold(stories, judged).pieces
-    full = posterior(stories, prior, 0.3, pieces)
+    prior = set_prior(space, base_weights(knowledge, ()))
+    judged = ball_likelihoods(pattern, space, 11).pieces
+    pieces = marginalise_sides(space, judged).pieces
+    full = posterior(space, prior, 0.3, pieces)
     reading = reading_of(pattern, knowledge)
     kept = [i for i, name in enumerate(reading.names) if name != number]
     less = DeliveryReading(
@@ -275,12 +275,12 @@ def test_bits_of_the_pattern_are_what_is_lost_without_that_number(
         reading.design[kept],
         reading.noise[kept][:, kept],
     )
-    telling = stories.log_side + stories.log_prior_in_set(0.3)[stories.hypothesis_of]
-    weights = np.exp(judge_delivery(less, stories, 11).log + telling) * prior[stories.set_of]
+    telling = space.log_side + space.log_prior_in_set(0.3)[space.hypothesis_of]
+    weights = np.exp(delivery_likelihood(less, space, 11).log + telling) * prior[space.set_of]
     for piece in judged:
         if piece.id in ("pattern.scatter", "pattern.no_miss"):
-            weights *= np.exp(piece.adds)
-    without = weights @ stories.story_members / weights.sum()
+            weights *= np.exp(piece.log_likelihood)
+    without = weights @ space.configuration_members / weights.sum()
     row = [p.id for p in pieces].index(f"pattern.{number}")
     odds = np.log2(full.present / (1 - full.present)) - np.log2(without / (1 - without))
     assert full.bits[row] == pytest.approx(odds, abs=SINGLE)
@@ -300,9 +300,9 @@ def test_bits_are_the_odds_with_everything_minus_without_one(
         update={"readings": tuple(r for r in CASE.readings if r.check != dropped)}
     )
     full, less = odds(CASE), odds(rest)
-    weighing = weigh(CASE, knowledge)
-    row = [p.id for p in weighing.pieces].index(dropped)
-    bits = dict(zip(knowledge.cause_index, weighing.now.bits[row].tolist(), strict=True))
+    inference = infer(CASE, knowledge)
+    row = [p.id for p in inference.pieces].index(dropped)
+    bits = dict(zip(knowledge.cause_index, inference.now.bits[row].tolist(), strict=True))
     assert bits == pytest.approx({c: full[c] - less[c] for c in full}, abs=1e-9)
     for cause in diagnose(CASE, knowledge).causes:
         lists = (*cause.speaks_for, *cause.speaks_against, *cause.better_explained)

@@ -7,7 +7,7 @@ here, so it is made too small to matter."""
 import pytest
 
 from firm_footing.core.inference.check_likelihood import fact_probability
-from firm_footing.core.inference.enumeration import enumerate_stories
+from firm_footing.core.inference.enumeration import enumerate_space
 from tests.core.sub_knowledge import cut_down, real_files
 
 COLD, FLU, MALARIA = "sway_off_ball", "jumps_early", "hips_slide_head_stays"
@@ -32,8 +32,8 @@ def test_fever_given_its_causes(ill: tuple[str, ...]) -> None:
     files["numbers"]["delivery"]["severity_levels"] = [1.0]
     fever |= {"base": 1e-12, "points": {COLD: "weak", FLU: "moderate", MALARIA: "strong"}}
     knowledge = cut_down({COLD, FLU, MALARIA}, files)
-    stories = enumerate_stories(knowledge)
+    space = enumerate_space(knowledge)
     wanted = [1.0 if c.id in ill else 0.0 for c in knowledge.causes]
-    row = next(i for i, m in enumerate(stories.members) if m.tolist() == wanted)
-    fact = fact_probability(stories, fever["id"], 1e-12)
-    assert fact[stories.set_of == row] == pytest.approx(P_FEVER[ill], abs=1e-9)
+    row = next(i for i, m in enumerate(space.members) if m.tolist() == wanted)
+    fact = fact_probability(space, fever["id"], 1e-12)
+    assert fact[space.set_of == row] == pytest.approx(P_FEVER[ill], abs=1e-9)

@@ -1,4 +1,5 @@
-"""Densities of readings and of trial blocks against SciPy's multivariate t, story by story."""
+"""Densities of readings and of trial blocks against SciPy's multivariate t, configuration by
+configuration."""
 
 import math
 from dataclasses import replace
@@ -9,12 +10,12 @@ from scipy.stats import multivariate_t
 
 from firm_footing.core.case import Block, Case, Shot
 from firm_footing.core.inference.delivery_likelihood import (
+    delivery_likelihood,
     expected_delivery,
-    judge_delivery,
     reading_of,
 )
-from firm_footing.core.inference.enumeration import enumerate_stories
-from firm_footing.core.inference.hypothesis_space import Stories
+from firm_footing.core.inference.enumeration import enumerate_space
+from firm_footing.core.inference.hypothesis_space import HypothesisSpace
 from firm_footing.core.inference.trial_likelihood import (
     Trial,
     log_given_baseline,
@@ -46,14 +47,14 @@ DURING = BEFORE.model_copy(
 )
 
 
-def story_of(stories: Stories, *causes: str, stuck: bool = False) -> int:
-    """The first story with just these causes in this mode; all of them mild."""
-    index = stories.knowledge.cause_index
+def configuration_of(space: HypothesisSpace, *causes: str, stuck: bool = False) -> int:
+    """The first configuration with just these causes in this mode; all of them mild."""
+    index = space.knowledge.cause_index
     wanted = {index[c] for c in causes}
-    for story in range(len(stories.set_of)):
-        present = set(np.flatnonzero(stories.story_members[story]))
-        if present == wanted and (stories.stuck[story] > 0) == stuck:
-            return story
+    for configuration in range(len(space.set_of)):
+        present = set(np.flatnonzero(space.configuration_members[configuration]))
+        if present == wanted and (space.stuck[configuration] > 0) == stuck:
+            return configuration
     raise LookupError(causes)
 
 
@@ -73,17 +74,17 @@ def log_t(mean: np.ndarray, cov: np.ndarray, value: np.ndarray, knowledge: Knowl
     return float(multivariate_t(mean, cov * (df - 2) / df, df).logpdf(value))
 
 
-def unit_effects(stories: Stories, story: int) -> list[np.ndarray]:
+def unit_effects(space: HypothesisSpace, configuration: int) -> list[np.ndarray]:
     """What one more of each cause's severity would do."""
-    none = len(stories.effects) - 1
-    return [stories.unit_effects[v] for v in stories.variant_of[:, story] if v != none]
+    none = len(space.effects) - 1
+    return [space.unit_effects[v] for v in space.variant_of[:, configuration] if v != none]
 
 
-def covariance_of(stories: Stories, story: int) -> np.ndarray:
+def covariance_of(space: HypothesisSpace, configuration: int) -> np.ndarray:
     """(6, 6) of one person with these causes."""
-    numbers = stories.knowledge.numbers.delivery
+    numbers = space.knowledge.numbers.delivery
     out = np.diag(np.array(numbers.person_sd.row()) ** 2)
-    for effect in unit_effects(stories, story):
+    for effect in unit_effects(space, configuration):
         out += numbers.severity_within**2 * np.outer(effect, effect)
     return out
 
@@ -92,38 +93,38 @@ def covariance_of(stories: Stories, story: int) -> np.ndarray:
 def test_the_delivery_is_judged_as_a_multivariate_t(
     knowledge: Knowledge, causes: tuple[str, ...]
 ) -> None:
-    stories = enumerate_stories(knowledge)
-    story = story_of(stories, *causes)
+    space = enumerate_space(knowledge)
+    configuration = configuration_of(space, *causes)
     reading = reading_of(read_pattern((BEFORE,), knowledge), knowledge)
     assert len(reading.names) == 6
-    found = judge_delivery(reading, stories, 11)
-    mean = reading.design @ expected_delivery(stories, 11)[:, story]
-    cov = reading.design @ covariance_of(stories, story) @ reading.design.T + reading.noise
+    found = delivery_likelihood(reading, space, 11)
+    mean = reading.design @ expected_delivery(space, 11)[:, configuration]
+    cov = reading.design @ covariance_of(space, configuration) @ reading.design.T + reading.noise
     whole = log_t(mean, cov, reading.value, knowledge)
-    assert found.log[story] == pytest.approx(whole, abs=1e-5)  # in single precision
+    assert found.log[configuration] == pytest.approx(whole, abs=1e-5)  # in single precision
     for i in range(len(reading.names)):
         rest = [j for j in range(len(reading.names)) if j != i]
         without = log_t(mean[rest], cov[np.ix_(rest, rest)], reading.value[rest], knowledge)
-        assert found.given_the_others(i)[story] == pytest.approx(whole - without, abs=1e-5)
+        assert found.given_the_others(i)[configuration] == pytest.approx(whole - without, abs=1e-5)
 
 
 def test_severity_is_what_least_squares_makes_of_it(knowledge: Knowledge) -> None:
     """With one cause and one number read: the textbook's two normal sources of one sum."""
-    stories = enumerate_stories(knowledge)
-    story = story_of(stories, "hang_back")
+    space = enumerate_space(knowledge)
+    configuration = configuration_of(space, "hang_back")
     block = Block(shots=(Shot(contact="fat", divot_start_cm=-22, heel_toe_mm=0),) * 6)
     reading = reading_of(read_pattern((block,), knowledge), knowledge)
     keep = [reading.names.index("low_point_cm")]
     only = type(reading)(
         ("low_point_cm",), reading.value[keep], reading.design[keep], reading.noise[keep][:, keep]
     )
-    found = judge_delivery(only, stories, 18)
+    found = delivery_likelihood(only, space, 18)
     low = DIMENSIONS.index("low_point_cm")
     within = knowledge.numbers.delivery.severity_within
-    effect = within * unit_effects(stories, story)[0][low]
-    off = only.value[0] - expected_delivery(stories, 18)[low, story]
+    effect = within * unit_effects(space, configuration)[0][low]
+    off = only.value[0] - expected_delivery(space, 18)[low, configuration]
     rest = knowledge.numbers.delivery.person_sd.low_point_cm**2 + only.noise[0, 0]
-    assert found.severity[0, story] == pytest.approx(effect * off / (effect**2 + rest))
+    assert found.severity[0, configuration] == pytest.approx(effect * off / (effect**2 + rest))
 
 
 @pytest.mark.parametrize("drill_id", ["sixty_percent", "trail_foot_back"])
@@ -136,14 +137,14 @@ def test_a_trial_block_is_a_mixture_over_what_it_took_away(
     Baseline and block are one normal vector that share person and severities; the block is judged
     given the baseline.
     """
-    stories, numbers = enumerate_stories(knowledge), knowledge.numbers
-    story = story_of(stories, *causes)
+    space, numbers = enumerate_space(knowledge), knowledge.numbers
+    configuration = configuration_of(space, *causes)
     drill = knowledge.drill[drill_id]
     before, during = (read_pattern((b,), knowledge) for b in (BEFORE, DURING))
     first, second = (reading_of(p, knowledge, shared=False) for p in (before, during))
     second = of_both(first, second)
     assert len(second.names) >= 3
-    found = log_given_baseline(drill, first, second, stories, 11, during)[story]
+    found = log_given_baseline(drill, first, second, space, 11, during)[configuration]
 
     mild = numbers.delivery.severity_levels[0]
     assert drill.constraint is not None
@@ -156,9 +157,9 @@ def test_a_trial_block_is_a_mixture_over_what_it_took_away(
     done, goes = numbers.trial.removed_when_done, numbers.trial.goes_with_it
     mixture = [(1 - done, []), (done * goes, with_it), (done * (1 - goes), taken)]
     everyone = np.array(drill.constraint.everyone.row())
-    start = expected_delivery(stories, 11)[:, story]
+    start = expected_delivery(space, 11)[:, configuration]
     ordered = [c.id for c in knowledge.causes if c.id in causes]
-    effect_of = dict(zip(ordered, unit_effects(stories, story), strict=True))
+    effect_of = dict(zip(ordered, unit_effects(space, configuration), strict=True))
     both = np.vstack([first.design, second.design])
     n = len(first.names)
     likelihood = 0.0

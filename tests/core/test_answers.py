@@ -9,11 +9,11 @@ from firm_footing.core.case import Block, Case, Reading, Shot, Stance
 from firm_footing.core.inference.check_likelihood import (
     Given,
     LogRatios,
+    check_pieces,
     fact_probability,
-    look_pieces,
 )
-from firm_footing.core.inference.enumeration import enumerate_stories
-from firm_footing.core.inference.inference import weigh
+from firm_footing.core.inference.enumeration import enumerate_space
+from firm_footing.core.inference.inference import infer
 from firm_footing.core.knowledge import Knowledge
 from firm_footing.simulators.film.camera import Camera
 from firm_footing.simulators.film.figure import swing as filmed_swing
@@ -49,15 +49,15 @@ def test_one_fact_has_one_limit_whoever_speaks_of_it(
     knowledge: Knowledge, heard: tuple[float, ...]
 ) -> None:
     """An eye, a trace and a film on one look: their odds multiply, up to 99 to 1 together."""
-    check, stories = "shift_starts_after_top", enumerate_stories(knowledge)
+    check, space = "shift_starts_after_top", enumerate_space(knowledge)
     owners = (check, "trace:0", "film:0")
     given = tuple(Given(o, ratio) for o, ratio in zip(owners, heard, strict=False))
-    pieces = look_pieces({check: LogRatios(given, None)}, stories, {check: 0.15})
+    pieces = check_pieces({check: LogRatios(given, None)}, space, {check: 0.15})
     limit = knowledge.numbers.answers_saturate
     odds = min(math.exp(sum(heard)), (1 - limit) / limit)
-    wanted = log_of_fact(odds, fact_probability(stories, check, 0.15))
+    wanted = log_of_fact(odds, fact_probability(space, check, 0.15))
     assert len(pieces) == len(heard)
-    assert sum(p.adds for p in pieces) == pytest.approx(wanted, abs=1e-12)
+    assert sum(p.log_likelihood for p in pieces) == pytest.approx(wanted, abs=1e-12)
 
 
 def test_a_look_seen_and_traced_is_no_surer_than_either_repeated(knowledge: Knowledge) -> None:
@@ -67,24 +67,24 @@ def test_a_look_seen_and_traced_is_no_surer_than_either_repeated(knowledge: Know
     roots = []
     for times in (3, 100):
         said = (Reading(check=check, answer="yes", source="look"),) * times
-        weighing = weigh(case.model_copy(update={"readings": said}), knowledge)
-        assert {r.trace for r in weighing.counted[check]} == {None, 0}
-        roots.append(weighing.root)
+        inference = infer(case.model_copy(update={"readings": said}), knowledge)
+        assert {r.trace for r in inference.counted[check]} == {None, 0}
+        roots.append(inference.root)
     np.testing.assert_allclose(roots[0], roots[1], atol=1e-12)
 
 
 def test_what_an_answer_would_change_is_what_it_changes(knowledge: Knowledge) -> None:
     """Each look of a case in which film, trace and numbers say much of it, and partly."""
-    weighing = weigh(a_case(knowledge), knowledge)
+    inference = infer(a_case(knowledge), knowledge)
     kinds = set()
-    for check, readings in weighing.counted.items():
+    for check, readings in inference.counted.items():
         owner = "hand" if readings[0].by_hand else "trace"
         owner = "film" if readings[0].film is not None else owner
         kinds.add((owner, readings[0].answer))
         for answer in ("yes", "no"):
             for source in knowledge.check[check].sources[:2]:
                 reading = Reading(check=check, answer=answer, source=source)  # type: ignore[arg-type]
-                again = weigh(a_case(knowledge, reading), knowledge)
-                tried = weighing.root_with(reading)
+                again = infer(a_case(knowledge, reading), knowledge)
+                tried = inference.root_with(reading)
                 np.testing.assert_allclose(tried, again.root, atol=1e-9, err_msg=check)
     assert {("film", "partly"), ("hand", "partly"), ("trace", "yes")} <= kinds

@@ -5,9 +5,9 @@ from functools import cache
 import pytest
 
 from firm_footing.core.case import Block, Case, Reading, Shot
-from firm_footing.core.conclusions.attribution import explained_by
+from firm_footing.core.conclusions.attribution import attribution_of
 from firm_footing.core.conclusions.what_if import without
-from firm_footing.core.inference.inference import Weighing, weigh
+from firm_footing.core.inference.inference import Inference, infer
 from firm_footing.core.knowledge import Knowledge
 from firm_footing.core.text.ball_next import MOVES, STRAIGHT_DEG, ball_next
 from firm_footing.files.knowledge_files import load_knowledge
@@ -21,22 +21,22 @@ PATTERNS = {
 
 
 @cache
-def weighed(pattern: str, stuck: bool) -> Weighing:
+def weighed(pattern: str, stuck: bool) -> Inference:
     """Eight such balls of a player of either mode."""
     reading = Reading(check="club_stuck_behind", answer="yes" if stuck else "no")
     blocks = (Block(shots=(PATTERNS[pattern],) * 8, expected_carry_m=140),)
     case = Case(handedness="right", handicap=0 if stuck else 20, blocks=blocks, readings=(reading,))
-    return weigh(case, load_knowledge())
+    return infer(case, load_knowledge())
 
 
 @pytest.mark.parametrize("stuck", [False, True])
 @pytest.mark.parametrize("pattern", PATTERNS)
 @pytest.mark.parametrize("cause", [c.id for c in load_knowledge().causes])
 def test_words_follow_the_sign(cause: str, pattern: str, stuck: bool) -> None:
-    weighing = weighed(pattern, stuck)
-    found = ball_next(weighing, cause, explained_by(weighing))
+    inference = weighed(pattern, stuck)
+    found = ball_next(inference, cause, attribution_of(inference))
     assert found is not None
-    own = without(weighing, cause, alone=True)
+    own = without(inference, cause, alone=True)
     said = found.sentence.lower()
     for moved, part, better in (
         (own.path_deg, "path", "straightens"),
@@ -69,15 +69,15 @@ def test_a_path_that_goes_further_off_is_not_said_to_straighten(knowledge: Knowl
     start_nearer_path_further = 0
     for pattern in PATTERNS:
         for stuck in (False, True):
-            weighing = weighed(pattern, stuck)
+            inference = weighed(pattern, stuck)
             for cause in knowledge.causes:
-                own = without(weighing, cause.id, alone=True)
+                own = without(inference, cause.id, alone=True)
                 now, then, path = own.now.start_deg, own.without.start_deg, own.path_deg
                 if now is None or then is None or path is None:
                     continue
                 if abs(then.value) < abs(now.value) and abs(path.then) > abs(path.now):
                     start_nearer_path_further += 1
-                    found = ball_next(weighing, cause.id, explained_by(weighing))
+                    found = ball_next(inference, cause.id, attribution_of(inference))
                     assert found is not None
                     assert "path straightens" not in found.sentence.lower()
     assert start_nearer_path_further > 0  # such cases were met
@@ -90,8 +90,8 @@ def test_what_a_cause_does_not_move_is_told_of_what_it_brings_about(knowledge: K
         for c in ("trail_heel_up_early", "trail_knee_at_ball", "hips_back_away")
     ]
     heel = Block(shots=(Shot(heel_toe_mm=-20, start="straight", curve="straight"),) * 8)
-    weighing = weigh(Case(handedness="right", blocks=(heel,), readings=tuple(seen)), knowledge)
-    found = ball_next(weighing, "no_lateral_shift", explained_by(weighing))
+    inference = infer(Case(handedness="right", blocks=(heel,), readings=tuple(seen)), knowledge)
+    found = ball_next(inference, "no_lateral_shift", attribution_of(inference))
     assert found is not None
     assert "struck" not in found.sentence
     assert "the strike should change with them." in found.sentence

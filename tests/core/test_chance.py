@@ -12,7 +12,7 @@ from firm_footing.core.patterns.chance import (
     change_of,
     change_of_estimates,
     floor_of,
-    is_sure,
+    is_significant,
     two_sided,
 )
 
@@ -36,7 +36,7 @@ def test_a_change_is_welch_s_as_scipy_has_it() -> None:
         wanted = stats.ttest_ind(after, before, equal_var=False)
         assert found is not None
         assert found.by / found.se == pytest.approx(wanted.statistic)
-        assert found.surprise == pytest.approx(wanted.pvalue, rel=0.05, abs=1e-4)
+        assert found.p_value == pytest.approx(wanted.pvalue, rel=0.05, abs=1e-4)
 
 
 def words(rng: np.random.Generator, size: tuple[int, int]) -> np.ndarray:
@@ -65,7 +65,7 @@ def test_unchanged_pairs_are_seldom_more_than_chance(
         change_of(row[:balls].tolist(), row[balls:].tolist(), floor)
         for row in DATA[kind](rng, (PAIRS, 2 * balls))
     ]
-    false = np.mean([is_sure(change, knowledge.numbers) for change in found])
+    false = np.mean([is_significant(change, knowledge.numbers) for change in found])
     assert 0.02 <= false <= 0.12
 
 
@@ -77,9 +77,9 @@ def test_the_floor_is_each_measures_own_and_what_agrees_is_no_certainty(
     alike = change_of([-4.0] * 3, [0.0] * 3, floors["start_deg"])
     assert alike is not None
     assert alike.se == pytest.approx(floors["start_deg"] * (2 / 3) ** 0.5)
-    assert is_sure(alike, knowledge.numbers)
+    assert is_significant(alike, knowledge.numbers)
     nearer = change_of([-2.0] * 3, [-0.9] * 3, floors["start_deg"])
-    assert not is_sure(nearer, knowledge.numbers)
+    assert not is_significant(nearer, knowledge.numbers)
     assert change_of([1.0], [2.0, 3.0], 1.0) is None
 
 
@@ -87,5 +87,5 @@ def test_numbers_worked_out_bring_their_own_doubt(knowledge: Knowledge) -> None:
     found = change_of_estimates((-4.0, 1.0), (-1.0, 1.0), (10, 10))
     assert found.se == pytest.approx(2**0.5)
     wanted = stats.ttest_ind_from_stats(-1.0, 10**0.5, 10, -4.0, 10**0.5, 10, equal_var=False)
-    assert found.surprise == pytest.approx(wanted.pvalue, rel=0.05)
-    assert is_sure(found, knowledge.numbers)
+    assert found.p_value == pytest.approx(wanted.pvalue, rel=0.05)
+    assert is_significant(found, knowledge.numbers)

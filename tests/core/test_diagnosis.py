@@ -53,9 +53,9 @@ def test_the_expected_cause_comes_first(
 
 def test_too_little_evidence_is_said(knowledge: Knowledge) -> None:
     found = diagnose(case([PULL_SLICE_HEEL] * 2, "grip_weak"), knowledge)
-    assert not found.standing.enough
-    assert found.standing.kind == "not_enough"
-    assert "3 more balls or 2 more answers" in found.standing.reason
+    assert not found.decision_status.enough
+    assert found.decision_status.kind == "not_enough"
+    assert "3 more balls or 2 more answers" in found.decision_status.reason
 
 
 def test_a_cause_outside_the_feet_is_said_plainly(knowledge: Knowledge) -> None:

@@ -15,11 +15,11 @@ from firm_footing.core.case import Block, Shot
 from firm_footing.core.conclusions.what_if import expected_change
 from firm_footing.core.estimation import inverse
 from firm_footing.core.estimation.inverse import read_delivery
-from firm_footing.core.estimation.noted import Noted
+from firm_footing.core.estimation.observations import Observations
 from firm_footing.core.estimation.readings import READINGS
-from firm_footing.core.film.doubt import doubt_of
 from firm_footing.core.film.plane import Plane
-from firm_footing.core.inference.enumeration import enumerate_stories
+from firm_footing.core.film.uncertainty import doubt_of
+from firm_footing.core.inference.enumeration import enumerate_space
 from firm_footing.core.inference.intervention import only_itself
 from firm_footing.core.knowledge import Knowledge
 from firm_footing.core.pressure import events
@@ -46,13 +46,13 @@ def test_a_carry_held_against_the_own_best_is_expected_to_lie_below_it(
 def test_a_change_is_as_unsure_as_the_severity_of_what_goes(
     knowledge: Knowledge, cause: str
 ) -> None:
-    """Of one story alone: nothing but its cause's own severity can differ."""
-    stories = enumerate_stories(knowledge)
-    alone = [s for s in stories.alone if stories.story_members[s, knowledge.cause_index[cause]]]
-    weights = np.zeros(len(stories.set_of))
+    """Of one configuration alone: nothing but its cause's own severity can differ."""
+    space = enumerate_space(knowledge)
+    alone = [s for s in space.alone if space.configuration_members[s, knowledge.cause_index[cause]]]
+    weights = np.zeros(len(space.set_of))
     weights[alone[0]] = 1.0
-    change = expected_change(stories, weights, only_itself(stories, cause), None, 18)
-    effect = stories.unit_effects[stories.variant_of[0, alone[0]]]
+    change = expected_change(space, weights, only_itself(space, cause), None, 18)
+    effect = space.unit_effects[space.variant_of[0, alone[0]]]
     within = knowledge.numbers.delivery.severity_within
     assert np.abs(effect).max() > 0
     assert change.covariance == pytest.approx(within**2 * np.outer(effect, effect), abs=1e-9)
@@ -68,7 +68,9 @@ def test_an_interval_is_as_doubtful_as_its_limits_and_what_bends_leave_over(
     flags = np.zeros(shape, dtype=bool)
     flags[0, column] = True
     full = np.full(shape, 1.0)
-    noted = Noted(0 * full, 1e9 * full, least * full, most * full, doubt**2 * full, flags, flags)
+    noted = Observations(
+        0 * full, 1e9 * full, least * full, most * full, doubt**2 * full, flags, flags
+    )
     reading = object.__new__(inverse._Inverse)  # only its sites are looked at
     reading.noted, reading.left_over = noted, bent2 * full
     reading.value, reading.variance = noted.value.copy(), noted.variance.copy()

@@ -3,9 +3,9 @@
 import pytest
 
 from firm_footing.core.case import Block, Case, Shot
-from firm_footing.core.conclusions.attribution import explained_by, unexplained, words_of
+from firm_footing.core.conclusions.attribution import attribution_of, unexplained, words_of
 from firm_footing.core.diagnosis.diagnosis import diagnose
-from firm_footing.core.inference.inference import weigh
+from firm_footing.core.inference.inference import infer
 from firm_footing.core.knowledge import Knowledge
 
 FRAME = Block(club="7i", expected_carry_m=135.0, surface="turf")
@@ -56,11 +56,11 @@ def test_what_nothing_explains_is_said_and_names_no_look_of_its_own(
     knowledge: Knowledge, noted: dict[str, object], name: str
 ) -> None:
     """There is one next look; this sentence does not propose another."""
-    weighing = weigh(eight(**noted), knowledge)
-    found = unexplained(weighing, explained_by(weighing))
+    inference = infer(eight(**noted), knowledge)
+    found = unexplained(inference, attribution_of(inference))
     assert found is not None
     assert found.name == name
-    sentence = diagnose(weighing.case, knowledge).unexplained
+    sentence = diagnose(inference.case, knowledge).unexplained
     assert sentence is not None
     assert sentence.startswith("No cause seen so far explains ")
     assert "Look" not in sentence
@@ -70,10 +70,10 @@ def test_a_deviation_is_the_pattern_s_own_number(knowledge: Knowledge) -> None:
     """What stands on the plan and what is accounted for are one number."""
     found = diagnose(eight(start="far_pull", heel_toe_mm=-24), knowledge)
     assert found.pattern.path_deg is not None
-    assert found.explained.deviation["path_deg"] == found.pattern.path_deg.value
+    assert found.attribution.deviation["path_deg"] == found.pattern.path_deg.value
     assert found.pattern.low_point_cm is not None
     usual = knowledge.numbers.delivery.cause_free_low_point_cm(18)
-    low = found.explained.deviation["low_point_cm"]
+    low = found.attribution.deviation["low_point_cm"]
     assert low == pytest.approx(found.pattern.low_point_cm.value - usual)
 
 
@@ -84,7 +84,7 @@ def test_sound_balls_leave_nothing_to_explain(knowledge: Knowledge) -> None:
 def test_a_strike_that_no_cause_makes_is_left_over(knowledge: Knowledge) -> None:
     """The table's farthest strike to the toe is 4 mm: a sixth of these 24."""
     case = eight(heel_toe_mm=24)
-    found = unexplained(weigh(case, knowledge), explained_by(weigh(case, knowledge)))
+    found = unexplained(infer(case, knowledge), attribution_of(infer(case, knowledge)))
     assert found is not None
     assert found.name == "heel_toe_mm"
     said = diagnose(case, knowledge).unexplained or ""

@@ -13,7 +13,7 @@ from firm_footing.core.case import Block, Case, Film, Reading, ScaleSeen, from_f
 from firm_footing.core.diagnosis.diagnosis import diagnose
 from firm_footing.core.film import FilmError, plane_of, read_film
 from firm_footing.core.film.formulas import FORMULAS
-from firm_footing.core.inference.inference import weigh
+from firm_footing.core.inference.inference import infer
 from firm_footing.core.knowledge import Knowledge
 from firm_footing.core.knowledge.film import FilmMeasure, FilmView
 from firm_footing.simulators.film.camera import Camera
@@ -209,13 +209,13 @@ def a_film(knowledge: Knowledge, seed: int = 5, **causes: float) -> Film:
 
 def test_films_answer_together_and_a_film_with_a_drill_does_not(knowledge: Knowledge) -> None:
     film = a_film(knowledge, trail_heel_pops=1.3)
-    plain, with_film = weigh(case_of(), knowledge), weigh(case_of(film), knowledge)
+    plain, with_film = infer(case_of(), knowledge), infer(case_of(film), knowledge)
     pops = knowledge.cause_index["trail_heel_pops"]
     assert with_film.now.present[pops] > 3 * plain.now.present[pops]
     assert [p.id for p in with_film.pieces] == ["film:0"]
     in_trial = film.model_copy(update={"block": 1})
-    assert not weigh(case_of(in_trial), knowledge).pieces
-    again = weigh(case_of(film, film), knowledge).now.present[pops]
+    assert not infer(case_of(in_trial), knowledge).pieces
+    again = infer(case_of(film, film), knowledge).now.present[pops]
     assert again == pytest.approx(with_film.now.present[pops])
 
 
@@ -224,7 +224,7 @@ def test_the_instructors_own_answer_stands_above_the_film(knowledge: Knowledge) 
     no = Reading(check="trail_heel_up_early", answer="no", source="film")
     found = diagnose(case_of(film, readings=(no,)), knowledge)
     assert "trail_heel_up_early" in found.contradictions
-    assert weigh(case_of(film, readings=(no,)), knowledge).seen["trail_heel_pops"] == "no"
+    assert infer(case_of(film, readings=(no,)), knowledge).seen["trail_heel_pops"] == "no"
     yes = no.model_copy(update={"answer": "yes"})
     assert diagnose(case_of(film, readings=(yes,)), knowledge).contradictions == ()
 
@@ -275,6 +275,6 @@ def test_events_out_of_their_order_are_told(knowledge: Knowledge) -> None:
 
 def test_every_look_by_film_that_has_points_names_a_look(knowledge: Knowledge) -> None:
     answered = {a.check for m in knowledge.film.measures for a in m.answers}
-    groups = [g for g in knowledge.numbers.dependent_looks.groups if g.measured]
+    groups = [g for g in knowledge.numbers.dependent_checks.groups if g.measured]
     assert answered == {check for g in groups for check in g.checks}
     assert len(answered) == 26

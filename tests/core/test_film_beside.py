@@ -34,7 +34,7 @@ def test_a_change_is_called_one_as_seldom_as_it_should_be_when_there_is_none(
 ) -> None:
     """The same swing filmed twice: the truth of every measure is the same."""
     called = [
-        c.beyond_doubt
+        c.beyond_chance
         for seed in range(30)
         for c in changes(
             a_film(knowledge, seed)[1],
@@ -54,14 +54,14 @@ def test_a_heel_that_stays_down_after_the_lesson_is_a_change(knowledge: Knowledg
     )
     found = {c.before.measure.id: c for c in changes(before, after, CLUBS, knowledge)}
     heel = found["trail_heel_arm_level"]
-    assert heel.beyond_doubt
+    assert heel.beyond_chance
     assert heel.value < -3
     assert heel.sd == pytest.approx(math.hypot(heel.before.sd, heel.after.sd))
     assert "before" in heel.text
     back = {c.before.measure.id: c for c in changes(after, before, CLUBS, knowledge)}
     assert back["trail_heel_arm_level"].value == pytest.approx(-heel.value)
     same = found["trail_foot_slid"]
-    assert not same.beyond_doubt
+    assert not same.beyond_chance
     assert same.text.startswith("Trail toe moved, impact: less than the ")
 
 
@@ -119,7 +119,7 @@ def test_a_feel_is_wrong_by_what_the_film_shows(knowledge: Knowledge) -> None:
         r for r in read_film(film, "7i", knowledge) if r.measure.id == "trail_heel_arm_level"
     )
     wrong = FeltAndSeen(read, 0.0)
-    assert wrong.beyond_doubt
+    assert wrong.beyond_chance
     assert wrong.off == pytest.approx(read.value)
     assert f"It is {read.value:.0f} cm more than felt." in wrong.text
     assert "The feel is right" in FeltAndSeen(read, read.value + 0.1).text

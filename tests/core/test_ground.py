@@ -14,7 +14,7 @@ from scipy.signal import find_peaks
 from firm_footing.core.case import Block, Case, Reading, Shot, Trace
 from firm_footing.core.diagnosis.diagnosis import diagnose
 from firm_footing.core.frame import neutral_feet
-from firm_footing.core.inference.inference import weigh
+from firm_footing.core.inference.inference import infer
 from firm_footing.core.knowledge import Knowledge
 from firm_footing.core.knowledge.pressure import SWING_EVENTS, SwingEvent
 from firm_footing.core.patterns import read_pattern
@@ -364,7 +364,7 @@ def test_a_trace_is_evidence_as_clear_as_its_signs(knowledge: Knowledge) -> None
     assert sure > 2 * before
     cause = next(c for c in diagnose(clear, knowledge).causes if c.id == "backs_up")
     assert cause.speaks_for[0].evidence == "trace:0"
-    found = weigh(clear, knowledge)
+    found = infer(clear, knowledge)
     assert found.answers == 1
     assert "lead_peak_then_retreat" in found.answered
 
@@ -374,7 +374,7 @@ def test_an_answer_by_hand_from_the_mat_replaces_the_trace_s(knowledge: Knowledg
     said = Reading(check="lead_peak_then_retreat", answer="no", source="mat")
     felt = said.model_copy(update={"source": "feel"})
     by_mat, by_feel = (
-        weigh(Case(handedness="right", traces=(trace,), readings=(r,)), knowledge)
+        infer(Case(handedness="right", traces=(trace,), readings=(r,)), knowledge)
         for r in (said, felt)
     )
     assert [r.trace for r in by_mat.counted["lead_peak_then_retreat"]] == [None]
@@ -386,7 +386,7 @@ def test_an_answer_by_hand_from_the_mat_replaces_the_trace_s(knowledge: Knowledg
 def test_a_trace_with_a_drill_in_force_does_not_count(knowledge: Knowledge) -> None:
     trace = swing(changed=SEEN["retreat"]).model_copy(update={"block": 0})
     blocks = (Block(kind="trial", drill="step_past", shots=()),)
-    found = weigh(Case(handedness="right", blocks=blocks, traces=(trace,)), knowledge)
+    found = infer(Case(handedness="right", blocks=blocks, traces=(trace,)), knowledge)
     assert found.counted == {}
 
 

@@ -5,7 +5,7 @@ import pytest
 from firm_footing.core.case import Block, Case, Reading, Shot
 from firm_footing.core.case.evidence import Stance
 from firm_footing.core.diagnosis.diagnosis import diagnose
-from firm_footing.core.inference.inference import weigh
+from firm_footing.core.inference.inference import infer
 from firm_footing.core.inference.measured_answers import FLIP, Measured, measured_of
 from firm_footing.core.knowledge import Knowledge
 from firm_footing.core.patterns.targets import wanted_of
@@ -63,7 +63,7 @@ def test_a_changed_stance_is_a_before_and_after(knowledge: Knowledge) -> None:
     found = measured(before, after, knowledge=knowledge)
     assert [(m.answer, m.after) for m in found] == [("yes", False), ("no", True)]
     case = Case(handedness="right", blocks=(before, after))
-    assert {r.answer for r in weigh(case, knowledge).counted["hands_far_from_body"]} == {"yes"}
+    assert {r.answer for r in infer(case, knowledge).counted["hands_far_from_body"]} == {"yes"}
 
 
 @pytest.mark.parametrize(("loft", "answer"), [(20.0, "no"), (30.0, "partly"), (36.0, "yes")])
@@ -75,9 +75,9 @@ def test_measured_lean_of_a_seven_iron_answers_its_look_and_counts_once(
     block = Block(club="7i", shots=shots)
     (found,) = measured(block, knowledge=knowledge)
     assert (found.check, found.answer) == (FLIP, answer)
-    weighing = weigh(Case(handedness="right", blocks=(block,)), knowledge)
-    assert FLIP in weighing.answered
-    assert FLIP not in weighing.ratios  # the loft of the balls says it already
+    inference = infer(Case(handedness="right", blocks=(block,)), knowledge)
+    assert FLIP in inference.answered
+    assert FLIP not in inference.ratios  # the loft of the balls says it already
     wanted = {w.name: w for w in wanted_of(block, knowledge)}
     assert (wanted["launch_deg"].value, wanted["launch_deg"].most) == (14.0, 15.0)
     assert wanted["lean_deg"].value == pytest.approx(33.0 - loft)

@@ -12,7 +12,7 @@ from firm_footing.core.case import Block, Case, Shot, Trace
 from firm_footing.core.diagnosis.diagnosis import diagnose
 from firm_footing.core.frame import neutral_feet
 from firm_footing.core.knowledge import Knowledge
-from firm_footing.core.knowledge.limen import in_a_word
+from firm_footing.core.knowledge.soft_threshold import in_a_word
 from firm_footing.core.pressure.recorded import TraceError
 from firm_footing.core.pressure.trace import TraceRead, read_trace
 from firm_footing.simulators.pressing import habit_of, press

@@ -18,7 +18,7 @@ from firm_footing.core.frame import (
     to_neutral_word,
     to_real_word,
 )
-from firm_footing.core.inference.enumeration import enumerate_stories, severities_told
+from firm_footing.core.inference.enumeration import enumerate_space, severities_told
 from firm_footing.core.inference.prior import base_weights, set_prior
 from firm_footing.core.knowledge import DIMENSIONS, Knowledge, build_knowledge
 from firm_footing.files.knowledge_files import load_knowledge
@@ -133,28 +133,28 @@ def test_units_round_trip(value: float, unit: Any) -> None:
 def test_information_is_never_negative_and_nothing_when_independent(data: Any) -> None:
     size = data.draw(st.integers(2, 12))
     rng = np.random.default_rng(data.draw(st.integers(0, 10_000)))
-    story = rng.dirichlet(np.ones(size))
+    configuration = rng.dirichlet(np.ones(size))
     decision = rng.integers(0, 3, size=size)
     facts = np.column_stack([rng.random(size), np.full(size, 0.3)])
-    of_decision = np.bincount(decision, weights=story, minlength=3)
-    fact = np.array([(facts * story[:, None])[decision == d].sum(axis=0) for d in range(3)])
+    of_decision = np.bincount(decision, weights=configuration, minlength=3)
+    fact = np.array([(facts * configuration[:, None])[decision == d].sum(axis=0) for d in range(3)])
     gains = information_gain(fact, of_decision, np.array([0.05, 0.05]))
     assert (gains >= 0).all()
     assert gains[1] == pytest.approx(0.0, abs=1e-12)
-    assert gains[0] == pytest.approx(_by_hand(story, decision, facts[:, 0], 0.05), abs=1e-9)
+    assert gains[0] == pytest.approx(_by_hand(configuration, decision, facts[:, 0], 0.05), abs=1e-9)
 
 
-def _by_hand(story: Any, decision: Any, fact: Any, error: float) -> float:
+def _by_hand(configuration: Any, decision: Any, fact: Any, error: float) -> float:
     """Mutual information from the joint table, summed term by term."""
     yes = fact * (1 - error) + (1 - fact) * error
     total = 0.0
     for answer in (yes, 1 - yes):
-        p_answer = float(story @ answer)
+        p_answer = float(configuration @ answer)
         for d in set(decision.tolist()):
             here = decision == d
-            joint = float((story * answer)[here].sum())
+            joint = float((configuration * answer)[here].sum())
             if joint > 0:
-                total += joint * np.log2(joint / (p_answer * float(story[here].sum())))
+                total += joint * np.log2(joint / (p_answer * float(configuration[here].sum())))
     return total
 
 
@@ -162,25 +162,25 @@ def test_without_links_the_number_of_causes_is_the_stated_one() -> None:
     files = real_files()
     files["numbers"]["prior"]["link_strength"] = 0.0
     knowledge = build_knowledge(files)
-    stories = enumerate_stories(knowledge)
-    prior = set_prior(stories, base_weights(knowledge, ()))
-    by_size = np.bincount(stories.sizes, weights=prior)
+    space = enumerate_space(knowledge)
+    prior = set_prior(space, base_weights(knowledge, ()))
+    by_size = np.bincount(space.sizes, weights=prior)
     assert by_size == pytest.approx(knowledge.numbers.prior.causes_present)
-    in_set = np.exp(stories.log_prior_in_set(0.3))
-    assert in_set @ prior[stories.hypotheses.set_of] == pytest.approx(1.0)
-    alone = prior[stories.sizes == 1]
+    in_set = np.exp(space.log_prior_in_set(0.3))
+    assert in_set @ prior[space.hypotheses.set_of] == pytest.approx(1.0)
+    alone = prior[space.sizes == 1]
     weights = np.array([c.base_weight for c in knowledge.causes])
     share = knowledge.numbers.prior.causes_present[1]
     assert alone[::-1] == pytest.approx(share * weights[::-1] / weights.sum())
 
 
 def test_an_upstream_cause_makes_its_downstream_one_likelier(knowledge: Knowledge) -> None:
-    stories = enumerate_stories(knowledge)
-    prior = set_prior(stories, base_weights(knowledge, ()))
+    space = enumerate_space(knowledge)
+    prior = set_prior(space, base_weights(knowledge, ()))
     for cause in knowledge.causes:
         for other in cause.upstream_of:
-            up = stories.members[:, knowledge.cause_index[cause.id]] > 0
-            down = stories.members[:, knowledge.cause_index[other]] > 0
+            up = space.members[:, knowledge.cause_index[cause.id]] > 0
+            down = space.members[:, knowledge.cause_index[other]] > 0
             given_up = prior[up & down].sum() / prior[up].sum()
             given_none = prior[~up & down].sum() / prior[~up].sum()
             assert given_up > 1.5 * given_none, (cause.id, other)

@@ -8,7 +8,7 @@ import pytest
 from firm_footing.core.case import Block, Case, Reading, Shot
 from firm_footing.core.diagnosis.diagnosis import Diagnosis, RankedCause, diagnose
 from firm_footing.core.estimation.expected import setting_of
-from firm_footing.core.inference.inference import weigh
+from firm_footing.core.inference.inference import infer
 from firm_footing.core.knowledge import Knowledge
 from firm_footing.core.physics.forward import LOW_POINT, PARTS, play
 from firm_footing.files.knowledge_files import load_knowledge
@@ -126,7 +126,7 @@ def test_ten_copies_of_a_trace_say_what_one_says(knowledge: Knowledge, sign: str
 
 def test_what_a_mat_does_not_show_takes_nothing_from_what_it_shows(knowledge: Knowledge) -> None:
     """One typed yes beside eight typed no, all read off the mat."""
-    group = next(g for g in knowledge.numbers.dependent_looks.groups if g.id == "one_trace")
+    group = next(g for g in knowledge.numbers.dependent_checks.groups if g.id == "one_trace")
     yes = Reading(check="lead_peak_then_retreat", answer="yes", source="mat")
     others = [c for c in group.checks if c not in (yes.check, "lead_rush_early")][:8]
     no = [Reading(check=c, answer="no", source="mat") for c in others]
@@ -153,9 +153,9 @@ def test_a_line_of_evidence_has_the_sign_that_it_has_alone(knowledge: Knowledge)
     yes = Reading(check="trail_knee_at_ball", answer="yes")
     found = diagnose(case(yes, block=block), knowledge)
     for cause in found.causes:
-        assert all(e.bits > 0 and e.alone_bits > 0 for e in cause.speaks_for)
-        assert all(e.bits < 0 and e.alone_bits < 0 for e in cause.speaks_against)
-        assert all(e.bits < 0 < e.alone_bits for e in cause.better_explained)
+        assert all(e.bits > 0 and e.single_cause_log2_lr > 0 for e in cause.speaks_for)
+        assert all(e.bits < 0 and e.single_cause_log2_lr < 0 for e in cause.speaks_against)
+        assert all(e.bits < 0 < e.single_cause_log2_lr for e in cause.better_explained)
         if knowledge.effects[cause.id, None, None][3] < -4:
             against = [e.evidence for e in cause.speaks_against]
             assert "pattern.heel_toe_mm" not in against
@@ -181,9 +181,9 @@ def test_nothing_that_was_not_noted_is_evidence(knowledge: Knowledge) -> None:
     block = FRAME.model_copy(
         update={"shots": (Shot(contact="clean"),) * 4 + (Shot(contact="fat"),) * 3}
     )
-    weighing = weigh(case(block=block), knowledge)
-    assert weighing.pattern.low_point_cm is None
-    names = [p.id for p in weighing.pieces]
+    inference = infer(case(block=block), knowledge)
+    assert inference.pattern.low_point_cm is None
+    names = [p.id for p in inference.pieces]
     assert "pattern.contact" in names
     assert not {"pattern.low_point_cm", "pattern.path_deg", "pattern.carry_lost_pct"} & set(names)
     said = [e.text for c in diagnose(case(block=block), knowledge).causes for e in c.speaks_for]

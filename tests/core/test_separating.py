@@ -8,8 +8,8 @@ from firm_footing.core.conclusions.schools import first_by_school
 from firm_footing.core.conclusions.separating import separating_blocks
 from firm_footing.core.conclusions.what_if import without
 from firm_footing.core.diagnosis.diagnosis import diagnose
-from firm_footing.core.inference.enumeration import enumerate_stories
-from firm_footing.core.inference.inference import weigh
+from firm_footing.core.inference.enumeration import enumerate_space
+from firm_footing.core.inference.inference import infer
 from firm_footing.core.inference.intervention import branches, change_of
 from firm_footing.core.knowledge import DIMENSIONS, Knowledge
 from firm_footing.simulators.student import hit_block, make_student
@@ -23,7 +23,7 @@ HEEL, SHOVE = "trail_heel_pops", "trail_side_shove"
 
 
 def blocks(case: Case, k: Knowledge):  # type: ignore[no-untyped-def]
-    return separating_blocks(weigh(case, k), HEEL, SHOVE)
+    return separating_blocks(infer(case, k), HEEL, SHOVE)
 
 
 def test_a_block_that_takes_one_away_moves_the_balls_only_if_it_is_that_one(
@@ -72,11 +72,11 @@ def test_the_verdict_points_to_the_truth_about_as_often_as_said(
         trial = hit_block(freed, 5, "7i", 135, knowledge, rng)
         done = trial.model_copy(update={"kind": "trial", "drill": "club_under_heel"})
         case = Case(handedness="right", blocks=(base,))
-        expected = {b.drill: b for b in separating_blocks(weigh(case, knowledge), truth, other)}
+        expected = {b.drill: b for b in separating_blocks(infer(case, knowledge), truth, other)}
         if "club_under_heel" not in expected:
             continue
         said.append(expected["club_under_heel"].tells)
-        after = weigh(case.model_copy(update={"blocks": (base, done)}), knowledge)
+        after = infer(case.model_copy(update={"blocks": (base, done)}), knowledge)
         bits = dict(zip([p.id for p in after.pieces], after.now.bits, strict=True))["trial:1"]
         index = knowledge.cause_index
         right.append(bits[index[truth]] > bits[index[other]])
@@ -91,9 +91,9 @@ def test_the_verdict_of_a_block_compares_the_two_that_led_without_it(knowledge: 
     trial = Block(kind="trial", drill="club_under_heel", expected_carry_m=135, shots=(freed,) * 5)
     readings = (Reading(check="trail_heel_up_early", answer="yes"),)
     case = CASE.model_copy(update={"blocks": (*CASE.blocks, trial), "readings": readings})
-    (verdict,) = diagnose(case, knowledge).verdicts
+    (verdict,) = diagnose(case, knowledge).trial_results
     before = diagnose(CASE.model_copy(update={"readings": readings}), knowledge)
-    assert (verdict.one, verdict.other) == before.standing.leading
+    assert (verdict.one, verdict.other) == before.decision_status.leading
     assert verdict.came.heel_toe_mm.value == pytest.approx(12, abs=1)
     heel_first = verdict.bits if verdict.one == HEEL else -verdict.bits
     assert heel_first > 1
@@ -125,7 +125,7 @@ def test_the_prediction_comes_nearer_than_predicting_no_change(
         student = make_student([cause], 18, "thrown", knowledge, rng)
         block = hit_block(student, 12, "7i", 135, knowledge, rng)
         case = Case(handedness="right", blocks=(block,))
-        found = without(weigh(case, knowledge), cause)
+        found = without(infer(case, knowledge), cause)
         then, now = getattr(found.without, name).value, getattr(found.now, name).value
         change.append(effect * student.severity[cause])
         off.append(then - now + change[-1])
@@ -133,40 +133,40 @@ def test_the_prediction_comes_nearer_than_predicting_no_change(
 
 
 def test_carry_comes_back_with_the_strike(knowledge: Knowledge) -> None:
-    found = without(weigh(CASE, knowledge), HEEL)
+    found = without(infer(CASE, knowledge), HEEL)
     assert found.now.carry_pct.value == pytest.approx(100 * 118 / 135, abs=1)
     assert found.without.carry_pct.value > found.now.carry_pct.value + 2
 
 
 def test_a_cause_taken_away_never_acts_backwards(knowledge: Knowledge) -> None:
     """However mild the balls make it: what is gone changes by nothing, not the other way."""
-    stories = enumerate_stories(knowledge)
-    (branch,) = branches(stories, ("hang_back",), 1.0)[-1:]
+    space = enumerate_space(knowledge)
+    (branch,) = branches(space, ("hang_back",), 1.0)[-1:]
     mild = np.full(branch.gone.shape, -9.0)
     low = DIMENSIONS.index("low_point_cm")
-    usual = change_of(stories, branch, None, 18)[low]
-    assert (change_of(stories, branch, mild, 18)[low] == 0).all()
+    usual = change_of(space, branch, None, 18)[low]
+    assert (change_of(space, branch, mild, 18)[low] == 0).all()
     assert usual.max() > 5  # without it the low point moves forward
 
 
 def test_what_is_left_stops_at_the_floor_and_not_what_goes(knowledge: Knowledge) -> None:
-    """Every story by hand: the delivery with and without, each stopped where it stops."""
-    stories, numbers = enumerate_stories(knowledge), knowledge.numbers.delivery
+    """Every configuration by hand: the delivery with and without, each stopped where it stops."""
+    space, numbers = enumerate_space(knowledge), knowledge.numbers.delivery
     floors = {"low_point_cm": numbers.low_point_floor_cm, "heel_toe_mm": numbers.strike_floor_mm}
     together = 0
-    for branch in branches(stories, ("hang_back",), 1.0):
-        variants = stories.variant_of[:, branch.stories]
-        change = change_of(stories, branch, None, 18)
+    for branch in branches(space, ("hang_back",), 1.0):
+        variants = space.variant_of[:, branch.configurations]
+        change = change_of(space, branch, None, 18)
         for name, floor in floors.items():
             column = DIMENSIONS.index(name)
             base = numbers.cause_free_low_point_cm(18) if name == "low_point_cm" else 0.0
-            whole = base + stories.effects[variants, column].sum(axis=0)
-            left = whole - stories.effects[branch.gone, column].sum(axis=0)
+            whole = base + space.effects[variants, column].sum(axis=0)
+            left = whole - space.effects[branch.gone, column].sum(axis=0)
             assert change[column] == pytest.approx(
                 np.maximum(left, floor) - np.maximum(whole, floor), abs=1e-12
             )
             together += int((whole < floor).sum())
-    assert together > 1000  # so many stories reach beyond
+    assert together > 1000  # so many configurations reach beyond
 
 
 def test_a_school_is_weighed_again_and_not_only_told(knowledge: Knowledge) -> None:
@@ -177,9 +177,9 @@ def test_a_school_is_weighed_again_and_not_only_told(knowledge: Knowledge) -> No
         Reading(check="lead_toe_up_at_impact", answer="yes"),
     )
     case = Case(handedness="right", blocks=(Block(shots=(shot,) * 8),), readings=readings)
-    found = first_by_school(weigh(case, knowledge))
+    found = first_by_school(infer(case, knowledge))
     for (heel_toe, lead_foot), first in found.items():
         school = School.model_validate({"heel_toe": heel_toe, "lead_foot": lead_foot})
-        under = weigh(case.model_copy(update={"school": school}), knowledge)
+        under = infer(case.model_copy(update={"school": school}), knowledge)
         assert first == knowledge.causes[int(np.argmax(under.root))].id
     assert len(set(found.values())) > 1

@@ -10,11 +10,12 @@ from hypothesis import strategies as st
 
 from firm_footing.core.case import Block, Case, Reading, Shot
 from firm_footing.core.conclusions.attribution import explains_nothing
-from firm_footing.core.conclusions.decision_status import LEVELS, badge_of, in_words, verdict
-from firm_footing.core.conclusions.next_check import NextCheck, turns_of
+from firm_footing.core.conclusions.decision_status import LEVELS, badge_of, kind_of
+from firm_footing.core.conclusions.next_check import NextCheck, decision_flips
 from firm_footing.core.diagnosis.diagnosis import diagnose
-from firm_footing.core.inference.inference import weigh
+from firm_footing.core.inference.inference import infer
 from firm_footing.core.knowledge import Knowledge
+from firm_footing.core.text.decision import in_words
 from firm_footing.core.text.words import cause_word, percent
 
 SLICE = Shot(start="pull", curve="push", contact="clean", heel_toe_mm=-12)
@@ -39,7 +40,7 @@ TABLE = [
 def test_where_a_decision_stands(
     knowledge: Knowledge, lead: float, ahead: float, spoken: bool, kind: str
 ) -> None:
-    assert verdict(lead, ahead, spoken, knowledge.numbers.decision) == kind
+    assert kind_of(lead, ahead, spoken, knowledge.numbers.decision) == kind
 
 
 share = st.floats(0, 1)
@@ -55,7 +56,7 @@ def test_verdict_badge_and_word_are_one_scale(
     """Whatever the numbers are: what is said above, beside and under them fits."""
     n = knowledge.numbers
     lead, next_lead = max(lead, next_lead), min(lead, next_lead)
-    kind = "not_enough" if thin else verdict(lead, lead - next_lead, spoken, n.decision)
+    kind = "not_enough" if thin else kind_of(lead, lead - next_lead, spoken, n.decision)
     badge = badge_of(kind)
     first, second = (
         cause_word(p, p, None, balls, n, thin=kind == "not_enough") for p in (lead, next_lead)
@@ -89,24 +90,26 @@ def test_what_is_said_of_a_case_fits_together(knowledge: Knowledge, data: st.Dat
     ]
     block = data.draw(st.sampled_from([None, SIX, Block(shots=(CLEAN,) * 6)]))
     found = diagnose(case_of(*readings, block=block), knowledge)
-    standing, (first, second) = found.standing, found.causes[:2]
-    if standing.headline.startswith("Open between"):
+    decision_status, (first, second) = found.decision_status, found.causes[:2]
+    if decision_status.headline.startswith("Open between"):
         assert {first.word, second.word} <= {"possible", "likely", "very_likely", "follows"}
-    if standing.badge == "start":
+    if decision_status.badge == "start":
         assert first.word in ("likely", "very_likely")
-        assert standing.headline.startswith("Start with")
+        assert decision_status.headline.startswith("Start with")
     if block is not None and found.start_with is not None and block.shots[0] == SLICE:
         seen = first.seen in ("yes", "partly")
-        assert seen or not explains_nothing(first.id, found.explained) or not standing.badge
-        assert standing.unexplaining == (
-            first.seen is not None and explains_nothing(first.id, found.explained)
+        assert (
+            seen or not explains_nothing(first.id, found.attribution) or not decision_status.badge
         )
-    if standing.ask_first is not None:
-        assert standing.ask_first == found.next_checks[0].id
-        question = knowledge.check[standing.ask_first].question
-        assert standing.kind == "settled" or question in standing.reason
-    others = [c.question for c in knowledge.checks if c.id != standing.ask_first]
-    said = f"{standing.reason} {found.unexplained or ''}"
+        assert decision_status.unexplaining == (
+            first.seen is not None and explains_nothing(first.id, found.attribution)
+        )
+    if decision_status.ask_first is not None:
+        assert decision_status.ask_first == found.next_checks[0].id
+        question = knowledge.check[decision_status.ask_first].question
+        assert decision_status.kind == "settled" or question in decision_status.reason
+    others = [c.question for c in knowledge.checks if c.id != decision_status.ask_first]
+    said = f"{decision_status.reason} {found.unexplained or ''}"
     assert not any(question in said for question in others)
 
 
@@ -115,10 +118,10 @@ def test_the_verdict_rises_with_the_lead_and_never_falls(
     knowledge: Knowledge, lead: float, ahead: float, more: float, further: float, spoken: bool
 ) -> None:
     d = knowledge.numbers.decision
-    before = verdict(lead, ahead, spoken, d)
+    before = kind_of(lead, ahead, spoken, d)
     for after in (
-        verdict(max(lead, more), max(ahead, further), spoken, d),
-        verdict(lead, ahead, True, d),
+        kind_of(max(lead, more), max(ahead, further), spoken, d),
+        kind_of(lead, ahead, True, d),
     ):
         assert LEVELS.index(after) >= LEVELS.index(before)
 
@@ -147,7 +150,7 @@ def test_more_evidence_for_the_leader_never_lowers_the_verdict(
     more = Reading(check=open_looks[0].id, answer="yes")
     after = diagnose(case_of(*readings, more), knowledge)
     assert after.causes[0].id == leader
-    assert LEVELS.index(after.standing.kind) >= LEVELS.index(before.standing.kind)
+    assert LEVELS.index(after.decision_status.kind) >= LEVELS.index(before.decision_status.kind)
 
 
 def test_what_is_missing_is_counted(knowledge: Knowledge) -> None:
@@ -156,14 +159,14 @@ def test_what_is_missing_is_counted(knowledge: Knowledge) -> None:
         Reading(check="aim_off_line", answer="no"),
         block=Block(shots=(SLICE,) * 4),
     )
-    found = diagnose(few, knowledge).standing
+    found = diagnose(few, knowledge).decision_status
     assert found.kind == "not_enough"
     assert (found.balls_missing, found.answers_missing) == (1, 1)
     assert found.reason.startswith(
         "4 balls and 2 answers. Not enough yet: 1 more ball or 1 more answer"
     )
     more = few.model_copy(update={"blocks": (Block(shots=(SLICE,) * 5),)})
-    enough = diagnose(more, knowledge).standing
+    enough = diagnose(more, knowledge).decision_status
     assert (enough.balls_missing, enough.answers_missing) == (0, 0)
 
 
@@ -172,9 +175,9 @@ def test_balls_alone_never_settle_it(knowledge: Knowledge) -> None:
     shove = Shot(start="far_pull", curve="push", heel_toe_mm=-4, path_deg=-9.0, face_deg=-5.0)
     found = diagnose(case_of(block=Block(shots=(shove,) * 10)), knowledge)
     assert found.causes[0].root > 0.5
-    assert found.standing.kind == "nearly"
-    assert not found.standing.spoken_to
-    assert "No look and no trial has spoken to it yet" in found.standing.reason
+    assert found.decision_status.kind == "nearly"
+    assert not found.decision_status.spoken_to
+    assert "No look and no trial has spoken to it yet" in found.decision_status.reason
 
 
 def test_an_upstream_cause_that_nobody_asked_about_never_starts(knowledge: Knowledge) -> None:
@@ -196,7 +199,7 @@ def test_with_nothing_that_speaks_for_any_there_is_no_start(knowledge: Knowledge
     none = diagnose(case_of(block=None), knowledge)
     assert none.start_with is None
     assert none.drills == ()
-    assert none.standing.kind == "not_enough"
+    assert none.decision_status.kind == "not_enough"
     no_only = diagnose(case_of(Reading(check="grip_weak", answer="no"), block=None), knowledge)
     assert no_only.start_with is None
 
@@ -205,7 +208,7 @@ def test_a_first_that_nothing_points_to_says_nothing_of_what_was_seen(
     knowledge: Knowledge,
 ) -> None:
     """A cause further down may have been seen, so the words are of the first alone."""
-    seen = diagnose(case_of(Reading(check="grip_weak", answer="yes")), knowledge).standing
+    seen = diagnose(case_of(Reading(check="grip_weak", answer="yes")), knowledge).decision_status
     said = in_words(replace(seen, kind="not_enough", start_with=None), knowledge)
     assert said.headline == "Nothing stands out yet."
     assert said.detail == "No ball and no look points to the first of the list."
@@ -213,17 +216,17 @@ def test_a_first_that_nothing_points_to_says_nothing_of_what_was_seen(
 
 def test_balls_that_hardly_miss_leave_nothing_to_be_behind(knowledge: Knowledge) -> None:
     found = diagnose(case_of(block=Block(shots=(CLEAN,) * 6)), knowledge)
-    assert found.standing.no_miss
-    assert found.standing.kind == "not_enough"
-    assert "hardly miss" in found.standing.headline
+    assert found.decision_status.no_miss
+    assert found.decision_status.kind == "not_enough"
+    assert "hardly miss" in found.decision_status.headline
 
 
 def test_a_set_up_matter_that_was_seen_comes_before_the_feet(knowledge: Knowledge) -> None:
     feet = Reading(check="trail_heel_up_early", answer="yes")
     grip = Reading(check="grip_weak", answer="yes")
-    both = weigh(case_of(feet, grip), knowledge)
+    both = infer(case_of(feet, grip), knowledge)
     index = knowledge.cause_index
-    members = both.stories.members
+    members = both.space.members
     together = members[:, index["weak_grip"]] * members[:, index["trail_heel_pops"]] > 0
     assert not both.starts[together][:, index["trail_heel_pops"]].any()
     assert both.starts[together][:, index["weak_grip"]].all()
@@ -235,7 +238,7 @@ def test_the_sentence_names_no_cause_twice(knowledge: Knowledge, readings: list[
         Reading(check=c, answer=a)  # type: ignore[arg-type]
         for c, a in zip(("trail_heel_up_early", "grip_weak"), readings, strict=False)
     ]
-    reason = diagnose(case_of(*said), knowledge).standing.reason
+    reason = diagnose(case_of(*said), knowledge).decision_status.reason
     for cause in knowledge.causes:
         assert reason.lower().count(f"“{cause.name.lower()}”") <= 1
 
@@ -249,11 +252,11 @@ def test_what_a_look_could_turn_is_what_happens_when_it_is_answered_so(
         Reading(check="shaft_steep_down", answer="yes"),
     )
     before = diagnose(case, knowledge)
-    weighing = weigh(case, knowledge)
+    inference = infer(case, knowledge)
     first = before.causes[0].id
-    turns = []
+    flips = []
     for look in before.next_checks[::3]:
-        (turn,) = turns_of(weighing, [look])
+        (flip,) = decision_flips(inference, [look])
         after = {
             given: diagnose(
                 case.model_copy(update={"readings": (*case.readings, answered(look, given))}),
@@ -263,17 +266,17 @@ def test_what_a_look_could_turn_is_what_happens_when_it_is_answered_so(
             .id
             for given in ("yes", "no")
         }
-        if turn.answer is None:
+        if flip.answer is None:
             assert set(after.values()) == {first}
         else:
-            assert after[turn.answer] == turn.then_first != first
-        roots = weighing.root_with(answered(look, "yes"))
-        again = weigh(
+            assert after[flip.answer] == flip.then_first != first
+        roots = inference.root_with(answered(look, "yes"))
+        again = infer(
             case.model_copy(update={"readings": (*case.readings, answered(look, "yes"))}), knowledge
         )
         np.testing.assert_allclose(roots, again.root, atol=1e-9)
-        turns.append(turn.answer)
-    assert {None, "yes"} <= set(turns)  # both kinds were met
+        flips.append(flip.answer)
+    assert {None, "yes"} <= set(flips)  # both kinds were met
 
 
 def answered(look: NextCheck, given: Literal["yes", "no"]) -> Reading:

@@ -6,7 +6,7 @@ import numpy as np
 from hypothesis import given
 from hypothesis import strategies as st
 
-from firm_footing.core.coaching.trace_over_trace import EVENTS, lay_over
+from firm_footing.core.coaching.compare_traces import EVENTS, lay_over
 from firm_footing.core.coaching.transfer import targets_for
 from firm_footing.core.knowledge import Knowledge
 from firm_footing.core.pressure.trace import read_trace

@@ -14,21 +14,16 @@ from firm_footing.core.case import Block, Case, Reading, Shot, Stance
 from firm_footing.core.coaching import Situation
 from firm_footing.core.coaching.cards import cards_for
 from firm_footing.core.coaching.cautions import without_a_drill
+from firm_footing.core.coaching.compare_traces import TracesCompared, lay_over
 from firm_footing.core.coaching.cues import cues_for
 from firm_footing.core.coaching.practice import plan_practice
 from firm_footing.core.coaching.setup_gate import setup_changes
-from firm_footing.core.coaching.trace_over_trace import TracesCompared, lay_over
-from firm_footing.core.conclusions.chain import (
-    EFFECT_WORDS,
-    END_WORDS,
-    chain_alone,
-    link_words,
-    shown_by,
-)
+from firm_footing.core.conclusions.chain import EFFECT_WORDS, chain_alone, shown_by
 from firm_footing.core.frame import Handedness, in_words
 from firm_footing.core.knowledge import Knowledge
 from firm_footing.core.patterns import Pattern, read_pattern
 from firm_footing.core.pressure.trace import read_trace
+from firm_footing.core.text.chain import END_WORDS, link_words
 from firm_footing.core.text.sheet import Sheet, miss_words, sheet_of
 from firm_footing.files.calendar_files import practice_calendar
 from firm_footing.files.sheet.drawing import PARTS, PX_PER_CM, TRAIL, links_of, plan_svg

@@ -331,7 +331,7 @@ describe('a round of looks', () => {
   async function round(answers: object[]) {
     serve({
       'GET /api/lessons/L/round': {
-        body: { seconds: 120, looks: [look('grip'), look('heel_up')] },
+        body: { seconds: 120, checks: [look('grip'), look('heel_up')] },
       },
     })
     const open = {

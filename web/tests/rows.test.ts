@@ -56,7 +56,7 @@ describe('the rows of the decision', () => {
   })
   it('has no start beside a verdict that nothing stands out', () => {
     const found = (kind: string) =>
-      ({ standing: { kind }, ranking: { start_with: 'heel' } }) as unknown as Diagnosis
+      ({ decision_status: { kind }, ranking: { start_with: 'heel' } }) as unknown as Diagnosis
     expect(startOf(found('open'))).toBe('heel')
     expect(startOf(found('not_enough'))).toBeNull()
   })

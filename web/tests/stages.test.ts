@@ -62,7 +62,7 @@ const standing = {
   leading: [],
   balls_missing: 0,
   answers_missing: 0,
-  turn: null,
+  flip: null,
 }
 const diagnosis = (more: object = {}) => ({
   ranking: {
@@ -71,9 +71,9 @@ const diagnosis = (more: object = {}) => ({
     causes: [],
     pattern: { balls: 0 },
   },
-  standing,
+  decision_status: standing,
   spreads: {},
-  verdicts: [],
+  trial_results: [],
   ...more,
 })
 const acts = () => ({
@@ -302,7 +302,7 @@ describe('the looks', () => {
     expect(page.findAll('button').some((b) => b.text() === 'After')).toBe(false)
   })
   it('suggests to stop when another look would not change the drill', async () => {
-    const { page } = await open(changed, { standing: { ...standing, kind: 'settled' } })
+    const { page } = await open(changed, { decision_status: { ...standing, kind: 'settled' } })
     expect(page.text()).toContain('Another look would hardly change the drill')
   })
 })

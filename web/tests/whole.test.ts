@@ -88,7 +88,7 @@ describe('listening', () => {
 
 describe('deciding', () => {
   it('compares side by side, and wants a reason against the order, none with it', async () => {
-    const between = { one: 'heel', other: 'late', evidence: [], looks: [{ id: 'grip' }] }
+    const between = { one: 'heel', other: 'late', evidence: [], checks: [{ id: 'grip' }] }
     const seen = { start_deg: { value: -4, se: 1 }, curve_deg: { value: 4, se: 1 } }
     const without = { cause: 'heel', now: seen, without: seen, sentence: 'Straight.', worse: false }
     serve({
@@ -142,7 +142,7 @@ describe('deciding', () => {
   it('urges nothing while deciding would be a guess, and still lets one decide', async () => {
     serve({ 'GET /api/lessons/L/coaching': { body: coaching } })
     const open = acts()
-    const guess = { ...diagnosis, standing: { ...diagnosis.standing, kind: 'not_enough' } }
+    const guess = { ...diagnosis, decision_status: { ...diagnosis.decision_status, kind: 'not_enough' } }
     const props = { open, lesson: filled({ decisions: [] }), knowledge: known }
     const { page } = await show(DecideStage, { ...props, diagnosis: guess })
     await settle()

@@ -173,15 +173,15 @@ export const diagnosis = {
     unexplained: null,
     pattern: { balls: 8 },
   },
-  standing: {
+  decision_status: {
     kind: 'settled',
     headline: 'Start with “heel up”.',
     detail: '60 % against 20 %.',
     leading: ['heel', 'late'],
-    turn: null,
+    flip: null,
   },
   spreads: { start_deg: { value: -4, se: 1 } },
-  verdicts: [],
+  trial_results: [],
 }
 export const card = (more: object): Shape['CardOut'] => ({
   drill: 'mirror',

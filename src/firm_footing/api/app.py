@@ -15,7 +15,7 @@ from firm_footing.api.changes.answer_again import answer_again
 from firm_footing.api.coaching import routes as coaching
 from firm_footing.api.conclusions import routes as conclusions
 from firm_footing.api.conclusions.kept import KeptConclusions
-from firm_footing.api.context import ArrivedBeforeError
+from firm_footing.api.context import DuplicateWriteError
 from firm_footing.api.errors import add_handlers
 from firm_footing.api.films import beside as films_beside
 from firm_footing.api.films import routes as films
@@ -26,7 +26,7 @@ from firm_footing.api.lessons import last as last_lesson
 from firm_footing.api.lessons import routes as lessons
 from firm_footing.api.lessons.arrivals import Arrivals
 from firm_footing.api.security import pairing
-from firm_footing.api.security.device_auth import Codes, Doorkeeper
+from firm_footing.api.security.device_auth import Codes, DeviceAuth
 from firm_footing.api.security.guard import LOOPBACK_NAMES, Guard
 from firm_footing.api.security.intake import Intake
 from firm_footing.api.sheets import routes as sheets
@@ -34,7 +34,7 @@ from firm_footing.api.stills import routes as stills
 from firm_footing.api.students import routes as students
 from firm_footing.api.tables import routes as tables
 from firm_footing.api.traces import routes as traces
-from firm_footing.core.inference.enumeration import enumerate_stories
+from firm_footing.core.inference.enumeration import enumerate_space
 from firm_footing.core.knowledge import Knowledge
 
 SCREENS = Path(__file__).parents[3] / "web" / "dist"
@@ -76,11 +76,11 @@ def create_app(
     app.state.address = address
     app.state.encrypted = address is not None and address.startswith("https://")
     begin_with(app, engine)
-    enumerate_stories(known)
+    enumerate_space(known)
     add_handlers(app)
-    app.add_exception_handler(ArrivedBeforeError, answer_again)
+    app.add_exception_handler(DuplicateWriteError, answer_again)
     app.add_middleware(Intake)
-    app.add_middleware(Doorkeeper)
+    app.add_middleware(DeviceAuth)
     app.add_middleware(Guard, names=names)
     app.add_middleware(GZipMiddleware, minimum_size=2000, compresslevel=2)
     api = APIRouter(prefix="/api")

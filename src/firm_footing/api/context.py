@@ -20,7 +20,7 @@ RowId = Annotated[str, Path(pattern=r"^[A-Za-z0-9_-]{1,64}$", examples=["5f0c9a5
 Name = Annotated[str | None, Header(pattern=r"^[A-Za-z0-9_-]{1,64}$")]
 
 
-class ArrivedBeforeError(Exception):
+class DuplicateWriteError(Exception):
     """The change was made already, when it was sent the first time."""
 
     def __init__(self, before: SentWrite) -> None:
@@ -49,11 +49,11 @@ def _writing(request: Request, write_id: Name = None, page_id: Name = None) -> I
         take_turn(session)
         before = has_arrived(session)
         if before is not None:
-            raise ArrivedBeforeError(before)
+            raise DuplicateWriteError(before)
         yield session
 
 
-def _turn(request: Request, page_id: Name = None) -> Iterator[Session]:
+def _writing_by_content(request: Request, page_id: Name = None) -> Iterator[Session]:
     with session_for(request, Sender(page=page_id)) as session:
         take_turn(session)
         yield session
@@ -79,6 +79,6 @@ Writing = Annotated[Session, Depends(_writing)]
 With the headers `write-id`, the same whenever the change is sent again, and `page-id`, the page it
 was done on, whose steps are taken back there.
 """
-Turn = Annotated[Session, Depends(_turn)]
+WritingByContent = Annotated[Session, Depends(_writing_by_content)]
 """For a change that is the same however often it is made, by what is in it: no `write-id`."""
 Known = Annotated[Knowledge, Depends(_knowledge)]

@@ -7,8 +7,8 @@ from typing import Annotated, Any, Literal
 import typer
 
 from firm_footing.core.frame import Handedness
-from firm_footing.core.knowledge.limen import in_a_word
 from firm_footing.core.knowledge.pressure import SWING_EVENTS
+from firm_footing.core.knowledge.soft_threshold import in_a_word
 from firm_footing.core.pressure.recorded import TraceError
 from firm_footing.core.pressure.trace import TraceRead, read_trace
 from firm_footing.files.knowledge_files import load_knowledge

@@ -15,7 +15,7 @@ from numpy.random import Generator
 from firm_footing.core.case import Case
 from firm_footing.core.conclusions.next_check import next_checks
 from firm_footing.core.diagnosis.diagnosis import Diagnosis, diagnose
-from firm_footing.core.inference.inference import weigh
+from firm_footing.core.inference.inference import infer
 from firm_footing.core.knowledge import Knowledge
 from firm_footing.files.knowledge_files import load_knowledge
 from firm_footing.simulators.film.marking import with_films
@@ -85,7 +85,7 @@ def draw_student(
 def proposed(student: SimulatedStudent, case: Case, knowledge: Knowledge, rng: Generator) -> Case:
     """Eight looks, each the one the program proposes after the last answer."""
     for _ in range(LOOKS):
-        following = next_checks(weigh(case, knowledge))
+        following = next_checks(infer(case, knowledge))
         asked = {r.check for r in case.readings}
         name = next((c.id for c in following if c.id not in asked), None)
         if name is None:
@@ -118,7 +118,7 @@ def within_budget(
         asked = {r.check for r in case.readings}
         following = [
             c
-            for c in next_checks(weigh(case, knowledge))
+            for c in next_checks(infer(case, knowledge))
             if c.id not in asked and c.seconds + setup <= left
         ]
         if not following:

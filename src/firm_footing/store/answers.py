@@ -7,7 +7,7 @@ from sqlmodel import Session, col, select
 
 from firm_footing.store.changes.conflicts import Was, merged, was_there
 from firm_footing.store.changes.history import Step
-from firm_footing.store.changes.quotas import room_for
+from firm_footing.store.changes.quotas import require_quota
 from firm_footing.store.errors import not_found, refused
 from firm_footing.store.lessons import get_block, get_lesson
 from firm_footing.store.tables import CheckAnswer
@@ -37,7 +37,7 @@ def put_answer(
     with Step(session, lesson_id, f"answer to “{what}”") as step:
         if answer is None:
             was_there("answer", was, values)
-            room_for(session, CheckAnswer, lesson_id)
+            require_quota(session, CheckAnswer, lesson_id)
             for earlier in _instead_of(session, lesson_id, values):
                 step.delete(earlier)
             answer = CheckAnswer(id=answer_id, lesson_id=lesson_id, **values)

@@ -10,7 +10,7 @@ from firm_footing.core.coaching.ladder import Result
 from firm_footing.store.changes.conflicts import Was, merged
 from firm_footing.store.changes.history import Step
 from firm_footing.store.changes.idempotency import end_of_change
-from firm_footing.store.changes.quotas import room_for
+from firm_footing.store.changes.quotas import require_quota
 from firm_footing.store.columns import now
 from firm_footing.store.earlier import last_cause
 from firm_footing.store.errors import refused
@@ -36,7 +36,7 @@ def put_repetition(
         if there.lesson_id != lesson_id:
             raise refused("This belongs to another lesson.", "id", "Nothing was changed.")
         return
-    room_for(session, Repetition, lesson_id)
+    require_quota(session, Repetition, lesson_id)
     with Step(session, lesson_id, f"repetition: {result}") as step:
         row = Repetition(
             id=repetition_id, lesson_id=lesson_id, drill=drill, result=result, real=real

@@ -7,7 +7,7 @@ from sqlmodel import Session
 from firm_footing.core.conclusions.what_if import without
 from firm_footing.core.diagnosis.diagnosis import diagnose
 from firm_footing.core.diagnosis.ranking import ranked_first, ranking_of, rests_on_something
-from firm_footing.core.inference.inference import weigh
+from firm_footing.core.inference.inference import infer
 from firm_footing.core.knowledge import Knowledge
 from firm_footing.store.cases import case_of
 from firm_footing.store.changes.history import Step
@@ -56,7 +56,7 @@ def add_decision(
         ranked_first=ranked_first(ranking) if rests_on_something(ranking) else None,
         shape=ranking["pattern"]["shape"],
         knowledge_version=knowledge.version,
-        prediction=asdict(without(weigh(case, knowledge), cause)),
+        prediction=asdict(without(infer(case, knowledge), cause)),
     )
     with Step(session, lesson_id, "decision") as step:
         step.add(decision)

@@ -7,7 +7,7 @@ from sqlmodel import Session, col, select
 from firm_footing.core.case import Film
 from firm_footing.store.changes.conflicts import Was, merged, was_there
 from firm_footing.store.changes.history import Step
-from firm_footing.store.changes.quotas import next_position, room_for
+from firm_footing.store.changes.quotas import next_position, require_quota
 from firm_footing.store.errors import not_found, refused
 from firm_footing.store.lessons import get_block, get_lesson, now_at_hand
 from firm_footing.store.students import get_student
@@ -62,7 +62,7 @@ def put_film(
             step.change(there, **merged(there, values, was))
         return
     was_there("film", was, values)
-    room_for(session, FilmMarks, lesson_id)
+    require_quota(session, FilmMarks, lesson_id)
     position = next_position(session, FilmMarks, lesson_id)
     with Step(session, lesson_id, f"film {position + 1}") as step:
         step.add(

@@ -9,7 +9,7 @@ from sqlmodel import Session
 
 from firm_footing.core.case import Shot
 from firm_footing.store.changes.history import Step
-from firm_footing.store.changes.quotas import room_for
+from firm_footing.store.changes.quotas import require_quota
 from firm_footing.store.columns import now
 from firm_footing.store.database import take_turn
 from firm_footing.store.lesson_content import LessonContent
@@ -53,7 +53,7 @@ def take_in(session: Session, lesson_id: str, block_id: str, balls: Sequence[Inc
     content = content_of(session, lesson_id)
     both = zip(ids_of(lesson_id, balls), balls, strict=True)
     new = [(shot_id, ball) for shot_id, ball in both if not _has(session, shot_id)]
-    room_for(session, LoggedShot, lesson_id, len(new))
+    require_quota(session, LoggedShot, lesson_id, len(new))
     with Step(session, lesson_id, f"{len(new)} imported balls") as step:
         if new and not content.shots[first.id] and new[0][1].club is not None:
             step.change(first, club=new[0][1].club)

@@ -15,7 +15,7 @@ from firm_footing.core.knowledge.vocabulary import Source
 from firm_footing.store.changes.conflicts import Was, merged, was_there
 from firm_footing.store.changes.history import Step
 from firm_footing.store.changes.idempotency import end_of_change
-from firm_footing.store.changes.quotas import next_position, room_for
+from firm_footing.store.changes.quotas import next_position, require_quota
 from firm_footing.store.columns import UNREADABLE
 from firm_footing.store.errors import not_found, refused
 from firm_footing.store.files.erasing import erase
@@ -290,7 +290,7 @@ def put_block(
     with Step(session, lesson_id, "change of the block") as step:
         if block is None:
             was_there("block", was, values)
-            room_for(session, LoggedBlock, lesson_id)
+            require_quota(session, LoggedBlock, lesson_id)
             position = next_position(session, LoggedBlock, lesson_id)
             block = LoggedBlock(id=block_id, lesson_id=lesson_id, position=position, **values)
             step.add(block)

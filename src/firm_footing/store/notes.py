@@ -4,7 +4,7 @@ from sqlmodel import Session
 
 from firm_footing.store.changes.conflicts import Was, merged, was_there
 from firm_footing.store.changes.history import Step
-from firm_footing.store.changes.quotas import room_for
+from firm_footing.store.changes.quotas import require_quota
 from firm_footing.store.errors import not_found
 from firm_footing.store.lessons import get_lesson
 from firm_footing.store.tables import Note
@@ -21,7 +21,7 @@ def put_note(
     with Step(session, lesson_id, "note") as step:
         if note is None:
             was_there("note", was, {"text": text})
-            room_for(session, Note, lesson_id)
+            require_quota(session, Note, lesson_id)
             note = Note(id=note_id, lesson_id=lesson_id, text=text)
             step.add(note)
         else:

@@ -10,7 +10,7 @@ from firm_footing.store.columns import AsJson, Instant, now
 from firm_footing.store.tables import belongs_to, new_id
 
 
-class Change(SQLModel, table=True):
+class UndoEntry(SQLModel, table=True):
     """One change of one row, kept so that it can be undone and redone.
 
     lesson_id : the lesson it was done in; None for one done on the student's own page, which is
@@ -21,6 +21,8 @@ class Change(SQLModel, table=True):
     made_by : the page it was done on: each takes back its own
     write : the id its sender gave it
     """
+
+    __tablename__ = "change"
 
     __table_args__ = (
         Index("ix_change_lesson_step", "lesson_id", "step"),

@@ -5,7 +5,7 @@ from sqlmodel import Session, select
 from firm_footing.core.case import Shot
 from firm_footing.store.changes.conflicts import Was, merged, was_there
 from firm_footing.store.changes.history import Step
-from firm_footing.store.changes.quotas import next_position, room_for
+from firm_footing.store.changes.quotas import next_position, require_quota
 from firm_footing.store.errors import not_found, refused
 from firm_footing.store.lessons import get_block
 from firm_footing.store.tables import LoggedBlock, LoggedShot
@@ -31,7 +31,7 @@ def put_shot(
     values = {"observed": observed, "touched": touched}
     if shot is None:
         was_there("ball", was, values)
-        room_for(session, LoggedShot, lesson_id)
+        require_quota(session, LoggedShot, lesson_id)
         number = _count(session, block_id) + 1
         with Step(session, lesson_id, f"ball {number}") as step:
             shot = LoggedShot(

@@ -5,7 +5,7 @@ from sqlmodel import Session, col, select
 
 from firm_footing.core.case.still import Consent
 from firm_footing.store.changes.history import Step
-from firm_footing.store.changes.quotas import room_for
+from firm_footing.store.changes.quotas import require_quota
 from firm_footing.store.errors import not_found, refused
 from firm_footing.store.files.erasing import erase
 from firm_footing.store.lessons import get_lesson
@@ -57,7 +57,7 @@ def put_still(session: Session, still: Still) -> None:
     if there is not None and there.lesson_id != still.lesson_id:
         raise refused("This still belongs to another lesson.", "still_id", "Nothing was changed.")
     if there is None:
-        room_for(session, Still, still.lesson_id)
+        require_quota(session, Still, still.lesson_id)
     with Step(session, still.lesson_id, WHAT):
         if there is None:
             session.add(still)

@@ -8,7 +8,7 @@ from sqlmodel import Session
 from firm_footing.core.case import Trace
 from firm_footing.store.changes.conflicts import Was, merged
 from firm_footing.store.changes.history import Step
-from firm_footing.store.changes.quotas import next_position, room_for
+from firm_footing.store.changes.quotas import next_position, require_quota
 from firm_footing.store.errors import not_found, refused
 from firm_footing.store.lessons import get_block, get_lesson, now_at_hand
 from firm_footing.store.tables import PressureTrace, Recording, new_id
@@ -36,7 +36,7 @@ def put_trace(
                 "This trace belongs to another lesson.", "trace_id", "Nothing was changed."
             )
         return
-    room_for(session, PressureTrace, lesson_id)
+    require_quota(session, PressureTrace, lesson_id)
     position = next_position(session, PressureTrace, lesson_id)
     with Step(session, lesson_id, f"trace {position + 1}") as step:
         recording = Recording(id=new_id(), lesson_id=lesson_id, samples=recorded)

@@ -14,7 +14,7 @@ from starlette.responses import Response
 
 from firm_footing.api.changes.write_response import changed_lesson
 from firm_footing.api.coaching.routes import read_clock
-from firm_footing.api.context import ArrivedBeforeError, session_for
+from firm_footing.api.context import DuplicateWriteError, session_for
 from firm_footing.api.instructors.routes import InstructorOut
 from firm_footing.api.lessons.schemas import StudentOut
 from firm_footing.api.lessons.views import lesson_view
@@ -55,7 +55,7 @@ VIEWS: Final[dict[str, View]] = {
 
 async def answer_again(request: Request, error: Exception) -> Response:
     """The answer in place of the first one, which may have been lost."""
-    assert isinstance(error, ArrivedBeforeError)
+    assert isinstance(error, DuplicateWriteError)
     route, sent = request.scope["route"], error.before
     status = route.status_code or 200
     if status == 204:

@@ -20,8 +20,8 @@ from firm_footing.api.lessons.schemas import LessonOut
 from firm_footing.api.lessons.views import lesson_view, shown
 from firm_footing.core.conclusions.next_check import next_checks
 from firm_footing.core.conclusions.reported_miss import as_if_hit
-from firm_footing.core.diagnosis.diagnosis import diagnose, with_looks
-from firm_footing.core.inference.inference import weigh
+from firm_footing.core.diagnosis.diagnosis import diagnose, with_checks
+from firm_footing.core.inference.inference import infer
 from firm_footing.core.knowledge import Knowledge
 from firm_footing.core.knowledge.vocabulary import Source
 from firm_footing.store.cases import case_of
@@ -138,8 +138,8 @@ def conclude(
     case = case_of(content)
     found = diagnose(case, known, at_hand)
     told = as_if_hit(case, content.lesson.listen.misses, known)
-    looks = found.next_checks if told is case else next_checks(weigh(told, known), at_hand)
-    in_order = sorted(looks, key=lambda look: look.id in before)
+    checks = found.next_checks if told is case else next_checks(infer(told, known), at_hand)
+    in_order = sorted(checks, key=lambda look: look.id in before)
     if in_order != list(found.next_checks):
-        found = with_looks(found, in_order, known)
+        found = with_checks(found, in_order, known)
     return diagnosis_view(found, case, known)

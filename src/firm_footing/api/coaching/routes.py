@@ -30,13 +30,13 @@ from firm_footing.core.case import Case
 from firm_footing.core.coaching.before_after import Compared, Comparison, compare, compared_club
 from firm_footing.core.coaching.cards import Card, cards_for
 from firm_footing.core.coaching.cautions import general_cautions, without_a_drill
+from firm_footing.core.coaching.compare_traces import TracesCompared, lay_over
 from firm_footing.core.coaching.cues import cues_for
 from firm_footing.core.coaching.drills import situation_of
 from firm_footing.core.coaching.ladder import climb
 from firm_footing.core.coaching.next_in_line import next_in_line
 from firm_footing.core.coaching.practice import near_event
 from firm_footing.core.coaching.setup_gate import setup_changes
-from firm_footing.core.coaching.trace_over_trace import TracesCompared, lay_over
 from firm_footing.core.coaching.transfer import targets_for
 from firm_footing.core.diagnosis.diagnosis import Diagnosis, diagnose
 from firm_footing.core.inference.trace_answers import counts, counts_as_retest, read_traces

@@ -20,7 +20,7 @@ class _Answer:
     """One answer, and whose turn it is to work it out."""
 
     def __init__(self) -> None:
-        self.turn, self.value = Lock(), None
+        self.flip, self.value = Lock(), None
 
 
 class KeptConclusions:
@@ -40,7 +40,7 @@ class KeptConclusions:
             self._answers.move_to_end(key)
             while len(self._answers) > MOST:
                 self._answers.popitem(last=False)
-        with answer.turn:
+        with answer.flip:
             if answer.value is None:
                 with self._reasoning:
                     answer.value = work_out()

@@ -18,12 +18,12 @@ from firm_footing.api.conclusions.views import between_view
 from firm_footing.api.context import Conclusions, Known, RowId, Store
 from firm_footing.api.errors import responses
 from firm_footing.api.security.intake import ParsedOnceRoute
-from firm_footing.core.conclusions.attribution import explained_by
-from firm_footing.core.conclusions.check_round import round_of_looks
+from firm_footing.core.conclusions.attribution import attribution_of
+from firm_footing.core.conclusions.check_round import round_of_checks
 from firm_footing.core.conclusions.separating import separating_blocks
 from firm_footing.core.conclusions.what_if import without
 from firm_footing.core.diagnosis.between import between
-from firm_footing.core.inference.inference import weigh
+from firm_footing.core.inference.inference import infer
 from firm_footing.core.knowledge import Knowledge
 from firm_footing.core.knowledge.vocabulary import Source
 from firm_footing.core.text.ball_next import ball_next
@@ -73,7 +73,7 @@ def read_between(
     """The evidence that separates the two, and the looks that would."""
     content = lessons.content_of(session, lesson_id)
     _two_causes(known, one, other)
-    found = between(weigh(case_of(content), known), one, other, content.lesson.at_hand)
+    found = between(infer(case_of(content), known), one, other, content.lesson.at_hand)
     return between_view(found)
 
 
@@ -88,7 +88,7 @@ def read_separating(
     """The best first; empty where no block that this student may hit would tell."""
     case = case_of(lessons.content_of(session, lesson_id))
     _two_causes(known, one, other)
-    blocks = separating_blocks(weigh(case, known), one, other)
+    blocks = separating_blocks(infer(case, known), one, other)
     return [SeparatingOut.model_validate(b) for b in blocks]
 
 
@@ -99,10 +99,10 @@ def read_without(session: Store, known: Known, lesson_id: RowId, cause: One) -> 
     """Supposing that the cause is present; what it brought about goes with it."""
     case = case_of(lessons.content_of(session, lesson_id))
     _is_cause(known, "cause", cause)
-    weighing = weigh(case, known)
-    said = ball_next(weighing, cause, explained_by(weighing))
+    inference = infer(case, known)
+    said = ball_next(inference, cause, attribution_of(inference))
     return WithoutOut(
-        **WhatIfOut.model_validate(without(weighing, cause)).model_dump(),
+        **WhatIfOut.model_validate(without(inference, cause)).model_dump(),
         sentence=said.sentence if said else "",
         worse=bool(said and said.worse),
     )
@@ -118,8 +118,8 @@ def read_round(
     """The looks that together tell most in that time, grouped by standing place."""
     content = lessons.content_of(session, lesson_id)
     there_are = seconds or known.numbers.decision.round_seconds
-    weighing = weigh(case_of(content), known)
-    return RoundOut.model_validate(round_of_looks(weighing, there_are, content.lesson.at_hand))
+    inference = infer(case_of(content), known)
+    return RoundOut.model_validate(round_of_checks(inference, there_are, content.lesson.at_hand))
 
 
 def _is_cause(known: Knowledge, name: str, cause: str) -> None:

@@ -5,7 +5,7 @@ from typing import Literal
 from pydantic import BaseModel, Field
 
 from firm_footing.api.wire import Out
-from firm_footing.core.conclusions.decision_status import Badge, StandingKind
+from firm_footing.core.conclusions.decision_status import Badge, DecisionKind
 from firm_footing.core.diagnosis.ranking import EvidenceBits, Ranking
 from firm_footing.core.knowledge.vocabulary import Answer, Source
 
@@ -24,7 +24,7 @@ class BallWay(BaseModel):
     curve_deg: float
 
 
-class TurnOut(Out):
+class DecisionFlipOut(Out):
     """What the look that could most easily change the first place would do."""
 
     check: str
@@ -33,10 +33,10 @@ class TurnOut(Out):
     then_first: str
 
 
-class StandingOut(Out):
+class DecisionStatusOut(Out):
     """Where the decision stands."""
 
-    kind: StandingKind
+    kind: DecisionKind
     headline: str
     detail: str
     start_with: str | None = Field(description="null where nothing speaks for the first")
@@ -46,7 +46,7 @@ class StandingOut(Out):
     spoken_to: bool = Field(description="Whether a look or a trial speaks for the first")
     no_miss: bool = Field(description="The balls hardly miss")
     ask_first: str | None = Field(description="The look to take before anything is decided")
-    turn: TurnOut | None
+    flip: DecisionFlipOut | None
     balls_missing: int
     answers_missing: int
 
@@ -59,7 +59,7 @@ class SchoolSays(BaseModel):
     start_with: str
 
 
-class LookOut(Out):
+class NextCheckOut(Out):
     """A look and what it would tell."""
 
     id: str
@@ -77,7 +77,7 @@ class BetweenOut(BaseModel):
     evidence: list[EvidenceBits] = Field(
         description="+ for the one, - for the other, largest first"
     )
-    looks: list[LookOut] = Field(description="Looks that would tell which")
+    checks: list[NextCheckOut] = Field(description="Looks that would tell which")
 
 
 class SeenOut(Out):
@@ -121,7 +121,7 @@ class SeparatingOut(Out):
     if_other: SeenOut
 
 
-class VerdictOut(Out):
+class TrialResultOut(Out):
     """What a block hit with a constraint said about the two causes that led before it."""
 
     block: int
@@ -138,7 +138,7 @@ class VerdictOut(Out):
 class RoundOut(Out):
     """Looks to take together, grouped by standing place."""
 
-    looks: list[LookOut]
+    checks: list[NextCheckOut]
     gain_bits: float
     seconds: int
 
@@ -163,7 +163,7 @@ class DiagnosisOut(BaseModel):
     """The diagnosis of a lesson, for a screen."""
 
     ranking: Ranking
-    standing: StandingOut
+    decision_status: DecisionStatusOut
     outside_word: str = Field(description="How likely it is that no cause lies in the feet")
     spreads: dict[str, Spread] = Field(description="Known numbers of the pattern")
     missed: list[str] = Field(description='Contact in words, the clean ones aside: "4 of 7 fat"')
@@ -172,6 +172,6 @@ class DiagnosisOut(BaseModel):
     withheld: list[WithheldDrill]
     contradictions: list[str] = Field(description="Checks answered both yes and no")
     measured: list[MeasuredOut]
-    verdicts: list[VerdictOut]
+    trial_results: list[TrialResultOut]
     usual_carry_m: dict[str, float] = Field(description="Club to what is usual at this handicap")
     knowledge_version: str

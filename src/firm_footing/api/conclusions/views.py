@@ -5,13 +5,13 @@ from functools import lru_cache
 from firm_footing.api.conclusions.schemas import (
     BallWay,
     BetweenOut,
+    DecisionStatusOut,
     DiagnosisOut,
-    LookOut,
     MeasuredOut,
+    NextCheckOut,
     SchoolSays,
     Spread,
-    StandingOut,
-    VerdictOut,
+    TrialResultOut,
     WithheldDrill,
 )
 from firm_footing.core.case import Block as CaseBlock
@@ -37,7 +37,7 @@ def diagnosis_view(diagnosis: Diagnosis, case: Case, knowledge: Knowledge) -> Di
     known = {name: getattr(pattern, name) for name in type(pattern).__dataclass_fields__}
     return DiagnosisOut(
         ranking=ranking_of(diagnosis, knowledge),
-        standing=StandingOut.model_validate(diagnosis.standing),
+        decision_status=DecisionStatusOut.model_validate(diagnosis.decision_status),
         outside_word=probability_word(diagnosis.outside_feet, knowledge.numbers),
         spreads={
             name: Spread(value=e.value, se=e.se)
@@ -53,7 +53,7 @@ def diagnosis_view(diagnosis: Diagnosis, case: Case, knowledge: Knowledge) -> Di
         withheld=[WithheldDrill(id=w.drill, reason=why_withheld(w, knowledge)) for w in kept_back],
         contradictions=list(diagnosis.contradictions),
         measured=[MeasuredOut.model_validate(m) for m in diagnosis.measured],
-        verdicts=[VerdictOut.model_validate(v) for v in diagnosis.verdicts],
+        trial_results=[TrialResultOut.model_validate(v) for v in diagnosis.trial_results],
         usual_carry_m=usual_carries(knowledge, case.handicap),
         knowledge_version=knowledge.version,
     )
@@ -89,7 +89,7 @@ def between_view(found: Between) -> BetweenOut:
         other=found.other,
         probability=found.probability,
         evidence=[{"evidence": w.evidence, "bits": w.bits, "text": w.text} for w in found.evidence],
-        looks=[LookOut.model_validate(look) for look in found.looks],
+        checks=[NextCheckOut.model_validate(look) for look in found.checks],
     )
 
 

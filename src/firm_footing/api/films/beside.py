@@ -49,7 +49,7 @@ class ChangeOut(Out):
     after: float
     by: float
     sd: float
-    beyond_doubt: bool
+    beyond_chance: bool
     text: str
 
 
@@ -130,6 +130,6 @@ def _changed(change: MeasureChange) -> ChangeOut:
         after=change.after.value,
         by=change.value,
         sd=change.sd,
-        beyond_doubt=change.beyond_doubt,
+        beyond_chance=change.beyond_chance,
         text=change.text,
     )

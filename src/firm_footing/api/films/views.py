@@ -12,8 +12,8 @@ from firm_footing.core.film.finder import rates_that_fit
 from firm_footing.core.film.measures import when_it_leaves
 from firm_footing.core.inference.film_answers import USUAL_CLUB, counts
 from firm_footing.core.knowledge import Knowledge
-from firm_footing.core.knowledge.limen import in_a_word
 from firm_footing.core.knowledge.pressure import SwingEvent
+from firm_footing.core.knowledge.soft_threshold import in_a_word
 from firm_footing.core.knowledge.vocabulary import Answer
 from firm_footing.store.tables import FilmMarks
 

@@ -107,7 +107,7 @@ class Patience:
         return self.asked[address] > A_SECOND
 
 
-class Doorkeeper:
+class DeviceAuth:
     """Lets the machine itself and paired devices in."""
 
     def __init__(self, app: ASGIApp) -> None:

@@ -5,7 +5,7 @@ from collections.abc import Sequence
 from fastapi import APIRouter, Response
 from sqlmodel import Session
 
-from firm_footing.api.context import Known, RowId, Store, Turn
+from firm_footing.api.context import Known, RowId, Store, WritingByContent
 from firm_footing.api.errors import responses
 from firm_footing.api.lessons.views import lesson_view
 from firm_footing.api.security.intake import ParsedOnceRoute
@@ -69,7 +69,9 @@ def preview_table(session: Store, known: Known, lesson_id: RowId, sent: TableIn)
 
 
 @router.post("/lessons/{lesson_id}/table", summary="Take in a table of balls", responses=ERRORS)
-def import_table(session: Turn, known: Known, lesson_id: RowId, sent: TableImport) -> TableTaken:
+def import_table(
+    session: WritingByContent, known: Known, lesson_id: RowId, sent: TableImport
+) -> TableTaken:
     """Good rows are kept, bad ones listed; a ball that is there already is not added again."""
     hand = lessons.content_of(session, lesson_id).student.handedness
     table = _table(sent.text)

@@ -22,9 +22,9 @@ from firm_footing.api.traces.schemas import (
     TraceReadOut,
 )
 from firm_footing.core.case import Reading
-from firm_footing.core.coaching.trace_over_trace import TimedSwings, TracesCompared
+from firm_footing.core.coaching.compare_traces import TimedSwings, TracesCompared
 from firm_footing.core.knowledge import Knowledge
-from firm_footing.core.knowledge.limen import in_a_word
+from firm_footing.core.knowledge.soft_threshold import in_a_word
 from firm_footing.core.pressure import trace as ground
 from firm_footing.core.pressure.recorded import FloatArray, Recorded
 from firm_footing.core.pressure.several import Several

@@ -133,8 +133,8 @@ def compare(
         [_p(m.since_first, n, first_look) for m, n in zip(measures, hit, strict=True)], level
     )
     measures = [
-        replace(m, sure=is_sure, since_sure=since_sure)
-        for m, is_sure, since_sure in zip(measures, sure, since, strict=True)
+        replace(m, sure=is_significant, since_sure=since_sure)
+        for m, is_significant, since_sure in zip(measures, sure, since, strict=True)
     ]
     numbers = knowledge.numbers.coaching.retest
     alone = series_of(before, (), knowledge)  # what the baseline shows, whatever was noted since

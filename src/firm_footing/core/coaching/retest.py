@@ -78,9 +78,7 @@ def moved_by(series: Series, balls: int | None = None) -> MeasureMove | None:
     if change is None:
         return None
     direction = _direction(series, change.before, change.after)
-    return MeasureMove(
-        change.before, change.after, change.by, change.se, change.surprise, direction
-    )
+    return MeasureMove(change.before, change.after, change.by, change.se, change.p_value, direction)
 
 
 def _direction(series: Series, before: float, after: float) -> Direction:

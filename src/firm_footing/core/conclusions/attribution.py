@@ -2,8 +2,8 @@
 
 For each number of the delivery: what was read, minus what is usual for a player without causes, is
 the sum of what the causes do, what is the person's own, and what is left over (the doubt of the
-reading). All are posterior means over every story: given the story, severities and person are
-normal and so is their mean a linear function of what was read (`joint.py`).
+reading). All are posterior means over every configuration: given the configuration, severities and
+person are normal and so is their mean a linear function of what was read (`joint.py`).
 """
 
 from collections.abc import Mapping
@@ -12,7 +12,7 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 
-from firm_footing.core.inference.inference import Weighing
+from firm_footing.core.inference.inference import Inference
 from firm_footing.core.knowledge import DIMENSIONS
 
 FloatArray = NDArray[np.float64]
@@ -22,7 +22,7 @@ EXPLAINED = ("path_deg", "face_to_path_deg", "low_point_cm", "heel_toe_mm", "clu
 
 
 @dataclass(frozen=True)
-class Explained:
+class Attribution:
     """An account of the delivery's deviation; every mapping by the names of `EXPLAINED` read.
 
     deviation : what was read minus what is usual without causes
@@ -48,16 +48,16 @@ class Unexplained:
     left: float
 
 
-def explained_by(weighing: Weighing) -> Explained:
+def attribution_of(inference: Inference) -> Attribution:
     """The account of all causes; empty without balls."""
-    ids = [c.id for c in weighing.knowledge.causes]
-    delivery = weighing.balls.delivery
+    ids = [c.id for c in inference.knowledge.causes]
+    delivery = inference.balls.delivery
     if delivery is None:
-        return Explained({}, {name: {} for name in ids}, {}, {})
-    of_causes, person = _means(weighing)
-    deviation = _deviation(weighing)
+        return Attribution({}, {name: {} for name in ids}, {}, {})
+    of_causes, person = _means(inference)
+    deviation = _deviation(inference)
     rest = {d: _at(of_causes.sum(axis=0) + person, d) for d in deviation}
-    return Explained(
+    return Attribution(
         deviation=deviation,
         causes={
             name: {d: _at(row, d) for d in deviation}
@@ -72,31 +72,35 @@ def _at(row: FloatArray, dimension: str) -> float:
     return float(row[DIMENSIONS.index(dimension)])
 
 
-def _means(weighing: Weighing) -> tuple[FloatArray, FloatArray]:
+def _means(inference: Inference) -> tuple[FloatArray, FloatArray]:
     """(causes, 6) and (6,) posterior mean of what each cause does, and of the person."""
-    stories, numbers = weighing.stories, weighing.knowledge.numbers.delivery
-    delivery = weighing.balls.delivery
+    space, numbers = inference.space, inference.knowledge.numbers.delivery
+    delivery = inference.balls.delivery
     assert delivery is not None
-    out = np.zeros((len(weighing.knowledge.causes) + 1, len(DIMENSIONS)))
-    for row, z in zip(stories.variant_of, delivery.joint.severity, strict=True):
-        size = np.maximum(0.0, stories.variant_severity[row] + numbers.severity_within * z)
-        each = np.bincount(row, weights=weighing.story * size, minlength=len(stories.effects))
-        np.add.at(out, stories.variant_cause, each[:, None] * stories.unit_effects)
+    out = np.zeros((len(inference.knowledge.causes) + 1, len(DIMENSIONS)))
+    for row, z in zip(space.variant_of, delivery.joint.severity, strict=True):
+        size = np.maximum(0.0, space.variant_severity[row] + numbers.severity_within * z)
+        each = np.bincount(
+            row, weights=inference.configuration * size, minlength=len(space.effects)
+        )
+        np.add.at(out, space.variant_cause, each[:, None] * space.unit_effects)
     variance = np.array(numbers.person_sd.row()) ** 2
-    person = variance * (delivery.reading.design.T @ (delivery.joint.pulled @ weighing.story))
+    person = variance * (
+        delivery.reading.design.T @ (delivery.joint.pulled @ inference.configuration)
+    )
     return out[:-1], person
 
 
-def _deviation(weighing: Weighing) -> dict[str, float]:
+def _deviation(inference: Inference) -> dict[str, float]:
     """The pattern minus what is usual without causes, of the numbers that are known.
 
     The pattern's own numbers, so that the same number stands everywhere.
     """
     found = {}
     for name in EXPLAINED:
-        estimate = getattr(weighing.pattern, name)
+        estimate = getattr(inference.pattern, name)
         if estimate is not None:
-            usual = weighing.usual_low_point_cm if name == "low_point_cm" else 0.0
+            usual = inference.usual_low_point_cm if name == "low_point_cm" else 0.0
             found[name] = float(estimate.value) - usual
     return found
 
@@ -110,9 +114,9 @@ def words_of(parts: Mapping[str, float], deviation: Mapping[str, float]) -> dict
     }
 
 
-def explains_nothing(cause: str, explained: Explained) -> bool:
+def explains_nothing(cause: str, attribution: Attribution) -> bool:
     """Whether balls miss and a cause accounts for next to nothing of any number of it."""
-    words = words_of(explained.causes[cause], explained.deviation)
+    words = words_of(attribution.causes[cause], attribution.deviation)
     return bool(words) and set(words.values()) == {"hardly"}
 
 
@@ -143,27 +147,27 @@ STRONGLY_FROM, PARTLY_FROM = 0.5, 0.2
 """Parts of a deviation; estimates."""
 
 
-def unexplained(weighing: Weighing, explained: Explained) -> Unexplained | None:
+def unexplained(inference: Inference, attribution: Attribution) -> Unexplained | None:
     """The number of which most is left when the causes seen or likely have had their part.
 
     None where no number is farther off than people differ without causes.
     """
-    knowledge = weighing.knowledge
+    knowledge = inference.knowledge
     likely = knowledge.numbers.decision.nearly_root
     known = [
         c.id
-        for c, p in zip(knowledge.causes, weighing.now.present, strict=True)
-        if p >= likely or weighing.seen.get(c.id) in ("yes", "partly")
+        for c, p in zip(knowledge.causes, inference.now.present, strict=True)
+        if p >= likely or inference.seen.get(c.id) in ("yes", "partly")
     ]
     usual = dict(zip(DIMENSIONS, knowledge.numbers.delivery.person_sd.row(), strict=True))
     rest = {
-        d: value - sum(explained.causes[c][d] for c in known)
-        for d, value in explained.deviation.items()
+        d: value - sum(attribution.causes[c][d] for c in known)
+        for d, value in attribution.deviation.items()
     }
     sizes = {
         d: abs(value) / usual[d]
         for d, value in rest.items()
-        if value * explained.deviation[d] > 0 and is_miss(d, value)
+        if value * attribution.deviation[d] > 0 and is_miss(d, value)
     }
     worst = max(sizes, key=lambda d: sizes[d], default=None)
     if worst is None or sizes[worst] < FAR_OFF:

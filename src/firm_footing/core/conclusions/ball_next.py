@@ -2,9 +2,9 @@
 
 from dataclasses import dataclass
 
-from firm_footing.core.conclusions.attribution import Explained
+from firm_footing.core.conclusions.attribution import Attribution
 from firm_footing.core.conclusions.what_if import WhatIf, without
-from firm_footing.core.inference.inference import Weighing
+from firm_footing.core.inference.inference import Inference
 from firm_footing.core.patterns import Estimate
 
 STRAIGHT_DEG, WORSE_DEG = 2.0, 1.0
@@ -28,13 +28,15 @@ class ExpectedBall:
     rest: str | None
 
 
-def expected_ball(weighing: Weighing, start: str, explained: Explained) -> ExpectedBall | None:
+def expected_ball(
+    inference: Inference, start: str, attribution: Attribution
+) -> ExpectedBall | None:
     """The prediction without the cause to start with; None without balls."""
-    if weighing.balls.delivery is None:
+    if inference.balls.delivery is None:
         return None
-    found = without(weighing, start, alone=True)
-    rest = _rest(found, start, explained)
-    return ExpectedBall(found, without(weighing, start), is_worse(found), rest)
+    found = without(inference, start, alone=True)
+    rest = _rest(found, start, attribution)
+    return ExpectedBall(found, without(inference, start), is_worse(found), rest)
 
 
 def is_worse(found: WhatIf) -> bool:
@@ -51,7 +53,7 @@ def is_worse(found: WhatIf) -> bool:
     )
 
 
-def _rest(found: WhatIf, start: str, explained: Explained) -> str | None:
+def _rest(found: WhatIf, start: str, attribution: Attribution) -> str | None:
     """The cause that accounts for most of what is left of the flight."""
     curve, begin = found.without.curve_deg, found.without.start_deg
     if curve is not None and abs(curve.value) >= STRAIGHT_DEG:
@@ -62,7 +64,7 @@ def _rest(found: WhatIf, start: str, explained: Explained) -> str | None:
         return None
     parts = {
         cause: row[dimension]
-        for cause, row in explained.causes.items()
+        for cause, row in attribution.causes.items()
         if cause != start and row.get(dimension, 0.0) * left > 0
     }
     best = max(parts, key=lambda cause: abs(parts[cause]), default=None)

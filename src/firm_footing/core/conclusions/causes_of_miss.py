@@ -10,7 +10,7 @@ from numpy.typing import NDArray
 
 from firm_footing.core.case import Case
 from firm_footing.core.conclusions.reported_miss import with_balls
-from firm_footing.core.inference.inference import weigh
+from firm_footing.core.inference.inference import infer
 from firm_footing.core.knowledge import Knowledge
 from firm_footing.core.knowledge.misses import Miss
 
@@ -47,4 +47,4 @@ def makers_of(miss: str, knowledge: Knowledge) -> dict[str, float]:
 def _points(miss: Miss, kind: dict[str, str | float], knowledge: Knowledge) -> FloatArray:
     one_kind = miss.model_copy(update={"balls": (kind,)})
     told = with_balls(Case(handedness="right"), (one_kind,), knowledge)
-    return weigh(told, knowledge).balls.points
+    return infer(told, knowledge).balls.points

@@ -20,7 +20,7 @@ from firm_footing.core.conclusions.next_check import (
     start_of_each_set,
 )
 from firm_footing.core.inference.check_likelihood import fact_table, group_of, independence
-from firm_footing.core.inference.inference import Weighing
+from firm_footing.core.inference.inference import Inference
 from firm_footing.core.knowledge.numbers import DependentGroup
 from firm_footing.core.knowledge.vocabulary import Source
 
@@ -39,13 +39,13 @@ class Round:
     seconds : what it takes, every standing place set up once
     """
 
-    looks: tuple[NextCheck, ...]
+    checks: tuple[NextCheck, ...]
     gain_bits: float
     seconds: int
 
 
-def round_of_looks(
-    weighing: Weighing, seconds: int, at_hand: Collection[Source] | None = None
+def round_of_checks(
+    inference: Inference, seconds: int, at_hand: Collection[Source] | None = None
 ) -> Round:
     """The best set of looks that fits into so many seconds.
 
@@ -55,45 +55,47 @@ def round_of_looks(
     at_hand : means at hand; None means all
 
     """
-    d = weighing.knowledge.numbers.decision
-    candidates = next_checks(weighing, at_hand)
-    rows = _Rows(weighing, candidates)
+    d = inference.knowledge.numbers.decision
+    candidates = next_checks(inference, at_hand)
+    rows = _Rows(inference, candidates)
     chosen: list[int] = []
     places: set[str] = set()
     used, told = 0, 0.0
     while len(chosen) < d.round_most:
         cost = np.array(
             [
-                c.seconds + (0 if _place(weighing, c) in places else d.setup_seconds)
+                c.seconds + (0 if _place(inference, c) in places else d.setup_seconds)
                 for c in candidates
             ]
         )
-        gains = rows.gains(chosen) * _independence(weighing, candidates, chosen)
+        gains = rows.gains(chosen) * _independence(inference, candidates, chosen)
         gains[chosen] = 0.0
         gains[cost > seconds - used] = 0.0
         if not len(gains) or gains.max() < d.min_gain_bits:
             break
         best = int(np.argmax(gains / cost))
         chosen.append(best)
-        places.add(_place(weighing, candidates[best]))
+        places.add(_place(inference, candidates[best]))
         used += int(cost[best])
         told += float(gains[best])
-    order = [_place(weighing, candidates[i]) for i in chosen]
-    chosen.sort(key=lambda i: order.index(_place(weighing, candidates[i])))
+    order = [_place(inference, candidates[i]) for i in chosen]
+    chosen.sort(key=lambda i: order.index(_place(inference, candidates[i])))
     return Round(tuple(candidates[i] for i in chosen), told, used)
 
 
-def _place(weighing: Weighing, look: NextCheck) -> str:
+def _place(inference: Inference, look: NextCheck) -> str:
     """Where one stands for a look."""
-    return weighing.knowledge.check[look.id].view
+    return inference.knowledge.check[look.id].view
 
 
-def _independence(weighing: Weighing, candidates: list[NextCheck], chosen: list[int]) -> FloatArray:
+def _independence(
+    inference: Inference, candidates: list[NextCheck], chosen: list[int]
+) -> FloatArray:
     """(candidates,) how much an answer counts beside those of its dependent group.
 
     These are the answers there are, and the looks already chosen, whatever they turn out to show.
     """
-    knowledge = weighing.knowledge
+    knowledge = inference.knowledge
 
     def group(look: NextCheck) -> DependentGroup | None:
         asked = Reading(check=look.id, answer="yes", source=look.source)
@@ -101,7 +103,7 @@ def _independence(weighing: Weighing, candidates: list[NextCheck], chosen: list[
 
     def counts(look: NextCheck) -> float:
         own = group(look)
-        answers, discount = beside(weighing, look.id, look.source)
+        answers, discount = beside(inference, look.id, look.source)
         return independence(
             answers + sum(own is not None and own == other for other in taken), discount
         )
@@ -113,15 +115,15 @@ def _independence(weighing: Weighing, candidates: list[NextCheck], chosen: list[
 class _Rows:
     """The heavy hypotheses, what they decide, and what every candidate would show in them."""
 
-    def __init__(self, weighing: Weighing, candidates: list[NextCheck]) -> None:
-        stories, knowledge, now = weighing.stories, weighing.knowledge, weighing.now
+    def __init__(self, inference: Inference, candidates: list[NextCheck]) -> None:
+        space, knowledge, now = inference.space, inference.knowledge, inference.now
         heavy = np.flatnonzero(now.hypothesis > SHARE_KEPT * now.hypothesis.max())
         self.weight = now.hypothesis[heavy] / now.hypothesis[heavy].sum()
-        of_set = start_of_each_set(stories, weighing.starts, weighing.root)
-        start = of_set[stories.hypotheses.set_of]
+        of_set = start_of_each_set(space, inference.starts, inference.root)
+        start = of_set[space.hypotheses.set_of]
         self.decision = start[heavy]
         self.decisions = len(knowledge.causes) + 1
-        order = {name: column for column, name in enumerate(weighing.bases)}
+        order = {name: column for column, name in enumerate(inference.bases)}
         columns = [order[c.id] for c in candidates]
         self.errors = np.array(
             [
@@ -129,7 +131,7 @@ class _Rows:
                 for c in candidates
             ]
         )
-        facts = fact_table(stories, tuple(weighing.bases.items()))
+        facts = fact_table(space, tuple(inference.bases.items()))
         fact = facts[columns][:, heavy].T.astype(np.float64)
         self.yes = self.errors + (1 - 2 * self.errors) * fact
 

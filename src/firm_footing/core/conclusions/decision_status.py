@@ -19,16 +19,16 @@ from typing import Literal
 import numpy as np
 from numpy.typing import NDArray
 
-from firm_footing.core.conclusions.attribution import Explained, explains_nothing
-from firm_footing.core.conclusions.next_check import NextCheck, Turn
+from firm_footing.core.conclusions.attribution import Attribution, explains_nothing
+from firm_footing.core.conclusions.next_check import DecisionFlip, NextCheck
 from firm_footing.core.conclusions.single_cause import LEAST_BITS
-from firm_footing.core.inference.inference import Weighing
+from firm_footing.core.inference.inference import Inference
 from firm_footing.core.knowledge.numbers import DecisionNumbers
 
 FloatArray = NDArray[np.float64]
 
-StandingKind = Literal["not_enough", "open", "nearly", "settled"]
-LEVELS: tuple[StandingKind, ...] = ("not_enough", "open", "nearly", "settled")
+DecisionKind = Literal["not_enough", "open", "nearly", "settled"]
+LEVELS: tuple[DecisionKind, ...] = ("not_enough", "open", "nearly", "settled")
 """From the weakest to the strongest."""
 
 Badge = Literal["start", "first"]
@@ -36,7 +36,7 @@ Badge = Literal["start", "first"]
 
 
 @dataclass(frozen=True)
-class Standing:
+class DecisionStatus:
     """Where the decision stands.
 
     kind : see the module
@@ -56,7 +56,7 @@ class Standing:
     balls_missing, answers_missing : either number more would do, zero when there are enough
     """
 
-    kind: StandingKind
+    kind: DecisionKind
     start_with: str | None
     leading: tuple[str, str]
     probabilities: tuple[float, float]
@@ -65,7 +65,7 @@ class Standing:
     spoken_to: bool
     no_miss: bool
     ask_first: str | None
-    turn: Turn | None
+    flip: DecisionFlip | None
     balls: int
     answers: int
     balls_missing: int
@@ -80,46 +80,46 @@ class Standing:
         return self.kind == "settled"
 
 
-def where_it_stands(
-    weighing: Weighing,
-    alone: FloatArray,
-    turns: Sequence[Turn],
+def decision_status_of(
+    inference: Inference,
+    single_cause: FloatArray,
+    flips: Sequence[DecisionFlip],
     looks: Sequence[NextCheck],
-    explained: Explained,
-) -> Standing:
+    attribution: Attribution,
+) -> DecisionStatus:
     """Judge the evidence: how much there is, how far the first leads, what speaks to it.
 
     Parameters
     ----------
-    alone : (pieces, causes) bits of each cause alone; see `bits_alone`
+    single_cause : (pieces, causes) bits of each cause alone; see `single_cause_log2_lr`
     turns : what the best looks left could change
     looks : the looks left, best first
 
     """
-    knowledge, root = weighing.knowledge, weighing.root
+    knowledge, root = inference.knowledge, inference.root
     d = knowledge.numbers.decision
     order = np.argsort(-root, kind="stable")[:2]
     first, second = (knowledge.causes[i].id for i in order)
     lead, next_lead = (float(p) for p in root[order])
-    balls, answers = weighing.pattern.balls, weighing.answers
+    balls, answers = inference.pattern.balls, inference.answers
     few = balls < d.least_balls and answers < d.least_answers
-    no_miss = (weighing.pattern.no_miss or 0.0) > d.no_miss_from
-    spoken = is_spoken_to(weighing, alone, first)
-    supported = weighing.start_with is not None
-    kind = verdict(lead, lead - next_lead, spoken, d)
+    no_miss = (inference.pattern.no_miss or 0.0) > d.no_miss_from
+    spoken = is_spoken_to(inference, single_cause, first)
+    supported = inference.start_with is not None
+    kind = kind_of(lead, lead - next_lead, spoken, d)
     if few or not supported or no_miss:
         kind = "not_enough"
-    return Standing(
+    return DecisionStatus(
         kind=kind,
-        start_with=weighing.start_with,
+        start_with=inference.start_with,
         leading=(first, second),
         probabilities=(lead, next_lead),
         badge=badge_of(kind),
-        unexplaining=first in weighing.seen and explains_nothing(first, explained),
+        unexplaining=first in inference.seen and explains_nothing(first, attribution),
         spoken_to=spoken,
         no_miss=no_miss,
         ask_first=looks[0].id if looks else None,
-        turn=max(turns, key=lambda t: t.chance, default=None),
+        flip=max(flips, key=lambda t: t.chance, default=None),
         balls=balls,
         answers=answers,
         balls_missing=max(0, d.least_balls - balls) if few else 0,
@@ -127,12 +127,12 @@ def where_it_stands(
     )
 
 
-def badge_of(kind: StandingKind) -> Badge | None:
+def badge_of(kind: DecisionKind) -> Badge | None:
     """What stands on the first cause under this verdict."""
     return {"settled": "start", "nearly": "first"}.get(kind)  # type: ignore[return-value]
 
 
-def verdict(lead: float, ahead: float, spoken: bool, d: DecisionNumbers) -> StandingKind:
+def kind_of(lead: float, ahead: float, spoken: bool, d: DecisionNumbers) -> DecisionKind:
     """The verdict on a first root and its lead over the second; rises with each of the three."""
     if lead >= d.first_root and ahead >= d.ahead_by:
         return "settled" if spoken else "nearly"
@@ -141,10 +141,10 @@ def verdict(lead: float, ahead: float, spoken: bool, d: DecisionNumbers) -> Stan
     return "open" if lead >= d.open_root else "not_enough"
 
 
-def is_spoken_to(weighing: Weighing, alone: FloatArray, cause: str) -> bool:
+def is_spoken_to(inference: Inference, single_cause: FloatArray, cause: str) -> bool:
     """Whether a look or a trial speaks for a cause by itself."""
-    column = weighing.knowledge.cause_index[cause]
+    column = inference.knowledge.cause_index[cause]
     return any(
         bits > LEAST_BITS and not piece.id.startswith("pattern.")
-        for piece, bits in zip(weighing.pieces, alone[:, column].tolist(), strict=True)
+        for piece, bits in zip(inference.pieces, single_cause[:, column].tolist(), strict=True)
     )

@@ -18,8 +18,8 @@ from firm_footing.core.inference.check_likelihood import (
     group_of,
     independence,
 )
-from firm_footing.core.inference.hypothesis_space import Stories
-from firm_footing.core.inference.inference import Weighing
+from firm_footing.core.inference.hypothesis_space import HypothesisSpace
+from firm_footing.core.inference.inference import Inference
 from firm_footing.core.knowledge import Check
 from firm_footing.core.knowledge.vocabulary import Source
 
@@ -41,7 +41,9 @@ class NextCheck:
     source: Source
 
 
-def start_of_each_set(stories: Stories, starts: FloatArray, root: FloatArray) -> NDArray[np.int_]:
+def start_of_each_set(
+    space: HypothesisSpace, starts: FloatArray, root: FloatArray
+) -> NDArray[np.int_]:
     """(sets,) the cause to start with if that set were the truth.
 
     Of several that one could start with it is the likeliest now; the number of causes stands for
@@ -55,10 +57,10 @@ def start_of_each_set(stories: Stories, starts: FloatArray, root: FloatArray) ->
     """
     value = np.where(starts > 0, root, -1.0)
     best: NDArray[np.int_] = value.argmax(axis=1)
-    return np.where(stories.sizes > 0, best, len(root))
+    return np.where(space.sizes > 0, best, len(root))
 
 
-def next_checks(weighing: Weighing, at_hand: Collection[Source] | None = None) -> list[NextCheck]:
+def next_checks(inference: Inference, at_hand: Collection[Source] | None = None) -> list[NextCheck]:
     """Looks not yet answered by what they would tell about where to start, best per second first.
 
     Those that could not be told come after all others.
@@ -66,14 +68,14 @@ def next_checks(weighing: Weighing, at_hand: Collection[Source] | None = None) -
     Looks whose sources are all missing from `at_hand` (None: everything is at hand) are left out,
     as are those that tell next to nothing.
     """
-    stories = weighing.stories
-    of_set = start_of_each_set(stories, weighing.starts, weighing.root)
-    decisions = len(stories.knowledge.causes) + 1
-    return best_checks(weighing, weighing.now.hypothesis, of_set, decisions, at_hand)
+    space = inference.space
+    of_set = start_of_each_set(space, inference.starts, inference.root)
+    decisions = len(space.knowledge.causes) + 1
+    return best_checks(inference, inference.now.hypothesis, of_set, decisions, at_hand)
 
 
 def best_checks(
-    weighing: Weighing,
+    inference: Inference,
     hypothesis: FloatArray,
     decision: NDArray[np.int_],
     decisions: int,
@@ -87,23 +89,23 @@ def best_checks(
     decision : (sets,) which decision each calls for, 0 … decisions - 1
 
     """
-    knowledge, numbers = weighing.knowledge, weighing.knowledge.numbers
+    knowledge, numbers = inference.knowledge, inference.knowledge.numbers
     open_checks = [
         (check, source)
         for check in knowledge.checks
-        if check.id not in weighing.answered
+        if check.id not in inference.answered
         and check.view != "belief"  # asked while listening, not looked at
         and (source := _first_at_hand(check, at_hand)) is not None
     ]
     if not open_checks:
         return []
     errors = np.array([numbers.reading_error.of(s, c.read_as) for c, s in open_checks])
-    order = {name: column for column, name in enumerate(weighing.bases)}
+    order = {name: column for column, name in enumerate(inference.bases)}
     columns = [order[check.id] for check, _ in open_checks]
-    facts = fact_table(weighing.stories, tuple(weighing.bases.items()))
-    fact, of_decision = fact_with_decision(weighing.stories, hypothesis, decision, facts, decisions)
+    facts = fact_table(inference.space, tuple(inference.bases.items()))
+    fact, of_decision = fact_with_decision(inference.space, hypothesis, decision, facts, decisions)
     gains = information_gain(fact[:, columns], of_decision, errors) * [
-        independence(*beside(weighing, check.id, source)) for check, source in open_checks
+        independence(*beside(inference, check.id, source)) for check, source in open_checks
     ]
     found = [
         NextCheck(check.id, float(gain), check.seconds, source)
@@ -111,25 +113,25 @@ def best_checks(
         if gain >= numbers.decision.min_gain_bits
     ]
     setup = numbers.decision.setup_seconds
-    untold = {r.check for r in weighing.case.readings if r.answer == "unknown"}
+    untold = {r.check for r in inference.case.readings if r.answer == "unknown"}
     return sorted(found, key=lambda c: (c.id in untold, -c.gain_bits / (c.seconds + setup)))
 
 
-def beside(weighing: Weighing, check_id: str, source: Source) -> tuple[int, float]:
+def beside(inference: Inference, check_id: str, source: Source) -> tuple[int, float]:
     """How many answers of its group count with one from this source, and their discount."""
-    knowledge = weighing.knowledge
+    knowledge = inference.knowledge
     asked = Reading(check=check_id, answer="yes", source=source)
     group = group_of(check_id, [asked], knowledge)
     others = sum(
         group is not None and ratios.group == group
-        for name, ratios in weighing.ratios.items()
+        for name, ratios in inference.ratios.items()
         if name != check_id
     )
     return 1 + others, discount_of(group, knowledge)
 
 
 def fact_with_decision(
-    stories: Stories,
+    space: HypothesisSpace,
     hypothesis: FloatArray,
     decision: NDArray[np.int_],
     facts: NDArray[np.float32],
@@ -148,7 +150,7 @@ def fact_with_decision(
     (decisions, looks) P(decision and fact), and (decisions,) P(decision).
 
     """
-    of_hypothesis = decision[stories.hypotheses.set_of]
+    of_hypothesis = decision[space.hypotheses.set_of]
     picks = np.zeros((len(hypothesis), decisions), dtype=facts.dtype)
     picks[np.arange(len(hypothesis)), of_hypothesis] = hypothesis
     of_decision = picks.sum(axis=0, dtype=np.float64)
@@ -182,7 +184,7 @@ def information_gain(fact: FloatArray, of_decision: FloatArray, errors: FloatArr
 
 
 @dataclass(frozen=True)
-class Turn:
+class DecisionFlip:
     """What one look could still change.
 
     check : the look
@@ -197,30 +199,30 @@ class Turn:
     then_first: str
 
 
-def turns_of(weighing: Weighing, looks: Sequence[NextCheck]) -> list[Turn]:
+def decision_flips(inference: Inference, checks: Sequence[NextCheck]) -> list[DecisionFlip]:
     """What the answer to each of these looks could change about the first root.
 
     Each answer is tried out: the turn is what a diagnosis with that answer would say.
     """
-    return [_turn(weighing, look) for look in looks]
+    return [_flip(inference, look) for look in checks]
 
 
-def _turn(weighing: Weighing, look: NextCheck) -> Turn:
+def _flip(inference: Inference, look: NextCheck) -> DecisionFlip:
     """The likelier of the two turns a look could take; none where neither answer turns it."""
-    knowledge = weighing.knowledge
-    fact = fact_probability(weighing.stories, look.id, weighing.bases[look.id])
+    knowledge = inference.knowledge
+    fact = fact_probability(inference.space, look.id, inference.bases[look.id])
     error = knowledge.numbers.reading_error.of(look.source, knowledge.check[look.id].read_as)
-    yes = error + (1 - 2 * error) * float(weighing.now.hypothesis @ fact)
-    first = int(np.argmax(weighing.root))
+    yes = error + (1 - 2 * error) * float(inference.now.hypothesis @ fact)
+    first = int(np.argmax(inference.root))
     either: list[tuple[Literal["yes", "no"], float]] = [("yes", yes), ("no", 1 - yes)]
-    turns = []
+    flips = []
     for answer, chance in either:
         reading = Reading(check=look.id, answer=answer, source=look.source)
-        then = int(np.argmax(weighing.root_with(reading)))
+        then = int(np.argmax(inference.root_with(reading)))
         if then != first:
-            turns.append(Turn(look.id, answer, chance, knowledge.causes[then].id))
-    none = Turn(look.id, None, 0.0, knowledge.causes[first].id)
-    return max(turns, key=lambda t: t.chance, default=none)
+            flips.append(DecisionFlip(look.id, answer, chance, knowledge.causes[then].id))
+    none = DecisionFlip(look.id, None, 0.0, knowledge.causes[first].id)
+    return max(flips, key=lambda t: t.chance, default=none)
 
 
 def _xlogx(x: FloatArray) -> FloatArray:

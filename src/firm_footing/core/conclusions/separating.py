@@ -11,9 +11,9 @@ from statistics import NormalDist
 import numpy as np
 from numpy.typing import NDArray
 
-from firm_footing.core.conclusions.what_if import DeliveryChange, Seen, change_seen, expected_change
+from firm_footing.core.conclusions.what_if import DeliveryShift, Seen, change_seen, expected_change
 from firm_footing.core.inference.delivery_likelihood import DeliveryReading, reading_of
-from firm_footing.core.inference.inference import Weighing
+from firm_footing.core.inference.inference import Inference
 from firm_footing.core.inference.intervention import branches
 from firm_footing.core.inference.trial_likelihood import Trial, of_everyone
 from firm_footing.core.knowledge import Drill
@@ -44,7 +44,7 @@ class SeparatingBlock:
 
 
 @dataclass(frozen=True)
-class Verdict:
+class TrialResult:
     """What a block that was hit says about the two causes it was to separate.
 
     block : its number among the blocks of the case
@@ -64,22 +64,22 @@ class Verdict:
     came: Seen
 
 
-def separating_blocks(weighing: Weighing, one: str, other: str) -> tuple[SeparatingBlock, ...]:
+def separating_blocks(inference: Inference, one: str, other: str) -> tuple[SeparatingBlock, ...]:
     """Blocks that would tell `one` from `other`, the best per second first.
 
     Those that the student's limits forbid, and those that would hardly tell, are left out.
     """
-    trial = weighing.knowledge.numbers.trial
-    reading = reading_of(weighing.pattern, weighing.knowledge, shared=False)
+    trial = inference.knowledge.numbers.trial
+    reading = reading_of(inference.pattern, inference.knowledge, shared=False)
     if not reading.names:
         return ()
     found = []
-    for drill in weighing.knowledge.drills:
-        if drill.constraint is None or _forbidden(drill, weighing.case.limits):
+    for drill in inference.knowledge.drills:
+        if drill.constraint is None or _forbidden(drill, inference.case.limits):
             continue
-        tells = _tells(weighing, drill, one, other, reading)
+        tells = _tells(inference, drill, one, other, reading)
         if tells >= trial.worth_hitting:
-            if_one, if_other = _expected(weighing, drill, one, other)
+            if_one, if_other = _expected(inference, drill, one, other)
             found.append(
                 SeparatingBlock(
                     drill=drill.id,
@@ -88,67 +88,67 @@ def separating_blocks(weighing: Weighing, one: str, other: str) -> tuple[Separat
                     balls=trial.balls,
                     seconds=trial.balls * trial.seconds_per_ball,
                     tells=tells,
-                    if_one=change_seen(if_one, weighing),
-                    if_other=change_seen(if_other, weighing),
+                    if_one=change_seen(if_one, inference),
+                    if_other=change_seen(if_other, inference),
                 )
             )
     return tuple(sorted(found, key=lambda b: -b.tells))
 
 
-def verdicts(weighing: Weighing) -> tuple[Verdict, ...]:
+def trial_results(inference: Inference) -> tuple[TrialResult, ...]:
     """What each trial block said about the two causes that led when it was not there."""
     found = []
-    for trial in weighing.trials:
-        piece = next(p for p in weighing.pieces if p.id == trial.evidence)
-        before = weighing.now.hypothesis * piece.restores
-        one, other = _leading(weighing, before)
-        only_one, only_other = _exactly_one(weighing, one, other)
+    for trial in inference.trials:
+        piece = next(p for p in inference.pieces if p.id == trial.evidence)
+        before = inference.now.hypothesis * piece.leave_one_out_weight
+        one, other = _leading(inference, before)
+        only_one, only_other = _exactly_one(inference, one, other)
 
         def log2_odds(
             weights: FloatArray, a: FloatArray = only_one, b: FloatArray = only_other
         ) -> float:
             return float(np.log2((weights @ a) / (weights @ b)))
 
-        if_one, if_other = _expected(weighing, trial.drill, one, other)
+        if_one, if_other = _expected(inference, trial.drill, one, other)
         found.append(
-            Verdict(
+            TrialResult(
                 block=trial.number,
                 drill=trial.drill.id,
                 one=one,
                 other=other,
                 balls=len(trial.block.shots),
-                bits=log2_odds(weighing.now.hypothesis) - log2_odds(before),
-                if_one=change_seen(if_one, weighing),
-                if_other=change_seen(if_other, weighing),
-                came=_came(weighing, trial),
+                bits=log2_odds(inference.now.hypothesis) - log2_odds(before),
+                if_one=change_seen(if_one, inference),
+                if_other=change_seen(if_other, inference),
+                came=_came(inference, trial),
             )
         )
     return tuple(found)
 
 
 def _expected(
-    weighing: Weighing, drill: Drill, one: str, other: str
-) -> tuple[DeliveryChange, DeliveryChange]:
+    inference: Inference, drill: Drill, one: str, other: str
+) -> tuple[DeliveryShift, DeliveryShift]:
     """The change expected under each cause when the block is done and works."""
-    everyone, spread2 = of_everyone(drill, weighing.knowledge)
-    changes = _changes(weighing, drill, one, other, removed=1.0)
+    everyone, spread2 = of_everyone(drill, inference.knowledge)
+    changes = _changes(inference, drill, one, other, removed=1.0)
     if_one, if_other = (
-        DeliveryChange(c.mean + everyone, c.covariance + np.diag(spread2)) for c in changes
+        DeliveryShift(c.mean + everyone, c.covariance + np.diag(spread2)) for c in changes
     )
     return if_one, if_other
 
 
 def _tells(
-    weighing: Weighing, drill: Drill, one: str, other: str, reading: DeliveryReading
+    inference: Inference, drill: Drill, one: str, other: str, reading: DeliveryReading
 ) -> float:
     """How often the balls of this block point to the right one of two causes.
 
     Both expected changes taken as normal with their mean covariance: Φ(d / 2), d their distance.
     """
-    trial = weighing.knowledge.numbers.trial
-    a, b = _changes(weighing, drill, one, other, trial.removed_when_done)
-    _, spread2 = of_everyone(drill, weighing.knowledge)
-    more = weighing.pattern.balls / trial.balls  # balls of the baseline for each of the block
+    trial = inference.knowledge.numbers.trial
+    a, b = _changes(inference, drill, one, other, trial.removed_when_done)
+    _, spread2 = of_everyone(drill, inference.knowledge)
+    more = inference.pattern.balls / trial.balls  # balls of the baseline for each of the block
     design = reading.design
     covariance = (a.covariance + b.covariance) / 2 + np.diag(spread2)
     covariance = design @ covariance @ design.T + reading.noise * (1 + more)
@@ -157,40 +157,40 @@ def _tells(
 
 
 def _changes(
-    weighing: Weighing, drill: Drill, one: str, other: str, removed: float
-) -> list[DeliveryChange]:
+    inference: Inference, drill: Drill, one: str, other: str, removed: float
+) -> list[DeliveryShift]:
     """What the constraint changes under each cause alone, taking away its own this often."""
-    stories = weighing.stories
-    possible = branches(stories, drill.constraint.removes if drill.constraint else (), removed)
+    space = inference.space
+    possible = branches(space, drill.constraint.removes if drill.constraint else (), removed)
     return [
         expected_change(
-            stories,
-            weighing.story * mark[stories.hypothesis_of],
+            space,
+            inference.configuration * mark[space.hypothesis_of],
             possible,
-            weighing.severity,
-            weighing.handicap,
+            inference.severity,
+            inference.handicap,
         )
-        for mark in _exactly_one(weighing, one, other)
+        for mark in _exactly_one(inference, one, other)
     ]
 
 
-def _exactly_one(weighing: Weighing, one: str, other: str) -> tuple[FloatArray, FloatArray]:
+def _exactly_one(inference: Inference, one: str, other: str) -> tuple[FloatArray, FloatArray]:
     """(hypotheses,) 1.0 where `one` is present without `other`, and the other way round."""
-    index, members = weighing.knowledge.cause_index, weighing.stories.hypotheses.present
+    index, members = inference.knowledge.cause_index, inference.space.hypotheses.present
     first, second = members[:, index[one]], members[:, index[other]]
     return first * (1 - second), second * (1 - first)
 
 
-def _leading(weighing: Weighing, hypothesis: FloatArray) -> tuple[str, str]:
-    root = weighing.stories.to_sets(hypothesis) @ weighing.starts
+def _leading(inference: Inference, hypothesis: FloatArray) -> tuple[str, str]:
+    root = inference.space.to_sets(hypothesis) @ inference.starts
     first, second = np.argsort(-root, kind="stable")[:2]
-    return weighing.knowledge.causes[first].id, weighing.knowledge.causes[second].id
+    return inference.knowledge.causes[first].id, inference.knowledge.causes[second].id
 
 
-def _came(weighing: Weighing, trial: Trial) -> Seen:
+def _came(inference: Inference, trial: Trial) -> Seen:
     """The change that came, for the eye: middles of the two blocks as they were seen."""
-    during = read_pattern((trial.block,), weighing.knowledge, weighing.handicap)
-    before = weighing.pattern
+    during = read_pattern((trial.block,), inference.knowledge, inference.handicap)
+    before = inference.pattern
     return Seen(
         start_deg=_difference(before.start_deg, during.start_deg),
         curve_deg=_difference(before.curve_deg, during.curve_deg),

@@ -10,25 +10,25 @@ import numpy as np
 from numpy.typing import NDArray
 
 from firm_footing.core.inference.delivery_likelihood import DeliveryReading, log_of_delivery
-from firm_footing.core.inference.inference import Weighing, log_in_set
+from firm_footing.core.inference.inference import Inference, log_in_set
 
 FloatArray = NDArray[np.float64]
 
 
-def bits_alone(weighing: Weighing) -> FloatArray:
+def single_cause_log2_lr(inference: Inference) -> FloatArray:
     """(pieces, causes) log2 likelihood ratio of each piece, the cause alone against none."""
-    stories = weighing.stories
-    weight = log_in_set(stories, weighing.handicap)
-    here, hypothesis = stories.alone, stories.hypothesis_of[stories.alone]
-    of_balls = {p.id: p.adds[here] for p in weighing.balls.unfolded}
-    if weighing.balls.delivery is not None:
-        reading = weighing.balls.delivery.reading
+    space = inference.space
+    weight = log_in_set(space, inference.handicap)
+    here, hypothesis = space.alone, space.hypothesis_of[space.alone]
+    of_balls = {p.id: p.log_likelihood[here] for p in inference.balls.with_sides}
+    if inference.balls.delivery is not None:
+        reading = inference.balls.delivery.reading
         for row, name in enumerate(reading.names):
             one = _one(reading, row)
-            of_balls[f"pattern.{name}"] = log_of_delivery(one, stories, weighing.handicap, here)
-    logs = [of_balls.get(p.id, p.adds[hypothesis]) for p in weighing.pieces]
-    found = [stories.alone_against_none(log, weight) for log in logs]
-    shape = len(found), len(weighing.knowledge.causes)
+            of_balls[f"pattern.{name}"] = log_of_delivery(one, space, inference.handicap, here)
+    logs = [of_balls.get(p.id, p.log_likelihood[hypothesis]) for p in inference.pieces]
+    found = [space.alone_against_none(log, weight) for log in logs]
+    shape = len(found), len(inference.knowledge.causes)
     out: FloatArray = np.array(found).reshape(shape) / np.log(2)
     return out
 
@@ -45,17 +45,19 @@ def _one(reading: DeliveryReading, row: int) -> DeliveryReading:
     )
 
 
-def explains_better(weighing: Weighing, row: int, alone: FloatArray, cause: str) -> str | None:
+def explains_better(
+    inference: Inference, row: int, single_cause: FloatArray, cause: str
+) -> str | None:
     """The likelier cause that this piece by itself speaks for more than for `cause`.
 
     row : of the piece among the pieces
-    alone : (pieces, causes) bits of each cause alone
+    single_cause : (pieces, causes) bits of each cause alone
     """
-    index = weighing.knowledge.cause_index[cause]
-    gains = np.where(alone[row] >= alone[row, index] / 2, weighing.now.present, 0.0)
+    index = inference.knowledge.cause_index[cause]
+    gains = np.where(single_cause[row] >= single_cause[row, index] / 2, inference.now.present, 0.0)
     gains[index] = 0.0
     best = int(np.argmax(gains))
-    return weighing.knowledge.causes[best].id if gains[best] > 0 else None
+    return inference.knowledge.causes[best].id if gains[best] > 0 else None
 
 
 LEAST_BITS = 0.1

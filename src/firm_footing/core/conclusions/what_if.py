@@ -6,8 +6,8 @@ from typing import NamedTuple
 import numpy as np
 from numpy.typing import NDArray
 
-from firm_footing.core.inference.hypothesis_space import Stories
-from firm_footing.core.inference.inference import Weighing
+from firm_footing.core.inference.hypothesis_space import HypothesisSpace
+from firm_footing.core.inference.inference import Inference
 from firm_footing.core.inference.intervention import Branch, branches, change_of, only_itself
 from firm_footing.core.knowledge import DIMENSIONS
 from firm_footing.core.patterns import Estimate, Pattern
@@ -43,11 +43,11 @@ class Seen:
 
 
 @dataclass(frozen=True, eq=False)
-class DeliveryChange:
+class DeliveryShift:
     """An expected change of the delivery.
 
     mean : (6,) order of DIMENSIONS
-    covariance : (6, 6) how much it differs between the stories and people it may be
+    covariance : (6, 6) how much it differs between the configurations and people it may be
     """
 
     mean: FloatArray
@@ -77,7 +77,7 @@ class WhatIf:
     face_to_path_deg: Moved | None
 
 
-def without(weighing: Weighing, cause: str, *, alone: bool = False) -> WhatIf:
+def without(inference: Inference, cause: str, *, alone: bool = False) -> WhatIf:
     """Predict the pattern without a cause, supposing that it is present.
 
     Parameters
@@ -86,18 +86,18 @@ def without(weighing: Weighing, cause: str, *, alone: bool = False) -> WhatIf:
     alone : whether what it brought about stays
 
     """
-    stories = weighing.stories
-    present = stories.story_members[:, weighing.knowledge.cause_index[cause]]
+    space = inference.space
+    present = space.configuration_members[:, inference.knowledge.cause_index[cause]]
     change = expected_change(
-        stories,
-        weighing.story * present,
-        only_itself(stories, cause) if alone else branches(stories, (cause,), 1.0),
-        weighing.severity,
-        weighing.handicap,
+        space,
+        inference.configuration * present,
+        only_itself(space, cause) if alone else branches(space, (cause,), 1.0),
+        inference.severity,
+        inference.handicap,
     )
-    now = seen_now(weighing.pattern)
-    moves = change_seen(change, weighing)
-    pattern = weighing.pattern
+    now = seen_now(inference.pattern)
+    moves = change_seen(change, inference)
+    pattern = inference.pattern
     return WhatIf(
         cause,
         now,
@@ -113,39 +113,39 @@ def _moved_by(now: Estimate | None, by: float) -> Moved | None:
 
 
 def expected_change(
-    stories: Stories,
+    space: HypothesisSpace,
     weights: FloatArray,
     possible: tuple[Branch, ...],
     severity: FloatArray | None,
     handicap: float,
-) -> DeliveryChange:
-    """Mean and covariance of what changes, over stories and branches.
+) -> DeliveryShift:
+    """Mean and covariance of what changes, over configurations and branches.
 
     Parameters
     ----------
-    weights : (stories,) need not sum to one
+    weights : (configurations,) need not sum to one
     possible : what can be gone; see `branches`
-    severity : see `Joint`
+    severity : see `JointDensity`
 
     """
     heavy = weights > 1e-6 * weights.max()
-    spread2 = stories.knowledge.numbers.delivery.severity_within**2
+    spread2 = space.knowledge.numbers.delivery.severity_within**2
     total = weights[heavy].sum() * sum(b.probability for b in possible)
     mean = np.zeros(len(DIMENSIONS))
     second = np.zeros((len(DIMENSIONS), len(DIMENSIONS)))
     for branch in possible:
-        counts = heavy[branch.stories]  # elsewhere nothing changes
-        kept = Branch(branch.probability, branch.stories[counts], branch.gone[:, counts])
-        here, gone = kept.stories, kept.gone
+        counts = heavy[branch.configurations]  # elsewhere nothing changes
+        kept = Branch(branch.probability, branch.configurations[counts], branch.gone[:, counts])
+        here, gone = kept.configurations, kept.gone
         each = weights[here] * branch.probability / total
         own = None if severity is None else severity[:, here]
-        change = change_of(stories, kept, own, handicap)
+        change = change_of(space, kept, own, handicap)
         mean += change @ each
         second += (change * each) @ change.T
         for row in gone:
-            effect = stories.unit_effects[row].T
+            effect = space.unit_effects[row].T
             second += spread2 * (effect * each) @ effect.T
-    return DeliveryChange(mean, second - np.outer(mean, mean))
+    return DeliveryShift(mean, second - np.outer(mean, mean))
 
 
 def seen_now(pattern: Pattern) -> Seen:
@@ -160,26 +160,26 @@ def seen_now(pattern: Pattern) -> Seen:
     )
 
 
-def change_seen(change: DeliveryChange, weighing: Weighing) -> Seen:
+def change_seen(change: DeliveryShift, inference: Inference) -> Seen:
     """A change of the delivery as an eye would see it."""
-    mean, se = _moved(change, weighing)
+    mean, se = _moved(change, inference)
     start, curve, low_point, strike, carry = (
         Estimate(m, s) for m, s in zip(mean.tolist(), se.tolist(), strict=True)
     )
     return Seen(start, curve, low_point, strike, carry)
 
 
-def _moved(change: DeliveryChange, weighing: Weighing) -> tuple[FloatArray, FloatArray]:
+def _moved(change: DeliveryShift, inference: Inference) -> tuple[FloatArray, FloatArray]:
     """(5,) what the eye would see change, from where the delivery is now, and the doubt of it."""
     here = np.zeros(len(PARTS))
-    here[LOW_POINT] = clear_of_ground_cm(weighing.setting)
-    if weighing.pattern.delivered is not None:
-        here = weighing.pattern.delivered.mean
+    here[LOW_POINT] = clear_of_ground_cm(inference.setting)
+    if inference.pattern.delivered is not None:
+        here = inference.pattern.delivered.mean
     size, ways = np.linalg.eigh(change.covariance)
     each = (ways * np.sqrt(np.maximum(size, 0.0))).T
     steps = np.zeros((2 + 2 * len(each), len(PARTS)))
     steps[1:, : len(DIMENSIONS)] = change.mean + np.vstack([np.zeros_like(each[:1]), each, -each])
-    seen = _eye(here + steps, weighing.setting)
+    seen = _eye(here + steps, inference.setting)
     up, down = seen[2 : 2 + len(each)], seen[2 + len(each) :]
     return seen[1] - seen[0], np.sqrt((((up - down) / 2) ** 2).sum(axis=0))
 

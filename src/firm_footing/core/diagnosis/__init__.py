@@ -1,7 +1,7 @@
 """All that is concluded from a case, and in words: what every door answers with."""
 
 from firm_footing.core.diagnosis.between import Between, between
-from firm_footing.core.diagnosis.diagnosis import Diagnosis, RankedCause, diagnose, with_looks
+from firm_footing.core.diagnosis.diagnosis import Diagnosis, RankedCause, diagnose, with_checks
 from firm_footing.core.diagnosis.ranking import Ranking, ranking_of
 
 __all__ = [
@@ -12,5 +12,5 @@ __all__ = [
     "between",
     "diagnose",
     "ranking_of",
-    "with_looks",
+    "with_checks",
 ]

@@ -11,8 +11,8 @@ import numpy as np
 from numpy.typing import NDArray
 
 from firm_footing.core.conclusions.next_check import NextCheck, best_checks
-from firm_footing.core.inference.evidence import Weighed
-from firm_footing.core.inference.inference import Weighing
+from firm_footing.core.inference.evidence import PairEvidence
+from firm_footing.core.inference.inference import Inference
 from firm_footing.core.knowledge.vocabulary import Source
 from firm_footing.core.text.evidence_lines import noted
 
@@ -31,12 +31,12 @@ class Between:
     one: str
     other: str
     probability: float
-    evidence: tuple[Weighed, ...]
-    looks: tuple[NextCheck, ...]
+    evidence: tuple[PairEvidence, ...]
+    checks: tuple[NextCheck, ...]
 
 
 def between(
-    weighing: Weighing, one: str, other: str, at_hand: Collection[Source] | None = None
+    inference: Inference, one: str, other: str, at_hand: Collection[Source] | None = None
 ) -> Between:
     """Separate two causes.
 
@@ -49,20 +49,24 @@ def between(
         When no cause has one of the ids.
 
     """
-    stories, index = weighing.stories, weighing.knowledge.cause_index
-    members = stories.members
+    space, index = inference.space, inference.knowledge.cause_index
+    members = space.members
     first, second = (members[:, index[c]] for c in (one, other))
     only = first * (1 - second), second * (1 - first)
-    only_first, only_second = (mark[stories.hypotheses.set_of] for mark in only)
-    hypothesis = weighing.now.hypothesis
+    only_first, only_second = (mark[space.hypotheses.set_of] for mark in only)
+    hypothesis = inference.now.hypothesis
 
     def log2_odds(weights: FloatArray) -> float:
         return float(np.log2((weights @ only_first) / (weights @ only_second)))
 
     everything = log2_odds(hypothesis)
     evidence = [
-        Weighed(p.id, everything - log2_odds(hypothesis * p.restores), noted(weighing, p.id))
-        for p in weighing.pieces
+        PairEvidence(
+            p.id,
+            everything - log2_odds(hypothesis * p.leave_one_out_weight),
+            noted(inference, p.id),
+        )
+        for p in inference.pieces
     ]
     one_of_two = hypothesis * (only_first + only_second)
     return Between(
@@ -70,9 +74,9 @@ def between(
         other=other,
         probability=float((hypothesis @ only_first) / one_of_two.sum()),
         evidence=tuple(sorted(evidence, key=lambda w: -abs(w.bits))),
-        looks=tuple(
+        checks=tuple(
             best_checks(
-                weighing,
+                inference,
                 one_of_two / one_of_two.sum(),
                 only[0].astype(np.int_),
                 2,

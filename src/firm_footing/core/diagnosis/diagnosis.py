@@ -12,16 +12,20 @@ from numpy.typing import NDArray
 
 from firm_footing.core.case import Case
 from firm_footing.core.coaching import drills_for, situation_of
-from firm_footing.core.conclusions.attribution import Explained, explained_by, unexplained
+from firm_footing.core.conclusions.attribution import Attribution, attribution_of, unexplained
 from firm_footing.core.conclusions.chain import ball_way, chain_of
-from firm_footing.core.conclusions.decision_status import Standing, where_it_stands
-from firm_footing.core.conclusions.next_check import NextCheck, next_checks, turns_of
+from firm_footing.core.conclusions.decision_status import DecisionStatus, decision_status_of
+from firm_footing.core.conclusions.next_check import NextCheck, decision_flips, next_checks
 from firm_footing.core.conclusions.schools import first_by_school
-from firm_footing.core.conclusions.separating import Verdict, verdicts
-from firm_footing.core.conclusions.single_cause import LEAST_BITS, bits_alone, explains_better
+from firm_footing.core.conclusions.separating import TrialResult, trial_results
+from firm_footing.core.conclusions.single_cause import (
+    LEAST_BITS,
+    explains_better,
+    single_cause_log2_lr,
+)
 from firm_footing.core.inference.answers import contradictions
 from firm_footing.core.inference.film_answers import against_films
-from firm_footing.core.inference.inference import Weighing, weigh
+from firm_footing.core.inference.inference import Inference, infer
 from firm_footing.core.inference.measured_answers import Measured
 from firm_footing.core.knowledge import Knowledge
 from firm_footing.core.knowledge.vocabulary import Mode, Seen, Source
@@ -33,11 +37,11 @@ from firm_footing.core.text.evidence_lines import against, noted
 
 FloatArray = NDArray[np.float64]
 
-LOOKS_TRIED = 3
+CHECKS_TRIED = 3
 """How many of the best looks are tried out for what they could change."""
 
 
-class Said(NamedTuple):
+class EvidenceLine(NamedTuple):
     """A piece of evidence for one cause.
 
     bits : log2 of the cause's odds with everything, minus the same without this piece
@@ -48,7 +52,7 @@ class Said(NamedTuple):
 
     evidence: str
     bits: float
-    alone_bits: float
+    single_cause_log2_lr: float
     text: str
     by: str | None
 
@@ -74,9 +78,9 @@ class RankedCause:
     root: float
     seen: Seen | None
     word: str
-    speaks_for: tuple[Said, ...]
-    speaks_against: tuple[Said, ...]
-    better_explained: tuple[Said, ...]
+    speaks_for: tuple[EvidenceLine, ...]
+    speaks_against: tuple[EvidenceLine, ...]
+    better_explained: tuple[EvidenceLine, ...]
     explains: Mapping[str, float]
     chain: tuple[str, ...]
     ball_way_deg: tuple[float, float]
@@ -98,10 +102,10 @@ class Diagnosis:
     """
 
     pattern: Pattern
-    standing: Standing
+    decision_status: DecisionStatus
     start_with: str | None
     causes: tuple[RankedCause, ...]
-    explained: Explained
+    attribution: Attribution
     outside_feet: float
     next_checks: tuple[NextCheck, ...]
     drills: tuple[str, ...]
@@ -109,7 +113,7 @@ class Diagnosis:
     first_by_school: Mapping[tuple[str, str], str]
     contradictions: tuple[str, ...]
     measured: tuple[Measured, ...]
-    verdicts: tuple[Verdict, ...]
+    trial_results: tuple[TrialResult, ...]
     ball_next: BallNext | None
     unexplained: str | None
 
@@ -133,55 +137,63 @@ def diagnose(
     Diagnosis
 
     """
-    weighing = weigh(case, knowledge)
-    stories, now, pattern = weighing.stories, weighing.now, weighing.pattern
-    first = knowledge.causes[int(np.argmax(weighing.root))].id
-    start = weighing.start_with
+    inference = infer(case, knowledge)
+    space, now, pattern = inference.space, inference.now, inference.pattern
+    first = knowledge.causes[int(np.argmax(inference.root))].id
+    start = inference.start_with
     path = pattern.path_deg.value if pattern.path_deg else None
     present = {c.id: float(p) for c, p in zip(knowledge.causes, now.present, strict=True)}
-    looks = next_checks(weighing, at_hand)
-    firsts = first_by_school(weighing)
-    turns = turns_of(weighing, looks[:LOOKS_TRIED])
-    explained = explained_by(weighing)
-    alone = bits_alone(weighing)
-    standing = in_words(where_it_stands(weighing, alone, turns, looks, explained), knowledge)
+    checks = next_checks(inference, at_hand)
+    firsts = first_by_school(inference)
+    flips = decision_flips(inference, checks[:CHECKS_TRIED])
+    attribution = attribution_of(inference)
+    single_cause = single_cause_log2_lr(inference)
+    decision_status = in_words(
+        decision_status_of(inference, single_cause, flips, checks, attribution), knowledge
+    )
     return Diagnosis(
         pattern=pattern,
-        standing=standing,
+        decision_status=decision_status,
         start_with=start,
-        causes=_ranked(weighing, alone, explained, thin=standing.kind == "not_enough"),
-        explained=explained,
-        outside_feet=float(now.cause_set[stories.outside_feet].sum()),
-        next_checks=tuple(looks),
+        causes=_ranked(
+            inference, single_cause, attribution, thin=decision_status.kind == "not_enough"
+        ),
+        attribution=attribution,
+        outside_feet=float(now.cause_set[space.outside_feet].sum()),
+        next_checks=tuple(checks),
         drills=drills_for(start, knowledge, situation_of(case, present, path)) if start else (),
         schools_agree=set(firsts.values()) == {first},
         first_by_school=firsts,
         contradictions=(
-            *contradictions(weighing.counted),
-            *against_films(weighing.counted, case, knowledge),
+            *contradictions(inference.counted),
+            *against_films(inference.counted, case, knowledge),
         ),
-        measured=weighing.measured,
-        verdicts=verdicts(weighing),
-        ball_next=ball_next(weighing, start, explained) if start else None,
-        unexplained=unexplained_words(weighing, explained),
+        measured=inference.measured,
+        trial_results=trial_results(inference),
+        ball_next=ball_next(inference, start, attribution) if start else None,
+        unexplained=unexplained_words(inference, attribution),
     )
 
 
-def with_looks(diagnosis: Diagnosis, looks: Sequence[NextCheck], knowledge: Knowledge) -> Diagnosis:
+def with_checks(
+    diagnosis: Diagnosis, checks: Sequence[NextCheck], knowledge: Knowledge
+) -> Diagnosis:
     """The same with other looks to take next, which its sentences then quote."""
-    standing = replace(diagnosis.standing, ask_first=looks[0].id if looks else None)
-    return replace(diagnosis, next_checks=tuple(looks), standing=in_words(standing, knowledge))
+    decision_status = replace(diagnosis.decision_status, ask_first=checks[0].id if checks else None)
+    return replace(
+        diagnosis, next_checks=tuple(checks), decision_status=in_words(decision_status, knowledge)
+    )
 
 
 def _ranked(
-    weighing: Weighing, alone: FloatArray, explained: Explained, *, thin: bool
+    inference: Inference, single_cause: FloatArray, attribution: Attribution, *, thin: bool
 ) -> tuple[RankedCause, ...]:
     """Every cause, in the order of `root`."""
-    knowledge, now, root = weighing.knowledge, weighing.now, weighing.root
-    tellings = _tellings(weighing)
-    said = [noted(weighing, piece.id) for piece in weighing.pieces]
-    club = weighing.setting.club
-    from_above = came_from(weighing)
+    knowledge, now, root = inference.knowledge, inference.now, inference.root
+    tellings = _tellings(inference)
+    said = [noted(inference, piece.id) for piece in inference.pieces]
+    club = inference.setting.club
+    from_above = came_from(inference)
     found = []
     for i in np.argsort(-root, kind="stable").tolist():
         cause = knowledge.causes[i]
@@ -191,18 +203,18 @@ def _ranked(
                 id=cause.id,
                 probability=float(now.present[i]),
                 root=float(root[i]),
-                seen=weighing.seen.get(cause.id),
+                seen=inference.seen.get(cause.id),
                 word=words.cause_word(
                     float(root[i]),
                     float(now.present[i]),
-                    weighing.seen.get(cause.id),
-                    weighing.pattern.balls,
+                    inference.seen.get(cause.id),
+                    inference.pattern.balls,
                     knowledge.numbers,
                     thin=thin,
                 ),
-                explains=explained.causes[cause.id],
-                **_evidence(weighing, said, alone, i, (mode, side)),
-                chain=chain_of(cause, mode, side, weighing.pattern, knowledge),
+                explains=attribution.causes[cause.id],
+                **_evidence(inference, said, single_cause, i, (mode, side)),
+                chain=chain_of(cause, mode, side, inference.pattern, knowledge),
                 ball_way_deg=ball_way(cause, mode, side, club, knowledge),
                 comes_from=from_above.get(cause.id),
             )
@@ -211,66 +223,70 @@ def _ranked(
 
 
 def _evidence(
-    weighing: Weighing,
+    inference: Inference,
     noted_as: list[str],
-    alone: FloatArray,
+    single_cause: FloatArray,
     column: int,
     told: tuple[Mode | None, str | None],
-) -> dict[str, tuple[Said, ...]]:
+) -> dict[str, tuple[EvidenceLine, ...]]:
     """The three lists of a cause's evidence.
 
     A line speaks for or against by the sign it has alone; where beside the others it has the other
     sign, either another cause explains it better or it only rules others out.
     """
-    cause = weighing.knowledge.causes[column].id
-    together = weighing.now.bits[:, column]
-    lists: dict[str, list[Said]] = {"speaks_for": [], "speaks_against": [], "better_explained": []}
-    tells = np.minimum(np.abs(together), np.abs(alone[:, column])) >= LEAST_BITS
+    cause = inference.knowledge.causes[column].id
+    together = inference.now.bits[:, column]
+    lists: dict[str, list[EvidenceLine]] = {
+        "speaks_for": [],
+        "speaks_against": [],
+        "better_explained": [],
+    }
+    tells = np.minimum(np.abs(together), np.abs(single_cause[:, column])) >= LEAST_BITS
     for row in np.flatnonzero(tells).tolist():
-        piece, text = weighing.pieces[row].id, noted_as[row]
-        bits, by_itself = float(together[row]), float(alone[row, column])
+        piece, text = inference.pieces[row].id, noted_as[row]
+        bits, by_itself = float(together[row]), float(single_cause[row, column])
         if by_itself > 0 and bits > 0:
-            lists["speaks_for"].append(Said(piece, bits, by_itself, text, None))
+            lists["speaks_for"].append(EvidenceLine(piece, bits, by_itself, text, None))
         elif by_itself < 0 and bits < 0:
-            why = against(weighing, piece, text, cause, told)
-            lists["speaks_against"].append(Said(piece, bits, by_itself, why, None))
+            why = against(inference, piece, text, cause, told)
+            lists["speaks_against"].append(EvidenceLine(piece, bits, by_itself, why, None))
         elif by_itself > 0:
-            by = explains_better(weighing, row, alone, cause)
-            lists["better_explained"].append(Said(piece, bits, by_itself, text, by))
+            by = explains_better(inference, row, single_cause, cause)
+            lists["better_explained"].append(EvidenceLine(piece, bits, by_itself, text, by))
     return {name: tuple(sorted(found, key=lambda s: -abs(s.bits))) for name, found in lists.items()}
 
 
-def unexplained_words(weighing: Weighing, explained: Explained) -> str | None:
+def unexplained_words(inference: Inference, attribution: Attribution) -> str | None:
     """What is left over, in a sentence."""
-    found = unexplained(weighing, explained)
+    found = unexplained(inference, attribution)
     if found is None:
         return None
-    return words.unexplained(found.name, found.left, weighing.case.handedness)
+    return words.unexplained(found.name, found.left, inference.case.handedness)
 
 
-def came_from(weighing: Weighing) -> dict[str, str]:
+def came_from(inference: Inference) -> dict[str, str]:
     """Cause id to the cause that brought it about, where it most likely comes from another.
 
     Most likely: of the times it is at work, at least half the time some cause directly upstream is.
     """
-    stories, now, causes = weighing.stories, weighing.now, weighing.knowledge.causes
-    both = stories.members.T @ (stories.members * now.cause_set[:, None])
-    from_any = now.cause_set @ (stories.members * (stories.links_into > 0))
+    space, now, causes = inference.space, inference.now, inference.knowledge.causes
+    both = space.members.T @ (space.members * now.cause_set[:, None])
+    from_any = now.cause_set @ (space.members * (space.links_into > 0))
     found = {}
     for i, cause in enumerate(causes):
         if from_any[i] > 0.5 * now.present[i]:
-            above = np.where(stories.upstream[:, i] > 0, both[:, i], 0.0)
+            above = np.where(space.upstream[:, i] > 0, both[:, i], 0.0)
             found[cause.id] = causes[int(np.argmax(above))].id
     return found
 
 
-def _tellings(weighing: Weighing) -> dict[str, tuple[Mode | None, str | None]]:
+def _tellings(inference: Inference) -> dict[str, tuple[Mode | None, str | None]]:
     """The mode and side in which each cause is most probable now."""
-    stories, now = weighing.stories, weighing.now
-    columns, second = stories.two_tellings
-    shares = dict(zip(columns, (weighing.story @ second).tolist(), strict=True))
+    space, now = inference.space, inference.now
+    columns, second = space.two_tellings
+    shares = dict(zip(columns, (inference.configuration @ second).tolist(), strict=True))
     found: dict[str, tuple[Mode | None, str | None]] = {}
-    for i, cause in enumerate(stories.knowledge.causes):
+    for i, cause in enumerate(space.knowledge.causes):
         is_second = shares.get(i, 0.0) > 0.5 * float(now.present[i])
         mode: Mode | None = ("stuck" if is_second else "thrown") if cause.skill else None
         found[cause.id] = mode, cause.sides[is_second].id if cause.sides else None

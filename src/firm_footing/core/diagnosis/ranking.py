@@ -10,7 +10,7 @@ from typing import Any, cast
 from typing_extensions import TypedDict
 
 from firm_footing.core.conclusions.attribution import words_of
-from firm_footing.core.diagnosis.diagnosis import Diagnosis, Said
+from firm_footing.core.diagnosis.diagnosis import Diagnosis, EvidenceLine
 from firm_footing.core.knowledge import Knowledge
 from firm_footing.core.knowledge.vocabulary import Group, Seen
 from firm_footing.core.patterns import Estimate, Pattern
@@ -131,8 +131,8 @@ def rests_on_something(ranking: Ranking) -> bool:
 def ranking_of(diagnosis: Diagnosis, knowledge: Knowledge) -> Ranking:
     """The contract's shape of a diagnosis; degrees, cm, mm and per cent to one decimal."""
     return {
-        "enough": diagnosis.standing.enough,
-        "enough_reason": diagnosis.standing.reason,
+        "enough": diagnosis.decision_status.enough,
+        "enough_reason": diagnosis.decision_status.reason,
         "pattern": _pattern(diagnosis.pattern),
         "start_with": diagnosis.start_with,
         "causes": [
@@ -151,14 +151,16 @@ def ranking_of(diagnosis: Diagnosis, knowledge: Knowledge) -> Ranking:
                     for s in c.better_explained
                 ],
                 "explains": _account(c.explains),
-                "explains_words": cast(Words, words_of(c.explains, diagnosis.explained.deviation)),
+                "explains_words": cast(
+                    Words, words_of(c.explains, diagnosis.attribution.deviation)
+                ),
                 "chain": list(c.chain),
             }
             for c in diagnosis.causes
         ],
-        "deviation": _account(diagnosis.explained.deviation),
-        "explains_person": _account(diagnosis.explained.person),
-        "left_over": _account(diagnosis.explained.left_over),
+        "deviation": _account(diagnosis.attribution.deviation),
+        "explains_person": _account(diagnosis.attribution.person),
+        "left_over": _account(diagnosis.attribution.left_over),
         "unexplained": diagnosis.unexplained,
         "ball_next": None if diagnosis.ball_next is None else diagnosis.ball_next.sentence,
         "outside_feet": diagnosis.outside_feet,
@@ -171,7 +173,7 @@ def ranking_of(diagnosis: Diagnosis, knowledge: Knowledge) -> Ranking:
     }
 
 
-def _bits(said: tuple[Said, ...]) -> list[EvidenceBits]:
+def _bits(said: tuple[EvidenceLine, ...]) -> list[EvidenceBits]:
     return [{"evidence": s.evidence, "bits": s.bits, "text": s.text} for s in said]
 
 

@@ -20,7 +20,12 @@ from numpy.typing import NDArray
 
 from firm_footing.core.case import Block
 from firm_footing.core.estimation.intervals import interval_slopes
-from firm_footing.core.estimation.noted import NOTHING, Noted, is_noted, noted_of
+from firm_footing.core.estimation.observations import (
+    UNOBSERVED_VARIANCE,
+    Observations,
+    is_observed,
+    observations_of,
+)
 from firm_footing.core.estimation.readings import READINGS
 from firm_footing.core.estimation.scatter import Away
 from firm_footing.core.estimation.shared import SharedErrors, shared_errors
@@ -94,7 +99,7 @@ def read_delivery(
     balls = [(s, b) for b in blocks for s in b.shots]
     if not balls:
         raise ValueError("there is no ball to read")
-    noted = noted_of(balls, knowledge)
+    noted = observations_of(balls, knowledge)
     certain = np.array([s.contact == "hosel" for s, _ in balls])
     named = all(b.expected_carry_m is not None for b in blocks if b.shots)
     shared = shared_errors(blocks, knowledge, handicap)
@@ -107,7 +112,7 @@ class _Inverse:
     def __init__(
         self,
         physics: list[Physics],
-        noted: Noted,
+        noted: Observations,
         certain: NDArray[np.bool_],
         knowledge: Knowledge,
         handicap: float | None,
@@ -118,7 +123,7 @@ class _Inverse:
         self.spread = numbers.scatter_spread
         self.prior_mean, self.prior, self.usual2 = _populations(knowledge, handicap)
         self.value, self.variance = noted.value.copy(), noted.variance.copy()
-        self.known = np.stack([is_noted(noted, part) for part in range(len(PARTS))], axis=1)
+        self.known = np.stack([is_observed(noted, part) for part in range(len(PARTS))], axis=1)
         self.weights: FloatArray = np.ones(len(noted.value))
         self.scatter2 = np.tile(self.usual2, (len(noted.value), 1))
 
@@ -255,7 +260,7 @@ class _Inverse:
             each=weighted.swapaxes(1, 2) @ slopes,
             pulled=(weighted * away[:, :, None]).sum(axis=1),
             away2=(away**2 / variance).sum(axis=1),
-            counted=(noise2 < NOTHING).sum(axis=1),
+            counted=(noise2 < UNOBSERVED_VARIANCE).sum(axis=1),
         )
 
     def _fit_scatter(self, away: Away) -> None:
@@ -276,7 +281,7 @@ class _Inverse:
 
     def _own_share(self, slopes: FloatArray) -> float:
         """Part of the notes' variance that is the player's own usual scatter."""
-        counted = self.noted.variance < NOTHING
+        counted = self.noted.variance < UNOBSERVED_VARIANCE
         scattered = (slopes[:, :, : len(PARTS)] ** 2 @ self.usual2)[counted].sum()
         noise = (self.noted.variance + self.left_over)[counted].sum()
         return float(scattered / (scattered + noise)) if counted.any() else 0.0

@@ -36,7 +36,7 @@ class MeasureChange:
         return math.hypot(self.before.sd, self.after.sd)
 
     @property
-    def beyond_doubt(self) -> bool:
+    def beyond_chance(self) -> bool:
         """Whether it changed by more than the doubt, nineteen times in twenty."""
         return abs(self.value) > 1.96 * self.sd
 
@@ -46,7 +46,7 @@ class MeasureChange:
         measure = self.before.measure
         unit = "°" if measure.unit == "deg" else " cm"
         name = f"{measure.name[0].upper()}{measure.name[1:]}, {measure.event.replace('_', ' ')}"
-        if not self.beyond_doubt:
+        if not self.beyond_chance:
             least = math.ceil(1.96 * self.sd)
             return f"{name}: less than the {least}{unit} of change that these films could show."
         return f"{name}: {self.before.value:.0f} before, {self.after.value:.0f}{unit} after."

@@ -22,7 +22,7 @@ class FeltAndSeen:
         return self.read.value - self.felt
 
     @property
-    def beyond_doubt(self) -> bool:
+    def beyond_chance(self) -> bool:
         """Whether feel and film differ by more than the film's doubt, nineteen times in twenty."""
         return abs(self.off) > 1.96 * self.read.sd
 
@@ -34,7 +34,7 @@ class FeltAndSeen:
             f"{name[0].upper()}{name[1:]}: felt {self.felt:.0f} cm,"
             f" the film shows {self.read.value:.0f}, give or take {doubt:.0f}."
         )
-        if not self.beyond_doubt:
+        if not self.beyond_chance:
             return f"{said} The feel is right, as far as a film can tell."
         way = "more" if self.off > 0 else "less"
         return f"{said} It is {abs(self.off):.0f} cm {way} than felt."

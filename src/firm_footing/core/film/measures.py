@@ -8,12 +8,12 @@ import numpy as np
 from numpy.typing import NDArray
 
 from firm_footing.core.case.film import Film
-from firm_footing.core.film.doubt import doubt_of
 from firm_footing.core.film.formulas import FORMULAS
 from firm_footing.core.film.plane import Plane, plane_of
+from firm_footing.core.film.uncertainty import doubt_of
 from firm_footing.core.knowledge import Knowledge
 from firm_footing.core.knowledge.film import FilmMeasure
-from firm_footing.core.knowledge.limen import Limen, sure
+from firm_footing.core.knowledge.soft_threshold import SoftThreshold, probability_beyond
 
 FloatArray = NDArray[np.float64]
 
@@ -90,6 +90,6 @@ def _answers(
         value = abs(value - usual)
     found = {}
     for answer in measure.answers:
-        beyond = sure(value, Limen(at=answer.at, doubt=answer.doubt), sd)
+        beyond = probability_beyond(value, SoftThreshold(at=answer.at, doubt=answer.doubt), sd)
         found[answer.check] = answer.most * (1 - beyond if answer.less else beyond)
     return found

@@ -25,8 +25,8 @@ from firm_footing.core.inference.answers import (
     within_limit,
 )
 from firm_footing.core.inference.caching import kept
-from firm_footing.core.inference.evidence import Piece, restoring
-from firm_footing.core.inference.hypothesis_space import Stories
+from firm_footing.core.inference.evidence import Piece, leave_one_out_weight_of
+from firm_footing.core.inference.hypothesis_space import HypothesisSpace
 from firm_footing.core.knowledge import Check, Knowledge
 from firm_footing.core.knowledge.numbers import DependentGroup
 from firm_footing.core.knowledge.vocabulary import Mode
@@ -35,26 +35,26 @@ FloatArray = NDArray[np.float64]
 
 
 @kept(megabytes=11)
-def fact_probability(stories: Stories, check_id: str, base: float) -> FloatArray:
+def fact_probability(space: HypothesisSpace, check_id: str, base: float) -> FloatArray:
     """(hypotheses,) P(the fact this check asks for | hypothesis), given its base rate."""
-    check, hypotheses = stories.knowledge.check[check_id], stories.hypotheses
-    thrown, stuck = (_exponent(stories, check, base, mode) for mode in ("thrown", "stuck"))
+    check, hypotheses = space.knowledge.check[check_id], space.hypotheses
+    thrown, stuck = (_exponent(space, check, base, mode) for mode in ("thrown", "stuck"))
     return 1.0 - (1.0 - base) * np.exp(np.where(hypotheses.stuck, stuck, thrown))
 
 
 @kept(megabytes=8)
-def fact_table(stories: Stories, asked: tuple[tuple[str, float], ...]) -> NDArray[np.float32]:
+def fact_table(space: HypothesisSpace, asked: tuple[tuple[str, float], ...]) -> NDArray[np.float32]:
     """(looks, hypotheses) the same for several checks with their base rates.
 
     In single precision: it only serves to order looks, and is multiplied at every touch.
     """
-    facts = [fact_probability(stories, name, base) for name, base in asked]
+    facts = [fact_probability(space, name, base) for name, base in asked]
     return np.stack(facts).astype(np.float32)
 
 
-def _exponent(stories: Stories, check: Check, base: float, mode: Mode) -> FloatArray:
+def _exponent(space: HypothesisSpace, check: Check, base: float, mode: Mode) -> FloatArray:
     """(hypotheses,) minus the sum of rate times severity."""
-    knowledge, severity = stories.knowledge, stories.hypotheses.severity
+    knowledge, severity = space.knowledge, space.hypotheses.severity
     out = np.zeros(len(severity))
     levels = knowledge.numbers.delivery.severity_levels
     for cause, alone in knowledge.points(check, mode).items():
@@ -92,10 +92,10 @@ class AnswerLikelihood(NamedTuple):
 
 @kept(megabytes=11)
 def answer_likelihood(
-    stories: Stories, check_id: str, base: float, log_ratio: float
+    space: HypothesisSpace, check_id: str, base: float, log_ratio: float
 ) -> AnswerLikelihood:
     """Likelihood of the answers to one check, from `log_ratio_of`."""
-    fact = fact_probability(stories, check_id, base)
+    fact = fact_probability(space, check_id, base)
     without, with_fact = np.exp(min(0.0, -log_ratio)), np.exp(min(0.0, log_ratio))
     likelihood = without + (with_fact - without) * fact
     return AnswerLikelihood(np.log(likelihood), 1.0 / likelihood)
@@ -133,8 +133,8 @@ class LogRatios(NamedTuple):
     group: DependentGroup | None
 
 
-def look_pieces(
-    ratios: Mapping[str, LogRatios], stories: Stories, bases: Mapping[str, float]
+def check_pieces(
+    ratios: Mapping[str, LogRatios], space: HypothesisSpace, bases: Mapping[str, float]
 ) -> list[Piece]:
     """Evidence of the looks: log-likelihood of every hypothesis, by who answered.
 
@@ -144,8 +144,8 @@ def look_pieces(
     without one of them takes into account that the others then count more.
     """
     pieces: list[Piece] = []
-    for together in groups_asked(ratios, bases, stories.knowledge):
-        pieces += group_pieces(stories, together)
+    for together in groups_asked(ratios, bases, space.knowledge):
+        pieces += group_pieces(space, together)
     return _one_for_each(pieces)
 
 
@@ -165,7 +165,7 @@ def groups_asked(
 def discount_of(group: DependentGroup | None, knowledge: Knowledge) -> float:
     """How much answers of this group take from each other."""
     own = None if group is None else group.discount
-    return knowledge.numbers.dependent_looks.discount if own is None else own
+    return knowledge.numbers.dependent_checks.discount if own is None else own
 
 
 def ratios_of(counted: Mapping[str, list[Reading]], knowledge: Knowledge) -> dict[str, LogRatios]:
@@ -223,20 +223,20 @@ def ratios_of_check(
 
 
 def changed(
-    before: Sequence[AskedTogether], after: Sequence[AskedTogether], stories: Stories
+    before: Sequence[AskedTogether], after: Sequence[AskedTogether], space: HypothesisSpace
 ) -> FloatArray:
     """(hypotheses,) what the looks' log-likelihood gains when these groups become those."""
-    out = np.zeros(len(stories.hypotheses.stuck))
+    out = np.zeros(len(space.hypotheses.stuck))
     for together in set(after) - set(before):
-        out += _group_log(stories, together)
+        out += _group_log(space, together)
     for together in set(before) - set(after):
-        out -= _group_log(stories, together)
+        out -= _group_log(space, together)
     return out
 
 
-def _group_log(stories: Stories, together: AskedTogether) -> FloatArray:
+def _group_log(space: HypothesisSpace, together: AskedTogether) -> FloatArray:
     owners = frozenset(g.owner for _, _, given in together.asked for g in given)
-    weight, logs = _said(stories, together, owners)
+    weight, logs = _said(space, together, owners)
     return weight * logs
 
 
@@ -249,45 +249,49 @@ def _one_for_each(pieces: list[Piece]) -> list[Piece]:
             piece
             if other is None
             else replace(
-                piece, adds=other.adds + piece.adds, restores=other.restores * piece.restores
+                piece,
+                log_likelihood=other.log_likelihood + piece.log_likelihood,
+                leave_one_out_weight=other.leave_one_out_weight * piece.leave_one_out_weight,
             )
         )
     return list(found.values())
 
 
 @kept(megabytes=11)
-def group_pieces(stories: Stories, together: AskedTogether) -> tuple[Piece, ...]:
+def group_pieces(space: HypothesisSpace, together: AskedTogether) -> tuple[Piece, ...]:
     """Pieces of one group: check, base rate, and who answered what, of each."""
     asked = together.asked
     if len(asked) == 1 and len(asked[0][2]) == 1:
         ((check, base, (given,)),) = asked
-        ratio = within_limit(given.log_ratio, stories.knowledge.numbers)
-        one = answer_likelihood(stories, check, base, ratio)
+        ratio = within_limit(given.log_ratio, space.knowledge.numbers)
+        one = answer_likelihood(space, check, base, ratio)
         return (Piece(given.owner, one.log, one.inverse),)
     owners = list(dict.fromkeys(g.owner for _, _, given in asked for g in given))
-    weight, logs = _said(stories, together, frozenset(owners))
+    weight, logs = _said(space, together, frozenset(owners))
     pieces, before = [], np.zeros_like(logs)
     for i, owner in enumerate(owners):
-        _, so_far = _said(stories, together, frozenset(owners[: i + 1]))
-        weight_without, others = _said(stories, together, frozenset(owners) - {owner})
+        _, so_far = _said(space, together, frozenset(owners[: i + 1]))
+        weight_without, others = _said(space, together, frozenset(owners) - {owner})
         lost = weight * logs - weight_without * others
-        pieces.append(Piece(owner, weight * (so_far - before), restoring(lost), weight))
+        pieces.append(
+            Piece(owner, weight * (so_far - before), leave_one_out_weight_of(lost), weight)
+        )
         before = so_far
     return tuple(pieces)
 
 
 def _said(
-    stories: Stories, together: AskedTogether, owners: frozenset[str]
+    space: HypothesisSpace, together: AskedTogether, owners: frozenset[str]
 ) -> tuple[float, FloatArray]:
     """How much each check counts when only these answered; (hypotheses,) the sum of their logs."""
     logs = []
     for check, base, given in together.asked:
         heard = [g.log_ratio for g in given if g.owner in owners]
         if heard:
-            ratio = within_limit(sum(heard), stories.knowledge.numbers)
-            logs.append(answer_likelihood(stories, check, base, ratio).log)
+            ratio = within_limit(sum(heard), space.knowledge.numbers)
+            logs.append(answer_likelihood(space, check, base, ratio).log)
     weight = independence(len(logs), together.discount)
-    return weight, np.sum(logs, axis=0) if logs else np.zeros(len(stories.hypotheses.stuck))
+    return weight, np.sum(logs, axis=0) if logs else np.zeros(len(space.hypotheses.stuck))
 
 
 def independence(answers: int, discount: float) -> float:
@@ -316,7 +320,7 @@ def group_of(
 def _groups_of_check(knowledge: Knowledge) -> dict[str, list[DependentGroup]]:
     """Check id to the groups it can belong to; which one depends on its sources."""
     found: dict[str, list[DependentGroup]] = {}
-    for group in knowledge.numbers.dependent_looks.groups:
+    for group in knowledge.numbers.dependent_checks.groups:
         for name in group.checks:
             found.setdefault(name, []).append(group)
     return found

@@ -1,12 +1,13 @@
 """How probable is a reading when each cause has one severity that drives all it does?
 
     reading  = D (person + sum over causes of severity × effect) + noise
-    severity = that of the story + spread × z,  z standard normal, one for each cause
+    severity = that of the configuration + spread × z,  z standard normal, one for each cause
 
-so the causes of a story add a term of rank one each to the covariance B of person and noise. With
-F the spread times the effects as read, the whole is solved by a Cholesky factor of I + F' B^-1 F,
-no larger than the number of causes, for all stories at once. The factor does not depend on how
-severe the causes are: it is made once for each form, the same causes in the same mode and sides.
+so the causes of a configuration add a term of rank one each to the covariance B of person and
+noise. With F the spread times the effects as read, the whole is solved by a Cholesky factor of I +
+F' B^-1 F, no larger than the number of causes, for all configurations at once. The factor does not
+depend on how severe the causes are: it is made once for each form, the same causes in the same
+mode and sides.
 
 People are not all near the middle: the density is a multivariate t of that covariance, so that an
 unusual person is not taken for proof of a cause.
@@ -27,19 +28,19 @@ IntArray = NDArray[np.int_]
 
 
 @dataclass(frozen=True, eq=False)
-class Joint:
-    """A reading of n numbers judged by every story.
+class JointDensity:
+    """A reading of n numbers judged by every configuration.
 
     size : how many numbers were read
     tail_df : degrees of freedom of the tails, above 2
-    distance2 : (stories,) squared Mahalanobis distance from what the story expects
-    log_det : (stories,) log determinant of the covariance
-    severity : (most, stories) how far each cause's severity lies from that of its story given
-        the reading, in standard deviations; rows in the order of `listed`
+    distance2 : (configurations,) squared Mahalanobis distance from what the configuration expects
+    log_det : (configurations,) log determinant of the covariance
+    severity : (most, configurations) how far each cause's severity lies from that of its
+        configuration given the reading, in standard deviations; rows in the order of `listed`
     precision : (n, forms) one over the variance of each number given the others
-    form_of : (stories,) which form each is of
-    pulled : (n, stories) inverse covariance times `off`: precision times how far each number lies
-        from what the others predict
+    form_of : (configurations,) which form each is of
+    pulled : (n, configurations) inverse covariance times `off`: precision times how far each
+        number lies from what the others predict
     """
 
     size: int
@@ -53,12 +54,12 @@ class Joint:
 
     @cached_property
     def log(self) -> FloatArray:
-        """(stories,) log density of all of it."""
+        """(configurations,) log density of all of it."""
         found = _log_t(self.distance2, self.log_det, self.size, self.tail_df)
         return found.astype(np.float64)
 
     def given_the_others(self, number: int) -> FloatArray:
-        """(stories,) log density of one number given all the others."""
+        """(configurations,) log density of one number given all the others."""
         own = self.precision[number][self.form_of]
         distance2 = self.distance2 - self.pulled[number] ** 2 / own
         log_det = self.log_det + np.log(self.precision[number])[self.form_of]
@@ -67,7 +68,7 @@ class Joint:
 
 
 def _log_t(distance2: Floats, log_det: Floats, size: int, df: float) -> Floats:
-    """(stories,) log density of a multivariate t with this covariance (not this scale matrix)."""
+    """(configurations,) log density of a multivariate t of this covariance (not scale matrix)."""
     narrower = (df - 2) / df
     constant = math.lgamma((df + size) / 2) - math.lgamma(df / 2)
     constant -= size / 2 * math.log(df * math.pi * narrower)
@@ -76,36 +77,37 @@ def _log_t(distance2: Floats, log_det: Floats, size: int, df: float) -> Floats:
     return out
 
 
-def judge(
+def joint_density(
     off: Floats,
     spreads: Floats,
     listed: IntArray,
     form_of: IntArray,
     base: Floats,
     tail_df: float,
-) -> Joint:
-    """Density of a reading under every story.
+) -> JointDensity:
+    """Density of a reading under every configuration.
 
     Parameters
     ----------
-    off : (n, stories) the reading minus its mean under the story; all is as precise as it is
+    off : (n, configurations) the reading minus its mean under the configuration; all is as precise
+        as it is
     spreads : (variants, n) one standard deviation of what each variant of a cause does to it
     listed : (most, forms) which variants each form holds; the last variant is none, all zero
-    form_of : (stories,) which form each story is of
+    form_of : (configurations,) which form each configuration is of
     base : (n, n) covariance of everything else: people and noise
     tail_df : degrees of freedom of the tails, above 2
 
     """
     solved = _solve(off, spreads, listed, form_of, base)
-    severity = _backward(solved.by_story, solved.toward)
+    severity = _backward(solved.by_configuration, solved.toward)
     precision = np.empty((len(off), listed.shape[1]), off.dtype)
     for i, each in enumerate(solved.as_read):
         ways = _forward(solved.factor, [each[row] for row in listed])
         precision[i] = solved.inverse[i, i] - sum(way * way for way in ways)
     pulled = solved.weighted
-    for each, z in zip(solved.of_story, severity, strict=True):
+    for each, z in zip(solved.of_configuration, severity, strict=True):
         pulled = pulled - each * z
-    return Joint(
+    return JointDensity(
         size=len(off),
         tail_df=tail_df,
         distance2=solved.distance2,
@@ -125,27 +127,28 @@ def log_density(
     base: Floats,
     tail_df: float,
 ) -> FloatArray:
-    """(stories,) `Joint.log` alone, of the same arguments as `judge`."""
+    """(configurations,) `JointDensity.log` alone, of the same arguments as `joint_density`."""
     solved = _solve(off, spreads, listed, form_of, base)
     return _log_t(solved.distance2, solved.log_det, len(off), tail_df).astype(np.float64)
 
 
 class _Solved(NamedTuple):
-    """What `judge` and `log_density` share.
+    """What `joint_density` and `log_density` share.
 
     inverse, as_read : of `base`, and (n, variants) the spreads times it
-    of_story : (n, stories) `as_read` of each cause a story holds, in the order of `listed`
-    weighted : (n, stories) inverse times off
-    factor, by_story : Cholesky factor of each form, and the same for each story
-    toward : the severities' part of each story solved by it
+    of_story : (n, configurations) `as_read` of each cause a configuration holds, in the order of
+        `listed`
+    weighted : (n, configurations) inverse times off
+    factor, by_story : Cholesky factor of each form, and the same for each configuration
+    toward : the severities' part of each configuration solved by it
     """
 
     inverse: Floats
     as_read: Floats
-    of_story: list[Floats]
+    of_configuration: list[Floats]
     weighted: Floats
     factor: list[list[Floats]]
-    by_story: list[list[Floats]]
+    by_configuration: list[list[Floats]]
     toward: list[Floats]
     distance2: Floats
     log_det: Floats
@@ -158,10 +161,10 @@ def _solve(
     as_read = np.ascontiguousarray(inverse @ spreads.T)
     factor = _cholesky(spreads @ as_read, listed)
     weighted = inverse @ off
-    of_story = [as_read.take(row[form_of], axis=1) for row in listed]
-    toward = [np.einsum("is,is->s", each, off) for each in of_story]
-    by_story = [[e[form_of] for e in row] for row in factor]
-    solved = _forward(by_story, toward)
+    of_configuration = [as_read.take(row[form_of], axis=1) for row in listed]
+    toward = [np.einsum("is,is->s", each, off) for each in of_configuration]
+    by_configuration = [[e[form_of] for e in row] for row in factor]
+    solved = _forward(by_configuration, toward)
     distance2 = np.einsum("is,is->s", off, weighted)
     for y in solved:
         distance2 -= y * y
@@ -169,7 +172,15 @@ def _solve(
     for j, row in enumerate(factor):
         log_det += 2 * np.log(row[j])
     return _Solved(
-        inverse, as_read, of_story, weighted, factor, by_story, solved, distance2, log_det[form_of]
+        inverse,
+        as_read,
+        of_configuration,
+        weighted,
+        factor,
+        by_configuration,
+        solved,
+        distance2,
+        log_det[form_of],
     )
 
 

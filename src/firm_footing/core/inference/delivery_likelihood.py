@@ -1,9 +1,9 @@
-"""How well does each story predict the delivery that the balls imply?
+"""How well does each configuration predict the delivery that the balls imply?
 
-A story's mean is the player's cause-free delivery plus the effects of its causes; its covariance is
-what differs between people, the severity of each cause (one for all that the cause does, half its
-size), and the doubt of what was read; its tails are heavy, as people's are. One `Piece` for each
-number, so that each can be taken away again.
+A configuration's mean is the player's cause-free delivery plus the effects of its causes; its
+covariance is what differs between people, the severity of each cause (one for all that the cause
+does, half its size), and the doubt of what was read; its tails are heavy, as people's are. One
+`Piece` for each number, so that each can be taken away again.
 """
 
 from dataclasses import dataclass
@@ -14,9 +14,9 @@ from numpy.typing import NDArray
 
 from firm_footing.core.estimation.inverse import Delivered
 from firm_footing.core.inference.caching import kept
-from firm_footing.core.inference.delivery_density import Joint, judge, log_density
-from firm_footing.core.inference.evidence import Piece, restoring
-from firm_footing.core.inference.hypothesis_space import Stories
+from firm_footing.core.inference.delivery_density import JointDensity, joint_density, log_density
+from firm_footing.core.inference.evidence import Piece, leave_one_out_weight_of
+from firm_footing.core.inference.hypothesis_space import HypothesisSpace
 from firm_footing.core.knowledge import DIMENSIONS, Knowledge
 from firm_footing.core.patterns import Pattern
 from firm_footing.core.patterns.pattern import Scatter
@@ -161,21 +161,21 @@ def _opinion_beside(rows: FloatArray, usual: FloatArray) -> FloatArray:
 
 
 @kept(megabytes=6)
-def expected_delivery(stories: Stories, handicap: float) -> FloatArray:
-    """(6, stories) mean delivery under every story; not to be written to."""
-    return stopped(cause_free(stories, handicap)[:, None] + stories.shift, stories)
+def expected_delivery(space: HypothesisSpace, handicap: float) -> FloatArray:
+    """(6, configurations) mean delivery under every configuration; not to be written to."""
+    return stopped(cause_free(space, handicap)[:, None] + space.shift, space)
 
 
-def cause_free(stories: Stories, handicap: float) -> FloatArray:
+def cause_free(space: HypothesisSpace, handicap: float) -> FloatArray:
     """(6,) mean delivery of a player of this handicap without causes."""
     mean = np.zeros(len(DIMENSIONS))
-    mean[LOW_POINT] = stories.knowledge.numbers.delivery.cause_free_low_point_cm(handicap)
+    mean[LOW_POINT] = space.knowledge.numbers.delivery.cause_free_low_point_cm(handicap)
     return mean
 
 
-def stopped(delivery: FloatArray, stories: Stories) -> FloatArray:
+def stopped(delivery: FloatArray, space: HypothesisSpace) -> FloatArray:
     """(6, n) the same, low point and strike stopped where they stop however much adds up."""
-    numbers = stories.knowledge.numbers.delivery
+    numbers = space.knowledge.numbers.delivery
     out = delivery.copy()
     out[LOW_POINT] = np.maximum(out[LOW_POINT], numbers.low_point_floor_cm)
     out[STRIKE] = np.maximum(out[STRIKE], numbers.strike_floor_mm)
@@ -183,93 +183,101 @@ def stopped(delivery: FloatArray, stories: Stories) -> FloatArray:
 
 
 @dataclass(frozen=True, eq=False)
-class DeliveryJudged:
-    """A reading and its judgement by every story."""
+class DeliveryLikelihood:
+    """A reading and its judgement by every configuration."""
 
     reading: DeliveryReading
-    joint: Joint
+    joint: JointDensity
 
 
 @dataclass(frozen=True, eq=False)
-class BaselineJudged:
+class BaselineLikelihood:
     """Evidence of the baseline's pattern, number by number; `delivery` is None without balls."""
 
     pieces: tuple[Piece, ...]
-    delivery: DeliveryJudged | None
+    delivery: DeliveryLikelihood | None
 
 
-def judge_delivery(reading: DeliveryReading, stories: Stories, handicap: float) -> Joint:
-    """The reading judged by every story."""
-    forms, single = stories.forms, np.float32  # to 1e-5 of a log, in half the time
-    expected = expected_delivery(stories, handicap)
+def delivery_likelihood(
+    reading: DeliveryReading, space: HypothesisSpace, handicap: float
+) -> JointDensity:
+    """The reading judged by every configuration."""
+    forms, single = space.forms, np.float32  # to 1e-5 of a log, in half the time
+    expected = expected_delivery(space, handicap)
     off = (reading.value[:, None] - reading.design @ expected).astype(single)
-    people = _people(reading, stories)
+    people = _people(reading, space)
     people["spreads"] = people["spreads"].astype(single)
-    return judge(off, listed=forms.variant_of, form_of=forms.of, **people)
+    return joint_density(off, listed=forms.variant_of, form_of=forms.of, **people)
 
 
 def log_of_delivery(
-    reading: DeliveryReading, stories: Stories, handicap: float, only: IntArray
+    reading: DeliveryReading, space: HypothesisSpace, handicap: float, only: IntArray
 ) -> FloatArray:
-    """(only,) log density of the reading under these stories."""
-    forms = stories.forms
-    expected = expected_delivery(stories, handicap)[:, only]
+    """(only,) log density of the reading under these configurations."""
+    forms = space.forms
+    expected = expected_delivery(space, handicap)[:, only]
     off = reading.value[:, None] - reading.design @ expected
     listed = forms.variant_of[:, forms.of[only]]
     each = np.arange(len(only))
-    return log_density(off, listed=listed, form_of=each, **_people(reading, stories))
+    return log_density(off, listed=listed, form_of=each, **_people(reading, space))
 
 
-def _people(reading: DeliveryReading, stories: Stories) -> dict[str, Any]:
-    """What people differ by, as `judge` takes it."""
-    numbers = stories.knowledge.numbers.delivery
+def _people(reading: DeliveryReading, space: HypothesisSpace) -> dict[str, Any]:
+    """What people differ by, as `joint_density` takes it."""
+    numbers = space.knowledge.numbers.delivery
     person = np.array(numbers.person_sd.row()) ** 2
     return {
-        "spreads": numbers.severity_within * stories.forms.unit_effects @ reading.design.T,
+        "spreads": numbers.severity_within * space.forms.unit_effects @ reading.design.T,
         "base": reading.design * person @ reading.design.T + reading.noise,
         "tail_df": numbers.person_tail_df,
     }
 
 
-def judge_balls(pattern: Pattern, stories: Stories, handicap: float) -> BaselineJudged:
+def ball_likelihoods(
+    pattern: Pattern, space: HypothesisSpace, handicap: float
+) -> BaselineLikelihood:
     """Evidence of the pattern.
 
     What the numbers say together is one density; each piece adds an equal part of it, and taking
     one away takes its density given the others.
     """
-    reading = reading_of(pattern, stories.knowledge)
+    reading = reading_of(pattern, space.knowledge)
     pieces: list[Piece] = []
     judged = None
     if reading.names:
-        judged = DeliveryJudged(reading, judge_delivery(reading, stories, handicap))
+        judged = DeliveryLikelihood(reading, delivery_likelihood(reading, space, handicap))
         part = judged.joint.log / len(reading.names)
         pieces = [
             _piece(name, part, lost=judged.joint.given_the_others(i))
             for i, name in enumerate(reading.names)
         ]
     if pattern.scatter is not None:
-        pieces.append(_piece("scatter", _scatter(pattern.scatter, stories)))
+        pieces.append(_piece("scatter", _scatter(pattern.scatter, space)))
     if pattern.no_miss is not None:
-        pieces.append(_piece("no_miss", _no_miss(pattern.no_miss, stories)))
-    return BaselineJudged(tuple(pieces), judged)
+        pieces.append(_piece("no_miss", _no_miss(pattern.no_miss, space)))
+    return BaselineLikelihood(tuple(pieces), judged)
 
 
-def _no_miss(probability: float, stories: Stories) -> FloatArray:
-    """(stories,) a cause at work is one that is behind a miss: without a miss, none hardly is."""
-    seldom = stories.knowledge.numbers.no_miss.although_at_work
-    some = stories.sizes[stories.set_of] > 0
+def _no_miss(probability: float, space: HypothesisSpace) -> FloatArray:
+    """(configurations,) a cause at work is behind a miss: without a miss, none hardly is."""
+    seldom = space.knowledge.numbers.no_miss.although_at_work
+    some = space.sizes[space.set_of] > 0
     return np.where(some, np.log(1.0 - probability * (1.0 - seldom)), 0.0)
 
 
-def _scatter(scatter: Scatter, stories: Stories) -> FloatArray:
-    spread = stories.knowledge.numbers.delivery.scatter_spread
-    factors, of = stories.scatter_factors
+def _scatter(scatter: Scatter, space: HypothesisSpace) -> FloatArray:
+    spread = space.knowledge.numbers.delivery.scatter_spread
+    factors, of = space.scatter_factors
     return scatter_says(scatter, factors, spread)[of]
 
 
-def _piece(name: str, adds: FloatArray, lost: FloatArray | None = None) -> Piece:
+def _piece(name: str, log_likelihood: FloatArray, lost: FloatArray | None = None) -> Piece:
     """A piece of the pattern; `lost` where it is not what the piece adds."""
-    return Piece(f"pattern.{name}", adds, restoring(adds if lost is None else lost))
+    return Piece(
+        f"pattern.{name}",
+        log_likelihood,
+        leave_one_out_weight_of(log_likelihood if lost is None else lost),
+    )
 
 
 def scatter_says(scatter: Scatter, factor: FloatArray, spread: float) -> FloatArray:

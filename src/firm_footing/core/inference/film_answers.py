@@ -9,7 +9,7 @@ from collections.abc import Iterator, Mapping
 from firm_footing.core.case import Case, Reading
 from firm_footing.core.film import FilmError, MeasureRead, read_film
 from firm_footing.core.knowledge import Knowledge
-from firm_footing.core.knowledge.limen import in_a_word
+from firm_footing.core.knowledge.soft_threshold import in_a_word
 
 USUAL_CLUB = "7i"
 

@@ -3,7 +3,7 @@
     set         {over_effort, aim_off}
     hypothesis  the same in one mode (club thrown out, or stuck behind) and with one severity of
                 each cause (mild or marked): all that a look can tell
-    story       the same with each two-sided cause on one side: all that the balls can tell
+    configuration       the same with each two-sided cause on one side: all that the balls can tell
 
 One severity drives all that a cause does, at the looks and in the balls.
 """
@@ -29,8 +29,8 @@ class Forms(NamedTuple):
 
     unit_effects : (variants + 1, 6) of each cause in each mode and side, the last is none
     variant_of : (most, forms) which of them the form's causes take, filled up with the last
-    first : (forms,) a story of each
-    of : (stories,) which form each story is of
+    first : (forms,) a configuration of each
+    of : (configurations,) which form each configuration is of
     """
 
     unit_effects: FloatArray
@@ -40,21 +40,23 @@ class Forms(NamedTuple):
 
 
 @dataclass(frozen=True, eq=False)
-class Stories:
-    """Every set of causes, hypothesis and story; the stories of a hypothesis lie together.
+class HypothesisSpace:
+    """Every set of causes, hypothesis and configuration; those of a hypothesis lie together.
 
     members : (sets, causes) 1.0 where the cause is present
-    set_of : (stories,) which set a story belongs to
-    mode : (stories,) THROWN, STUCK or NO_MODE
-    side : (stories, causes) 0 or 1, which side a two-sided cause takes; -1 otherwise
-    grade : (stories, causes) which severity of `severity_levels` a cause has; -1 where absent
-    log_side : (stories,) log probability of the sides taken
+    set_of : (configurations,) which set a configuration belongs to
+    mode : (configurations,) THROWN, STUCK or NO_MODE
+    side : (configurations, causes) 0 or 1, which side a two-sided cause takes; -1 otherwise
+    grade : (configurations, causes) which severity of `severity_levels` a cause has; -1 where
+        absent
+    log_side : (configurations,) log probability of the sides taken
     effects : (variants + 1, 6) effect on the delivery of each cause in each mode and side at each
         of the severities, order of DIMENSIONS; the last row is none
     unit_effects : (variants + 1, 6) the same at a severity of 1
-    variant_of : (most, stories) which of them the story's causes take, filled up with the last
+    variant_of : (most, configurations) which of them the configuration's causes take, filled up
+        with the last
     variant_cause : (variants + 1,) which cause each is of, the number of causes for the last
-    scatter_factor : (stories,) how much wider the balls scatter
+    scatter_factor : (configurations,) how much wider the balls scatter
     """
 
     knowledge: Knowledge
@@ -72,7 +74,7 @@ class Stories:
 
     @cached_property
     def forms(self) -> Forms:
-        """The stories without their severities."""
+        """The configurations without their severities."""
         levels = len(self.knowledge.numbers.delivery.severity_levels)
         variant_of, first, of = np.unique(
             self.variant_of // levels, axis=1, return_index=True, return_inverse=True
@@ -81,12 +83,12 @@ class Stories:
 
     @cached_property
     def scatter_factors(self) -> tuple[FloatArray, IntArray]:
-        """The few factors by which balls scatter wider, and (stories,) which is each story's."""
+        """The few factors by which balls scatter wider, and (configurations,) which is whose."""
         return np.unique(self.scatter_factor, return_inverse=True)
 
     @cached_property
     def shift(self) -> FloatArray:
-        """(6, stories) summed mean effect on the delivery, order of DIMENSIONS."""
+        """(6, configurations) summed mean effect on the delivery, order of DIMENSIONS."""
         return np.ascontiguousarray(self.effects[self.variant_of].sum(axis=0).T)
 
     @cached_property
@@ -124,37 +126,37 @@ class Stories:
         return counts
 
     @cached_property
-    def story_members(self) -> NDArray[np.bool_]:
-        """(stories, causes) `members` of each story's set; columns lie together."""
+    def configuration_members(self) -> NDArray[np.bool_]:
+        """(configurations, causes) `members` of each configuration's set; columns lie together."""
         return np.asfortranarray(self.members[self.set_of] > 0)
 
     @cached_property
-    def first_story(self) -> IntArray:
-        """(hypotheses,) the first story of each; the next ones are told on other sides."""
+    def first_configuration(self) -> IntArray:
+        """(hypotheses,) the first configuration of each; the next ones are told on other sides."""
         changed = (np.diff(self.set_of) != 0) | (np.diff(self.mode) != 0)
         changed |= (np.diff(self.grade, axis=0) != 0).any(axis=1)
         return np.append(0, np.flatnonzero(changed) + 1)
 
     @cached_property
     def hypothesis_of(self) -> IntArray:
-        """(stories,) which hypothesis each story is of."""
-        counts = np.diff(np.append(self.first_story, len(self.set_of)))
-        return np.repeat(np.arange(len(self.first_story)), counts)
+        """(configurations,) which hypothesis each configuration is of."""
+        counts = np.diff(np.append(self.first_configuration, len(self.set_of)))
+        return np.repeat(np.arange(len(self.first_configuration)), counts)
 
     @cached_property
     def hypotheses(self) -> Hypotheses:
         """The hypotheses."""
         levels = np.append(self.knowledge.numbers.delivery.severity_levels, 0.0)
-        first = self.first_story
+        first = self.first_configuration
         return Hypotheses(
             set_of=self.set_of[first],
             stuck=self.mode[first] == STUCK,
             severity=np.asfortranarray(levels[self.grade[first]]),
         )
 
-    def to_hypotheses(self, of_stories: FloatArray) -> FloatArray:
-        """(hypotheses,) sum over the stories of each."""
-        sums = np.bincount(self.hypothesis_of, of_stories, len(self.first_story))
+    def to_hypotheses(self, of_configurations: FloatArray) -> FloatArray:
+        """(hypotheses,) sum over the configurations of each."""
+        sums = np.bincount(self.hypothesis_of, of_configurations, len(self.first_configuration))
         return sums.astype(np.float64, copy=False)
 
     def to_sets(self, of_hypotheses: FloatArray) -> FloatArray:
@@ -164,19 +166,21 @@ class Stories:
 
     @cached_property
     def stuck(self) -> FloatArray:
-        """(stories,) 1.0 where the club is stuck behind."""
+        """(configurations,) 1.0 where the club is stuck behind."""
         return np.where(self.mode == STUCK, 1.0, 0.0)
 
     @cached_property
     def two_tellings(self) -> tuple[list[int], FloatArray]:
-        """Causes that can be told in two ways, and (stories, those) 1.0 in the second way.
+        """Causes that can be told in two ways, and (configurations, those) 1.0 in the second way.
 
         The first way is thrown, or the first side; the second is stuck, or the other side.
         """
         causes = self.knowledge.causes
         columns = [i for i, c in enumerate(causes) if c.skill or c.sides]
         second = [
-            self.story_members[:, i] * self.stuck if causes[i].skill else self.side[:, i] == 1
+            self.configuration_members[:, i] * self.stuck
+            if causes[i].skill
+            else self.side[:, i] == 1
             for i in columns
         ]
         return columns, np.asfortranarray(np.array(second, dtype=np.float64).T)
@@ -190,15 +194,15 @@ class Stories:
 
     @cached_property
     def alone(self) -> IntArray:
-        """Indices of the stories of one cause alone, or of none at all."""
+        """Indices of the configurations of one cause alone, or of none at all."""
         out: IntArray = np.flatnonzero(self.sizes[self.set_of] <= 1)
         return out
 
     def alone_against_none(self, log: FloatArray, log_weight: FloatArray) -> FloatArray:
         """(causes,) log-likelihood ratio of each cause alone against no cause at all.
 
-        log : (alone,) log-likelihood of the stories of `alone`
-        log_weight : (stories,) log probability of every story, given its set
+        log : (alone,) log-likelihood of the configurations of `alone`
+        log_weight : (configurations,) log probability of every configuration, given its set
         """
         which = self.members_listed[self.set_of[self.alone], 0]
         total = np.full(len(self.knowledge.causes) + 1, -np.inf)
@@ -213,7 +217,7 @@ class Stories:
         """
         with np.errstate(divide="ignore"):
             by_mode = np.log([1.0 - probability_stuck, probability_stuck, 1.0])
-        mode = self.mode[self.first_story]
+        mode = self.mode[self.first_configuration]
         set_and_mode = self.hypotheses.set_of * len(by_mode) + mode + 1
         severities = np.bincount(set_and_mode)[set_and_mode]
         out: FloatArray = by_mode[mode] - np.log(severities)

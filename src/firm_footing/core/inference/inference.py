@@ -16,17 +16,17 @@ from firm_footing.core.inference.check_likelihood import (
     LogRatios,
     base_rates,
     changed,
+    check_pieces,
     groups_asked,
-    look_pieces,
     owners_of,
     ratios_of,
     ratios_of_check,
 )
-from firm_footing.core.inference.delivery_likelihood import DeliveryJudged, judge_balls
-from firm_footing.core.inference.enumeration import enumerate_stories
-from firm_footing.core.inference.evidence import Folded, Piece, fold
+from firm_footing.core.inference.delivery_likelihood import DeliveryLikelihood, ball_likelihoods
+from firm_footing.core.inference.enumeration import enumerate_space
+from firm_footing.core.inference.evidence import Marginalised, Piece, marginalise_sides
 from firm_footing.core.inference.film_answers import answers_of_films
-from firm_footing.core.inference.hypothesis_space import Stories
+from firm_footing.core.inference.hypothesis_space import HypothesisSpace
 from firm_footing.core.inference.measured_answers import Measured, answers_measured, measured_of
 from firm_footing.core.inference.posterior import Posterior, normalised, posterior
 from firm_footing.core.inference.prior import base_weights, set_prior
@@ -48,7 +48,7 @@ FloatArray = NDArray[np.float64]
 
 
 @dataclass(frozen=True, eq=False)
-class Weighing:
+class Inference:
     """A case with its evidence weighed.
 
     given : all answers, by where they come from
@@ -64,7 +64,7 @@ class Weighing:
     """
 
     case: Case
-    stories: Stories
+    space: HypothesisSpace
     handicap: float
     pattern: Pattern
     given: Answered
@@ -74,20 +74,20 @@ class Weighing:
     seen: Mapping[str, Seen]
     bases: Mapping[str, float]
     pieces: Sequence[Piece]
-    balls: "BallsWeighed"
+    balls: "BallEvidence"
     prior: FloatArray
     now: Posterior
 
     @property
     def knowledge(self) -> Knowledge:
         """The knowledge it was weighed by."""
-        return self.stories.knowledge
+        return self.space.knowledge
 
     @cached_property
-    def story(self) -> FloatArray:
-        """(stories,) probability of each story."""
-        shares: FloatArray = self.balls.folded.share
-        out: FloatArray = self.now.hypothesis[self.stories.hypothesis_of] * shares
+    def configuration(self) -> FloatArray:
+        """(configurations,) probability of each configuration."""
+        shares: FloatArray = self.balls.marginalised.share
+        out: FloatArray = self.now.hypothesis[self.space.hypothesis_of] * shares
         return out
 
     @cached_property
@@ -100,7 +100,7 @@ class Weighing:
     @cached_property
     def starts(self) -> FloatArray:
         """(sets, causes) 1.0 where one starts with the cause if that set is the truth."""
-        return start_table(self.stories, self.supported, setup_seen(self.seen, self.knowledge))
+        return start_table(self.space, self.supported, setup_seen(self.seen, self.knowledge))
 
     @cached_property
     def root(self) -> FloatArray:
@@ -114,7 +114,7 @@ class Weighing:
         return first_of(self.root, self.supported, self.knowledge)
 
     def root_with(self, reading: Reading) -> FloatArray:
-        """(causes,) `root` if this answer were given besides: the same that `weigh` would find."""
+        """(causes,) `root` if this answer were given besides: the same that `infer` would find."""
         check = reading.check
         counted = {**self.counted, check: self.given.with_answer(reading).of(check)}
         ratios = {
@@ -124,15 +124,15 @@ class Weighing:
         more = changed(
             groups_asked(self.ratios, self.bases, self.knowledge),
             groups_asked(ratios, self.bases, self.knowledge),
-            self.stories,
+            self.space,
         )
-        prior = self.prior[self.stories.hypotheses.set_of]
-        sets = self.stories.to_sets(normalised(self.now.log + more, prior))
+        prior = self.prior[self.space.hypotheses.set_of]
+        sets = self.space.to_sets(normalised(self.now.log + more, prior))
         seen = seen_of(counted, self.knowledge)
         points = self.balls.points_of_balls
         supported = supported_causes(frozenset(counted), seen, points, self.knowledge)
         first = setup_seen(seen, self.knowledge)
-        out: FloatArray = sets @ start_table(self.stories, supported, first)
+        out: FloatArray = sets @ start_table(self.space, supported, first)
         return out
 
     @property
@@ -142,7 +142,7 @@ class Weighing:
 
     @property
     def severity(self) -> FloatArray | None:
-        """(most, stories) how severe the balls make each cause, see `Joint`; None without balls."""
+        """(most, configurations) how severe the balls make each cause; None without balls."""
         delivery = self.balls.delivery
         return None if delivery is None else delivery.joint.severity
 
@@ -171,12 +171,12 @@ class Weighing:
         return frozenset(clear | {m.check for m in self.measured if not m.after})
 
 
-def weigh(case: Case, knowledge: Knowledge) -> Weighing:
+def infer(case: Case, knowledge: Knowledge) -> Inference:
     """Weigh the baseline balls, the answers given without a drill, and the trial blocks."""
-    stories = enumerate_stories(knowledge)
+    space = enumerate_space(knowledge)
     handicap = knowledge.numbers.handicap_left_out if case.handicap is None else case.handicap
     trials = tuple(trials_of(case, knowledge))
-    balls = weigh_balls(case.baselines, trials, stories, handicap)
+    balls = infer_from_balls(case.baselines, trials, space, handicap)
     measured = measured_of(case, knowledge)
     answers = Answered(
         by_hand=counted_readings(case),
@@ -188,12 +188,12 @@ def weigh(case: Case, knowledge: Knowledge) -> Weighing:
     options = school_options(case.school, knowledge)
     bases = school_bases(knowledge, handicap, options)
     ratios = ratios_of(counted, knowledge)
-    pieces = [*balls.folded.pieces, *look_pieces(ratios, stories, bases)]
-    prior = school_prior(stories, options)
+    pieces = [*balls.marginalised.pieces, *check_pieces(ratios, space, bases)]
+    prior = school_prior(space, options)
     stuck = knowledge.numbers.stuck_mode.probability(handicap)
-    return Weighing(
+    return Inference(
         case=case,
-        stories=stories,
+        space=space,
         handicap=handicap,
         pattern=balls.pattern,
         given=answers,
@@ -205,64 +205,64 @@ def weigh(case: Case, knowledge: Knowledge) -> Weighing:
         pieces=pieces,
         balls=balls,
         prior=prior,
-        now=posterior(stories, prior, stuck, pieces),
+        now=posterior(space, prior, stuck, pieces),
     )
 
 
 @dataclass(frozen=True, eq=False)
-class BallsWeighed:
+class BallEvidence:
     """What all balls say.
 
-    delivery : the reading of the baseline judged by every story; None without balls
-    unfolded : the pieces of evidence over stories
+    delivery : the reading of the baseline judged by every configuration; None without balls
+    unfolded : the pieces of evidence over configurations
     folded : the same over hypotheses
     points : (causes,) log-likelihood ratio of all of it, each cause alone against none
     """
 
     pattern: Pattern
-    delivery: DeliveryJudged | None
+    delivery: DeliveryLikelihood | None
     trials: tuple[Trial, ...]
-    unfolded: tuple[Piece, ...]
-    folded: Folded
+    with_sides: tuple[Piece, ...]
+    marginalised: Marginalised
     points: FloatArray
 
     @property
     def points_of_balls(self) -> FloatArray | None:
         """The same; None where no ball says anything."""
-        return self.points if self.unfolded else None
+        return self.points if self.with_sides else None
 
 
 @kept(megabytes=16)
-def weigh_balls(
-    baselines: tuple[Block, ...], trials: tuple[Trial, ...], stories: Stories, handicap: float
-) -> BallsWeighed:
+def infer_from_balls(
+    baselines: tuple[Block, ...], trials: tuple[Trial, ...], space: HypothesisSpace, handicap: float
+) -> BallEvidence:
     """The pattern of the baseline and the evidence of all balls.
 
     Kept, for the looks come without new balls.
     """
-    pattern = read_pattern(baselines, stories.knowledge, handicap)
-    judged = judge_balls(pattern, stories, handicap)
-    said = [(t, trial_piece(t, baselines, stories, handicap)) for t in trials]
+    pattern = read_pattern(baselines, space.knowledge, handicap)
+    judged = ball_likelihoods(pattern, space, handicap)
+    said = [(t, trial_piece(t, baselines, space, handicap)) for t in trials]
     tried = [(trial, piece) for trial, piece in said if piece is not None]
     pieces = (*judged.pieces, *(piece for _, piece in tried))
-    log = np.zeros(len(stories.set_of))
+    log = np.zeros(len(space.set_of))
     for piece in pieces:
-        log += piece.adds
-    return BallsWeighed(
+        log += piece.log_likelihood
+    return BallEvidence(
         pattern=pattern,
         delivery=judged.delivery,
         trials=tuple(trial for trial, _ in tried),
-        unfolded=pieces,
-        folded=fold(stories, pieces),
-        points=stories.alone_against_none(log[stories.alone], log_in_set(stories, handicap)),
+        with_sides=pieces,
+        marginalised=marginalise_sides(space, pieces),
+        points=space.alone_against_none(log[space.alone], log_in_set(space, handicap)),
     )
 
 
 @kept(megabytes=2)
-def log_in_set(stories: Stories, handicap: float) -> FloatArray:
-    """(stories,) log probability of a story, given its set, for a player of this handicap."""
-    stuck = stories.knowledge.numbers.stuck_mode.probability(handicap)
-    out: FloatArray = stories.log_prior_in_set(stuck)[stories.hypothesis_of] + stories.log_side
+def log_in_set(space: HypothesisSpace, handicap: float) -> FloatArray:
+    """(configurations,) log probability of each, given its set, at this handicap."""
+    stuck = space.knowledge.numbers.stuck_mode.probability(handicap)
+    out: FloatArray = space.log_prior_in_set(stuck)[space.hypothesis_of] + space.log_side
     return out
 
 
@@ -279,10 +279,10 @@ def school_bases(
     return base_rates(knowledge, handicap, tuple(overrides.items()))
 
 
-def school_prior(stories: Stories, options: Sequence[SchoolOption]) -> FloatArray:
+def school_prior(space: HypothesisSpace, options: Sequence[SchoolOption]) -> FloatArray:
     """(sets,) prior under these schools."""
     factors = _merged(o.cause_weight for o in options)
-    return set_prior(stories, base_weights(stories.knowledge, tuple(factors.items())))
+    return set_prior(space, base_weights(space.knowledge, tuple(factors.items())))
 
 
 def _merged(parts: Iterable[Mapping[str, float]]) -> dict[str, float]:

@@ -1,7 +1,7 @@
 """What would change in a student if something took these causes away?
 
 A constraint done right takes its causes away most of the time; what they had brought about goes
-with them, most of the time. Each possibility is a `Branch`: what is gone, in every story.
+with them, most of the time. Each possibility is a `Branch`: what is gone, in every configuration.
 """
 
 from dataclasses import dataclass
@@ -12,7 +12,7 @@ from numpy.typing import NDArray
 
 from firm_footing.core.inference.caching import kept
 from firm_footing.core.inference.delivery_likelihood import cause_free, stopped
-from firm_footing.core.inference.hypothesis_space import Stories
+from firm_footing.core.inference.hypothesis_space import HypothesisSpace
 
 FloatArray = NDArray[np.float64]
 IntArray = NDArray[np.int_]
@@ -23,59 +23,59 @@ class Branch:
     """One thing that can happen.
 
     probability : of this branch
-    stories : (n,) those in which anything is gone
+    configurations : (n,) those in which anything is gone
     gone : (most, n) which of their variants are gone, the last variant where none is
     """
 
     probability: float
-    stories: IntArray
+    configurations: IntArray
     gone: IntArray
 
 
 @kept(megabytes=8)
-def branches(stories: Stories, removed: tuple[str, ...], works: float) -> tuple[Branch, ...]:
+def branches(space: HypothesisSpace, removed: tuple[str, ...], works: float) -> tuple[Branch, ...]:
     """What can be gone when these causes are removed with probability `works`.
 
     In order: nothing (left out when `works` is 1), they and what they brought about, only they.
     """
-    knowledge = stories.knowledge
+    knowledge = space.knowledge
     count = len(knowledge.causes)
     taken = np.zeros(count + 1, dtype=bool)
     taken[[knowledge.cause_index[c] for c in removed]] = True
-    cause_of = stories.variant_cause[stories.variant_of]
+    cause_of = space.variant_cause[space.variant_of]
     by_itself = taken[cause_of]
-    with_it = _brought_about(stories, cause_of, by_itself)
+    with_it = _brought_about(space, cause_of, by_itself)
     share = knowledge.numbers.trial.goes_with_it
     found = [
-        _branch(1 - works, stories, np.zeros_like(by_itself)),
-        _branch(works * share, stories, with_it),
-        _branch(works * (1 - share), stories, by_itself),
+        _branch(1 - works, space, np.zeros_like(by_itself)),
+        _branch(works * share, space, with_it),
+        _branch(works * (1 - share), space, by_itself),
     ]
     return tuple(b for b in found if b.probability > 0)
 
 
 @kept(megabytes=4)
-def only_itself(stories: Stories, cause: str) -> tuple[Branch, ...]:
+def only_itself(space: HypothesisSpace, cause: str) -> tuple[Branch, ...]:
     """A cause gone for certain, and nothing of what it brought about."""
-    index = stories.knowledge.cause_index[cause]
-    return (_branch(1.0, stories, stories.variant_cause[stories.variant_of] == index),)
+    index = space.knowledge.cause_index[cause]
+    return (_branch(1.0, space, space.variant_cause[space.variant_of] == index),)
 
 
-def _branch(probability: float, stories: Stories, gone: NDArray[np.bool_]) -> Branch:
-    """`gone`: (most, stories) whether each variant of a story is."""
+def _branch(probability: float, space: HypothesisSpace, gone: NDArray[np.bool_]) -> Branch:
+    """`gone`: (most, configurations) whether each variant of a configuration is."""
     here = np.flatnonzero(gone.any(axis=0))
     return Branch(
         probability,
         here,
-        np.where(gone[:, here], stories.variant_of[:, here], stories.no_variant),
+        np.where(gone[:, here], space.variant_of[:, here], space.no_variant),
     )
 
 
 def _brought_about(
-    stories: Stories, cause_of: IntArray, gone: NDArray[np.bool_]
+    space: HypothesisSpace, cause_of: IntArray, gone: NDArray[np.bool_]
 ) -> NDArray[np.bool_]:
-    """(most, stories) what is gone, and whatever is downstream of it, however far."""
-    links = links_of(stories)
+    """(most, configurations) what is gone, and whatever is downstream of it, however far."""
+    links = links_of(space)
     for _ in range(len(cause_of) - 1):
         gone = gone.copy()
         for row in range(len(cause_of)):
@@ -85,42 +85,42 @@ def _brought_about(
 
 
 @lru_cache(maxsize=4)
-def links_of(stories: Stories) -> NDArray[np.bool_]:
+def links_of(space: HypothesisSpace) -> NDArray[np.bool_]:
     """(causes + 1, causes + 1) True where the first is directly upstream of the second."""
-    causes = stories.knowledge.causes
+    causes = space.knowledge.causes
     links = np.zeros((len(causes) + 1, len(causes) + 1), dtype=bool)
     for row, cause in enumerate(causes):
-        links[row, [stories.knowledge.cause_index[c] for c in cause.upstream_of]] = True
+        links[row, [space.knowledge.cause_index[c] for c in cause.upstream_of]] = True
     return links
 
 
 def change_of(
-    stories: Stories, branch: Branch, severity: FloatArray | None, handicap: float
+    space: HypothesisSpace, branch: Branch, severity: FloatArray | None, handicap: float
 ) -> FloatArray:
-    """(6, n) mean change of the delivery in the branch's stories.
+    """(6, n) mean change of the delivery in the branch's configurations.
 
     What is left is stopped where low point and strike stop, not what goes: of two causes that
     together would reach beyond, either alone still reaches as far.
 
-    severity : (most, n) how far each cause's severity lies from that of its story, in standard
-        deviations; None where nothing is known of it
+    severity : (most, n) how far each cause's severity lies from that of its configuration, in
+        standard deviations; None where nothing is known of it
     """
-    variants = stories.variant_of[:, branch.stories]
-    whole = cause_free(stories, handicap)[:, None] + shift_of(stories, variants, severity)
-    left = whole - shift_of(stories, branch.gone, severity)
-    return stopped(left, stories) - stopped(whole, stories)
+    variants = space.variant_of[:, branch.configurations]
+    whole = cause_free(space, handicap)[:, None] + shift_of(space, variants, severity)
+    left = whole - shift_of(space, branch.gone, severity)
+    return stopped(left, space) - stopped(whole, space)
 
 
-def shift_of(stories: Stories, variants: IntArray, severity: FloatArray | None) -> FloatArray:
+def shift_of(space: HypothesisSpace, variants: IntArray, severity: FloatArray | None) -> FloatArray:
     """(6, n) what these variants (most, n) do together; `severity` as in `change_of`.
 
     A cause never acts backwards.
     """
-    within = stories.knowledge.numbers.delivery.severity_within
-    out = np.zeros((stories.effects.shape[1], variants.shape[1]))
+    within = space.knowledge.numbers.delivery.severity_within
+    out = np.zeros((space.effects.shape[1], variants.shape[1]))
     for i, row in enumerate(variants):
-        size = stories.variant_severity[row]
+        size = space.variant_severity[row]
         if severity is not None:
             size = np.maximum(0.0, size + within * severity[i])
-        out += stories.unit_effects[row].T * size
+        out += space.unit_effects[row].T * size
     return out

@@ -11,7 +11,7 @@ from typing import Final
 
 from firm_footing.core.case import Block, Case, Reading
 from firm_footing.core.knowledge import Knowledge
-from firm_footing.core.knowledge.limen import in_a_word, sure
+from firm_footing.core.knowledge.soft_threshold import in_a_word, probability_beyond
 from firm_footing.core.knowledge.vocabulary import Answer
 from firm_footing.core.patterns.targets import wanted_of
 
@@ -73,14 +73,14 @@ def _of_stance(block: Block, knowledge: Knowledge) -> Iterator[tuple[str, float,
     )
     if hands is not None:
         words = f"hands {hands:.0f} cm from the thigh"
-        yield "hands_far_from_body", sure(hands, limits.hands_cm), words
+        yield "hands_far_from_body", probability_beyond(hands, limits.hands_cm), words
     if flare is not None:
         words = f"lead foot turned out {flare:.0f}°"
-        yield "lead_foot_square", 1 - sure(flare, limits.flare_deg), words
+        yield "lead_foot_square", 1 - probability_beyond(flare, limits.flare_deg), words
     if ball is not None:
         wanted = limits.ball_from_lead_heel_cm - knowledge.club[block.club].ball_forward_cm
         words = f"ball {ball:.0f} cm inside the lead heel, {wanted:.0f} cm is usual for this club"
-        yield "ball_out_of_place", sure(abs(ball - wanted), limits.ball_off_cm), words
+        yield "ball_out_of_place", probability_beyond(abs(ball - wanted), limits.ball_off_cm), words
 
 
 def _of_lean(block: Block, knowledge: Knowledge) -> Iterator[tuple[float, str]]:
@@ -90,4 +90,4 @@ def _of_lean(block: Block, knowledge: Knowledge) -> Iterator[tuple[float, str]]:
         if target is not None and wanted.name == "lean_deg":
             ends = f"{wanted.least:.0f} to {wanted.most:.0f}° is wanted"
             words = f"the shaft leans {wanted.value:.0f}° at the ball, {ends}"
-            yield 1 - sure(wanted.value, target.flip_below_deg), words
+            yield 1 - probability_beyond(wanted.value, target.flip_below_deg), words

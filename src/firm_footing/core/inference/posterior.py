@@ -8,7 +8,7 @@ from numpy.typing import NDArray
 
 from firm_footing.core.inference.evidence import Piece
 from firm_footing.core.inference.hypotheses import Hypotheses
-from firm_footing.core.inference.hypothesis_space import Stories
+from firm_footing.core.inference.hypothesis_space import HypothesisSpace
 from firm_footing.core.inference.scratch import scratch
 
 FloatArray = NDArray[np.float64]
@@ -36,7 +36,7 @@ class Posterior:
 
 
 def posterior(
-    stories: Stories, prior: FloatArray, probability_stuck: float, pieces: Sequence[Piece]
+    space: HypothesisSpace, prior: FloatArray, probability_stuck: float, pieces: Sequence[Piece]
 ) -> Posterior:
     """Combine prior and evidence exactly, over all hypotheses.
 
@@ -47,14 +47,14 @@ def posterior(
     pieces : the evidence, over hypotheses
 
     """
-    log = stories.log_prior_in_set(probability_stuck)
+    log = space.log_prior_in_set(probability_stuck)
     for piece in pieces:
-        log += piece.adds
-    hypothesis = normalised(log, prior[stories.hypotheses.set_of])
-    present, log_odds = _present_and_log2_odds(hypothesis, [None, *pieces], stories.hypotheses)
+        log += piece.log_likelihood
+    hypothesis = normalised(log, prior[space.hypotheses.set_of])
+    present, log_odds = _present_and_log2_odds(hypothesis, [None, *pieces], space.hypotheses)
     return Posterior(
         hypothesis=hypothesis,
-        cause_set=stories.to_sets(hypothesis),
+        cause_set=space.to_sets(hypothesis),
         present=present[0],
         bits=log_odds[0] - log_odds[1:],
         log=log,
@@ -79,7 +79,7 @@ def _present_and_log2_odds(
     """
     with scratch(len(removed), len(weights)) as rows:
         for row, piece in zip(rows, removed, strict=True):
-            np.multiply(weights, 1.0 if piece is None else piece.restores, out=row)
+            np.multiply(weights, 1.0 if piece is None else piece.leave_one_out_weight, out=row)
         sums = rows @ table.present_and_one
         present, total = sums[:, :-1], sums[:, -1:]
         absent = total - present

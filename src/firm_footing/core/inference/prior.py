@@ -19,7 +19,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from firm_footing.core.inference.caching import kept
-from firm_footing.core.inference.hypothesis_space import Stories
+from firm_footing.core.inference.hypothesis_space import HypothesisSpace
 from firm_footing.core.knowledge import Knowledge
 from firm_footing.core.knowledge.numbers import Prior
 
@@ -27,17 +27,17 @@ FloatArray = NDArray[np.float64]
 
 
 @kept(megabytes=1)
-def set_prior(stories: Stories, weights: tuple[float, ...]) -> FloatArray:
+def set_prior(space: HypothesisSpace, weights: tuple[float, ...]) -> FloatArray:
     """(sets,) prior probability of each set of causes; sums to one.
 
     weights : one base weight for each cause, 0 < weight < 1
     """
-    prior = stories.knowledge.numbers.prior
-    not_added = (1.0 - prior.link_strength) ** stories.links_into
-    outside = np.where(stories.members > 0, 1.0, not_added).prod(axis=1)
-    each = np.append(weights, 0.0)[stories.members_listed]
+    prior = space.knowledge.numbers.prior
+    not_added = (1.0 - prior.link_strength) ** space.links_into
+    outside = np.where(space.members > 0, 1.0, not_added).prod(axis=1)
+    each = np.append(weights, 0.0)[space.members_listed]
     added = np.append(1.0 - not_added, np.ones((len(not_added), 1)), axis=1)
-    added = np.take_along_axis(added, stories.members_listed, axis=1)
+    added = np.take_along_axis(added, space.members_listed, axis=1)
     by_itself = np.zeros((len(outside), len(prior.causes_present)))
     by_itself[:, 0] = 1.0
     for w, x in zip(each.T, added.T, strict=True):  # multiply out prod (w t + x), power by power

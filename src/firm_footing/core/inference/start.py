@@ -16,7 +16,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from firm_footing.core.inference.caching import kept
-from firm_footing.core.inference.hypothesis_space import Stories
+from firm_footing.core.inference.hypothesis_space import HypothesisSpace
 from firm_footing.core.knowledge import Knowledge
 from firm_footing.core.knowledge.vocabulary import Seen
 
@@ -27,7 +27,7 @@ FloatArray = NDArray[np.float64]
 Marks = NDArray[np.bool_]
 
 
-def start_table(stories: Stories, supported: Marks, first: Marks) -> FloatArray:
+def start_table(space: HypothesisSpace, supported: Marks, first: Marks) -> FloatArray:
     """(sets, causes) 1.0 where one starts with the cause if that set is the truth.
 
     Parameters
@@ -36,14 +36,16 @@ def start_table(stories: Stories, supported: Marks, first: Marks) -> FloatArray:
     first : (causes,) True where it comes before all others that are at work
 
     """
-    return _table(stories, tuple(supported.tolist()), tuple(first.tolist()))
+    return _table(space, tuple(supported.tolist()), tuple(first.tolist()))
 
 
 @kept(megabytes=6)
-def _table(stories: Stories, supported: tuple[bool, ...], first: tuple[bool, ...]) -> FloatArray:
-    rest = _only(stories.members, np.array(first))
+def _table(
+    space: HypothesisSpace, supported: tuple[bool, ...], first: tuple[bool, ...]
+) -> FloatArray:
+    rest = _only(space.members, np.array(first))
     rest = _only(rest, np.array(supported))
-    out: FloatArray = rest * (rest @ stories.upstream == 0)
+    out: FloatArray = rest * (rest @ space.upstream == 0)
     return out
 
 

@@ -8,7 +8,7 @@ from collections.abc import Iterator
 
 from firm_footing.core.case import Case, Reading
 from firm_footing.core.knowledge import Knowledge
-from firm_footing.core.knowledge.limen import in_a_word
+from firm_footing.core.knowledge.soft_threshold import in_a_word
 from firm_footing.core.patterns import Pattern
 from firm_footing.core.pressure.recorded import TraceError
 from firm_footing.core.pressure.trace import TraceRead, read_trace, with_contact

@@ -1,7 +1,8 @@
 """What does a block hit with a constraint in force say?
 
 A constraint should take certain causes away and does something to everyone by itself. What the
-block shows is judged by every story beside the baseline: had it these causes, it should differ.
+block shows is judged by every configuration beside the baseline: had it these causes, it should
+differ.
 """
 
 from dataclasses import dataclass
@@ -21,8 +22,8 @@ from firm_footing.core.inference.delivery_likelihood import (
     scatter_says,
     stopped,
 )
-from firm_footing.core.inference.evidence import Piece, restoring
-from firm_footing.core.inference.hypothesis_space import Stories
+from firm_footing.core.inference.evidence import Piece, leave_one_out_weight_of
+from firm_footing.core.inference.hypothesis_space import HypothesisSpace
 from firm_footing.core.inference.intervention import Branch, branches, shift_of
 from firm_footing.core.knowledge import Drill, Knowledge
 from firm_footing.core.patterns import Pattern, read_pattern
@@ -76,21 +77,21 @@ def constraint_of(block: Block, knowledge: Knowledge) -> Drill | None:
 
 
 def trial_piece(
-    trial: Trial, baselines: tuple[Block, ...], stories: Stories, handicap: float
+    trial: Trial, baselines: tuple[Block, ...], space: HypothesisSpace, handicap: float
 ) -> Piece | None:
     """The evidence of one trial block; None where nothing can be compared.
 
     It is judged beside the baseline, whose doubt both share: the density of what the block shows,
     given what the baseline showed.
     """
-    before = read_pattern(baselines, stories.knowledge, handicap)
-    during = read_pattern((trial.block,), stories.knowledge, handicap)
-    first = reading_of(before, stories.knowledge, shared=False)
-    second = of_both(first, reading_of(during, stories.knowledge, shared=False))
+    before = read_pattern(baselines, space.knowledge, handicap)
+    during = read_pattern((trial.block,), space.knowledge, handicap)
+    first = reading_of(before, space.knowledge, shared=False)
+    second = of_both(first, reading_of(during, space.knowledge, shared=False))
     if not second.names:
         return None
-    log = log_given_baseline(trial.drill, first, second, stories, handicap, during)
-    return Piece(trial.evidence, log, restoring(log))
+    log = log_given_baseline(trial.drill, first, second, space, handicap, during)
+    return Piece(trial.evidence, log, leave_one_out_weight_of(log))
 
 
 def of_both(first: DeliveryReading, second: DeliveryReading) -> DeliveryReading:
@@ -111,20 +112,20 @@ def log_given_baseline(
     drill: Drill,
     first: DeliveryReading,
     second: DeliveryReading,
-    stories: Stories,
+    space: HypothesisSpace,
     handicap: float,
     during: Pattern,
 ) -> FloatArray:
-    """(stories,) log density of a block's reading with this constraint, given the baseline's."""
-    numbers = stories.knowledge.numbers
-    everyone, everyone_spread2 = of_everyone(drill, stories.knowledge)
+    """(configurations,) log density of a block's reading so constrained, given the baseline's."""
+    numbers = space.knowledge.numbers
+    everyone, everyone_spread2 = of_everyone(drill, space.knowledge)
     person = np.array(numbers.delivery.person_sd.row()) ** 2
     n = len(first.names)
     both = np.concatenate([first.design, second.design])
     base = both * person @ both.T
     base[:n, :n] += first.noise
     base[n:, n:] += second.noise + second.design * everyone_spread2 @ second.design.T
-    expected, forms = expected_delivery(stories, handicap), stories.forms
+    expected, forms = expected_delivery(space, handicap), space.forms
     kept = numbers.delivery.severity_within * forms.unit_effects @ both.T
     gone = kept.copy()
     gone[:, n:] = 0.0
@@ -139,23 +140,23 @@ def log_given_baseline(
     )
     removes = drill.constraint.removes if drill.constraint else ()
     logs = []
-    for branch in branches(stories, removes, numbers.trial.removed_when_done):
-        left = cause_free(stories, handicap)[:, None] + stories.shift + everyone[:, None]
-        left[:, branch.stories] -= shift_of(stories, branch.gone, None)
-        left = stopped(left, stories)
+    for branch in branches(space, removes, numbers.trial.removed_when_done):
+        left = cause_free(space, handicap)[:, None] + space.shift + everyone[:, None]
+        left[:, branch.configurations] -= shift_of(space, branch.gone, None)
+        left = stopped(left, space)
         off = np.concatenate(
             [
                 first.value[:, None] - first.design @ expected,
                 second.value[:, None] - second.design @ left,
             ]
         )
-        is_gone = np.zeros(stories.variant_of.shape, dtype=bool)
-        is_gone[:, branch.stories] = branch.gone != stories.no_variant
+        is_gone = np.zeros(space.variant_of.shape, dtype=bool)
+        is_gone[:, branch.configurations] = branch.gone != space.no_variant
         listed = forms.variant_of + len(kept) * is_gone[:, forms.first]
         log = np.log(branch.probability) - alone
         log += log_density(off, np.concatenate([kept, gone]), listed, forms.of, base, df)
         if during.scatter is not None:
-            factor = _scatter_left(stories, branch)
+            factor = _scatter_left(space, branch)
             log += scatter_says(during.scatter, factor, numbers.delivery.scatter_spread)
         logs.append(log)
     out: FloatArray = np.logaddexp.reduce(logs, axis=0)
@@ -168,17 +169,19 @@ def of_everyone(drill: Drill, knowledge: Knowledge) -> tuple[FloatArray, FloatAr
     return row, (knowledge.numbers.trial.everyone_spread * row) ** 2
 
 
-def _scatter_left(stories: Stories, branch: Branch) -> FloatArray:
-    """(stories,) how much wider the balls scatter with what is left."""
-    left: FloatArray = stories.scatter_factor.copy()
-    widening = _widening(stories)[stories.variant_of[:, branch.stories]]
-    left[branch.stories] = np.where(branch.gone == stories.no_variant, widening, 1.0).max(axis=0)
+def _scatter_left(space: HypothesisSpace, branch: Branch) -> FloatArray:
+    """(configurations,) how much wider the balls scatter with what is left."""
+    left: FloatArray = space.scatter_factor.copy()
+    widening = _widening(space)[space.variant_of[:, branch.configurations]]
+    left[branch.configurations] = np.where(branch.gone == space.no_variant, widening, 1.0).max(
+        axis=0
+    )
     return left
 
 
 @lru_cache(maxsize=4)
-def _widening(stories: Stories) -> FloatArray:
+def _widening(space: HypothesisSpace) -> FloatArray:
     """(variants + 1,) scatter factor of each variant."""
-    factors = np.array([*(c.scatter_factor for c in stories.knowledge.causes), 1.0])
-    out: FloatArray = factors[stories.variant_cause]
+    factors = np.array([*(c.scatter_factor for c in space.knowledge.causes), 1.0])
+    out: FloatArray = factors[space.variant_cause]
     return out

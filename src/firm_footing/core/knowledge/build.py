@@ -8,13 +8,13 @@ from typing import Any, TypeVar
 from pydantic import TypeAdapter, ValidationError
 
 from firm_footing.core.knowledge.causes import Cause, Mechanism
+from firm_footing.core.knowledge.checks import Check
 from firm_footing.core.knowledge.clubs import ClubsFile
 from firm_footing.core.knowledge.coaching import Cautions, Drill, Equipment, Schools
 from firm_footing.core.knowledge.cross_check import problems_of
 from firm_footing.core.knowledge.cues import Cues
 from firm_footing.core.knowledge.film import FilmNumbers
 from firm_footing.core.knowledge.library import Knowledge
-from firm_footing.core.knowledge.looks import Check
 from firm_footing.core.knowledge.measures import MeasuresFile
 from firm_footing.core.knowledge.misses import Miss
 from firm_footing.core.knowledge.numbers import Numbers

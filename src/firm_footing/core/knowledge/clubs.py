@@ -4,7 +4,7 @@ from typing import Literal
 
 from pydantic import Field, model_validator
 
-from firm_footing.core.knowledge.limen import Limen
+from firm_footing.core.knowledge.soft_threshold import SoftThreshold
 from firm_footing.core.knowledge.vocabulary import Entry
 
 HeadKind = Literal["driver", "wood", "hybrid", "iron", "wedge"]
@@ -38,7 +38,7 @@ class ClubTarget(Entry):
     launch_below_deg: float = Field(gt=0)
     lean_least_deg: float
     lean_most_deg: float
-    flip_below_deg: Limen
+    flip_below_deg: SoftThreshold
 
 
 class ClubEntry(Entry):

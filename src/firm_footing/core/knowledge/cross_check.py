@@ -85,8 +85,8 @@ def _look_problems(k: Knowledge) -> Iterator[str]:
     for sign in k.signs:
         where = f"signs.yaml: entry '{sign.id}'"
         yield from _unknown(where, k.check, [*sign.answers, *sign.only_if], "check")
-    for group in k.numbers.dependent_looks.groups:
-        where = f"numbers.yaml: dependent_looks › entry '{group.id}'"
+    for group in k.numbers.dependent_checks.groups:
+        where = f"numbers.yaml: dependent_checks › entry '{group.id}'"
         yield from _unknown(where, k.check, group.checks, "check")
 
 

@@ -8,11 +8,11 @@ from dataclasses import dataclass
 from functools import cached_property
 
 from firm_footing.core.knowledge.causes import Cause, Mechanism
+from firm_footing.core.knowledge.checks import Check
 from firm_footing.core.knowledge.clubs import Club
 from firm_footing.core.knowledge.coaching import Cautions, Drill, Equipment, Schools
 from firm_footing.core.knowledge.cues import Cues
 from firm_footing.core.knowledge.film import FilmNumbers
-from firm_footing.core.knowledge.looks import Check
 from firm_footing.core.knowledge.measures import Measure
 from firm_footing.core.knowledge.misses import Miss
 from firm_footing.core.knowledge.numbers import Numbers

@@ -5,7 +5,6 @@ import math
 from pydantic import Field, field_validator
 
 from firm_footing.core.knowledge.coaching import CoachingNumbers
-from firm_footing.core.knowledge.limen import Limen
 from firm_footing.core.knowledge.reading_numbers import (
     Chance,
     NotingNumbers,
@@ -13,6 +12,7 @@ from firm_footing.core.knowledge.reading_numbers import (
     Says,
     SharedError,
 )
+from firm_footing.core.knowledge.soft_threshold import SoftThreshold
 from firm_footing.core.knowledge.vocabulary import (
     DeliveryShift,
     Entry,
@@ -126,7 +126,7 @@ class DependentGroup(Entry):
     discount: float | None = Field(default=None, ge=0)
 
 
-class DependentLooks(Entry):
+class DependentChecks(Entry):
     """k answers of one group count 1 / (1 + discount (k - 1)) each."""
 
     discount: float = Field(ge=0)
@@ -254,10 +254,10 @@ class StanceNumbers(Entry):
     ball_off_cm : away from that place, above
     """
 
-    hands_cm: Limen
-    flare_deg: Limen
+    hands_cm: SoftThreshold
+    flare_deg: SoftThreshold
     ball_from_lead_heel_cm: float
-    ball_off_cm: Limen
+    ball_off_cm: SoftThreshold
 
 
 class Numbers(Entry):
@@ -277,7 +277,7 @@ class Numbers(Entry):
     reading_error: ReadingErrors
     answers_saturate: Probability
     partly: Partly
-    dependent_looks: DependentLooks
+    dependent_checks: DependentChecks
     reading: NotingNumbers
     shared_error: SharedError
     contact_says: dict[str, Says]

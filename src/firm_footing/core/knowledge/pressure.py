@@ -4,7 +4,7 @@ from typing import Literal
 
 from pydantic import Field, model_validator
 
-from firm_footing.core.knowledge.limen import Limen
+from firm_footing.core.knowledge.soft_threshold import SoftThreshold
 from firm_footing.core.knowledge.vocabulary import Answer, Entry, Limit
 
 SwingEvent = Literal[
@@ -88,27 +88,27 @@ class SignLimits(Entry):
     sound_path_deg, sound_low_point_cm : beyond both, contact is sound and falling back a style
     """
 
-    shift_after_top_s: dict[str, Limen]
+    shift_after_top_s: dict[str, SoftThreshold]
     corridor_doubt_pct: float = Field(gt=0)
-    never_left_impact_pct: Limen
-    never_left_peak_pct: Limen
-    half_at_impact_pct: Limen
-    weak_under_pct: Limen
-    rush_above_pct: Limen
-    rush_before_pct: Limen
-    retreat_pct: Limen
-    reversed_rise_pct: Limen
-    reversed_fall_pct: Limen
-    toe_pct: Limen
+    never_left_impact_pct: SoftThreshold
+    never_left_peak_pct: SoftThreshold
+    half_at_impact_pct: SoftThreshold
+    weak_under_pct: SoftThreshold
+    rush_above_pct: SoftThreshold
+    rush_before_pct: SoftThreshold
+    retreat_pct: SoftThreshold
+    reversed_rise_pct: SoftThreshold
+    reversed_fall_pct: SoftThreshold
+    toe_pct: SoftThreshold
     toe_load_pct: float = Field(gt=0, lt=100)
-    toe_back_pct: Limen
-    heel_back_pct: Limen
-    heel_address_pct: Limen
-    eight_heel_pct: Limen
-    eight_toe_pct: Limen
+    toe_back_pct: SoftThreshold
+    heel_back_pct: SoftThreshold
+    heel_address_pct: SoftThreshold
+    eight_heel_pct: SoftThreshold
+    eight_toe_pct: SoftThreshold
     heel_back_counts: dict[str, Literal["always", "with_toes_down", "never"]]
-    early_jump_s: Limen
-    messy_ratio: Limen
+    early_jump_s: SoftThreshold
+    messy_ratio: SoftThreshold
     reverse_style_below_pct: float = Field(gt=0, lt=100)
     sound_path_deg: float
     sound_low_point_cm: float

@@ -26,7 +26,7 @@ NOTED: Final = (
 
 
 @dataclass(frozen=True)
-class MeanChange:
+class MeanDifference:
     """A mean before and after.
 
     before, after : means
@@ -38,10 +38,12 @@ class MeanChange:
     after: float
     by: float
     se: float
-    surprise: float
+    p_value: float
 
 
-def change_of(before: Sequence[float], after: Sequence[float], floor: float) -> MeanChange | None:
+def change_of(
+    before: Sequence[float], after: Sequence[float], floor: float
+) -> MeanDifference | None:
     """Difference of two means by Welch's test; None with fewer than two balls on a side.
 
     floor : standard deviation that single balls scatter with at least
@@ -50,18 +52,18 @@ def change_of(before: Sequence[float], after: Sequence[float], floor: float) -> 
         return None
     spreads = (spread2(before, floor), spread2(after, floor))
     by = fmean(after) - fmean(before)
-    se, surprise = welch(by, spreads, (len(before), len(after)))
-    return MeanChange(fmean(before), fmean(after), by, se, surprise)
+    se, p_value = welch(by, spreads, (len(before), len(after)))
+    return MeanDifference(fmean(before), fmean(after), by, se, p_value)
 
 
 def change_of_estimates(
     before: tuple[float, float], after: tuple[float, float], balls: tuple[int, int]
-) -> MeanChange:
+) -> MeanDifference:
     """The same of two numbers that were worked out, each with its standard error."""
     by = after[0] - before[0]
     spreads = (before[1] ** 2 * balls[0], after[1] ** 2 * balls[1])
-    se, surprise = welch(by, spreads, (max(2, balls[0]), max(2, balls[1])))
-    return MeanChange(before[0], after[0], by, se, surprise)
+    se, p_value = welch(by, spreads, (max(2, balls[0]), max(2, balls[1])))
+    return MeanDifference(before[0], after[0], by, se, p_value)
 
 
 def spread2(values: Sequence[float], floor: float) -> float:
@@ -100,9 +102,9 @@ def holm(p_values: Sequence[float | None], level: float) -> list[bool]:
     return sure
 
 
-def is_sure(change: MeanChange | None, numbers: Numbers) -> bool:
+def is_significant(change: MeanDifference | None, numbers: Numbers) -> bool:
     """Whether it is more than chance makes of one number in ten."""
-    return change is not None and change.surprise <= numbers.chance.level
+    return change is not None and change.p_value <= numbers.chance.level
 
 
 def floor_of(name: str, numbers: Numbers) -> float:

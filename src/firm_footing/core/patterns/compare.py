@@ -9,11 +9,11 @@ from firm_footing.core.knowledge import Knowledge
 from firm_footing.core.knowledge.numbers import Numbers
 from firm_footing.core.patterns.chance import (
     NOTED,
-    MeanChange,
+    MeanDifference,
     change_of,
     change_of_estimates,
     floor_of,
-    is_sure,
+    is_significant,
 )
 from firm_footing.core.patterns.pattern import Estimate, Pattern, read_pattern
 
@@ -54,11 +54,13 @@ def moved_since(then: Pattern, now: Pattern, numbers: Numbers) -> tuple[BlockMov
         change = _change(name, then, now, numbers)
         if before is not None and after is not None and change is not None:
             difference = Estimate(after.value - before.value, change.se)
-            found.append(BlockMove(name, before, after, difference, is_sure(change, numbers)))
+            found.append(
+                BlockMove(name, before, after, difference, is_significant(change, numbers))
+            )
     return tuple(found)
 
 
-def _change(name: str, then: Pattern, now: Pattern, numbers: Numbers) -> MeanChange | None:
+def _change(name: str, then: Pattern, now: Pattern, numbers: Numbers) -> MeanDifference | None:
     """By the balls where they were noted, else by what was worked out."""
     if name in NOTED:
         return change_of(then.values[name], now.values[name], floor_of(name, numbers))

@@ -2,8 +2,8 @@
 
 from typing import Final
 
-from firm_footing.core.knowledge.limen import Limen, sure
 from firm_footing.core.knowledge.pressure import SignLimits
+from firm_footing.core.knowledge.soft_threshold import SoftThreshold, probability_beyond
 from firm_footing.core.pressure.events import Events
 from firm_footing.core.pressure.measures import Measures
 from firm_footing.core.pressure.recorded import Recorded
@@ -32,7 +32,7 @@ class FeetSigns:
         most = found["trail"] or found["lead"]
         if most is None:
             return None
-        clear = sure(most.value, self.limits.toe_back_pct, self.recorded.noise_pct)
+        clear = probability_beyond(most.value, self.limits.toe_back_pct, self.recorded.noise_pct)
         words = f"up to {most.value:.0f} % on the toes going back"
         return SignSeen("toes_back", clear, most.t_s, words)
 
@@ -74,7 +74,7 @@ class FeetSigns:
         if loop is None:
             return SignSeen("figure_eight", 0.0, toe.t_s, "the path does not cross itself")
         first = self._at_most(heel.value, limits.eight_heel_pct)
-        then = sure(toe.value, limits.eight_toe_pct, self.recorded.noise_pct)
+        then = probability_beyond(toe.value, limits.eight_toe_pct, self.recorded.noise_pct)
         words = (
             f"{100 - heel.value:.0f} % on the trail heel, then {toe.value:.0f} % on its toes; "
             "the path crosses itself"
@@ -101,10 +101,10 @@ class FeetSigns:
             return {}
         most = {foot: self.m.toe_most.get((foot, "transition")) for foot in ("lead", "trail")}
         return {
-            foot: 0.0 if m is None else sure(m.value, limit, recorded.noise_pct)
+            foot: 0.0 if m is None else probability_beyond(m.value, limit, recorded.noise_pct)
             for foot, m in most.items()
         }
 
-    def _at_most(self, value: float, limit: Limen) -> float:
+    def _at_most(self, value: float, limit: SoftThreshold) -> float:
         """P(a toe share lies below the limit)."""
-        return 1 - sure(value, limit, self.recorded.noise_pct)
+        return 1 - probability_beyond(value, limit, self.recorded.noise_pct)

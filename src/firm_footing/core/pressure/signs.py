@@ -10,8 +10,8 @@ from itertools import pairwise
 from math import hypot
 from typing import Final, NamedTuple
 
-from firm_footing.core.knowledge.limen import Limen, sure
 from firm_footing.core.knowledge.pressure import Ranges, SignLimits, SwingEvent
+from firm_footing.core.knowledge.soft_threshold import SoftThreshold, probability_beyond
 from firm_footing.core.pressure.events import Events
 from firm_footing.core.pressure.feet_signs import FeetSigns
 from firm_footing.core.pressure.measures import Measures
@@ -34,7 +34,7 @@ ALONE: Final = {
 """Signs that are the very fact a check asks for."""
 STAYS: Final = "stay_lead"
 """The pressure school in which most of the load is on the lead foot from the start."""
-ORDER: Final = Limen(at=-0.01, doubt=0.012)
+ORDER: Final = SoftThreshold(at=-0.01, doubt=0.012)
 """Seconds by which a peak may come before the one it should follow; estimate."""
 GAP_DOUBT_PCT: Final = 8.0
 """About a share within a gap of the recording."""
@@ -67,7 +67,7 @@ class ByWhom(NamedTuple):
     heel_toe: str
 
 
-def judge(
+def detect_signs(
     recorded: Recorded, events: Events, measures: Measures, by: ByWhom, limits: SignLimits
 ) -> Judged:
     """The signs by a corridor and a heel-and-toe school."""
@@ -162,7 +162,7 @@ class _Judging(FeetSigns):
             return None
         event = self.events["lead_arm_level_down"]
         early = event.t_s - peak.t_s
-        clear = sure(early, self.limits.early_jump_s, hypot(event.sd_s, 0.005))
+        clear = probability_beyond(early, self.limits.early_jump_s, hypot(event.sd_s, 0.005))
         words = f"peak of {peak.value:.0f} % {early:.2f} s before the lead arm is level"
         return SignSeen("early_jump", clear, peak.t_s, words)
 
@@ -172,7 +172,7 @@ class _Judging(FeetSigns):
         if len(peaks) < 2:
             return None
         gaps = [later.t_s - sooner.t_s for (_, sooner), (_, later) in pairwise(peaks)]
-        clear = max(1 - sure(gap, ORDER, 0.005) for gap in gaps)
+        clear = max(1 - probability_beyond(gap, ORDER, 0.005) for gap in gaps)
         came = sorted(peaks, key=lambda p: p[1].t_s)
         words = "peaks come " + ", then ".join(name for name, _ in came)
         return SignSeen("out_of_order", clear, came[0][1].t_s, words)
@@ -182,7 +182,7 @@ class _Judging(FeetSigns):
         ratio = self.m.path_ratio
         if ratio is None:
             return None
-        clear = sure(ratio, self.limits.messy_ratio, 0.05)
+        clear = probability_beyond(ratio, self.limits.messy_ratio, 0.05)
         words = f"wanders {ratio:.1f} times the straight way from the top to impact"
         return SignSeen("messy", clear, self.events["shaft_level_down"].t_s, words)
 
@@ -196,7 +196,7 @@ class _Judging(FeetSigns):
         }
         loaded_late = 1 - self._below(
             self.m.lead_pct["shaft_level_back"] - self.ranges["shaft_level_back"][1],
-            Limen(at=0.0, doubt=self.limits.corridor_doubt_pct),
+            SoftThreshold(at=0.0, doubt=self.limits.corridor_doubt_pct),
             "shaft_level_back",
         )
         if clear["late"] >= THERE or loaded_late < THERE:
@@ -225,17 +225,19 @@ class _Judging(FeetSigns):
     def _starts_late(self) -> float:
         top = self.events["top"]
         after = self.m.shift_start_s - top.t_s
-        return sure(after, self.limits.shift_after_top_s[self.school], hypot(top.sd_s, 0.01))
+        return probability_beyond(
+            after, self.limits.shift_after_top_s[self.school], hypot(top.sd_s, 0.01)
+        )
 
     def _under(self, event: SwingEvent) -> float:
-        low = Limen(at=self.ranges[event][0], doubt=self.limits.corridor_doubt_pct)
+        low = SoftThreshold(at=self.ranges[event][0], doubt=self.limits.corridor_doubt_pct)
         return self._below(self.m.lead_pct[event], low, event)
 
-    def _above(self, value: float, limit: Limen, event: SwingEvent | None = None) -> float:
-        return sure(value, limit, self._doubt(event))
+    def _above(self, value: float, limit: SoftThreshold, event: SwingEvent | None = None) -> float:
+        return probability_beyond(value, limit, self._doubt(event))
 
-    def _below(self, value: float, limit: Limen, event: SwingEvent | None = None) -> float:
-        return 1 - sure(value, limit, self._doubt(event))
+    def _below(self, value: float, limit: SoftThreshold, event: SwingEvent | None = None) -> float:
+        return 1 - probability_beyond(value, limit, self._doubt(event))
 
     def _doubt(self, event: SwingEvent | None) -> float:
         """Of a share at this event: noise, and what it changes by within the event's doubt."""

@@ -19,7 +19,7 @@ from firm_footing.core.pressure.recorded import (
     recorded_of,
     with_feet_swapped,
 )
-from firm_footing.core.pressure.signs import ByWhom, Judged, judge
+from firm_footing.core.pressure.signs import ByWhom, Judged, detect_signs
 from firm_footing.core.pressure.typed import TOLD_BY, as_swing
 
 SWAP_LEAST_PCT = 12.0
@@ -90,7 +90,7 @@ def read_trace(
     measures = measures_of(recorded, events, numbers)
     corridor = knowledge.corridors.ranges(school, drill)
     by = ByWhom(*corridor, heel_toe)
-    judged = judge(recorded, events, measures, by, numbers.signs)
+    judged = detect_signs(recorded, events, measures, by, numbers.signs)
     if trace.typed_pct:
         judged = _as_typed(judged)
     return TraceRead(
@@ -128,7 +128,9 @@ def _maybe_swapped(
         events = events_of(recorded, trace.events, numbers.timing)
     except TraceError:
         return False
-    other = judge(recorded, events, measures_of(recorded, events, numbers), by, numbers.signs)
+    other = detect_signs(
+        recorded, events, measures_of(recorded, events, numbers), by, numbers.signs
+    )
     return float(np.mean(np.abs(list(other.deviation_pct.values())))) < 0.4 * as_is
 
 

@@ -7,11 +7,11 @@ rest.
 
 from dataclasses import dataclass
 
-from firm_footing.core.conclusions.attribution import Explained
+from firm_footing.core.conclusions.attribution import Attribution
 from firm_footing.core.conclusions.ball_next import STRAIGHT_DEG, change_in, expected_ball
 from firm_footing.core.conclusions.what_if import Moved, WhatIf
 from firm_footing.core.frame import Handedness, side
-from firm_footing.core.inference.inference import Weighing
+from firm_footing.core.inference.inference import Inference
 from firm_footing.core.text import words
 
 MOVES = {
@@ -39,18 +39,18 @@ class BallNext:
     rest: str | None
 
 
-def ball_next(weighing: Weighing, start: str, explained: Explained) -> BallNext | None:
+def ball_next(inference: Inference, start: str, attribution: Attribution) -> BallNext | None:
     """The prediction without the cause to start with; None without balls."""
-    expected = expected_ball(weighing, start, explained)
+    expected = expected_ball(inference, start, attribution)
     if expected is None:
         return None
-    found, hand = expected.alone, weighing.case.handedness
+    found, hand = expected.alone, inference.case.handedness
     parts = [p for p in (_first(found), _flight(found, hand), _struck(found), _carries(found)) if p]
     more = _brings(found, expected.together)
     if not parts:
         own = "The balls hardly change by this alone."
         return BallNext(f"{own}{more}", False, expected.rest)
-    then = _then(weighing, found, expected.worse, expected.rest)
+    then = _then(inference, found, expected.worse, expected.rest)
     return BallNext(f"{_joined(parts)}{more}{then}", expected.worse, expected.rest)
 
 
@@ -158,11 +158,11 @@ def _carries(found: WhatIf) -> str:
     return f"about {abs(carry):.0f} % {'longer' if carry > 0 else 'shorter'}"
 
 
-def _then(weighing: Weighing, found: WhatIf, worse: bool, rest: str | None) -> str:
+def _then(inference: Inference, found: WhatIf, worse: bool, rest: str | None) -> str:
     """What mends the rest, said whenever the ball first looks worse."""
     left = _left(found)
     if rest is not None:
-        said = f"{left} comes with {words.cause_name(rest, weighing.knowledge)}."
+        said = f"{left} comes with {words.cause_name(rest, inference.knowledge)}."
         return f"{WORSE}: {said}" if worse else f" {_capital(said)}"
     return f"{WORSE}: for {left} another cause is still to be found." if worse else ""
 

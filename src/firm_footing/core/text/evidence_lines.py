@@ -4,28 +4,28 @@ from collections import Counter
 from collections.abc import Callable, Sequence
 
 from firm_footing.core.inference.delivery_likelihood import CONTACT
-from firm_footing.core.inference.inference import Weighing
+from firm_footing.core.inference.inference import Inference
 from firm_footing.core.knowledge import DIMENSIONS
 from firm_footing.core.knowledge.vocabulary import Mode
 from firm_footing.core.text import words
 
 
-def noted(weighing: Weighing, evidence: str) -> str:
+def noted(inference: Inference, evidence: str) -> str:
     """What was noted, in a few words: "16 mm to the heel", "trail heel up early: yes"."""
     kind, _, name = evidence.partition(".")
     if kind == "pattern":
-        return _of_pattern(weighing, name)
+        return _of_pattern(inference, name)
     if evidence.startswith("trace:"):
         return "pressure on the mat"
     if evidence.startswith("film:"):
         return "measured on film"
     if evidence.startswith("trial:"):
-        trial = next(t for t in weighing.trials if t.evidence == evidence)
+        trial = next(t for t in inference.trials if t.evidence == evidence)
         balls = len(trial.block.shots)
         with_drill = words.quoted(trial.drill.name)
         return f"{balls} {'ball' if balls == 1 else 'balls'} with {with_drill}"
-    check = weighing.knowledge.check[evidence]
-    said = [r.answer for r in weighing.counted[evidence] if r.by_hand]
+    check = inference.knowledge.check[evidence]
+    said = [r.answer for r in inference.counted[evidence] if r.by_hand]
     return f"{check.label}: {_counted(said)}"
 
 
@@ -36,44 +36,44 @@ def _counted(answers: Sequence[str]) -> str:
     return ", ".join(f"{a}{times.get(n, f' {n} times')}" for a, n in found.items())
 
 
-def _of_pattern(weighing: Weighing, name: str) -> str:
-    hand = weighing.case.handedness
+def _of_pattern(inference: Inference, name: str) -> str:
+    hand = inference.case.handedness
     plain: dict[str, Callable[[], str]] = {
         "scatter": lambda: "how far the balls scatter",
         "no_miss": lambda: "how many of the balls are sound",
-        CONTACT: lambda: _contacts(weighing),
-        "carry_lost_pct": lambda: _carry(weighing),
+        CONTACT: lambda: _contacts(inference),
+        "carry_lost_pct": lambda: _carry(inference),
     }
     if name in plain:
         return plain[name]()
-    return words.number(name, _value(weighing, name), hand)
+    return words.number(name, _value(inference, name), hand)
 
 
-def _contacts(weighing: Weighing) -> str:
+def _contacts(inference: Inference) -> str:
     """Contact as it was noted: "4 fat, 2 clean"."""
-    return ", ".join(f"{n} {word}" for word, n in weighing.pattern.contacts.items())
+    return ", ".join(f"{n} {word}" for word, n in inference.pattern.contacts.items())
 
 
-def _carry(weighing: Weighing) -> str:
+def _carry(inference: Inference) -> str:
     """What the carry says of loft and speed, once strike and a glancing blow are accounted for."""
-    pattern = weighing.pattern
+    pattern = inference.pattern
     if pattern.club_speed_pct is not None:
         return f"by the carry, the club {words.speed(pattern.club_speed_pct.value)}"
     return "how far the balls carry"
 
 
-def _value(weighing: Weighing, name: str) -> float:
+def _value(inference: Inference, name: str) -> float:
     """A number as the pattern gives it; as it was read where the pattern does not."""
-    estimate = getattr(weighing.pattern, name)
+    estimate = getattr(inference.pattern, name)
     if estimate is not None:
         return float(estimate.value)
-    delivery = weighing.balls.delivery
+    delivery = inference.balls.delivery
     assert delivery is not None
     return float(delivery.reading.value[delivery.reading.names.index(name)])
 
 
 def against(
-    weighing: Weighing, evidence: str, said: str, cause: str, told: tuple[Mode | None, str | None]
+    inference: Inference, evidence: str, said: str, cause: str, told: tuple[Mode | None, str | None]
 ) -> str:
     """What was noted and why it speaks against: what this cause alone would make of it.
 
@@ -83,10 +83,10 @@ def against(
     name = evidence.removeprefix("pattern.")
     if name not in DIMENSIONS:
         return said
-    effect = weighing.knowledge.effects[cause, *told][DIMENSIONS.index(name)]
+    effect = inference.knowledge.effects[cause, *told][DIMENSIONS.index(name)]
     if effect == 0:
         return f"{said}, which this cause does not make"
-    makes = words.number(name, effect + _usual(weighing, name), weighing.case.handedness)
+    makes = words.number(name, effect + _usual(inference, name), inference.case.handedness)
     return f"{said}, this cause alone makes about {_without_noun(makes)}"
 
 
@@ -95,6 +95,6 @@ def _without_noun(text: str) -> str:
     return text.partition(" ")[2].removeprefix("point ")
 
 
-def _usual(weighing: Weighing, name: str) -> float:
+def _usual(inference: Inference, name: str) -> float:
     """What a player without causes shows."""
-    return weighing.usual_low_point_cm if name == "low_point_cm" else 0.0
+    return inference.usual_low_point_cm if name == "low_point_cm" else 0.0

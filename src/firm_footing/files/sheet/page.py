@@ -10,7 +10,7 @@ from jinja2 import Environment, PackageLoader, StrictUndefined
 from markupsafe import Markup
 
 from firm_footing.core.case import Stance
-from firm_footing.core.coaching.trace_over_trace import TracesCompared
+from firm_footing.core.coaching.compare_traces import TracesCompared
 from firm_footing.core.frame import Handedness, SideWords, in_words
 from firm_footing.core.knowledge import Drill, Knowledge
 from firm_footing.core.patterns import Pattern

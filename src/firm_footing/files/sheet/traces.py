@@ -2,7 +2,7 @@
 
 import math
 
-from firm_footing.core.coaching.trace_over_trace import TimedSwings, TracesCompared
+from firm_footing.core.coaching.compare_traces import TimedSwings, TracesCompared
 
 WIDTH, HEIGHT = 640, 84
 LEFT, RIGHT, TOP, FLOOR = 34.0, 520.0, 8.0, 66.0

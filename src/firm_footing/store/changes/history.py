@@ -28,7 +28,7 @@ from firm_footing.store.changes.steps import (
     last_step,
 )
 from firm_footing.store.errors import RefusedError, refused
-from firm_footing.store.own_tables import Change
+from firm_footing.store.own_tables import UndoEntry
 from firm_footing.store.tables import (
     CheckAnswer,
     Decision,
@@ -75,7 +75,7 @@ class Step:
         self.lesson_id = lesson_id
         self.student_id = student_id
         self.what = what
-        self.changes: list[Change] = []
+        self.changes: list[UndoEntry] = []
 
     def __enter__(self) -> Self:
         return self
@@ -127,7 +127,7 @@ class Step:
     ) -> None:
         known = before or after or {}
         self.changes.append(
-            Change(
+            UndoEntry(
                 lesson_id=self.lesson_id,
                 student_id=self.student_id,
                 step=0,
@@ -196,7 +196,7 @@ def redo(
     return changes[0].what if changes else None
 
 
-def _not_overtaken(session: Session, change: Change, expected: dict[str, Any] | None) -> None:
+def _not_overtaken(session: Session, change: UndoEntry, expected: dict[str, Any] | None) -> None:
     """Refuse what would sweep a later change away, from whatever page or lesson.
 
     expected : the row as it has to be now, in the fields that the change touched
@@ -204,14 +204,14 @@ def _not_overtaken(session: Session, change: Change, expected: dict[str, Any] | 
     table = UNDOABLE[change.table]
     touched = fields_that_differ(table, change.before, change.after)
     later = session.exec(
-        select(Change).where(
-            Change.row_id == change.row_id,
-            Change.table == change.table,
-            col(Change.id) > change.id,
-            col(Change.undone).is_(False),
+        select(UndoEntry).where(
+            UndoEntry.row_id == change.row_id,
+            UndoEntry.table == change.table,
+            col(UndoEntry.id) > change.id,
+            col(UndoEntry.undone).is_(False),
             or_(
-                col(Change.lesson_id).is_distinct_from(change.lesson_id),
-                col(Change.step) != change.step,
+                col(UndoEntry.lesson_id).is_distinct_from(change.lesson_id),
+                col(UndoEntry.step) != change.step,
             ),
         )
     )
@@ -232,7 +232,7 @@ def _not_overtaken(session: Session, change: Change, expected: dict[str, Any] | 
         raise _overtaken(session, change)
 
 
-def _holds(session: Session, change: Change) -> bool:
+def _holds(session: Session, change: UndoEntry) -> bool:
     """Whether a block that would go holds anything."""
     if change.before is not None or change.undone:
         return False
@@ -242,7 +242,7 @@ def _holds(session: Session, change: Change) -> bool:
     )
 
 
-def _overtaken(session: Session, change: Change) -> RefusedError:
+def _overtaken(session: Session, change: UndoEntry) -> RefusedError:
     what = change.what
     session.rollback()
     return refused(
@@ -252,7 +252,7 @@ def _overtaken(session: Session, change: Change) -> RefusedError:
     )
 
 
-def _put(session: Session, change: Change, content: dict[str, Any] | None) -> None:
+def _put(session: Session, change: UndoEntry, content: dict[str, Any] | None) -> None:
     """Make the row what `content` says it was; None takes it out."""
     table, what = UNDOABLE[change.table], change.what
     row = session.get(table, change.row_id)

@@ -29,7 +29,7 @@ MOST: dict[Any, tuple[int, str]] = {
 }
 
 
-def room_for(session: Session, table: Any, lesson_id: str, more: int = 1) -> None:
+def require_quota(session: Session, table: Any, lesson_id: str, more: int = 1) -> None:
     """RefusedError when a lesson would hold more rows of a table than it may."""
     count = select(func.count()).select_from(table)
     if table is LoggedShot:

@@ -11,7 +11,7 @@ const props = defineProps<{
   decided?: boolean
   /** Whether it is the first of the order. */
   first?: boolean
-  badge?: Diagnosis['standing']['badge']
+  badge?: Diagnosis['decision_status']['badge']
 }>()
 const width = computed(() => `${String(100 * props.cause.root)}%`)
 const word = computed(() =>

@@ -55,7 +55,7 @@ const seen = (c: CauseRank) => (c.seen ? `, ${SEEN_WORDS[c.seen].toLowerCase()}`
         :name="name(cause.id)"
         :decided="decided"
         :first="cause.id === first"
-        :badge="diagnosis.standing.badge"
+        :badge="diagnosis.decision_status.badge"
       />
     </button>
     <ul v-if="row.bringsAbout.length" class="brings">

@@ -49,7 +49,7 @@ const ballWords = computed(() => props.whatIf?.sentence ?? '')
         :name="nameOf(cause.id)"
         :decided="decided"
         :first="cause.id === first"
-        :badge="diagnosis.standing.badge"
+        :badge="diagnosis.decision_status.badge"
       />
       <p v-if="earlier" class="quiet">{{ earlier }}</p>
     </header>

@@ -81,11 +81,11 @@ const firstThen = computed(() => {
           When that holds, next in line is “{{ nameOf(coaching.found.value.next_in_line) }}”; not
           today.
         </p>
-        <h1 data-testid="verdict-headline">{{ words(diagnosis.standing.headline) }}</h1>
-        <p class="quiet">{{ words(diagnosis.standing.detail) }}</p>
+        <h1 data-testid="verdict-headline">{{ words(diagnosis.decision_status.headline) }}</h1>
+        <p class="quiet">{{ words(diagnosis.decision_status.detail) }}</p>
         <p v-if="ranking.unexplained" class="quiet">{{ words(ranking.unexplained) }}</p>
         <p
-          v-if="diagnosis.standing.kind === 'not_enough'"
+          v-if="diagnosis.decision_status.kind === 'not_enough'"
           class="thin"
           role="note"
           data-testid="thin"
@@ -112,7 +112,7 @@ const firstThen = computed(() => {
                   :name="nameOf(row.cause.id)"
                   :decided="decided?.cause === row.cause.id"
                   :first="ranking.causes[0]?.id === row.cause.id"
-                  :badge="diagnosis.standing.badge"
+                  :badge="diagnosis.decision_status.badge"
                 />
               </button>
               <p v-for="c in row.bringsAbout" :key="c.id" class="brings">

@@ -56,8 +56,8 @@ const nothingYet = computed(
     />
     <template v-else>
       <header>
-        <h2 data-testid="standing">{{ words(diagnosis.standing.headline) }}</h2>
-        <p v-if="!nothingYet" class="quiet">{{ words(diagnosis.standing.detail) }}</p>
+        <h2 data-testid="standing">{{ words(diagnosis.decision_status.headline) }}</h2>
+        <p v-if="!nothingYet" class="quiet">{{ words(diagnosis.decision_status.detail) }}</p>
         <p v-if="ranking.unexplained" class="quiet" data-testid="unexplained">
           {{ words(ranking.unexplained) }}
         </p>

@@ -31,7 +31,7 @@ watch(open.lastAnswer, (last) => {
   if (last) askedAgain.value.delete(last.check)
 })
 const looks = computed(() =>
-  (round.value?.looks ?? []).flatMap((look) => {
+  (round.value?.checks ?? []).flatMap((look) => {
     const check = known.check(look.id)
     return check ? [{ ...look, check, done: answered(look.id) }] : []
   }),

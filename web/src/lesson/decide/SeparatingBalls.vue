@@ -18,7 +18,7 @@ const { open, lesson, hand, words } = useOpenLesson()
 const cause = (id: string) => words(known.link(id))
 
 const { found, problem } = useSeparating(open, () => {
-  const [one, other] = props.diagnosis.standing.leading
+  const [one, other] = props.diagnosis.decision_status.leading
   return one && other ? { one, other } : null
 })
 const current = computed(() => lesson.value.blocks.findIndex((b) => b.id === block.value))
@@ -26,7 +26,7 @@ const trial = computed(() => {
   const shown = lesson.value.blocks[current.value]
   return shown?.kind === 'trial' ? shown : null
 })
-const verdict = computed(() => props.diagnosis.verdicts.find((v) => v.block === current.value))
+const verdict = computed(() => props.diagnosis.trial_results.find((v) => v.block === current.value))
 const planned = computed(() => {
   const drill = trial.value?.drill
   return found.value?.find((b) => !drill || b.drill === drill) ?? null
@@ -66,7 +66,7 @@ function begin(): void {
     </p>
     <p v-else-if="!shown && found">
       No short block that this student may hit would tell
-      {{ diagnosis.standing.leading.map(cause).join(' from ') }}. A look will.
+      {{ diagnosis.decision_status.leading.map(cause).join(' from ') }}. A look will.
     </p>
     <template v-else-if="shown && drill">
       <p class="title">{{ words(drill.name) }}</p>

@@ -17,7 +17,7 @@ const pair = () => ({ one: props.one, other: props.other })
 const between = useBetween(open, pair)
 const separating = useSeparating(open, pair)
 const look = computed(() => {
-  const best = between.found.value?.looks[0]
+  const best = between.found.value?.checks[0]
   return known.check(best?.id) ?? null
 })
 const block = computed(() => separating.found.value?.[0] ?? null)

@@ -32,7 +32,7 @@ const rows = computed(() =>
   (found.value?.evidence ?? []).filter((e) => Math.abs(e.bits) >= LEAST_BITS).slice(0, FEW),
 )
 const look = computed(() => {
-  const first = found.value?.looks[0]
+  const first = found.value?.checks[0]
   const check = first && known.check(first.id)
   return check ? { ...first, question: words(check.question) } : null
 })

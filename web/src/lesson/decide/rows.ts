@@ -30,7 +30,7 @@ export function rowsOf(ranking: Diagnosis['ranking']): Row[] {
 
 /** The cause to start with as long as the evidence says more than a guess. */
 export function startOf(diagnosis: Diagnosis): string | null {
-  return diagnosis.standing.kind === 'not_enough' ? null : diagnosis.ranking.start_with
+  return diagnosis.decision_status.kind === 'not_enough' ? null : diagnosis.ranking.start_with
 }
 
 /** On the first cause: the same scale as the verdict's. */

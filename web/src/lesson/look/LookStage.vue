@@ -65,7 +65,7 @@ const BY = [
 ] as const
 const blockId = computed(() => (when.value === 'after' ? (changed.value?.id ?? null) : null))
 const enough = computed(
-  () => diagnosis.value?.standing.kind === 'settled' && !lesson.value.decisions.length,
+  () => diagnosis.value?.decision_status.kind === 'settled' && !lesson.value.decisions.length,
 )
 /** Those on top are not shown a second time below. */
 const onTop = computed(() =>

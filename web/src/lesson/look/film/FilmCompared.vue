@@ -50,8 +50,8 @@ const compared = useOfLesson(
   () => pair.value,
 )
 const all = computed(() => compared.found.value?.changes ?? [])
-const changed = computed(() => all.value.filter((c) => c.beyond_doubt))
-const same = computed(() => all.value.filter((c) => !c.beyond_doubt))
+const changed = computed(() => all.value.filter((c) => c.beyond_chance))
+const same = computed(() => all.value.filter((c) => !c.beyond_chance))
 
 const events = computed(() =>
   marks.value && props.other.marks.value

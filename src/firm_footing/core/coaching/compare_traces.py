@@ -7,7 +7,7 @@ from typing import Final
 
 from firm_footing.core.knowledge.numbers import Numbers
 from firm_footing.core.knowledge.pressure import SwingEvent
-from firm_footing.core.patterns.chance import MeanChange, change_of, is_sure
+from firm_footing.core.patterns.chance import MeanDifference, change_of, is_significant
 from firm_footing.core.pressure.recorded import FloatArray
 from firm_footing.core.pressure.several import mean_trace, usual_signs
 from firm_footing.core.pressure.trace import TraceRead
@@ -45,7 +45,7 @@ class EventShare:
     event: SwingEvent
     before: float
     after: float
-    change: MeanChange | None
+    change: MeanDifference | None
     sure: bool
 
 
@@ -97,4 +97,4 @@ def _share(
 ) -> EventShare:
     was, is_now = ([s.measures.lead_pct[event] for s in side] for side in (before, after))
     change = change_of(was, is_now, NOISE_PCT)
-    return EventShare(event, fmean(was), fmean(is_now), change, is_sure(change, numbers))
+    return EventShare(event, fmean(was), fmean(is_now), change, is_significant(change, numbers))

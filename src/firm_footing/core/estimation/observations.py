@@ -31,12 +31,12 @@ SAID_BY: dict[int, tuple[tuple[str, ...], ...]] = {
     HEIGHT: (("height",),),
 }
 """Which notes, together, say directly what a part of the delivery was."""
-NOTHING = 1e12
+UNOBSERVED_VARIANCE = 1e12
 """Variance of a note that was not made."""
 
 
 @dataclass(frozen=True, eq=False)
-class Noted:
+class Observations:
     """Everything noted of n balls, as arrays (n, readings).
 
     value, variance : of values; an interval's middle and width
@@ -53,11 +53,11 @@ class Noted:
     interval: NDArray[np.bool_]
 
 
-def noted_of(balls: Sequence[tuple[Shot, Block]], knowledge: Knowledge) -> Noted:
+def observations_of(balls: Sequence[tuple[Shot, Block]], knowledge: Knowledge) -> Observations:
     """All notes of all balls."""
     numbers = knowledge.numbers
     shape = (len(balls), len(READINGS))
-    value, variance = np.zeros(shape), np.full(shape, NOTHING)
+    value, variance = np.zeros(shape), np.full(shape, UNOBSERVED_VARIANCE)
     least, most, doubt2 = np.full(shape, -np.inf), np.full(shape, np.inf), np.ones(shape)
     made, interval = np.zeros(shape, dtype=bool), np.zeros(shape, dtype=bool)
     column = {name: i for i, name in enumerate(READINGS)}
@@ -72,10 +72,10 @@ def noted_of(balls: Sequence[tuple[Shot, Block]], knowledge: Knowledge) -> Noted
             if not name.startswith("contact"):
                 value[at], sd = as_reading(note, numbers)
                 variance[at] = sd**2
-    return Noted(value, variance, least, most, doubt2, made, interval)
+    return Observations(value, variance, least, most, doubt2, made, interval)
 
 
-def is_noted(noted: Noted, part: int) -> NDArray[np.bool_]:
+def is_observed(noted: Observations, part: int) -> NDArray[np.bool_]:
     """(n,) whether a part of each ball's delivery was noted directly."""
     ways = [
         noted.made[:, [READINGS.index(r) for r in together]].all(axis=1)

@@ -9,7 +9,7 @@ from firm_footing.core.knowledge.vocabulary import Answer, Entry
 CLEAR_YES, CLEAR_PARTLY = 0.75, 0.5
 
 
-class Limen(Entry):
+class SoftThreshold(Entry):
     """A limit that practitioners place about here.
 
     at : the limit
@@ -20,7 +20,7 @@ class Limen(Entry):
     doubt: float = Field(gt=0)
 
 
-def sure(value: float, limit: Limen, sd: float = 0.0) -> float:
+def probability_beyond(value: float, limit: SoftThreshold, sd: float = 0.0) -> float:
     """P(the value lies beyond the limit); sd : standard deviation of the value."""
     return 0.5 * (1 + erf((value - limit.at) / (sqrt(2) * hypot(limit.doubt, sd))))
 
