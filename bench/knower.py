@@ -169,24 +169,26 @@ class Knower:
             mean[:, d] = np.maximum(mean[:, d], floor)
         off = known.middle - mean
         sd2 = np.array(numbers.person_sd.row()) ** 2
-        doubt2 = self.own_sizes2 + known.se**2
+        limit_variance = self.own_sizes2 + known.se**2
         with np.errstate(invalid="ignore"):
-            out = self._path_and_face(off, doubt2, sd2)
+            out = self._path_and_face(off, limit_variance, sd2)
         for d in range(2, len(DIMENSIONS)):
             if np.isfinite(known.se[d]):
-                variance = sd2[d] * TAIL_VARIANCE + doubt2[:, d, None]
+                variance = sd2[d] * TAIL_VARIANCE + limit_variance[:, d, None]
                 out += np.log((_normal(off[:, d, None], variance) * TAIL_WEIGHT).sum(axis=1))
         stuck = self.knowledge.numbers.stuck_mode.probability(handicap)
         return out + np.log(np.where(self.stuck, stuck, 1 - stuck)) + self._of_scatter(known)
 
-    def _path_and_face(self, off: FloatArray, doubt2: FloatArray, sd2: FloatArray) -> FloatArray:
+    def _path_and_face(
+        self, off: FloatArray, limit_variance: FloatArray, sd2: FloatArray
+    ) -> FloatArray:
         together = standin.PATH_FACE_CORRELATION
         total = np.zeros(len(off))
         for v, w in zip(TAIL_VARIANCE, TAIL_WEIGHT, strict=True):
             for v2, w2 in zip(TAIL_VARIANCE, TAIL_WEIGHT, strict=True):
-                a = sd2[0] * v + doubt2[:, 0]
+                a = sd2[0] * v + limit_variance[:, 0]
                 c = together * math.sqrt(sd2[0] * sd2[1]) * v
-                b = sd2[1] * (together**2 * v + (1 - together**2) * v2) + doubt2[:, 1]
+                b = sd2[1] * (together**2 * v + (1 - together**2) * v2) + limit_variance[:, 1]
                 face_given_path = off[:, 1] - c / a * off[:, 0]
                 total += w * w2 * _normal(off[:, 0], a) * _normal(face_given_path, b - c * c / a)
         return np.log(np.maximum(total, 1e-300))

@@ -293,7 +293,7 @@ class Walker:
             content = None if body is None else _text(body)
             headers = {"content-type": "application/json", "page-id": self.dice.choice("ab")}
             if named and self.dice.random() < 0.5:
-                headers["write-id"] = self.write_id()
+                headers["Idempotency-Key"] = self.idempotency_key()
             found = self.client.request(method, path, content=content, headers=headers)
         except Exception as error:
             self.walk.failures.append(
@@ -311,7 +311,7 @@ class Walker:
             self.walk.failures.append(f"{said}: not the shape of an error")
         return found
 
-    def write_id(self) -> str:
+    def idempotency_key(self) -> str:
         """A new one, or one that was sent before."""
         if self.writes and self.dice.random() < 0.2:
             return self.dice.choice(self.writes)

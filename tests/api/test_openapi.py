@@ -33,8 +33,10 @@ schema = schemathesis.openapi.from_asgi("/api/openapi.json", APP)
 @schema.parametrize()
 @settings(max_examples=sizes.of(5, 12), deadline=None, suppress_health_check=list(HealthCheck))
 def test_every_route_keeps_its_promise(case: schemathesis.Case) -> None:
-    if "write-id" in (case.headers or {}):
-        case.headers["write-id"] = str(uuid4())  # one sent again is answered as the first time
+    if "Idempotency-Key" in (case.headers or {}):
+        case.headers["Idempotency-Key"] = str(
+            uuid4()
+        )  # one sent again is answered as the first time
     case.call_and_validate(excluded_checks=EXCLUDED)
 
 

@@ -34,7 +34,7 @@ MARKS = {"view": "face_on", "width": 1080, "height": 1920, "fps": 120.0}
 
 def send(client: TestClient, lesson: Json, write: Write, name: str, page: str = "a") -> Response:
     url = f"/api/lessons/{lesson['id']}{write.path}"
-    headers = {"write-id": name, "page-id": page}
+    headers = {"Idempotency-Key": name, "page-id": page}
     return client.request(write.method, url, json=write.body, headers=headers)
 
 

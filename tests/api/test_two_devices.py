@@ -228,7 +228,7 @@ def test_on_every_route_a_known_write_counts_once(
     method, path, body = ONCE[kind]
     url = path.format(lesson=lesson["id"], student=lesson["student"]["id"])
     first, again = (
-        client.request(method, url, json=body, headers={"write-id": "one"}) for _ in range(2)
+        client.request(method, url, json=body, headers={"Idempotency-Key": "one"}) for _ in range(2)
     )
     assert first.status_code < 300, first.text
     assert (again.status_code, again.content) == (first.status_code, first.content)

@@ -204,12 +204,12 @@ def test_one_wild_ball_among_ten_does_not_turn_the_ranking(knowledge: Knowledge)
 
 
 def test_few_balls_widen_and_many_narrow(knowledge: Knowledge) -> None:
-    def doubt(balls: int) -> float:
+    def sd(balls: int) -> float:
         """Bits still open about the first root."""
         root = np.array([c.root for c in diagnose(case([FAT] * balls), knowledge).causes])
         return float(-(root * np.log2(root)).sum())
 
-    assert doubt(1) > doubt(4) > doubt(20)
+    assert sd(1) > sd(4) > sd(20)
 
 
 def test_a_block_at_sixty_per_cent_shows_that_effort_was_upstream(knowledge: Knowledge) -> None:

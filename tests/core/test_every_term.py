@@ -18,7 +18,7 @@ from firm_footing.core.estimation.inverse import read_delivery
 from firm_footing.core.estimation.observations import Observations
 from firm_footing.core.estimation.readings import READINGS
 from firm_footing.core.film.plane import Plane
-from firm_footing.core.film.uncertainty import doubt_of
+from firm_footing.core.film.uncertainty import sd_of
 from firm_footing.core.inference.enumeration import enumerate_space
 from firm_footing.core.inference.intervention import only_itself
 from firm_footing.core.knowledge import Knowledge
@@ -63,13 +63,13 @@ def test_an_interval_is_as_doubtful_as_its_limits_and_what_bends_leave_over(
     monkeypatch: pytest.MonkeyPatch, bent2: float
 ) -> None:
     """Expectation propagation: mean and variance of the tilted density, by quadrature."""
-    mean, variance, least, most, doubt = 2.5, 5.0, 2.0, 6.0, 0.7
+    mean, variance, least, most, sd = 2.5, 5.0, 2.0, 6.0, 0.7
     shape, column = (1, len(READINGS)), 0
     flags = np.zeros(shape, dtype=bool)
     flags[0, column] = True
     full = np.full(shape, 1.0)
     noted = Observations(
-        0 * full, 1e9 * full, least * full, most * full, doubt**2 * full, flags, flags
+        0 * full, 1e9 * full, least * full, most * full, sd**2 * full, flags, flags
     )
     reading = object.__new__(inverse._Inverse)  # only its sites are looked at
     reading.noted, reading.left_over = noted, bent2 * full
@@ -81,7 +81,7 @@ def test_an_interval_is_as_doubtful_as_its_limits_and_what_bends_leave_over(
     found2 = 1 / (1 / variance + 1 / site2)
     found = found2 * (mean / variance + reading.value[0, column] / site2)
 
-    wide = math.hypot(doubt, math.sqrt(bent2))
+    wide = math.hypot(sd, math.sqrt(bent2))
 
     def tilted(x: float) -> float:
         inside = norm.cdf((most - x) / wide) - norm.cdf((least - x) / wide)
@@ -112,9 +112,11 @@ def test_an_angle_on_film_is_as_doubtful_as_the_level_besides(knowledge: Knowled
     measure = next(m for m in knowledge.film.measures if m.formula == "slope")
     places = np.array([[0.0, 0.0], [40.0, 90.0]])[: len(measure.wants)]
 
-    def doubt2(level_sd: float) -> float:
+    def limit_variance(level_sd: float) -> float:
         plane = Plane(0.2, 0.02, 0.0, level_sd, 400.0, 0.05, (0.0, 0.0))
-        return doubt_of(measure, places, plane, 120.0, knowledge.film) ** 2
+        return sd_of(measure, places, plane, 120.0, knowledge.film) ** 2
 
     tilt = math.radians(1.5)
-    assert doubt2(tilt) - doubt2(0.0) == pytest.approx(math.degrees(tilt) ** 2, rel=1e-3)
+    assert limit_variance(tilt) - limit_variance(0.0) == pytest.approx(
+        math.degrees(tilt) ** 2, rel=1e-3
+    )

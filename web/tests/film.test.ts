@@ -19,7 +19,7 @@ import {
 import { difference } from '@/lesson/look/film/motion'
 import { isUneven, openFilm, rateOf } from '@/lesson/look/film/openFilm'
 import { outlineOf } from '@/lesson/look/film/outline'
-import { frameSince, sharedEvents, sinceTie, tiesOf } from '@/lesson/look/film/tying'
+import { frameSince, sharedEvents, sinceTie, tiesOf } from '@/lesson/look/film/syncFilms'
 import { rateFor } from '@/lesson/look/film/usePlaying'
 
 const seat = {

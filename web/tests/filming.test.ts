@@ -11,7 +11,7 @@ vi.mock('@/api/knowledge', () => ({
   useKnowledge: () => ({ all: { film: { measures: [], points: [] } } }),
 }))
 vi.mock('@/lesson/useLast', () => ({ useLast: () => ref(null) }))
-vi.mock('@/lesson/ofLesson', () => ({ useOfLesson: () => ({ found: ref([]) }) }))
+vi.mock('@/lesson/useLessonQuery', () => ({ useLessonQuery: () => ({ found: ref([]) }) }))
 vi.mock('@/lesson/look/film/openFilm', () => ({
   openFilm: (file: File) =>
     Promise.resolve({ name: file.name, url: 'blob:', width: 720, height: 1280, plays: 120 }),

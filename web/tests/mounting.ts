@@ -8,12 +8,12 @@ import { defineComponent, h, onScopeDispose, shallowRef, type Component } from '
 import { createMemoryHistory, createRouter } from 'vue-router'
 import { createVuetify } from 'vuetify'
 import type { Block, Handedness, Knowledge, Lesson, LoggedShot, Shape } from '@/api/client'
-import type { Keeper } from '@/sync/writeStore'
+import type { WriteStore } from '@/sync/writeStore'
 import { OUTBOX, Outbox } from '@/sync/outbox'
 import { newQueries } from '@/api/query'
 import { useKnowledge } from '@/api/knowledge'
 import { send } from '@/sync/writes'
-import { provideLesson } from '@/lesson/openLesson'
+import { provideLessonContext } from '@/lesson/lessonContext'
 import type { OpenLesson } from '@/lesson/useLesson'
 import { server } from './lacking'
 import type { ReadBlock } from '@/lesson/shots/useReadings'
@@ -25,11 +25,11 @@ export class Watcher {
 }
 
 /** A browser that keeps what waits no longer than the test. */
-const nothingKept: Keeper = {
+const nothingKept: WriteStore = {
   all: () => Promise.resolve([]),
   put: () => Promise.resolve(),
   remove: () => Promise.resolve(),
-  adopt: () => Promise.resolve([]),
+  claimOrphans: () => Promise.resolve([]),
   beat: () => Promise.resolve(),
   leave: () => Promise.resolve(),
   beats: () => Promise.resolve(new Map()),
@@ -127,7 +127,7 @@ export async function show(
         isGone = true
       })
       const found = { balls: shallowRef(readBalls), diagnosis: shallowRef(diagnosis) }
-      provideLesson({ id: 'L', ...open, ...found, lesson: now } as OpenLesson)
+      provideLessonContext({ id: 'L', ...open, ...found, lesson: now } as OpenLesson)
       return () => h(component, attrs)
     },
   })

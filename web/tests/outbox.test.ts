@@ -1,6 +1,6 @@
 import { beforeEach, describe, expect, it, vi } from 'vitest'
 import { ApiError, hearingFirst, type Diagnosis, type Lesson } from '@/api/client'
-import type { Entry, Keeper } from '@/sync/writeStore'
+import type { Entry, WriteStore } from '@/sync/writeStore'
 import { Outbox, type Write } from '@/sync/outbox'
 import { writesWord } from '@/sync/writes'
 import { changedFields } from '@/sync/changedFields'
@@ -21,14 +21,14 @@ const error = (status: number, code = 'refused') =>
 const gone = error(0, 'unreachable')
 
 /** What a browser keeps; `full`: nothing. */
-function keeper(kept = new Map<string, Entry>(), full = false): Keeper {
+function store(kept = new Map<string, Entry>(), full = false): WriteStore {
   const or = <T>(value: T) => (full ? Promise.reject(new Error('full')) : Promise.resolve(value))
   const beats = new Map<string, number>()
   return {
     all: () => or([...kept.values()]),
     put: (entry) => or(full ? null : kept.set(entry.name, entry)),
     remove: (name) => or(kept.delete(name)),
-    adopt: (page, isGone) => {
+    claimOrphans: (page, isGone) => {
       const orphans = [...kept.values()].filter((e) => e.owner !== page && isGone(e.owner))
       for (const e of orphans) kept.set(e.name, { ...e, owner: page })
       return or(orphans.map((e) => ({ ...e, owner: page })))
@@ -49,9 +49,9 @@ function listener() {
 }
 type Sent = [Write, boolean, string, string]
 function made(deliver: unknown, kept?: Map<string, Entry>, full = false) {
-  const outbox = new Outbox('P', keeper(kept, full), deliver as never)
+  const outbox = new Outbox('P', store(kept, full), deliver as never)
   const heard = listener()
-  outbox.attend('L', heard)
+  outbox.subscribe('L', heard)
   return { outbox, heard }
 }
 const sentIds = (deliver: { mock: { calls: unknown[][] } }) =>
@@ -188,7 +188,7 @@ describe('the outbox', () => {
     expect(heard.settled).toHaveBeenCalledOnce()
     const [stands] = outbox.state.entries
     expect(stands?.refused?.message).toBe('No.')
-    outbox.mend(stands?.name ?? '', shot('a', 9))
+    outbox.resend(stands?.name ?? '', shot('a', 9))
     await vi.runAllTimersAsync()
     expect(outbox.state.entries).toEqual([])
   })
@@ -290,7 +290,7 @@ describe('the outbox', () => {
 
   it('leaves to an open page what it has yet to send, without locks too', async () => {
     const left: Entry = { name: 'n', page: 'P', owner: 'P', order: 1, write: shot('a', 1) }
-    const shared = keeper(new Map([['n', left]]))
+    const shared = store(new Map([['n', left]]))
     const deliver = vi.fn().mockResolvedValue(lesson)
     await shared.beat('P')
     const alive = setInterval(() => void shared.beat('P'), 60_000) // hidden: once a minute
@@ -304,7 +304,7 @@ describe('the outbox', () => {
 
   it('takes over at once what a closed page left', async () => {
     const left: Entry = { name: 'n', page: 'P', owner: 'P', order: 1, write: shot('a', 1) }
-    const shared = keeper(new Map([['n', left]]))
+    const shared = store(new Map([['n', left]]))
     const deliver = vi.fn().mockResolvedValue(lesson)
     await shared.beat('P')
     await shared.leave('P')
@@ -316,7 +316,7 @@ describe('the outbox', () => {
   it('sends nothing that another page took over while this one slept', async () => {
     const kept = new Map<string, Entry>()
     const deliver = vi.fn().mockRejectedValue(gone)
-    const outbox = new Outbox('P', keeper(kept), deliver as never)
+    const outbox = new Outbox('P', store(kept), deliver as never)
     void outbox.start()
     await vi.advanceTimersByTimeAsync(10)
     outbox.put(shot('a', 1))

@@ -2,11 +2,17 @@
 import 'fake-indexeddb/auto'
 import { IDBFactory } from 'fake-indexeddb'
 import { beforeEach, describe, expect, it, vi } from 'vitest'
-import { keptWrites, type Entry } from '@/sync/writeStore'
+import { writeStore, type Entry } from '@/sync/writeStore'
 import { newId } from '@/sync/page'
 import { standing, type Write } from '@/sync/writes'
 import { applyWrite, begunHere } from '@/sync/applyWrite'
-import { bothCanBeKept, puttingBack, rowWord, settledConflict, valueWord } from '@/sync/waiting/conflict'
+import {
+  bothCanBeKept,
+  puttingBack,
+  rowWord,
+  settledConflict,
+  valueWord,
+} from '@/sync/waiting/conflict'
 import { block, furnish, lesson, shot } from './mounting'
 
 const note = (text: string): Write => ({ kind: 'note', lesson: 'L', id: text, body: { text } })
@@ -29,19 +35,19 @@ beforeEach(furnish)
 
 describe('writes that wait', () => {
   it('are there for the next page, in the order they were made', async () => {
-    const here = keptWrites()
+    const here = writeStore()
     await here.put(entry('b', 2))
     await here.put(entry('a', 1))
     await here.put(entry('c', 3))
     await here.remove('c')
-    const next = await keptWrites().all()
+    const next = await writeStore().all()
     expect(next.map((e) => e.write.id)).toEqual(['a', 'b'])
   })
   it('of an earlier version are taken over once', async () => {
     localStorage.setItem('firm-footing-outbox', JSON.stringify([note('old')]))
-    const kept = keptWrites()
+    const kept = writeStore()
     await kept.all() // looking takes nothing
-    const taken = () => kept.adopt('P', () => false)
+    const taken = () => kept.claimOrphans('P', () => false)
     expect((await taken()).map((e) => [e.write.id, e.owner])).toEqual([['old', 'P']])
     expect(await taken()).toEqual([])
   })
@@ -165,15 +171,15 @@ describe('of a ball that two devices changed', () => {
 
 describe('writes of several pages', () => {
   it('are taken over all at once, from pages that are gone', async () => {
-    const here = keptWrites()
+    const here = writeStore()
     await here.put({ ...entry('of-q', 1), owner: 'Q' })
     await here.put({ ...entry('of-r', 2), owner: 'R' })
-    const taken = await here.adopt('P', (owner) => owner === 'Q')
+    const taken = await here.claimOrphans('P', (owner) => owner === 'Q')
     expect(taken.map((e) => [e.name, e.owner])).toEqual([['of-q', 'P']])
-    expect(await keptWrites().adopt('S', (owner) => owner === 'Q')).toEqual([])
+    expect(await writeStore().claimOrphans('S', (owner) => owner === 'Q')).toEqual([])
   })
   it('count their beats, and leave', async () => {
-    const here = keptWrites()
+    const here = writeStore()
     await here.beat('P')
     await here.beat('P')
     await here.beat('Q')
@@ -189,7 +195,7 @@ describe('writes of several pages', () => {
         done(asked.result)
       }
     })
-    const here = keptWrites()
+    const here = writeStore()
     await expect(here.put(entry('a', 1))).rejects.toThrow('older page')
     held.close()
     await here.put(entry('a', 1))

@@ -142,7 +142,10 @@ describe('deciding', () => {
   it('urges nothing while deciding would be a guess, and still lets one decide', async () => {
     serve({ 'GET /api/lessons/L/coaching': { body: coaching } })
     const open = acts()
-    const guess = { ...diagnosis, decision_status: { ...diagnosis.decision_status, kind: 'not_enough' } }
+    const guess = {
+      ...diagnosis,
+      decision_status: { ...diagnosis.decision_status, kind: 'not_enough' },
+    }
     const props = { open, lesson: filled({ decisions: [] }), knowledge: known }
     const { page } = await show(DecideStage, { ...props, diagnosis: guess })
     await settle()

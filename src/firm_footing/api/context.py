@@ -43,8 +43,10 @@ def _session(request: Request, page_id: Name = None) -> Iterator[Session]:
         yield session
 
 
-def _writing(request: Request, write_id: Name = None, page_id: Name = None) -> Iterator[Session]:
-    sender = Sender(write_id, page_id, asked=f"{request.method} {request.url.path}")
+def _writing(
+    request: Request, idempotency_key: Name = None, page_id: Name = None
+) -> Iterator[Session]:
+    sender = Sender(idempotency_key, page_id, asked=f"{request.method} {request.url.path}")
     with session_for(request, sender) as session:
         take_turn(session)
         before = has_arrived(session)
@@ -76,9 +78,9 @@ Store = Annotated[Session, Depends(_session)]
 Writing = Annotated[Session, Depends(_writing)]
 """For a change: it has its turn from the beginning, and is made once, however often it is sent.
 
-With the headers `write-id`, the same whenever the change is sent again, and `page-id`, the page it
+With the headers `Idempotency-Key`, the same whenever the change is sent again, and `page-id`, the page it
 was done on, whose steps are taken back there.
 """
 WritingByContent = Annotated[Session, Depends(_writing_by_content)]
-"""For a change that is the same however often it is made, by what is in it: no `write-id`."""
+"""For a change that is the same however often it is made, by what is in it: no `Idempotency-Key`."""
 Known = Annotated[Knowledge, Depends(_knowledge)]

@@ -30,8 +30,8 @@ FloatArray = NDArray[np.float64]
 TOE_FROM_MM = 24.0
 THIN_SHARE = 0.4
 """Of those who bottom out behind the ball: they lift and strike it thin."""
-CONTACT_DOUBT_CM = 2.5
-STRIKE_DOUBT_MM, DIVOT_DOUBT_DEG, DIVOT_LENGTH_CM = 2.0, 3.0, (12.0, 2.0)
+CONTACT_SD_CM = 2.5
+STRIKE_SD_MM, DIVOT_SD_DEG, DIVOT_LENGTH_CM = 2.0, 3.0, (12.0, 2.0)
 LANDING_SPREAD_PCT = 4.0
 """What wind and ground do to a carry that the physics leaves out, and the eye's error."""
 
@@ -113,12 +113,12 @@ def _seen(
     start, curve, carry = flown
     numbers = knowledge.numbers
     contact = _contact(ball, setting, rng)
-    doubt = numbers.reading.word_doubt_deg
+    sd = numbers.reading.word_sd_deg
     seen: dict[str, Any] = {
-        "start": direction_word(start + rng.normal(0, doubt), numbers.shape),
-        "curve": direction_word(curve + rng.normal(0, doubt), numbers.shape),
+        "start": direction_word(start + rng.normal(0, sd), numbers.shape),
+        "curve": direction_word(curve + rng.normal(0, sd), numbers.shape),
         "contact": contact,
-        "heel_toe_mm": round(float(np.clip(rng.normal(ball[STRIKE], STRIKE_DOUBT_MM), -34, 34))),
+        "heel_toe_mm": round(float(np.clip(rng.normal(ball[STRIKE], STRIKE_SD_MM), -34, 34))),
         "low_high_mm": round(float(np.clip(ball[HEIGHT], -20, 20))),
         "carry_m": round(max(3.0, carry * (1 + rng.normal(0.0, LANDING_SPREAD_PCT) / 100))),
     }
@@ -128,7 +128,7 @@ def _seen(
         seen["divot_start_cm"] = round(float(np.clip(low_point_cm - length / 2, -60, 60)))
         turned = divot_deg(float(ball[PATH]), low_point_cm, numbers.turf)
         seen["divot_direction_deg"] = round(
-            float(np.clip(turned + rng.normal(0, DIVOT_DOUBT_DEG), -90, 90))
+            float(np.clip(turned + rng.normal(0, DIVOT_SD_DEG), -90, 90))
         )
     return seen
 
@@ -140,6 +140,6 @@ def _contact(ball: FloatArray, setting: Setting, rng: Generator) -> str:
     if ball[STRIKE] >= TOE_FROM_MM:
         return "toe"
     low_point_cm = from_ball_cm(float(ball[LOW_POINT]), setting.club)
-    if not setting.teed and low_point_cm < -2 + rng.normal(0, CONTACT_DOUBT_CM):
+    if not setting.teed and low_point_cm < -2 + rng.normal(0, CONTACT_SD_CM):
         return "thin" if rng.random() < THIN_SHARE else "fat"
     return "clean"

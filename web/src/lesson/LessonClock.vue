@@ -2,13 +2,13 @@
 // The lesson's time: used and planned by stage, and when the retest has to begin.
 import { computed } from 'vue'
 import type { Shape } from '@/api/client'
-import { useOpenLesson } from '@/lesson/openLesson'
+import { useLessonContext } from '@/lesson/lessonContext'
 import { timeWord } from '@/ui/dates'
 import { STAGES } from '@/lesson/stages'
 import OneOf from '@/ui/OneOf.vue'
 
 const props = defineProps<{ clock: Shape['ClockOut'] }>()
-const { open, lesson } = useOpenLesson()
+const { open, lesson } = useLessonContext()
 
 const LENGTHS = ['30', '45', '60'].map((id) => ({ id, word: id }))
 const minutes = (id: string) => (props.clock.used_s[id] ?? 0) / 60

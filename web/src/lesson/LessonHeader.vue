@@ -1,6 +1,6 @@
 <script setup lang="ts">
 // Whose lesson, which stage, what can be undone, whether all is saved.
-import { useOpenLesson } from '@/lesson/openLesson'
+import { useLessonContext } from '@/lesson/lessonContext'
 import { mdiArrowULeftTop, mdiArrowURightTop } from '@mdi/js'
 import { computed, ref, watch } from 'vue'
 import type { Shape } from '@/api/client'
@@ -19,7 +19,7 @@ const props = defineProps<{
   stage: Stage
   clock: Shape['ClockOut'] | null
 }>()
-const { open, lesson } = useOpenLesson()
+const { open, lesson } = useLessonContext()
 defineEmits<{ keys: []; import: [] }>()
 
 /** Stages that hold something already. */

@@ -1,11 +1,11 @@
 <script setup lang="ts">
 // What belongs to the lesson as a whole: complaint, school, what is at hand, the case file.
-import { useOpenLesson } from '@/lesson/openLesson'
+import { useLessonContext } from '@/lesson/lessonContext'
 import { mdiNotebookOutline } from '@mdi/js'
 import { computed, ref } from 'vue'
 import type { Source } from '@/api/client'
 import SchoolFields from '@/ui/SchoolFields.vue'
-const { open, lesson } = useOpenLesson()
+const { open, lesson } = useLessonContext()
 
 const emit = defineEmits<{ import: []; keys: [] }>()
 

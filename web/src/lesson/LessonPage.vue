@@ -11,7 +11,7 @@ import ShotsStage from '@/lesson/shots/ShotsStage.vue'
 import { useWhatIf } from '@/lesson/decide/useWhatIf'
 import { useBallEntry } from '@/lesson/shots/useBallEntry'
 import { BESIDE_THE_DECISION, stageOf, type Stage } from '@/lesson/stages'
-import { provideLesson } from '@/lesson/openLesson'
+import { provideLessonContext } from '@/lesson/lessonContext'
 import { useClock } from '@/lesson/useClock'
 import { useLesson } from '@/lesson/useLesson'
 import { useLessonKeys } from '@/lesson/useLessonKeys'
@@ -30,7 +30,7 @@ const known = useKnowledge()
 const settings = useSettings()
 const open = useLesson(props.id)
 const { lesson, diagnosis, failure, refusal } = open
-provideLesson(open)
+provideLessonContext(open)
 void open.load()
 
 const blockId = ref<string | null>(null)

@@ -3,10 +3,10 @@
 import { mdiPencilOutline } from '@mdi/js'
 import { ref } from 'vue'
 import { newId } from '@/sync/page'
-import { useOpenLesson } from '@/lesson/openLesson'
+import { useLessonContext } from '@/lesson/lessonContext'
 import { timeWord } from '@/ui/dates'
 
-const { open, lesson } = useOpenLesson()
+const { open, lesson } = useLessonContext()
 const shown = ref(false)
 const note = ref('')
 function keep(): void {

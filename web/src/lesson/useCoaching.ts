@@ -1,16 +1,16 @@
 // What follows from the lesson for the work after the decision.
 import { ask, client, type Lesson } from '@/api/client'
-import { useOfLesson } from '@/lesson/ofLesson'
+import { useLessonQuery } from '@/lesson/useLessonQuery'
 import type { OpenLesson } from '@/lesson/useLesson'
 import { useSettings } from '@/ui/settings'
 
 export function useCoaching(open: OpenLesson) {
-  return useOfLesson(open, 'coaching', (params) =>
+  return useLessonQuery(open, 'coaching', (params) =>
     ask(client.GET('/api/lessons/{lesson_id}/coaching', { params })),
   )
 }
 export function useRetest(open: OpenLesson) {
-  return useOfLesson(open, 'retest', (params) =>
+  return useLessonQuery(open, 'retest', (params) =>
     ask(client.GET('/api/lessons/{lesson_id}/retest', { params })),
   )
 }
@@ -20,7 +20,7 @@ export const isDecided = ({ decisions }: Lesson) =>
 
 export function useSheet(open: OpenLesson) {
   const settings = useSettings()
-  return useOfLesson(
+  return useLessonQuery(
     open,
     'sheet',
     ({ path }, sides) => {

@@ -58,7 +58,7 @@ export function useLesson(id: string) {
   const copyOf = (whole: Lesson) => JSON.parse(JSON.stringify(whole)) as Lesson
 
   const outbox = useOutbox()
-  const detach = outbox.attend(id, {
+  const detach = outbox.subscribe(id, {
     arrived(answer) {
       asArrived = answer
     },

@@ -1,6 +1,6 @@
 // Which of the pages that left writes are alive? Without the browser's locks (a network without a
 // certificate) each page counts its own heart beats, and no clock of one is held against another's.
-import type { Keeper } from '@/sync/writeStore'
+import type { WriteStore } from '@/sync/writeStore'
 import { openPages } from '@/sync/page'
 
 const BEAT_MS = 5_000
@@ -13,7 +13,7 @@ export class AlivePages {
 
   constructor(
     private readonly page: string,
-    private readonly keeper: Keeper,
+    private readonly store: WriteStore,
     private readonly clock: () => number = () => performance.now(),
   ) {}
 
@@ -25,7 +25,7 @@ export class AlivePages {
       if (this.clock() - this.lastBeat > SILENT_MS / 2) woken()
       void this.beat()
     }, BEAT_MS)
-    globalThis.addEventListener?.('pagehide', () => void this.keeper.leave(this.page))
+    globalThis.addEventListener?.('pagehide', () => void this.store.leave(this.page))
     globalThis.addEventListener?.('pageshow', (event) => {
       if (event.persisted) void this.beat().then(woken)
     })
@@ -33,14 +33,14 @@ export class AlivePages {
 
   private async beat(): Promise<void> {
     this.lastBeat = this.clock()
-    await this.keeper.beat(this.page).catch(() => undefined)
+    await this.store.beat(this.page).catch(() => undefined)
   }
 
   /** Whether a page is gone: by the browser's locks, else because it left or fell silent. */
   async isGone(): Promise<(page: string) => boolean> {
     const open = await openPages()
     if (open) return (page) => !open.has(page)
-    const beats = await this.keeper.beats()
+    const beats = await this.store.beats()
     const now = this.clock()
     for (const [page, beat] of beats) {
       if (this.heard.get(page)?.beat !== beat) this.heard.set(page, { beat, since: now })

@@ -3,7 +3,7 @@
 import { inject, reactive, shallowReactive, type InjectionKey } from 'vue'
 import { ApiError, type ChangedLesson, type Diagnosis, type Shape } from '@/api/client'
 import { AlivePages } from '@/sync/alivePages'
-import { keptWrites, type Entry, type Keeper } from '@/sync/writeStore'
+import { writeStore, type Entry, type WriteStore } from '@/sync/writeStore'
 import { newId } from '@/sync/page'
 import {
   isInOrder,
@@ -68,22 +68,22 @@ export class Outbox {
 
   constructor(
     private readonly page: string,
-    private readonly keeper: Keeper = keptWrites(),
+    private readonly store: WriteStore = writeStore(),
     private readonly deliver: typeof send = send,
   ) {
-    this.pages = new AlivePages(page, keeper)
+    this.pages = new AlivePages(page, store)
   }
 
   /** Take over what earlier pages left, before anything is drawn; then look now and then for more. */
   async start(): Promise<void> {
     await this.pages.begin(() => void this.stillOurs())
     await this.readOwn()
-    await this.adopt()
-    setInterval(() => void this.adopt(), ADOPT_MS)
+    await this.claimOrphans()
+    setInterval(() => void this.claimOrphans(), ADOPT_MS)
     window.addEventListener('online', this.tryNow)
   }
 
-  attend(lesson: string, listener: Listener): () => void {
+  subscribe(lesson: string, listener: Listener): () => void {
     this.listeners.set(lesson, listener)
     this.tell(lesson)
     return () => {
@@ -136,7 +136,7 @@ export class Outbox {
   }
 
   /** Send a refused write again, changed or as it is. */
-  mend(name: string, write: Write): void {
+  resend(name: string, write: Write): void {
     this.throwAway(name)
     this.put(write)
   }
@@ -266,21 +266,21 @@ export class Outbox {
   }
 
   private keep(entry: Entry): void {
-    this.keeper.put(entry).catch(() => {
+    this.store.put(entry).catch(() => {
       this.state.keepsNothing = true
     })
   }
 
   private forget(entry: Entry): void {
-    this.keeper.remove(entry.name).catch(() => {
+    this.store.remove(entry.name).catch(() => {
       this.state.keepsNothing = true
     })
   }
 
   /** Writes of pages that are closed are sent from here; each has one owner. */
-  private async adopt(): Promise<void> {
+  private async claimOrphans(): Promise<void> {
     try {
-      this.takeUp(await this.keeper.adopt(this.page, await this.pages.isGone()))
+      this.takeUp(await this.store.claimOrphans(this.page, await this.pages.isGone()))
     } catch {
       this.state.keepsNothing = true
     }
@@ -289,7 +289,7 @@ export class Outbox {
   /** What this page kept before it was loaded again. */
   private async readOwn(): Promise<void> {
     try {
-      const kept = await this.keeper.all()
+      const kept = await this.store.all()
       this.lastOrder = Math.max(0, ...kept.map((e) => e.order))
       this.takeUp(kept.filter((e) => e.owner === this.page))
     } catch {
@@ -309,7 +309,7 @@ export class Outbox {
 
   /** After a long sleep: what another page has taken over is sent from there. */
   private async stillOurs(): Promise<void> {
-    const kept = await this.keeper.all().catch(() => null)
+    const kept = await this.store.all().catch(() => null)
     if (kept === null) return
     const theirs = new Set(kept.filter((e) => e.owner !== this.page).map((e) => e.name))
     const { entries } = this.state

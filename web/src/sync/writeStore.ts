@@ -18,13 +18,13 @@ export interface Entry {
   refused?: Shape['ErrorShape']
 }
 
-export interface Keeper {
+export interface WriteStore {
   /** In the order they were made. */
   all: () => Promise<Entry[]>
   put: (entry: Entry) => Promise<unknown>
   remove: (name: string) => Promise<unknown>
   /** Take over, all at once, what belongs to pages of which `isGone` says so, or to none. */
-  adopt: (page: string, isGone: (owner: string) => boolean) => Promise<Entry[]>
+  claimOrphans: (page: string, isGone: (owner: string) => boolean) => Promise<Entry[]>
   /** A page is alive: its number goes up. */
   beat: (page: string) => Promise<unknown>
   /** A page is closed: what it leaves may be taken over at once. */
@@ -37,7 +37,7 @@ const WRITES = 'writes'
 const PAGES = 'pages'
 const OLD = 'firm-footing-outbox'
 
-export function keptWrites(): Keeper {
+export function writeStore(): WriteStore {
   let opened: Promise<IDBPDatabase> | null = null
   const letGo = () => {
     opened = null
@@ -61,7 +61,7 @@ export function keptWrites(): Keeper {
     async remove(name) {
       return (await database()).delete(WRITES, name)
     },
-    async adopt(page, isGone) {
+    async claimOrphans(page, isGone) {
       const kept = (await database()).transaction(WRITES, 'readwrite')
       const orphans = inOrder((await kept.store.getAll()) as Entry[])
         .filter((e) => e.owner !== page && isGone(e.owner))

@@ -48,7 +48,7 @@ export function send(
   heard: (found: Diagnosis) => void = () => {},
 ): Promise<ChangedLesson | null> {
   const query = { diagnosis }
-  const headers = { 'write-id': name, 'page-id': page }
+  const headers = { 'Idempotency-Key': name, 'page-id': page }
   const how = diagnosis ? { headers, fetch: hearingFirst(heard) } : { headers }
   const { lesson: lesson_id, id } = write
   const here = { params: { path: { lesson_id }, query } }

@@ -22,7 +22,9 @@ def read_balls(
 ) -> list[ReadBlock]:
     """Every block that has balls: deliveries, flights, groups, changes, lost distance."""
     key = ("balls", *version_of(session, lesson_id))
-    return kept.once(key, lambda: read_content(lessons.content_of(session, lesson_id), known))
+    return kept.get_or_compute(
+        key, lambda: read_content(lessons.content_of(session, lesson_id), known)
+    )
 
 
 @router.get(

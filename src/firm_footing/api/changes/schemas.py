@@ -210,5 +210,6 @@ class StepIn(In):
         None, description="Its number; both left out: the last one of this page"
     )
     write: OwnId | None = Field(
-        None, description="The `write-id` it was sent with, where its number is not known yet"
+        None,
+        description="The `Idempotency-Key` it was sent with, where its number is not known yet",
     )

@@ -93,11 +93,11 @@ def _found(session: Session, known: Knowledge, kept: KeptConclusions, lesson_id:
     before = answered_before(session, content.lesson)
     return _Found(
         shown(session, content, revision),
-        kept.once(
+        kept.get_or_compute(
             ("diagnosis", None, before, *now),
             lambda: conclude(content, known, content.lesson.at_hand, before),
         ),
-        lambda: kept.once(("balls", *now), lambda: read_content(content, known)),
+        lambda: kept.get_or_compute(("balls", *now), lambda: read_content(content, known)),
     )
 
 

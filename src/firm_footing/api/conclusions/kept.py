@@ -33,7 +33,7 @@ class KeptConclusions:
         self._answers: OrderedDict[Hashable, Any] = OrderedDict()
         self._lock, self._reasoning = Lock(), Lock()
 
-    def once(self, key: Hashable, work_out: Callable[[], T]) -> T:
+    def get_or_compute(self, key: Hashable, work_out: Callable[[], T]) -> T:
         """The answer of this key; an error is not kept."""
         with self._lock:
             answer = self._answers.setdefault(key, _Answer())

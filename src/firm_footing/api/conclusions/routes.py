@@ -57,7 +57,9 @@ def read_diagnosis(
         return conclude(content, known, means, before)
 
     means = None if at_hand is None else tuple(at_hand)
-    return kept.once(("diagnosis", means, before, *version_of(session, lesson_id)), work_out)
+    return kept.get_or_compute(
+        ("diagnosis", means, before, *version_of(session, lesson_id)), work_out
+    )
 
 
 @router.get(

@@ -110,11 +110,11 @@ def _again(body: bytes, receive: Receive) -> Callable[[], Awaitable[Message]]:
     """The body, once more for the route, and then whatever else comes."""
     given = False
 
-    async def once() -> Message:
+    async def get_or_compute() -> Message:
         nonlocal given
         if given:
             return await receive()
         given = True
         return {"type": "http.request", "body": body, "more_body": False}
 
-    return once
+    return get_or_compute

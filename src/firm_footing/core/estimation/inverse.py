@@ -132,9 +132,9 @@ class _Inverse:
         mean = self.prior_mean
         covariance = _inverse(self.prior)
         parts = np.tile(mean, (len(self.value), 1))
-        doubt = np.tile(covariance + np.diag(self.usual2), (len(self.value), 1, 1))
+        around = np.tile(covariance + np.diag(self.usual2), (len(self.value), 1, 1))
         for done in range(PASSES):
-            shown, slopes, self.left_over = self._linear(parts, _root(doubt))
+            shown, slopes, self.left_over = self._linear(parts, _root(around))
             offset = shown - (slopes @ parts[:, :, None])[:, :, 0]
             away = self._away(mean, offset, slopes, self.noted.value, self.noted.variance)
             if done:  # about their own middle, not the usual one
@@ -148,7 +148,7 @@ class _Inverse:
                 mean = covariance @ (self.prior @ self.prior_mean + vector)
                 balls, ball_covariance = self._balls(each, each_vector, mean, covariance)
                 self._fit_intervals(offset, slopes, balls, ball_covariance)
-            parts, doubt = self._from_here(mean, covariance, balls, ball_covariance)
+            parts, around = self._from_here(mean, covariance, balls, ball_covariance)
         slopes = np.concatenate([slopes, shared.slopes], axis=2)
         offset = self._with_doubtful_carries(offset, shared, knowledge)
         with_shared, vector_with_shared, _, _ = self._sites(offset, slopes)
@@ -171,7 +171,11 @@ class _Inverse:
         return out
 
     def _from_here(
-        self, mean: FloatArray, covariance: FloatArray, balls: FloatArray, doubt: FloatArray
+        self,
+        mean: FloatArray,
+        covariance: FloatArray,
+        balls: FloatArray,
+        around: FloatArray,
     ) -> tuple[FloatArray, FloatArray]:
         """Where to make it linear next, and with what doubt.
 
@@ -183,7 +187,7 @@ class _Inverse:
         both = self.known[:, :, None] & self.known[:, None, :]
         neither = ~self.known[:, :, None] & ~self.known[:, None, :]
         whole = covariance + self.scatter2[:, :, None] * np.eye(len(PARTS))
-        return parts, np.where(both, doubt, np.where(neither, whole, 0.0))
+        return parts, np.where(both, around, np.where(neither, whole, 0.0))
 
     def _linear(
         self, parts: FloatArray, root: FloatArray
@@ -237,8 +241,8 @@ class _Inverse:
         rest = np.maximum(1 / variance - 1 / own, 1e-9)
         without = (middle / variance - value / own) / rest
         least, most = self.noted.least[rows, columns], self.noted.most[rows, columns]
-        doubt2 = self.noted.doubt2[rows, columns] + self.left_over[rows, columns]
-        slope, bend = interval_slopes(without, 1 / rest + doubt2, least, most)
+        limit_variance = self.noted.limit_variance[rows, columns] + self.left_over[rows, columns]
+        slope, bend = interval_slopes(without, 1 / rest + limit_variance, least, most)
         self.value[rows, columns] = without - slope / bend
         self.variance[rows, columns] = np.maximum(
             -1 / bend - 1 / rest - self.left_over[rows, columns], 1e-4

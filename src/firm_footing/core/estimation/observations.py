@@ -48,7 +48,7 @@ class Observations:
     variance: FloatArray
     least: FloatArray
     most: FloatArray
-    doubt2: FloatArray
+    limit_variance: FloatArray
     made: NDArray[np.bool_]
     interval: NDArray[np.bool_]
 
@@ -58,7 +58,7 @@ def observations_of(balls: Sequence[tuple[Shot, Block]], knowledge: Knowledge) -
     numbers = knowledge.numbers
     shape = (len(balls), len(READINGS))
     value, variance = np.zeros(shape), np.full(shape, UNOBSERVED_VARIANCE)
-    least, most, doubt2 = np.full(shape, -np.inf), np.full(shape, np.inf), np.ones(shape)
+    least, most, limit_variance = np.full(shape, -np.inf), np.full(shape, np.inf), np.ones(shape)
     made, interval = np.zeros(shape, dtype=bool), np.zeros(shape, dtype=bool)
     column = {name: i for i, name in enumerate(READINGS)}
     for i, (shot, block) in enumerate(balls):
@@ -68,11 +68,11 @@ def observations_of(balls: Sequence[tuple[Shot, Block]], knowledge: Knowledge) -
             made[at] = True
             if isinstance(note, Within):
                 interval[at] = True
-                least[at], most[at], doubt2[at] = note.least, note.most, note.doubt**2
+                least[at], most[at], limit_variance[at] = note.least, note.most, note.sd**2
             if not name.startswith("contact"):
                 value[at], sd = as_reading(note, numbers)
                 variance[at] = sd**2
-    return Observations(value, variance, least, most, doubt2, made, interval)
+    return Observations(value, variance, least, most, limit_variance, made, interval)
 
 
 def is_observed(noted: Observations, part: int) -> NDArray[np.bool_]:

@@ -45,11 +45,11 @@ class ValueRead(NamedTuple):
 
 
 class Within(NamedTuple):
-    """Somewhere from `least` to `most`; `doubt` is the standard deviation about the limits."""
+    """Somewhere from `least` to `most`; `sd` is the standard deviation about the limits."""
 
     least: float
     most: float
-    doubt: float
+    sd: float
 
 
 Note = ValueRead | Within
@@ -96,7 +96,7 @@ def as_reading(note: Note, numbers: Numbers) -> ValueRead:
         return note
     end = numbers.reading.word_far_ends_deg
     least, most = max(note.least, -end), min(note.most, end)
-    return ValueRead((least + most) / 2, math.hypot((most - least) / math.sqrt(12), note.doubt))
+    return ValueRead((least + most) / 2, math.hypot((most - least) / math.sqrt(12), note.sd))
 
 
 def _word(word: str | None, numbers: Numbers) -> Within | None:
@@ -104,12 +104,12 @@ def _word(word: str | None, numbers: Numbers) -> Within | None:
     if word is None:
         return None
     inner, outer = numbers.shape.word_inner_deg, numbers.shape.word_outer_deg
-    doubt = numbers.reading.word_doubt_deg
+    sd = numbers.reading.word_sd_deg
     sign = _SIGN[word]
     if sign == 0:
-        return Within(-inner, inner, doubt)
+        return Within(-inner, inner, sd)
     low, high = (outer, math.inf) if word.startswith("far") else (inner, outer)
-    return Within(low, high, doubt) if sign > 0 else Within(-high, -low, doubt)
+    return Within(low, high, sd) if sign > 0 else Within(-high, -low, sd)
 
 
 def _ground(shot: Shot, block: Block, club: Club, numbers: Numbers) -> dict[str, Note]:
@@ -140,7 +140,7 @@ def _contact_says(shot: Shot, quantity: str, name: str, numbers: Numbers) -> dic
     if said is None or said.quantity != quantity:
         return {}
     least = -math.inf if said.least is None else said.least
-    return {name: Within(least, math.inf if said.most is None else said.most, said.doubt)}
+    return {name: Within(least, math.inf if said.most is None else said.most, said.sd)}
 
 
 def _club(shot: Shot, numbers: Numbers) -> dict[str, Note]:
@@ -178,7 +178,7 @@ def _doubtful(note: Note, more: float) -> Note:
     """The same note with the model's own doubt added."""
     if isinstance(note, ValueRead):
         return ValueRead(note.value, math.hypot(note.sd, more))
-    return Within(note.least, note.most, math.hypot(note.doubt, more))
+    return Within(note.least, note.most, math.hypot(note.sd, more))
 
 
 LEAST: Final = 1.0

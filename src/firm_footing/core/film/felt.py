@@ -29,10 +29,10 @@ class FeltAndSeen:
     @property
     def text(self) -> str:
         """In a sentence."""
-        name, doubt = self.read.measure.name, 1.96 * self.read.sd
+        name, sd = self.read.measure.name, 1.96 * self.read.sd
         said = (
             f"{name[0].upper()}{name[1:]}: felt {self.felt:.0f} cm,"
-            f" the film shows {self.read.value:.0f}, give or take {doubt:.0f}."
+            f" the film shows {self.read.value:.0f}, give or take {sd:.0f}."
         )
         if not self.beyond_chance:
             return f"{said} The feel is right, as far as a film can tell."

@@ -10,7 +10,7 @@ from numpy.typing import NDArray
 from firm_footing.core.case.film import Film
 from firm_footing.core.film.formulas import FORMULAS
 from firm_footing.core.film.plane import Plane, plane_of
-from firm_footing.core.film.uncertainty import doubt_of
+from firm_footing.core.film.uncertainty import sd_of
 from firm_footing.core.knowledge import Knowledge
 from firm_footing.core.knowledge.film import FilmMeasure
 from firm_footing.core.knowledge.soft_threshold import SoftThreshold, probability_beyond
@@ -77,7 +77,7 @@ def _read(film: Film, plane: Plane, club: str, knowledge: Knowledge) -> Iterator
         places = plane.place(np.array(touched, dtype=np.float64), np.array(nearer))
         value = FORMULAS[measure.formula](places)
         if math.isfinite(value):
-            sd = doubt_of(measure, places, plane, film.fps, knowledge.film)
+            sd = sd_of(measure, places, plane, film.fps, knowledge.film)
             yield MeasureRead(measure, value, sd, _answers(measure, value, sd, club, knowledge))
 
 
@@ -90,6 +90,6 @@ def _answers(
         value = abs(value - usual)
     found = {}
     for answer in measure.answers:
-        beyond = probability_beyond(value, SoftThreshold(at=answer.at, doubt=answer.doubt), sd)
+        beyond = probability_beyond(value, SoftThreshold(at=answer.at, sd=answer.sd), sd)
         found[answer.check] = answer.most * (1 - beyond if answer.less else beyond)
     return found

@@ -65,7 +65,7 @@ def plane_of(film: Film, numbers: FilmNumbers) -> Plane:
         Nothing gives a scale, or what does is too short in the picture.
 
     """
-    seen, doubt = film.scale, numbers.doubt
+    seen, errors = film.scale, numbers.errors
     if seen is None:
         raise FilmError("Nothing in the picture gives a scale yet: touch both ends of one thing.")
     kind = numbers.scale.get(seen.by)
@@ -77,13 +77,13 @@ def plane_of(film: Film, numbers: FilmNumbers) -> Plane:
     length_px = math.dist(seen.start, seen.end)
     if length_px < LEAST_PX:
         raise FilmError("The two ends of the scale lie on one another.")
-    distance = film.distance_cm if film.distance_cm is not None else doubt.distance_cm
-    off_line = film.off_line_cm if film.off_line_cm is not None else doubt.off_line_cm
+    distance = film.distance_cm if film.distance_cm is not None else errors.distance_cm
+    off_line = film.off_line_cm if film.off_line_cm is not None else errors.off_line_cm
     level, level_sd = _level(film, numbers)
     return Plane(
         cm_per_px=cm / length_px,
         scale_sd=math.hypot(
-            math.sqrt(2) * doubt.point_px / length_px, kind.sd_cm / cm, kind.depth_cm / distance
+            math.sqrt(2) * errors.point_px / length_px, kind.sd_cm / cm, kind.depth_cm / distance
         ),
         level_rad=level,
         level_sd=level_sd,
@@ -96,9 +96,9 @@ def plane_of(film: Film, numbers: FilmNumbers) -> Plane:
 def _level(film: Film, numbers: FilmNumbers) -> tuple[float, float]:
     """How far the ground rises to the right, and its doubt; a camera is held nearly upright."""
     if film.ground is None:
-        return 0.0, math.radians(numbers.doubt.held_deg)
+        return 0.0, math.radians(numbers.errors.held_deg)
     (x0, y0), (x1, y1) = sorted(film.ground)
     length = math.hypot(x1 - x0, y1 - y0)
     if length < LEAST_PX:
         raise FilmError("The two ends of the ground line lie on one another.")
-    return math.atan2(y0 - y1, x1 - x0), math.sqrt(2) * numbers.doubt.ground_px / length
+    return math.atan2(y0 - y1, x1 - x0), math.sqrt(2) * numbers.errors.ground_px / length

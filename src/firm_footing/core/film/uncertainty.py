@@ -25,7 +25,7 @@ OWN_DEPTH: Final = 0.5
 A_QUARTER_TURN: Final = np.array([[0.0, 1.0], [-1.0, 0.0]])
 
 
-def doubt_of(
+def sd_of(
     measure: FilmMeasure, places: FloatArray, plane: Plane, fps: float, numbers: FilmNumbers
 ) -> float:
     """One standard deviation of the measure, in its unit.
@@ -52,11 +52,11 @@ def _ways(
     measure: FilmMeasure, places: FloatArray, plane: Plane, fps: float, numbers: FilmNumbers
 ) -> Iterator[FloatArray]:
     """(n, 2) each: how the places move by one standard deviation of what can be off."""
-    doubt, wants = numbers.doubt, measure.wants
-    point_cm = doubt.point_px * plane.cm_per_px
+    errors, wants = numbers.errors, measure.wants
+    point_cm = errors.point_px * plane.cm_per_px
     for coordinate in range(places.size):
         yield point_cm * np.eye(places.size)[coordinate].reshape(places.shape)
-    time_s = math.hypot(FRAME_SD, doubt.event_frames) / fps
+    time_s = math.hypot(FRAME_SD, errors.event_frames) / fps
     for moment in {event for _, event in wants}:  # all points of one picture are late together
         speeds = [numbers.point[p].speed(measure.view, e) for p, e in wants]
         yield time_s * np.array(
@@ -74,7 +74,7 @@ def _ways(
     nearer = np.array([numbers.point[p].nearer(measure.view, e) for p, e in wants])
     larger, aside = _deeper(nearer, places, plane)
     yield aside
-    yield doubt.distance_part * larger
+    yield errors.distance_part * larger
 
 
 def _deeper(by_cm: FloatArray, places: FloatArray, plane: Plane) -> tuple[FloatArray, FloatArray]:

@@ -20,7 +20,7 @@ ALONG_ONE: frozenset[Formula] = frozenset({"rise", "shift", "apart"})
 IN_DEGREES: frozenset[Formula] = frozenset({"slope", "tilt", "corner", "turned_out"})
 
 
-class FilmDoubt(Entry):
+class FilmErrors(Entry):
     """How far off things usually are, one standard deviation.
 
     distance_cm : of the camera from the player where nobody says; distance_part : its doubt
@@ -81,7 +81,7 @@ class FilmAnswer(Entry):
 
     check: str
     at: float
-    doubt: float = Field(gt=0)
+    sd: float = Field(gt=0)
     less: bool = False
     most: float = Field(default=1.0, gt=0.5, le=1)
 
@@ -131,7 +131,7 @@ class FilmNumbers(Entry):
     """All of `film.yaml`."""
 
     source: str
-    doubt: FilmDoubt
+    errors: FilmErrors
     scales: tuple[ScaleKind, ...]
     points: tuple[FilmPoint, ...]
     measures: tuple[FilmMeasure, ...]

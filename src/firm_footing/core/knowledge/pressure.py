@@ -89,7 +89,7 @@ class SignLimits(Entry):
     """
 
     shift_after_top_s: dict[str, SoftThreshold]
-    corridor_doubt_pct: float = Field(gt=0)
+    corridor_sd_pct: float = Field(gt=0)
     never_left_impact_pct: SoftThreshold
     never_left_peak_pct: SoftThreshold
     half_at_impact_pct: SoftThreshold

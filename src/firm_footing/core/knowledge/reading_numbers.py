@@ -36,7 +36,7 @@ class NotingNumbers(Entry):
     """How well each thing is noted: one standard deviation."""
 
     word_far_ends_deg: float = Field(gt=0)
-    word_doubt_deg: float = Field(gt=0)
+    word_sd_deg: float = Field(gt=0)
     measured_direction_sd_deg: float = Field(gt=0)
     measured_path_sd_deg: float = Field(gt=0)
     measured_face_sd_deg: float = Field(gt=0)
@@ -93,7 +93,7 @@ class Says(Entry):
     quantity: Literal["low_point_cm", "heel_toe_mm"]
     least: float | None = None
     most: float | None = None
-    doubt: float = Field(gt=0)
+    sd: float = Field(gt=0)
 
 
 class ByMeasure(Entry):

@@ -17,12 +17,12 @@ class SoftThreshold(Entry):
     """
 
     at: float
-    doubt: float = Field(gt=0)
+    sd: float = Field(gt=0)
 
 
 def probability_beyond(value: float, limit: SoftThreshold, sd: float = 0.0) -> float:
     """P(the value lies beyond the limit); sd : standard deviation of the value."""
-    return 0.5 * (1 + erf((value - limit.at) / (sqrt(2) * hypot(limit.doubt, sd))))
+    return 0.5 * (1 + erf((value - limit.at) / (sqrt(2) * hypot(limit.sd, sd))))
 
 
 def in_a_word(share: float) -> Answer | None:

@@ -194,7 +194,7 @@ def _one_swing(
     _, slopes, left = physics.linear(delivered.mean[None], np.diag(sd)[None])
     rows = slopes[0, :2]
     noise = np.square(
-        [knowledge.numbers.reading.word_doubt_deg, knowledge.numbers.reading.curve_model_sd_deg]
+        [knowledge.numbers.reading.word_sd_deg, knowledge.numbers.reading.curve_model_sd_deg]
     )
     out: FloatArray = (rows * sd**2) @ rows.T + np.diag(left[0, :2] + noise)
     return out

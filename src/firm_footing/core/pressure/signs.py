@@ -34,9 +34,9 @@ ALONE: Final = {
 """Signs that are the very fact a check asks for."""
 STAYS: Final = "stay_lead"
 """The pressure school in which most of the load is on the lead foot from the start."""
-ORDER: Final = SoftThreshold(at=-0.01, doubt=0.012)
+ORDER: Final = SoftThreshold(at=-0.01, sd=0.012)
 """Seconds by which a peak may come before the one it should follow; estimate."""
-GAP_DOUBT_PCT: Final = 8.0
+GAP_SD_PCT: Final = 8.0
 """About a share within a gap of the recording."""
 
 
@@ -196,7 +196,7 @@ class _Judging(FeetSigns):
         }
         loaded_late = 1 - self._below(
             self.m.lead_pct["shaft_level_back"] - self.ranges["shaft_level_back"][1],
-            SoftThreshold(at=0.0, doubt=self.limits.corridor_doubt_pct),
+            SoftThreshold(at=0.0, sd=self.limits.corridor_sd_pct),
             "shaft_level_back",
         )
         if clear["late"] >= THERE or loaded_late < THERE:
@@ -230,7 +230,7 @@ class _Judging(FeetSigns):
         )
 
     def _under(self, event: SwingEvent) -> float:
-        low = SoftThreshold(at=self.ranges[event][0], doubt=self.limits.corridor_doubt_pct)
+        low = SoftThreshold(at=self.ranges[event][0], sd=self.limits.corridor_sd_pct)
         return self._below(self.m.lead_pct[event], low, event)
 
     def _above(self, value: float, limit: SoftThreshold, event: SwingEvent | None = None) -> float:
@@ -248,4 +248,4 @@ class _Judging(FeetSigns):
         r = self.recorded
         moves = abs(r.lead_at(t + sd) - r.lead_at(t - sd)) / 2
         hole = any(a < t < b for a, b in r.gaps)
-        return hypot(noise, moves, GAP_DOUBT_PCT if hole else 0.0)
+        return hypot(noise, moves, GAP_SD_PCT if hole else 0.0)

@@ -51,7 +51,9 @@ def has_arrived(session: Session) -> SentWrite | None:
     sender = sender_of(session)
     found = None if sender.write is None else session.get(SentWrite, sender.write)
     if found is not None and found.asked not in (None, sender.asked):
-        raise refused("The id of this change is another's.", "write-id", "Nothing was changed.")
+        raise refused(
+            "The id of this change is another's.", "Idempotency-Key", "Nothing was changed."
+        )
     return found
 
 

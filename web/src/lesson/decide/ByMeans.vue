@@ -2,12 +2,12 @@
 // By what means the look that is asked is taken; another is one touch away.
 import { computed } from 'vue'
 import type { Knowledge, Source } from '@/api/client'
-import { useOpenLesson } from '@/lesson/openLesson'
+import { useLessonContext } from '@/lesson/lessonContext'
 import OneOf from '@/ui/OneOf.vue'
 import { capital, MEANS_WORDS } from '@/ui/words'
 
 const props = defineProps<{ check: Knowledge['checks'][number] }>()
-const { open } = useOpenLesson()
+const { open } = useLessonContext()
 const on = computed(() => open.sourceOf(props.check.id))
 /** In the order of what is most at hand. */
 const ORDER: Source[] = ['look', 'feel', 'film', 'mat', 'plate', 'monitor']

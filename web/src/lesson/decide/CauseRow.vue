@@ -10,7 +10,7 @@ import ExplainsBars from '@/lesson/decide/ExplainsBars.vue'
 import type { WhatIf } from '@/lesson/decide/useWhatIf'
 import WhyNot from '@/lesson/decide/WhyNot.vue'
 import { bringsAbout, SEEN_WORDS, type Row } from '@/lesson/decide/rows'
-import { useOpenLesson } from '@/lesson/openLesson'
+import { useLessonContext } from '@/lesson/lessonContext'
 
 const props = defineProps<{
   row: Row
@@ -21,7 +21,7 @@ const props = defineProps<{
   whatIf: WhatIf | null
 }>()
 const known = useKnowledge()
-const { open, words, lesson } = useOpenLesson()
+const { open, words, lesson } = useLessonContext()
 defineEmits<{ choose: [id: string]; decide: [reason: string] }>()
 
 const cause = computed(() => props.row.cause)

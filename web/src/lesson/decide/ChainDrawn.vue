@@ -1,14 +1,14 @@
 <script setup lang="ts">
 // The chain from the foot to the ball, drawn downward: each link on its own step.
 import { useKnowledge } from '@/api/knowledge'
-import { useOpenLesson } from '@/lesson/openLesson'
+import { useLessonContext } from '@/lesson/lessonContext'
 import { computed } from 'vue'
 import { capital } from '@/ui/words'
 
 const props = defineProps<{
   chain: readonly string[]
 }>()
-const { words } = useOpenLesson()
+const { words } = useLessonContext()
 const known = useKnowledge()
 const STEP_PX = 26
 const LEFT_PX = 12

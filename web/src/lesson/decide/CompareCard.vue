@@ -11,7 +11,7 @@ import EvidenceLists from '@/lesson/decide/EvidenceLists.vue'
 import ExplainsBars from '@/lesson/decide/ExplainsBars.vue'
 import { startOf } from '@/lesson/decide/rows'
 import type { WhatIf } from '@/lesson/decide/useCompared'
-import { useOpenLesson } from '@/lesson/openLesson'
+import { useLessonContext } from '@/lesson/lessonContext'
 
 const props = defineProps<{
   cause: CauseRank
@@ -21,7 +21,7 @@ const props = defineProps<{
   earlier: string
 }>()
 const known = useKnowledge()
-const { lesson, words } = useOpenLesson()
+const { lesson, words } = useLessonContext()
 defineEmits<{ decide: [reason: string]; leave: [] }>()
 
 const MOST_LOOKS = 3

@@ -3,7 +3,7 @@
 import { computed } from 'vue'
 import type { Shape } from '@/api/client'
 import { useKnowledge } from '@/api/knowledge'
-import { useOpenLesson } from '@/lesson/openLesson'
+import { useLessonContext } from '@/lesson/lessonContext'
 import OneOf from '@/ui/OneOf.vue'
 import { capital, say } from '@/ui/words'
 
@@ -11,7 +11,7 @@ defineProps<{
   cues: string[]
 }>()
 const known = useKnowledge()
-const { open, lesson, speaker } = useOpenLesson()
+const { open, lesson, speaker } = useLessonContext()
 
 type Way = NonNullable<Shape['Cue']['felt']>[string]
 const WAYS: readonly { id: Way; word: string }[] = [

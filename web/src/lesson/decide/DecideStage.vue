@@ -9,13 +9,13 @@ import CueBench from '@/lesson/decide/CueBench.vue'
 import { bringsAbout, rowsOf } from '@/lesson/decide/rows'
 import TellApart from '@/lesson/decide/TellApart.vue'
 import { useCompared } from '@/lesson/decide/useCompared'
-import { useOpenLesson } from '@/lesson/openLesson'
+import { useLessonContext } from '@/lesson/lessonContext'
 import { useCoaching } from '@/lesson/useCoaching'
 import { dayWord } from '@/ui/dates'
 import StateMessage from '@/ui/StateMessage.vue'
 
 const known = useKnowledge()
-const { open, lesson, diagnosis, words } = useOpenLesson()
+const { open, lesson, diagnosis, words } = useLessonContext()
 
 const LISTED = 7
 const coaching = useCoaching(open)

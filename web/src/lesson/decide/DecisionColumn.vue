@@ -6,7 +6,7 @@ import { useKnowledge } from '@/api/knowledge'
 import CauseRow from '@/lesson/decide/CauseRow.vue'
 import NextStep from '@/lesson/decide/NextStep.vue'
 import type { WhatIf } from '@/lesson/decide/useWhatIf'
-import { useOpenLesson } from '@/lesson/openLesson'
+import { useLessonContext } from '@/lesson/lessonContext'
 import StateMessage from '@/ui/StateMessage.vue'
 import { rowsOf, startOf } from '@/lesson/decide/rows'
 import { percentWord, sureWord } from '@/ui/words'
@@ -17,7 +17,7 @@ const props = defineProps<{
   whatIf: WhatIf | null
 }>()
 const known = useKnowledge()
-const { open, lesson, diagnosis, words } = useOpenLesson()
+const { open, lesson, diagnosis, words } = useLessonContext()
 defineEmits<{ touchCause: [id: string] }>()
 
 const FEW = 4

@@ -3,9 +3,9 @@
 import { computed } from 'vue'
 import type { CauseRank } from '@/api/client'
 import { useKnowledge } from '@/api/knowledge'
-import { useOpenLesson } from '@/lesson/openLesson'
+import { useLessonContext } from '@/lesson/lessonContext'
 import { capital } from '@/ui/words'
-const { words } = useOpenLesson()
+const { words } = useLessonContext()
 
 const props = withDefaults(defineProps<{ cause: CauseRank; most?: number }>(), { most: 4 })
 const LEAST_BITS = 0.2

@@ -6,11 +6,11 @@ import { ask, client } from '@/api/client'
 import { useKnowledge } from '@/api/knowledge'
 import ByMeans from '@/lesson/decide/ByMeans.vue'
 import AnswerButtons from '@/lesson/decide/AnswerButtons.vue'
-import { useOpenLesson } from '@/lesson/openLesson'
+import { useLessonContext } from '@/lesson/lessonContext'
 import { ANSWER_WORDS, capital, count, VIEW_WORDS } from '@/ui/words'
 
 const known = useKnowledge()
-const { open, lesson, words } = useOpenLesson()
+const { open, lesson, words } = useLessonContext()
 
 /** A round stays as it was planned while its looks are answered. */
 const rounds = ref(0)

@@ -5,11 +5,11 @@ import { useKnowledge } from '@/api/knowledge'
 import ByMeans from '@/lesson/decide/ByMeans.vue'
 import AnswerButtons from '@/lesson/decide/AnswerButtons.vue'
 import LastTime from '@/lesson/look/LastTime.vue'
-import { useOpenLesson } from '@/lesson/openLesson'
+import { useLessonContext } from '@/lesson/lessonContext'
 import { say, VIEW_WORDS } from '@/ui/words'
 
 const known = useKnowledge()
-const { open, speaker } = useOpenLesson()
+const { open, speaker } = useLessonContext()
 
 const check = computed(() => known.check(open.asking.value?.id) ?? null)
 </script>

@@ -5,14 +5,14 @@ import type { Diagnosis } from '@/api/client'
 import LookRound from '@/lesson/decide/LookRound.vue'
 import NextLook from '@/lesson/decide/NextLook.vue'
 import SeparatingBalls from '@/lesson/decide/SeparatingBalls.vue'
-import { useOpenLesson } from '@/lesson/openLesson'
+import { useLessonContext } from '@/lesson/lessonContext'
 import OneOf from '@/ui/OneOf.vue'
 
 const block = defineModel<string | null>('block', { required: true })
 defineProps<{
   diagnosis: Diagnosis
 }>()
-const { lesson } = useOpenLesson()
+const { lesson } = useLessonContext()
 
 const WAYS = [
   { id: 'look', word: 'One look' },

@@ -5,7 +5,7 @@ import { computed } from 'vue'
 import type { Diagnosis } from '@/api/client'
 import { useKnowledge } from '@/api/knowledge'
 import { useSeparating } from '@/lesson/decide/useApart'
-import { useOpenLesson } from '@/lesson/openLesson'
+import { useLessonContext } from '@/lesson/lessonContext'
 import { capital, changeWords, count, timesWord } from '@/ui/words'
 
 const block = defineModel<string | null>('block', { required: true })
@@ -13,7 +13,7 @@ const props = defineProps<{
   diagnosis: Diagnosis
 }>()
 const known = useKnowledge()
-const { open, lesson, hand, words } = useOpenLesson()
+const { open, lesson, hand, words } = useLessonContext()
 
 const cause = (id: string) => words(known.link(id))
 

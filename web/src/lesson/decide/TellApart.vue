@@ -4,14 +4,14 @@ import { computed } from 'vue'
 import { useKnowledge } from '@/api/knowledge'
 import AnswerButtons from '@/lesson/decide/AnswerButtons.vue'
 import { useBetween, useSeparating } from '@/lesson/decide/useApart'
-import { useOpenLesson } from '@/lesson/openLesson'
+import { useLessonContext } from '@/lesson/lessonContext'
 
 const props = defineProps<{
   one: string
   other: string
 }>()
 const known = useKnowledge()
-const { open, words } = useOpenLesson()
+const { open, words } = useLessonContext()
 
 const pair = () => ({ one: props.one, other: props.other })
 const between = useBetween(open, pair)

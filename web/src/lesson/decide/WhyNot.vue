@@ -4,7 +4,7 @@ import { computed, ref } from 'vue'
 import type { Diagnosis } from '@/api/client'
 import { useKnowledge } from '@/api/knowledge'
 import { useBetween } from '@/lesson/decide/useApart'
-import { useOpenLesson } from '@/lesson/openLesson'
+import { useLessonContext } from '@/lesson/lessonContext'
 import ChooseOne from '@/ui/ChooseOne.vue'
 import { timesWord } from '@/ui/words'
 
@@ -12,7 +12,7 @@ const props = defineProps<{
   cause: string
   diagnosis: Diagnosis
 }>()
-const { open, words } = useOpenLesson()
+const { open, words } = useLessonContext()
 
 const FEW = 4
 const LEAST_BITS = 0.1

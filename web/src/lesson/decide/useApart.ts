@@ -1,6 +1,6 @@
 // What tells two causes apart: the evidence there is, the looks, and a few balls with one change.
 import { ask, client } from '@/api/client'
-import { useOfLesson } from '@/lesson/ofLesson'
+import { useLessonQuery } from '@/lesson/useLessonQuery'
 import type { OpenLesson } from '@/lesson/useLesson'
 
 interface Pair {
@@ -9,7 +9,7 @@ interface Pair {
 }
 
 export function useBetween(open: OpenLesson, pair: () => Pair | null) {
-  return useOfLesson(
+  return useLessonQuery(
     open,
     'between',
     ({ path }, query) =>
@@ -20,7 +20,7 @@ export function useBetween(open: OpenLesson, pair: () => Pair | null) {
 
 /** Without a ball there is nothing that a block could be held against. */
 export function useSeparating(open: OpenLesson, pair: () => Pair | null) {
-  return useOfLesson(
+  return useLessonQuery(
     open,
     'separating',
     ({ path }, query) =>

@@ -2,7 +2,7 @@
 import { computed, ref, watch } from 'vue'
 import { ask, client, type Shape } from '@/api/client'
 import { rowsOf } from '@/lesson/decide/rows'
-import { useOfLesson } from '@/lesson/ofLesson'
+import { useLessonQuery } from '@/lesson/useLessonQuery'
 import type { OpenLesson } from '@/lesson/useLesson'
 
 export type WhatIf = Shape['WithoutOut']
@@ -39,7 +39,7 @@ export function useCompared(open: OpenLesson) {
       : [...now.slice(now.length === SIDE_BY_SIDE ? 1 : 0), id]
   }
 
-  const { found } = useOfLesson(
+  const { found } = useLessonQuery(
     open,
     'compared',
     ({ path }, ids) =>

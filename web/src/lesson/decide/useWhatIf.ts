@@ -1,7 +1,7 @@
 // What the pattern would be without the cause that is open on the screen.
 import { computed, type Ref } from 'vue'
 import { ask, client, type Shape } from '@/api/client'
-import { useOfLesson } from '@/lesson/ofLesson'
+import { useLessonQuery } from '@/lesson/useLessonQuery'
 import type { OpenLesson } from '@/lesson/useLesson'
 
 export type WhatIf = Shape['WithoutOut']
@@ -11,7 +11,7 @@ export function useWhatIf(
   cause: Ref<string | null>,
 ): Readonly<Ref<WhatIf | null>> {
   const balls = () => open.diagnosis.value?.ranking.pattern.balls ?? 0
-  const { found, problem } = useOfLesson(
+  const { found, problem } = useLessonQuery(
     open,
     'without',
     ({ path }, id) => {

@@ -5,7 +5,7 @@ import type { Knowledge, Shape } from '@/api/client'
 import { useKnowledge } from '@/api/knowledge'
 import DrillFigures from '@/lesson/drill/DrillFigures.vue'
 import RepetitionTaps from '@/lesson/drill/RepetitionTaps.vue'
-import { useOpenLesson } from '@/lesson/openLesson'
+import { useLessonContext } from '@/lesson/lessonContext'
 import ChooseOne from '@/ui/ChooseOne.vue'
 import { say, type Speaker } from '@/ui/words'
 
@@ -19,7 +19,7 @@ const props = defineProps<{
   aids: Knowledge['drills']
 }>()
 const known = useKnowledge()
-const { open, lesson } = useOpenLesson()
+const { open, lesson } = useLessonContext()
 defineEmits<{ hit: [] }>()
 
 const said = computed(() => {

@@ -4,7 +4,7 @@ import { computed } from 'vue'
 import type { Shape } from '@/api/client'
 import { useKnowledge } from '@/api/knowledge'
 import DrillFigures from '@/lesson/drill/DrillFigures.vue'
-import { useOpenLesson } from '@/lesson/openLesson'
+import { useLessonContext } from '@/lesson/lessonContext'
 import { say } from '@/ui/words'
 
 const props = defineProps<{
@@ -12,7 +12,7 @@ const props = defineProps<{
   lacking: readonly string[]
   chosen: boolean
 }>()
-const { speaker } = useOpenLesson()
+const { speaker } = useLessonContext()
 const known = useKnowledge()
 defineEmits<{ bench: []; lacks: [equipment: string] }>()
 

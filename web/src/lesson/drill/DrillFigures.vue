@@ -3,14 +3,14 @@
 import { computed } from 'vue'
 import { useKnowledge } from '@/api/knowledge'
 import PosedFigure from '@/drawing/PosedFigure.vue'
-import { useOpenLesson } from '@/lesson/openLesson'
+import { useLessonContext } from '@/lesson/lessonContext'
 
 const props = defineProps<{
   drill: string
   name: string
   large?: boolean
 }>()
-const { hand } = useOpenLesson()
+const { hand } = useLessonContext()
 const known = useKnowledge()
 const WORDS = { start: 'start', right: 'right', not_yet: 'not yet' } as const
 const moments = computed(() => known.all.drill_figures.filter((f) => f.drill === props.drill))

@@ -5,13 +5,13 @@ import { computed } from 'vue'
 import DrillBench from '@/lesson/drill/DrillBench.vue'
 import DrillCard from '@/lesson/drill/DrillCard.vue'
 import SetupGate from '@/lesson/drill/SetupGate.vue'
-import { useOpenLesson } from '@/lesson/openLesson'
+import { useLessonContext } from '@/lesson/lessonContext'
 import { useBlocks } from '@/lesson/useBlocks'
 import { useCoaching } from '@/lesson/useCoaching'
 import StateMessage from '@/ui/StateMessage.vue'
 import { count, say, timesWord } from '@/ui/words'
 const known = useKnowledge()
-const { open, lesson, diagnosis, speaker } = useOpenLesson()
+const { open, lesson, diagnosis, speaker } = useLessonContext()
 
 const emit = defineEmits<{ block: [id: string] }>()
 

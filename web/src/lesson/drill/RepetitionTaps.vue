@@ -2,14 +2,14 @@
 // One tap for each repetition, judged in the feel or in the real swing; both are counted apart.
 import { computed, watch } from 'vue'
 import type { Shape } from '@/api/client'
-import { useOpenLesson } from '@/lesson/openLesson'
+import { useLessonContext } from '@/lesson/lessonContext'
 import OneOf from '@/ui/OneOf.vue'
 
 const props = defineProps<{
   drill: string
   ladder: Shape['LadderOut']
 }>()
-const { open, lesson } = useOpenLesson()
+const { open, lesson } = useLessonContext()
 
 const SHOWN = 24
 const JUDGED = [

@@ -3,13 +3,13 @@
 import { computed } from 'vue'
 import type { Shape } from '@/api/client'
 import { useKnowledge } from '@/api/knowledge'
-import { useOpenLesson } from '@/lesson/openLesson'
+import { useLessonContext } from '@/lesson/lessonContext'
 import { capital } from '@/ui/words'
 
 const props = defineProps<{
   changes: Shape['SetupChangeOut'][]
 }>()
-const { words } = useOpenLesson()
+const { words } = useLessonContext()
 const known = useKnowledge()
 const emit = defineEmits<{ hit: [drill: string] }>()
 

@@ -5,13 +5,13 @@ import type { AnswerWord, Lesson, Shape } from '@/api/client'
 import { useKnowledge } from '@/api/knowledge'
 import LimitDetails from '@/day/LimitDetails.vue'
 import WhatCameBack from '@/lesson/listen/WhatCameBack.vue'
-import { useOpenLesson } from '@/lesson/openLesson'
+import { useLessonContext } from '@/lesson/lessonContext'
 import FeelRow from '@/lesson/pressure/FeelRow.vue'
 import SomeOf from '@/ui/SomeOf.vue'
 import OneOf from '@/ui/OneOf.vue'
 import { AGES, capital, say } from '@/ui/words'
 const known = useKnowledge()
-const { open, lesson, speaker, words } = useOpenLesson()
+const { open, lesson, speaker, words } = useLessonContext()
 
 type Listen = Shape['Listen']
 const listen = computed(() => lesson.value.listen)

@@ -3,7 +3,7 @@
 import { before } from '@/sync/changedFields'
 import { computed } from 'vue'
 import { useKnowledge } from '@/api/knowledge'
-import { useOpenLesson } from '@/lesson/openLesson'
+import { useLessonContext } from '@/lesson/lessonContext'
 import { ask, client, type Shape } from '@/api/client'
 import { useAttempt } from '@/api/useAttempt'
 import LastTime from '@/lesson/look/LastTime.vue'
@@ -15,7 +15,7 @@ import { dayWord, localDay } from '@/ui/dates'
 import { count } from '@/ui/words'
 
 const known = useKnowledge()
-const { open, lesson, words } = useOpenLesson()
+const { open, lesson, words } = useLessonContext()
 const { last, readAgain } = useLastOf(open)
 
 const limits = computed(() =>

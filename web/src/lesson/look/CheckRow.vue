@@ -5,7 +5,7 @@ import type { Answer, AnswerWord, Knowledge, Source } from '@/api/client'
 import { useKnowledge } from '@/api/knowledge'
 import PosedFigure from '@/drawing/PosedFigure.vue'
 import LastTime from '@/lesson/look/LastTime.vue'
-import { useOpenLesson } from '@/lesson/openLesson'
+import { useLessonContext } from '@/lesson/lessonContext'
 import ChooseOne from '@/ui/ChooseOne.vue'
 import OneOf from '@/ui/OneOf.vue'
 import { ANSWER_WORDS, capital, MEANS_WORDS, say } from '@/ui/words'
@@ -17,7 +17,7 @@ const props = defineProps<{
   suggested: boolean
   blockId?: string | null
 }>()
-const { open, hand, speaker, diagnosis } = useOpenLesson()
+const { open, hand, speaker, diagnosis } = useLessonContext()
 
 const ALL_SOURCES: Source[] = ['look', 'film', 'mat', 'plate', 'monitor', 'feel']
 const ANSWERS = (Object.keys(ANSWER_WORDS) as AnswerWord[]).map((id) =>

@@ -2,12 +2,12 @@
 // What a look was answered in the lesson before: one touch says that it is still so.
 import { computed } from 'vue'
 import type { AnswerWord } from '@/api/client'
-import { useOpenLesson } from '@/lesson/openLesson'
+import { useLessonContext } from '@/lesson/lessonContext'
 import { useLast } from '@/lesson/useLast'
 import { ANSWER_WORDS } from '@/ui/words'
 
 const props = defineProps<{ check: string; question: string }>()
-const { open, lesson } = useOpenLesson()
+const { open, lesson } = useLessonContext()
 const last = useLast(open)
 const before = computed(() => last.value?.answers.find((a) => a.check_id === props.check) ?? null)
 const isAnswered = computed(() =>

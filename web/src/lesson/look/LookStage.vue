@@ -5,7 +5,7 @@ import { computed, defineAsyncComponent, ref } from 'vue'
 import CheckRow from '@/lesson/look/CheckRow.vue'
 import StanceCard from '@/lesson/look/StanceCard.vue'
 import SetupGate from '@/lesson/drill/SetupGate.vue'
-import { useOpenLesson } from '@/lesson/openLesson'
+import { useLessonContext } from '@/lesson/lessonContext'
 import { useBlocks } from '@/lesson/useBlocks'
 import { useCoaching } from '@/lesson/useCoaching'
 import ChooseOne from '@/ui/ChooseOne.vue'
@@ -17,7 +17,7 @@ import { VIEW_WORDS } from '@/ui/words'
 const FilmRuler = defineAsyncComponent(() => import('@/lesson/look/film/FilmRuler.vue'))
 
 const known = useKnowledge()
-const { open, lesson, diagnosis } = useOpenLesson()
+const { open, lesson, diagnosis } = useLessonContext()
 
 const emit = defineEmits<{ block: [id: string] }>()
 

@@ -3,11 +3,11 @@
 // in the retest, with the newest of those.
 import { computed } from 'vue'
 import type { Shape } from '@/api/client'
-import { useOpenLesson } from '@/lesson/openLesson'
+import { useLessonContext } from '@/lesson/lessonContext'
 import { vTyped } from '@/ui/typed'
 import { keepOld, typedNumber } from '@/ui/units'
 import { say } from '@/ui/words'
-const { open, lesson, diagnosis, speaker } = useOpenLesson()
+const { open, lesson, diagnosis, speaker } = useLessonContext()
 
 type Stance = Shape['Stance']
 const FIELDS: readonly {

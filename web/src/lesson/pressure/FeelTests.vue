@@ -3,7 +3,7 @@
 import { computed } from 'vue'
 import type { AnswerWord } from '@/api/client'
 import { useKnowledge } from '@/api/knowledge'
-import { useOpenLesson } from '@/lesson/openLesson'
+import { useLessonContext } from '@/lesson/lessonContext'
 import FeelRow from '@/lesson/pressure/FeelRow.vue'
 import { capital, say } from '@/ui/words'
 
@@ -11,7 +11,7 @@ const props = defineProps<{
   limits: readonly string[]
 }>()
 const known = useKnowledge()
-const { open, lesson, speaker } = useOpenLesson()
+const { open, lesson, speaker } = useLessonContext()
 
 const tests = computed(() =>
   known.all.feel_tests.map((test) => {

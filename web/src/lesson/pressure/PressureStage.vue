@@ -1,6 +1,6 @@
 <script setup lang="ts">
 // Pressure: traces of the mat against the school's corridor, or feel tests where there is no mat.
-import { useOpenLesson } from '@/lesson/openLesson'
+import { useLessonContext } from '@/lesson/lessonContext'
 import ChooseOne from '@/ui/ChooseOne.vue'
 import { mdiPause, mdiPlay } from '@mdi/js'
 import { computed, ref } from 'vue'
@@ -20,7 +20,7 @@ import OneOf from '@/ui/OneOf.vue'
 import { useSettings } from '@/ui/settings'
 import StateMessage from '@/ui/StateMessage.vue'
 import { feet, say } from '@/ui/words'
-const { open, lesson, speaker } = useOpenLesson()
+const { open, lesson, speaker } = useLessonContext()
 
 const BEFORE_S = 0.3
 const settings = useSettings()

@@ -2,11 +2,11 @@
 // The feel first: the trace stays covered until the student has said what they felt.
 import { computed } from 'vue'
 import { useKnowledge } from '@/api/knowledge'
-import { useOpenLesson } from '@/lesson/openLesson'
+import { useLessonContext } from '@/lesson/lessonContext'
 import OneOf from '@/ui/OneOf.vue'
 import { capital, say } from '@/ui/words'
 const known = useKnowledge()
-const { open, lesson, speaker } = useOpenLesson()
+const { open, lesson, speaker } = useLessonContext()
 
 defineEmits<{ uncover: [] }>()
 

@@ -3,13 +3,13 @@
 import { newId } from '@/sync/page'
 import { computed, ref } from 'vue'
 import { ApiError, ask, client, type Shape } from '@/api/client'
-import { useOpenLesson } from '@/lesson/openLesson'
+import { useLessonContext } from '@/lesson/lessonContext'
 import { textOf } from '@/lesson/shots/tableText'
 import ChooseOne from '@/ui/ChooseOne.vue'
 import { count } from '@/ui/words'
 
 const props = defineProps<{ lessonId: string }>()
-const { open } = useOpenLesson()
+const { open } = useLessonContext()
 
 const MOST_SAID = 4
 const fileName = ref('')

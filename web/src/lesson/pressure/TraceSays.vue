@@ -3,7 +3,7 @@
 import { computed } from 'vue'
 import { useKnowledge } from '@/api/knowledge'
 import type { Read } from '@/drawing/pressure'
-import { useOpenLesson } from '@/lesson/openLesson'
+import { useLessonContext } from '@/lesson/lessonContext'
 import type { Trace } from '@/lesson/pressure/useTraces'
 import { ANSWER_WORDS, capital, say } from '@/ui/words'
 
@@ -11,7 +11,7 @@ const props = defineProps<{
   read: Read
   trace: Trace
 }>()
-const { speaker } = useOpenLesson()
+const { speaker } = useLessonContext()
 const known = useKnowledge()
 defineEmits<{ forget: []; swap: []; remove: [] }>()
 

@@ -1,11 +1,11 @@
 <script setup lang="ts">
 // The swings recorded, one to be shown; the odd one out is named, and those made with a drill.
-import { useOpenLesson } from '@/lesson/openLesson'
+import { useLessonContext } from '@/lesson/lessonContext'
 import type { Trace } from '@/lesson/pressure/useTraces'
 
 const chosen = defineModel<string | null>({ required: true })
 const props = defineProps<{ traces: readonly Trace[]; odd: string | null }>()
-const { lesson } = useOpenLesson()
+const { lesson } = useLessonContext()
 
 function word(trace: Trace): string {
   if (trace.id === props.odd) return 'odd one out'

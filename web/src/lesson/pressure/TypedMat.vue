@@ -2,10 +2,10 @@
 // Numbers read off a mat's own screen, in one row: judged by the same corridor as a trace.
 import { newId } from '@/sync/page'
 import { computed, ref } from 'vue'
-import { useOpenLesson } from '@/lesson/openLesson'
+import { useLessonContext } from '@/lesson/lessonContext'
 import { typedNumber } from '@/ui/units'
 
-const { open, words } = useOpenLesson()
+const { open, words } = useLessonContext()
 const MOMENTS = [
   { id: 'address', word: 'Address' },
   { id: 'top', word: 'Top' },

@@ -1,13 +1,13 @@
 // The lesson's pressure traces, read anew after every change; which one is shown, over which.
 import { computed, ref, watch } from 'vue'
 import { ask, client, type Shape } from '@/api/client'
-import { useOfLesson } from '@/lesson/ofLesson'
+import { useLessonQuery } from '@/lesson/useLessonQuery'
 import type { OpenLesson } from '@/lesson/useLesson'
 
 export type Trace = Shape['TraceOut']
 
 export function useTraces(open: OpenLesson) {
-  const { found, problem } = useOfLesson(open, 'traces', (params) =>
+  const { found, problem } = useLessonQuery(open, 'traces', (params) =>
     ask(client.GET('/api/lessons/{lesson_id}/traces', { params })),
   )
   const traces = computed(() => found.value?.traces ?? [])

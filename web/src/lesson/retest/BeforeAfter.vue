@@ -3,7 +3,7 @@
 import { computed } from 'vue'
 import type { Shape } from '@/api/client'
 import MeasureRow from '@/lesson/retest/MeasureRow.vue'
-import { useOpenLesson } from '@/lesson/openLesson'
+import { useLessonContext } from '@/lesson/lessonContext'
 import type { DistanceUnit } from '@/ui/settings'
 import { fromMetres, signed } from '@/ui/units'
 import { measureWord } from '@/lesson/retest/measureWords'
@@ -14,7 +14,7 @@ const props = defineProps<{
   decides: boolean
   unit: DistanceUnit
 }>()
-const { hand } = useOpenLesson()
+const { hand } = useLessonContext()
 
 const WIDTH = 460
 const EDGE = 24

@@ -4,7 +4,7 @@ import { computed, ref } from 'vue'
 import type { Shape } from '@/api/client'
 import { useKnowledge } from '@/api/knowledge'
 import FlightsCompared from '@/drawing/FlightsCompared.vue'
-import { useOpenLesson } from '@/lesson/openLesson'
+import { useLessonContext } from '@/lesson/lessonContext'
 import BeforeAfter from '@/lesson/retest/BeforeAfter.vue'
 import ShareBeforeAfter from '@/lesson/retest/ShareBeforeAfter.vue'
 import TraceOverTrace from '@/lesson/retest/TraceOverTrace.vue'
@@ -19,7 +19,7 @@ import { capital, count } from '@/ui/words'
 
 type Compared = Shape['ComparedOut']
 const known = useKnowledge()
-const { open, lesson, diagnosis, hand } = useOpenLesson()
+const { open, lesson, diagnosis, hand } = useLessonContext()
 
 const emit = defineEmits<{ block: [id: string] }>()
 

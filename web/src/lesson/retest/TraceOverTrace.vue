@@ -5,13 +5,13 @@ import type { Shape } from '@/api/client'
 import { useKnowledge } from '@/api/knowledge'
 import { EVENT_WORDS } from '@/drawing/pressure'
 import TracesLaid from '@/drawing/TracesLaid.vue'
-import { useOpenLesson } from '@/lesson/openLesson'
+import { useLessonContext } from '@/lesson/lessonContext'
 import { capital, count, feet } from '@/ui/words'
 
 const props = defineProps<{
   compared: Shape['TracesComparedOut']
 }>()
-const { speaker } = useOpenLesson()
+const { speaker } = useLessonContext()
 const known = useKnowledge()
 const footWords = computed(() => feet(speaker.value))
 const names = (ids: readonly string[]) =>

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 // Does it hold elsewhere? A second club, then a target for every ball, then the course.
 import { useKnowledge } from '@/api/knowledge'
-import { useOpenLesson } from '@/lesson/openLesson'
+import { useLessonContext } from '@/lesson/lessonContext'
 import { computed, ref } from 'vue'
 import ChooseOne from '@/ui/ChooseOne.vue'
 import { count } from '@/ui/words'
@@ -11,7 +11,7 @@ const props = defineProps<{
   near: boolean
 }>()
 const known = useKnowledge()
-const { lesson } = useOpenLesson()
+const { lesson } = useLessonContext()
 defineEmits<{ begin: [club: string, ownTargets: boolean] }>()
 
 const club = ref<string | null>(null)

@@ -7,13 +7,13 @@ import { ask, client, type Shape } from '@/api/client'
 import { useAttempt } from '@/api/useAttempt'
 import { useKnowledge } from '@/api/knowledge'
 import { useCoaching } from '@/lesson/useCoaching'
-import { useOpenLesson } from '@/lesson/openLesson'
+import { useLessonContext } from '@/lesson/lessonContext'
 import { dayWord } from '@/ui/dates'
 import OneOf from '@/ui/OneOf.vue'
 import { vTyped } from '@/ui/typed'
 import { keepOld, typedNumber } from '@/ui/units'
 const known = useKnowledge()
-const { open, lesson, words } = useOpenLesson()
+const { open, lesson, words } = useLessonContext()
 
 const emit = defineEmits<{ change: [body: Shape['FollowUpIn']] }>()
 

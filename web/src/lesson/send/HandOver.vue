@@ -2,7 +2,7 @@
 // The ways the sheet leaves: printed, as a file, shared where the browser can, as a mail begun.
 import { computed, ref, shallowRef } from 'vue'
 import type { Shape } from '@/api/client'
-import { useOpenLesson } from '@/lesson/openLesson'
+import { useLessonContext } from '@/lesson/lessonContext'
 import { dayWord } from '@/ui/dates'
 
 const props = defineProps<{
@@ -11,7 +11,7 @@ const props = defineProps<{
   query: string
   drillName: (id: string | null) => string | null
 }>()
-const { lesson } = useOpenLesson()
+const { lesson } = useLessonContext()
 defineEmits<{ print: [] }>()
 
 const base = computed(() => `/api/lessons/${lesson.value.id}`)

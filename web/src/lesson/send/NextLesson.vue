@@ -1,10 +1,10 @@
 <script setup lang="ts">
 // When the student comes again: the day then shows it, with what the lesson needs.
 import { computed, ref, watch } from 'vue'
-import { useOpenLesson } from '@/lesson/openLesson'
+import { useLessonContext } from '@/lesson/lessonContext'
 import { dayWord, localDay, timeWord } from '@/ui/dates'
 
-const { open, lesson } = useOpenLesson()
+const { open, lesson } = useLessonContext()
 const at = computed(() => (lesson.value.next_at ? new Date(lesson.value.next_at) : null))
 const day = ref('')
 const time = ref('')

@@ -3,7 +3,7 @@
 import { computed, ref, useTemplateRef, watch } from 'vue'
 import type { Shape } from '@/api/client'
 import { useKnowledge } from '@/api/knowledge'
-import { useOpenLesson } from '@/lesson/openLesson'
+import { useLessonContext } from '@/lesson/lessonContext'
 import FollowUpForm from '@/lesson/send/FollowUpForm.vue'
 import NextLesson from '@/lesson/send/NextLesson.vue'
 import HandOver from '@/lesson/send/HandOver.vue'
@@ -14,7 +14,7 @@ import StateMessage from '@/ui/StateMessage.vue'
 import { vTyped } from '@/ui/typed'
 import { keepOld, typedNumber } from '@/ui/units'
 const known = useKnowledge()
-const { open, lesson } = useOpenLesson()
+const { open, lesson } = useLessonContext()
 
 const settings = useSettings()
 const sheet = useSheet(open)

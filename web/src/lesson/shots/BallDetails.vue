@@ -3,7 +3,7 @@
 // drawings, which stay as they are.
 import { computed } from 'vue'
 import type { LoggedShot, Shot } from '@/api/client'
-import { useOpenLesson } from '@/lesson/openLesson'
+import { useLessonContext } from '@/lesson/lessonContext'
 import type { BallEntry } from '@/lesson/shots/useBallEntry'
 import ChooseOne from '@/ui/ChooseOne.vue'
 import { leftToRight, pushSign } from '@/ui/frame'
@@ -17,7 +17,7 @@ const props = defineProps<{
   unit: DistanceUnit
   entry: BallEntry
 }>()
-const { hand } = useOpenLesson()
+const { hand } = useLessonContext()
 
 defineEmits<{ close: [] }>()
 

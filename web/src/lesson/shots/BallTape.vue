@@ -2,14 +2,14 @@
 // The balls as a tape: the newest stands out, an earlier one can be chosen to be changed.
 import { computed, useTemplateRef, watch } from 'vue'
 import type { LoggedShot } from '@/api/client'
-import { useOpenLesson } from '@/lesson/openLesson'
+import { useLessonContext } from '@/lesson/lessonContext'
 import type { BallEntry } from '@/lesson/shots/useBallEntry'
 import { toMiddle } from '@/ui/toMiddle'
 import { count, degreesWord, directionWord, strikeWord } from '@/ui/words'
 
 const byNumber = defineModel<boolean>('byNumber', { required: true })
 const props = defineProps<{ entry: BallEntry; reading: boolean }>()
-const { hand } = useOpenLesson()
+const { hand } = useLessonContext()
 const { shots, newest, chosenId, openId } = props.entry
 
 const says = computed(() => {

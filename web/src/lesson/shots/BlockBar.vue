@@ -3,7 +3,7 @@
 import { computed } from 'vue'
 import type { Block } from '@/api/client'
 import { useKnowledge } from '@/api/knowledge'
-import { useOpenLesson } from '@/lesson/openLesson'
+import { useLessonContext } from '@/lesson/lessonContext'
 import NewBlock from '@/lesson/shots/NewBlock.vue'
 import ChooseOne from '@/ui/ChooseOne.vue'
 import { useSettings } from '@/ui/settings'
@@ -16,7 +16,7 @@ const props = defineProps<{
   block: Block
 }>()
 const known = useKnowledge()
-const { open, lesson } = useOpenLesson()
+const { open, lesson } = useLessonContext()
 const settings = useSettings()
 
 const blocks = computed(() =>

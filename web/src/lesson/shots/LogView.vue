@@ -4,7 +4,7 @@ import { computed, ref } from 'vue'
 import type { LoggedShot, Shape } from '@/api/client'
 import ClubFace from '@/drawing/ClubFace.vue'
 import GroundPlan from '@/drawing/GroundPlan.vue'
-import { useOpenLesson } from '@/lesson/openLesson'
+import { useLessonContext } from '@/lesson/lessonContext'
 import ContactStrip from '@/lesson/shots/ContactStrip.vue'
 import ShapeStrip from '@/lesson/shots/ShapeStrip.vue'
 import OffTheFace from '@/lesson/shots/OffTheFace.vue'
@@ -24,7 +24,7 @@ const props = defineProps<{
   /** On a phone one drawing at a time; null: all of them. */
   only: 'turf' | 'face' | 'word' | null
 }>()
-const { hand, speaker } = useOpenLesson()
+const { hand, speaker } = useLessonContext()
 const emit = defineEmits<{ filled: [part: 'turf' | 'face' | 'word'] }>()
 
 const settings = useSettings()

@@ -4,14 +4,14 @@ import { newId } from '@/sync/page'
 import { computed, ref, watch } from 'vue'
 import type { Block } from '@/api/client'
 import { useKnowledge } from '@/api/knowledge'
-import { useOpenLesson } from '@/lesson/openLesson'
+import { useLessonContext } from '@/lesson/lessonContext'
 import ChooseOne from '@/ui/ChooseOne.vue'
 
 const props = defineProps<{
   block: Block
 }>()
 const known = useKnowledge()
-const { open, lesson } = useOpenLesson()
+const { open, lesson } = useLessonContext()
 const emit = defineEmits<{ begun: [id: string] }>()
 
 const asking = ref(false)

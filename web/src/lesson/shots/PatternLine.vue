@@ -1,13 +1,13 @@
 <script setup lang="ts">
 // What the balls of the block show, in one sentence, with its doubt.
 import { computed } from 'vue'
-import { useOpenLesson } from '@/lesson/openLesson'
+import { useLessonContext } from '@/lesson/lessonContext'
 import type { ReadBlock } from '@/lesson/shots/useReadings'
 import { signed } from '@/ui/units'
 import { capital, count, strikeWord } from '@/ui/words'
 
 const props = defineProps<{ brief: boolean; block: ReadBlock | null; balls: number }>()
-const { hand } = useOpenLesson()
+const { hand } = useLessonContext()
 
 const sentence = computed(() => {
   if (props.balls === 0) return 'No balls yet: touch the range where the first one started.'

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 // What else a block shows: two groups, wild balls, a change while it was hit, what moved since.
 import { computed } from 'vue'
-import { useOpenLesson } from '@/lesson/openLesson'
+import { useLessonContext } from '@/lesson/lessonContext'
 import type { Earlier, ReadBlock } from '@/lesson/shots/useReadings'
 import type { DistanceUnit } from '@/ui/settings'
 import { dayWord } from '@/ui/dates'
@@ -12,7 +12,7 @@ const props = defineProps<{
   since: readonly Earlier[]
   unit: DistanceUnit
 }>()
-const { hand } = useOpenLesson()
+const { hand } = useLessonContext()
 
 const notes = computed(() => {
   const said: string[] = []

@@ -9,7 +9,7 @@ import DeliveryPlan from '@/drawing/DeliveryPlan.vue'
 import LostStrip from '@/drawing/LostStrip.vue'
 import SideView from '@/drawing/SideView.vue'
 import TurfStrip from '@/drawing/TurfStrip.vue'
-import { useOpenLesson } from '@/lesson/openLesson'
+import { useLessonContext } from '@/lesson/lessonContext'
 import type { BallEntry } from '@/lesson/shots/useBallEntry'
 import { scatterOf, type ReadBlock } from '@/lesson/shots/useReadings'
 import OneOf from '@/ui/OneOf.vue'
@@ -22,7 +22,7 @@ const props = defineProps<{
   teed: boolean
 }>()
 const known = useKnowledge()
-const { open, lesson, hand } = useOpenLesson()
+const { open, lesson, hand } = useLessonContext()
 
 const DEEP_SIDE = 'heel_or_toe_deep_divot'
 const settings = useSettings()

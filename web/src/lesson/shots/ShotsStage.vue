@@ -7,7 +7,7 @@ import type { Shot } from '@/api/client'
 import type { Touch } from '@/drawing/marks'
 import RangeFan from '@/drawing/RangeFan.vue'
 import type { WhatIf } from '@/lesson/decide/useWhatIf'
-import { useOpenLesson } from '@/lesson/openLesson'
+import { useLessonContext } from '@/lesson/lessonContext'
 import { useLast } from '@/lesson/useLast'
 import { dayWord } from '@/ui/dates'
 import BallDetails from '@/lesson/shots/BallDetails.vue'
@@ -37,7 +37,7 @@ const props = defineProps<{
   whatIf: WhatIf | null
 }>()
 const known = useKnowledge()
-const { open, lesson, diagnosis, hand, words } = useOpenLesson()
+const { open, lesson, diagnosis, hand, words } = useLessonContext()
 
 const settings = useSettings()
 const shown = computed(() => lesson.value.blocks.find((b) => b.id === block.value))

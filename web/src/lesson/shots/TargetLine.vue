@@ -3,7 +3,7 @@
 import { useQuery } from '@tanstack/vue-query'
 import { computed } from 'vue'
 import { ask, client, type Block } from '@/api/client'
-import { useOpenLesson } from '@/lesson/openLesson'
+import { useLessonContext } from '@/lesson/lessonContext'
 import { pushSign } from '@/ui/frame'
 import type { DistanceUnit } from '@/ui/settings'
 import { fromMetres } from '@/ui/units'
@@ -13,7 +13,7 @@ const props = defineProps<{
   ball: number
   unit: DistanceUnit
 }>()
-const { hand } = useOpenLesson()
+const { hand } = useLessonContext()
 
 const MOST = 60
 const { data: targets } = useQuery({

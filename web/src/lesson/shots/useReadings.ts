@@ -1,7 +1,7 @@
 // What the balls of a block show, and what moved since earlier baselines.
 import { computed, type Ref } from 'vue'
 import { ask, client, type Shape } from '@/api/client'
-import { useOfLesson } from '@/lesson/ofLesson'
+import { useLessonQuery } from '@/lesson/useLessonQuery'
 import type { OpenLesson } from '@/lesson/useLesson'
 
 export type ReadBlock = Shape['ReadBlock']
@@ -9,7 +9,7 @@ export type ReadBall = Shape['ReadBall']
 export type Earlier = Shape['EarlierOut']
 
 export function useReadings(open: OpenLesson, blockId: Ref<string | null>, isRead: () => boolean) {
-  const since = useOfLesson(
+  const since = useLessonQuery(
     open,
     'since',
     (params) => ask(client.GET('/api/lessons/{lesson_id}/since', { params })),

@@ -32,7 +32,7 @@ function choose(choice: Choice): void {
   if (conflict.value === null) return
   const write = settledConflict(props.entry.write, conflict.value, choice)
   if (write === null) outbox.throwAway(props.entry.name)
-  else outbox.mend(props.entry.name, write as Write)
+  else outbox.resend(props.entry.name, write as Write)
 }
 </script>
 
@@ -56,7 +56,7 @@ function choose(choice: Choice): void {
       <h3>{{ capital(writeWord(entry.write.kind)) }}: taken out on another device</h3>
       <p>Here it is: {{ rowWord(takenOut.mine) }}.</p>
       <div class="choices">
-        <v-btn @click="outbox.mend(entry.name, puttingBack(entry.write))">Put it back</v-btn>
+        <v-btn @click="outbox.resend(entry.name, puttingBack(entry.write))">Put it back</v-btn>
         <v-btn @click="outbox.throwAway(entry.name)">Leave it out</v-btn>
       </div>
     </template>
@@ -64,7 +64,7 @@ function choose(choice: Choice): void {
       <h3>{{ capital(writeWord(entry.write.kind)) }}</h3>
       <p>{{ said?.message }} {{ said?.hint }}</p>
       <div class="choices">
-        <v-btn @click="outbox.mend(entry.name, entry.write)">Send it again</v-btn>
+        <v-btn @click="outbox.resend(entry.name, entry.write)">Send it again</v-btn>
         <v-btn variant="text" @click="outbox.throwAway(entry.name)">Throw it away</v-btn>
       </div>
     </template>

@@ -6,7 +6,7 @@ import { forgetFilm, keptFilms, openKept, type KeptFilm } from '@/lesson/look/fi
 import type { Marks } from '@/lesson/look/film/marking'
 import type { useFilm } from '@/lesson/look/film/useFilm'
 import { VIEWS, viewWord } from '@/lesson/look/film/views'
-import { useOpenLesson } from '@/lesson/openLesson'
+import { useLessonContext } from '@/lesson/lessonContext'
 import { useLast } from '@/lesson/useLast'
 import { dayWord } from '@/ui/dates'
 import OneOf from '@/ui/OneOf.vue'
@@ -14,7 +14,7 @@ import { count } from '@/ui/words'
 
 const props = defineProps<{ ruler: ReturnType<typeof useFilm> }>()
 const view = ref<Marks['view']>('down_the_line')
-const last = useLast(useOpenLesson().open)
+const last = useLast(useLessonContext().open)
 /** The same place again, so that two films can be held against each other. */
 const stoodBefore = computed(() => {
   const camera = last.value?.cameras.find((c) => c.view === view.value)

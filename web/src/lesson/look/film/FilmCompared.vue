@@ -8,11 +8,11 @@ import LaidPicture from '@/lesson/look/film/LaidPicture.vue'
 import { lieOf, type Laid } from '@/lesson/look/film/laying'
 import type { Marks, SwingEvent } from '@/lesson/look/film/marking'
 import OtherFilm from '@/lesson/look/film/OtherFilm.vue'
-import { sharedEvents } from '@/lesson/look/film/tying'
+import { sharedEvents } from '@/lesson/look/film/syncFilms'
 import type { useFilm } from '@/lesson/look/film/useFilm'
 import type { useOtherFilm } from '@/lesson/look/film/useOtherFilm'
-import { useOfLesson } from '@/lesson/ofLesson'
-import { useOpenLesson } from '@/lesson/openLesson'
+import { useLessonQuery } from '@/lesson/useLessonQuery'
+import { useLessonContext } from '@/lesson/lessonContext'
 import ChooseOne from '@/ui/ChooseOne.vue'
 import OneOf from '@/ui/OneOf.vue'
 import { count } from '@/ui/words'
@@ -21,7 +21,7 @@ const props = defineProps<{
   ruler: ReturnType<typeof useFilm>
   other: ReturnType<typeof useOtherFilm>
 }>()
-const { open, lesson } = useOpenLesson()
+const { open, lesson } = useLessonContext()
 const { film, marks, id } = props.ruler
 const hand = computed(() => lesson.value.student.handedness)
 
@@ -38,7 +38,7 @@ const pair = computed(() => {
     ? { before: its.id, after: id.value }
     : { before: id.value, after: its.id }
 })
-const compared = useOfLesson(
+const compared = useLessonQuery(
   open,
   'beside',
   (_params, { before, after }) =>

@@ -11,13 +11,13 @@ import FilmStills from '@/lesson/look/film/FilmStills.vue'
 import KeepStill from '@/lesson/look/film/KeepStill.vue'
 import { EVENTS, inPicture, mirrored, wantedBy, type Place } from '@/lesson/look/film/marking'
 import type { useFilm } from '@/lesson/look/film/useFilm'
-import { useOpenLesson } from '@/lesson/openLesson'
+import { useLessonContext } from '@/lesson/lessonContext'
 import ChooseOne from '@/ui/ChooseOne.vue'
 
 const props = defineProps<{ ruler: ReturnType<typeof useFilm> }>()
 const emit = defineEmits<{ measure: [id: string] }>()
 const known = useKnowledge()
-const { lesson } = useOpenLesson()
+const { lesson } = useLessonContext()
 const { film, marks, id } = props.ruler
 const hand = computed(() => lesson.value.student.handedness)
 

@@ -17,12 +17,12 @@ import {
   type SwingEvent,
 } from '@/lesson/look/film/marking'
 import type { useFilm } from '@/lesson/look/film/useFilm'
-import { useOpenLesson } from '@/lesson/openLesson'
+import { useLessonContext } from '@/lesson/lessonContext'
 import ChooseOne from '@/ui/ChooseOne.vue'
 
 const { ruler } = defineProps<{ ruler: ReturnType<typeof useFilm> }>()
 const known = useKnowledge()
-const { lesson } = useOpenLesson()
+const { lesson } = useLessonContext()
 const { film, marks, frame, finding, ends, scaleBy, scaleCm, asking, elsewhere, id } = ruler
 const { playing, speed, rate } = ruler
 

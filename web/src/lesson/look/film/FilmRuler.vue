@@ -10,13 +10,13 @@ import FilmTogether from '@/lesson/look/film/FilmTogether.vue'
 import { EVENTS } from '@/lesson/look/film/marking'
 import { useFilm } from '@/lesson/look/film/useFilm'
 import { useOtherFilm } from '@/lesson/look/film/useOtherFilm'
-import { useOpenLesson } from '@/lesson/openLesson'
+import { useLessonContext } from '@/lesson/lessonContext'
 import ChooseOne from '@/ui/ChooseOne.vue'
 import OneOf from '@/ui/OneOf.vue'
 import { usePhone } from '@/ui/usePhone'
 
 const props = defineProps<{ blockId: string | null }>()
-const { open } = useOpenLesson()
+const { open } = useLessonContext()
 const ruler = useFilm(open, toRef(props, 'blockId'))
 const other = useOtherFilm(open, ruler.id)
 const { film, marks, problem, waits } = ruler

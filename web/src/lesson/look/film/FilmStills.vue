@@ -3,9 +3,9 @@
 import { ref } from 'vue'
 import { useKnowledge } from '@/api/knowledge'
 import { EVENTS } from '@/lesson/look/film/marking'
-import { useOpenLesson } from '@/lesson/openLesson'
+import { useLessonContext } from '@/lesson/lessonContext'
 
-const { open, lesson } = useOpenLesson()
+const { open, lesson } = useLessonContext()
 const known = useKnowledge()
 const deleting = ref<string | null>(null)
 

@@ -7,11 +7,11 @@ import FilmFrame from '@/lesson/look/film/FilmFrame.vue'
 import FilmSteps from '@/lesson/look/film/FilmSteps.vue'
 import OtherFilm from '@/lesson/look/film/OtherFilm.vue'
 import type { SwingEvent } from '@/lesson/look/film/marking'
-import { frameSince, sinceTie, tiesOf } from '@/lesson/look/film/tying'
+import { frameSince, sinceTie, tiesOf } from '@/lesson/look/film/syncFilms'
 import type { useFilm } from '@/lesson/look/film/useFilm'
 import type { useOtherFilm } from '@/lesson/look/film/useOtherFilm'
 import { rateFor } from '@/lesson/look/film/usePlaying'
-import { useOpenLesson } from '@/lesson/openLesson'
+import { useLessonContext } from '@/lesson/lessonContext'
 import TraceTape from '@/lesson/pressure/TraceTape.vue'
 import { useTraces } from '@/lesson/pressure/useTraces'
 import OneOf from '@/ui/OneOf.vue'
@@ -21,7 +21,7 @@ const props = defineProps<{
   ruler: ReturnType<typeof useFilm>
   other: ReturnType<typeof useOtherFilm>
 }>()
-const { open, lesson, speaker } = useOpenLesson()
+const { open, lesson, speaker } = useLessonContext()
 const { film, marks, frame, playing, speed, rate } = props.ruler
 const { traces, shown, chosenId } = useTraces(open)
 const read = computed(() => shown.value?.read ?? null)

@@ -4,7 +4,7 @@ import { computed, ref } from 'vue'
 import { newId } from '@/sync/page'
 import type { Drawn, SwingEvent } from '@/lesson/look/film/marking'
 import { stillOf } from '@/lesson/look/film/stillOf'
-import { useOpenLesson } from '@/lesson/openLesson'
+import { useLessonContext } from '@/lesson/lessonContext'
 
 const props = defineProps<{
   filmId: string
@@ -15,7 +15,7 @@ const props = defineProps<{
   video: () => HTMLVideoElement | null
 }>()
 const MOST = 2
-const { open, lesson } = useOpenLesson()
+const { open, lesson } = useLessonContext()
 const asking = ref(false)
 const problem = ref('')
 const junior = computed(() => lesson.value.student.age_group === 'junior')

@@ -4,7 +4,7 @@ import { computed } from 'vue'
 import type { Marks } from '@/lesson/look/film/marking'
 import type { StudentFilm, useOtherFilm } from '@/lesson/look/film/useOtherFilm'
 import { viewWord } from '@/lesson/look/film/views'
-import { useOpenLesson } from '@/lesson/openLesson'
+import { useLessonContext } from '@/lesson/lessonContext'
 import ChooseOne from '@/ui/ChooseOne.vue'
 import { recentWord } from '@/ui/dates'
 
@@ -14,7 +14,7 @@ const props = defineProps<{
   view: Marks['view'] | null
   name: string
 }>()
-const { lesson } = useOpenLesson()
+const { lesson } = useLessonContext()
 
 function wordOf(
   f: Pick<StudentFilm, 'id' | 'lesson_id' | 'on' | 'block' | 'name'> & {

@@ -21,7 +21,7 @@ import { motionOf } from '@/lesson/look/film/motion'
 import { openFilm } from '@/lesson/look/film/openFilm'
 import { holdUnsaved, letGo, unsavedFilm } from '@/lesson/look/film/unsavedFilm'
 import { usePlaying } from '@/lesson/look/film/usePlaying'
-import { useOfLesson } from '@/lesson/ofLesson'
+import { useLessonQuery } from '@/lesson/useLessonQuery'
 import type { OpenLesson } from '@/lesson/useLesson'
 
 type View = Marks['view']
@@ -49,7 +49,7 @@ export function useFilm(open: OpenLesson, blockId: Ref<string | null>) {
   /** Measures that are asked for: all of the view, or one that was chosen. */
   const chosen = ref<string | null>(null)
 
-  const films = useOfLesson(open, 'films', (params) =>
+  const films = useLessonQuery(open, 'films', (params) =>
     ask(client.GET('/api/lessons/{lesson_id}/films', { params })),
   )
   const read = computed(() => films.found.value?.find((f) => f.id === id.value) ?? null)

@@ -6,14 +6,14 @@ import { sentenceOf, type OpenFilm } from '@/lesson/look/film/film'
 import { keptFilms, openKept } from '@/lesson/look/film/keptFilms'
 import type { Marks } from '@/lesson/look/film/marking'
 import { openFilm } from '@/lesson/look/film/openFilm'
-import { useOfLesson } from '@/lesson/ofLesson'
+import { useLessonQuery } from '@/lesson/useLessonQuery'
 import type { OpenLesson } from '@/lesson/useLesson'
 
 export type StudentFilm = Shape['StudentFilm']
 
 /** `mine`: id of the film under the ruler. */
 export function useOtherFilm(open: OpenLesson, mine: Ref<string>) {
-  const listed = useOfLesson(
+  const listed = useLessonQuery(
     open,
     'student-films',
     (_params, student_id) =>

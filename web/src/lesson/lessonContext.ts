@@ -19,7 +19,7 @@ export interface LessonInHand {
 
 export const IN_HAND: InjectionKey<LessonInHand> = Symbol('the lesson in hand')
 
-export function provideLesson(open: OpenLesson): void {
+export function provideLessonContext(open: OpenLesson): void {
   const lesson = computed(() => {
     if (open.lesson.value === null) throw new Error('The lesson has not arrived yet.')
     return open.lesson.value
@@ -30,7 +30,7 @@ export function provideLesson(open: OpenLesson): void {
 }
 
 /** Only below a page that provides a lesson. */
-export function useOpenLesson(): LessonInHand {
+export function useLessonContext(): LessonInHand {
   const inHand = inject(IN_HAND)
   if (inHand === undefined) throw new Error('There is no open lesson above this component.')
   return inHand

@@ -16,7 +16,7 @@ export interface AtLesson {
 /**
  * `with`: what else the question depends on; null: there is nothing to ask now.
  */
-export function useOfLesson<T, W = null>(
+export function useLessonQuery<T, W = null>(
   open: OpenLesson,
   what: string,
   question: (params: AtLesson, given: W) => Promise<T>,
