@@ -66,6 +66,7 @@ lint: setup web/src/api/schema.d.ts
 	$(BIN)/ruff check src tests scripts bench
 	$(BIN)/ruff format --check src tests scripts bench
 	$(BIN)/mypy
+	$(BIN)/python scripts/check_defined_once.py
 	cd web && npm run --silent types && npm run --silent lint
 	scripts/check_generated.sh
 

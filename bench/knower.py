@@ -12,11 +12,11 @@ from dataclasses import dataclass
 from itertools import product
 
 import numpy as np
-from numpy.typing import NDArray
 from scipy.special import ndtr, roots_genlaguerre
 from scipy.stats import gamma
 
 from firm_footing.core.case import Case, Reading
+from firm_footing.core.frame.arrays import FloatArray
 from firm_footing.core.knowledge import DIMENSIONS, Check, Knowledge
 from firm_footing.core.knowledge.vocabulary import Mode
 from firm_footing.core.patterns import Pattern, read_pattern
@@ -24,8 +24,6 @@ from firm_footing.core.physics.forward import LOW_POINT, STRIKE
 from firm_footing.simulators import student as standin
 from firm_footing.simulators.student import SimulatedStudent
 from firm_footing.simulators.worlds import STAND_IN, World
-
-FloatArray = NDArray[np.float64]
 
 SEVERITIES = 5
 NODES = np.linspace(0.5 / SEVERITIES, 1 - 0.5 / SEVERITIES, SEVERITIES)

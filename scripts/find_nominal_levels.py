@@ -13,12 +13,10 @@ import sys
 
 import numpy as np
 from numpy.random import Generator
-from numpy.typing import NDArray
 from scipy.special import stdtr
 
+from firm_footing.core.frame.arrays import FloatArray
 from firm_footing.files.knowledge_files import load_knowledge
-
-FloatArray = NDArray[np.float64]
 
 BALLS = (2, 3, 4, 5, 6, 7, 8, 10, 12, 15, 20, 25, 30, 40, 60)
 """Of the baseline; between them levels are read off a straight line in one over the balls."""

@@ -3,11 +3,9 @@
 from collections.abc import Mapping, Sequence
 
 import numpy as np
-from numpy.typing import NDArray
 
 from firm_footing.core.case import Trace
-
-FloatArray = NDArray[np.float64]
+from firm_footing.core.frame.arrays import FloatArray
 
 MOMENTS = {
     "address": -1.05, "shaft_level_back": -0.65, "lead_arm_level_back": -0.49, "top": -0.25,

@@ -5,13 +5,13 @@ from collections.abc import Callable
 import numpy as np
 import pytest
 from numpy.random import Generator
-from numpy.typing import NDArray
 from scipy.stats import norm
 
 from firm_footing.core.case import Block, Shot
 from firm_footing.core.estimation.expected import expected_of, setting_of
 from firm_footing.core.estimation.intervals import interval_slopes
 from firm_footing.core.estimation.inverse import read_delivery
+from firm_footing.core.frame.arrays import FloatArray
 from firm_footing.core.knowledge import DIMENSIONS, Knowledge
 from firm_footing.core.physics.flight import fly
 from firm_footing.core.physics.forward import (
@@ -27,7 +27,6 @@ from firm_footing.simulators.noting import in_words, measured
 from firm_footing.simulators.worlds import Flown
 from tests import sizes
 
-FloatArray = NDArray[np.float64]
 Noting = Callable[..., tuple[Shot, ...]]
 HANDICAP = 18.0
 WITHIN_80 = norm.ppf(0.9)

@@ -17,7 +17,7 @@ from firm_footing.store.own_tables import SentWrite
 
 RowId = Annotated[str, Path(pattern=r"^[A-Za-z0-9_-]{1,64}$", examples=["5f0c9a52"])]
 """An id in a path; clients make their own, a UUID for instance."""
-Name = Annotated[str | None, Header(pattern=r"^[A-Za-z0-9_-]{1,64}$")]
+IdHeader = Annotated[str | None, Header(pattern=r"^[A-Za-z0-9_-]{1,64}$")]
 
 
 class DuplicateWriteError(Exception):
@@ -38,13 +38,13 @@ def session_for(request: Request, sender: Sender) -> Iterator[Session]:
         yield session
 
 
-def _session(request: Request, page_id: Name = None) -> Iterator[Session]:
+def _session(request: Request, page_id: IdHeader = None) -> Iterator[Session]:
     with session_for(request, Sender(page=page_id)) as session:
         yield session
 
 
 def _writing(
-    request: Request, idempotency_key: Name = None, page_id: Name = None
+    request: Request, idempotency_key: IdHeader = None, page_id: IdHeader = None
 ) -> Iterator[Session]:
     sender = Sender(idempotency_key, page_id, asked=f"{request.method} {request.url.path}")
     with session_for(request, sender) as session:
@@ -55,7 +55,7 @@ def _writing(
         yield session
 
 
-def _writing_by_content(request: Request, page_id: Name = None) -> Iterator[Session]:
+def _writing_by_content(request: Request, page_id: IdHeader = None) -> Iterator[Session]:
     with session_for(request, Sender(page=page_id)) as session:
         take_turn(session)
         yield session
@@ -78,9 +78,9 @@ Store = Annotated[Session, Depends(_session)]
 Writing = Annotated[Session, Depends(_writing)]
 """For a change: it has its turn from the beginning, and is made once, however often it is sent.
 
-With the headers `Idempotency-Key`, the same whenever the change is sent again, and `page-id`, the page it
-was done on, whose steps are taken back there.
+With the headers `Idempotency-Key`, the same whenever the change is sent again, and `page-id`, the
+page it was done on, whose steps are taken back there.
 """
 WritingByContent = Annotated[Session, Depends(_writing_by_content)]
-"""For a change that is the same however often it is made, by what is in it: no `Idempotency-Key`."""
+"""For a change that is the same however often it is made, by what is in it: it needs no key."""
 Known = Annotated[Knowledge, Depends(_knowledge)]

@@ -14,8 +14,12 @@ if TYPE_CHECKING:
 
     from firm_footing.simulators.sending import Destination
 
-Cause = Annotated[list[str] | None, typer.Option(help="What the student has; may be given twice")]
-Lesson = Annotated[str | None, typer.Option(help="Id of the lesson; left out: the newest open one")]
+CauseOption = Annotated[
+    list[str] | None, typer.Option(help="What the student has; may be given twice")
+]
+LessonOption = Annotated[
+    str | None, typer.Option(help="Id of the lesson; left out: the newest open one")
+]
 Stuck = Annotated[bool, typer.Option(help="The club comes down stuck behind")]
 Url = Annotated[str, typer.Option(help="Where the application is")]
 

@@ -5,7 +5,15 @@ from typing import TYPE_CHECKING, Annotated, Literal
 
 import typer
 
-from firm_footing.cli.device import Cause, Lesson, Stuck, Url, known_causes, simulators, with_lesson
+from firm_footing.cli.device import (
+    CauseOption,
+    LessonOption,
+    Stuck,
+    Url,
+    known_causes,
+    simulators,
+    with_lesson,
+)
 from firm_footing.core.knowledge import Knowledge
 from firm_footing.core.knowledge.vocabulary import Mode
 
@@ -16,8 +24,8 @@ if TYPE_CHECKING:
 
 
 def mat(
-    cause: Cause = None,
-    lesson: Lesson = None,
+    cause: CauseOption = None,
+    lesson: LessonOption = None,
     swings: Annotated[int, typer.Option(min=1, max=100)] = 3,
     every: Annotated[float, typer.Option(min=0, help="Seconds between swings")] = 8.0,
     school: Annotated[

@@ -5,7 +5,15 @@ from typing import TYPE_CHECKING, Annotated
 
 import typer
 
-from firm_footing.cli.device import Cause, Lesson, Stuck, Url, known_causes, simulators, with_lesson
+from firm_footing.cli.device import (
+    CauseOption,
+    LessonOption,
+    Stuck,
+    Url,
+    known_causes,
+    simulators,
+    with_lesson,
+)
 from firm_footing.core.case import Shot
 from firm_footing.core.knowledge import Knowledge
 
@@ -16,8 +24,8 @@ if TYPE_CHECKING:
 
 
 def monitor(
-    cause: Cause = None,
-    lesson: Lesson = None,
+    cause: CauseOption = None,
+    lesson: LessonOption = None,
     balls: Annotated[int, typer.Option(min=1, max=500)] = 10,
     every: Annotated[float, typer.Option(min=0, help="Seconds between balls")] = 6.0,
     stuck: Stuck = False,

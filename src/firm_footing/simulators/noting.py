@@ -5,10 +5,10 @@ from typing import Any
 
 import numpy as np
 from numpy.random import Generator
-from numpy.typing import NDArray
 
 from firm_footing.core.case import Shot
 from firm_footing.core.frame import NeutralDirection
+from firm_footing.core.frame.arrays import FloatArray
 from firm_footing.core.knowledge import Knowledge
 from firm_footing.core.knowledge.numbers import Shape
 from firm_footing.core.physics.forward import (
@@ -24,8 +24,6 @@ from firm_footing.core.physics.forward import (
 from firm_footing.core.physics.impact import HOSEL_FROM_MM
 from firm_footing.core.physics.turf import divot_deg
 from firm_footing.simulators.worlds import Flown
-
-FloatArray = NDArray[np.float64]
 
 TOE_FROM_MM = 24.0
 THIN_SHARE = 0.4

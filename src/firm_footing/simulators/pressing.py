@@ -18,17 +18,15 @@ from typing import Final
 import numpy as np
 import yaml
 from numpy.random import Generator
-from numpy.typing import NDArray
 from pydantic import TypeAdapter
 
 from firm_footing.core.case import Trace
 from firm_footing.core.case.evidence import PressureSchool
+from firm_footing.core.frame.arrays import FloatArray
 from firm_footing.core.knowledge import Knowledge
 from firm_footing.core.knowledge.pressure import SWING_EVENTS, Ranges, SwingEvent
 from firm_footing.core.knowledge.vocabulary import Entry
 from firm_footing.simulators.student import SimulatedStudent
-
-FloatArray = NDArray[np.float64]
 
 RATE_PER_S: Final = math.sqrt(9.81 / 1.0)
 """Of the pendulum: the mass a metre up."""

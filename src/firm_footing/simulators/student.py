@@ -16,18 +16,17 @@ from statistics import NormalDist
 
 import numpy as np
 from numpy.random import Generator
-from numpy.typing import NDArray
 from scipy.special import ndtr
 
 from firm_footing.core.case import Block, Reading
 from firm_footing.core.estimation.expected import setting_of
+from firm_footing.core.frame.arrays import FloatArray
 from firm_footing.core.knowledge import DIMENSIONS, Knowledge
 from firm_footing.core.knowledge.vocabulary import Mode
 from firm_footing.core.physics.forward import FACE_TO_PATH, LOW_POINT, PATH, STRIKE
 from firm_footing.simulators.noting import in_words
 from firm_footing.simulators.worlds import STAND_IN, World
 
-FloatArray = NDArray[np.float64]
 NORMAL = NormalDist()
 
 # Estimates of ours, all different in kind from what the ranking assumes.

@@ -9,8 +9,8 @@ from typing import Final, NamedTuple
 
 import numpy as np
 from numpy.random import Generator
-from numpy.typing import NDArray
 
+from firm_footing.core.frame.arrays import FloatArray
 from firm_footing.core.knowledge.clubs import Club
 from firm_footing.core.knowledge.vocabulary import ReadAs
 from firm_footing.core.physics.forward import (
@@ -25,8 +25,6 @@ from firm_footing.core.physics.forward import (
     from_ball_cm,
     play,
 )
-
-FloatArray = NDArray[np.float64]
 
 
 class Flown(NamedTuple):

@@ -114,7 +114,7 @@ def _tell(field: str, value: Any) -> None:
         told.append(f"{field.replace('_', ' ')}: {str(value)[:40]}")
 
 
-class Samples(TypeDecorator[Trace]):
+class PackedTrace(TypeDecorator[Trace]):
     """A pressure trace's columns and samples, compressed: a line of JSON, then eight bytes each."""
 
     impl = LargeBinary

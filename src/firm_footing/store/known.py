@@ -17,7 +17,7 @@ KNOWLEDGE: Final = "knowledge"
 """Where a session keeps the knowledge that it reads against."""
 ANY_CLUB: Final = "7i"
 """Read in the place of a club that is not known, and told so."""
-Row = TypeVar("Row", bound=SQLModel)
+AnyRow = TypeVar("AnyRow", bound=SQLModel)
 
 
 def knowledge_of(session: Session) -> Knowledge | None:
@@ -110,7 +110,7 @@ def with_known_only(content: LessonContent, known: Knowledge) -> LessonContent:
     )
 
 
-def _with(row: Row, **values: Any) -> Row:
+def _with(row: AnyRow, **values: Any) -> AnyRow:
     """The row, or where something is another one a copy that is in no database."""
     if all(getattr(row, name) == value for name, value in values.items()):
         return row

@@ -17,16 +17,16 @@ from firm_footing.core.case.still import Consent
 from firm_footing.core.coaching.ladder import Result
 from firm_footing.core.coaching.lesson import Cue, LimitDetail, Listen, SheetWords
 from firm_footing.core.frame import Handedness, SideWords
+from firm_footing.core.knowledge.cues import Leg
 from firm_footing.core.knowledge.pressure import SwingEvent
 from firm_footing.core.knowledge.vocabulary import Answer, Limit, Source
-from firm_footing.store.columns import AsJson, Instant, Samples, now, one_of, zone_of
+from firm_footing.store.columns import AsJson, Instant, PackedTrace, now, one_of, zone_of
 
 USUALLY_AT_HAND: tuple[Source, ...] = ("look", "feel")
 """Eyes and feel; a film is at hand once one was marked, a mat with its first trace."""
 
 Outcome = Literal["confirmed", "partly", "rejected"]
 AgeGroup = Literal["junior", "adult", "senior"]
-Leg = Literal["lead", "trail"]
 
 
 def new_id() -> str:
@@ -194,7 +194,7 @@ class Recording(SQLModel, table=True):
 
     id: str = Field(default_factory=new_id, primary_key=True)
     lesson_id: str = Field(sa_column=belongs_to("lesson"))
-    samples: Trace = Field(sa_column=Column(Samples(), nullable=False))
+    samples: Trace = Field(sa_column=Column(PackedTrace(), nullable=False))
 
 
 class PressureTrace(SQLModel, table=True):

@@ -72,7 +72,7 @@ export function useDay(wanted: Ref<string | null> = ref('')) {
 }
 
 /** Students and lessons of this device that the server has not heard of yet are there too. */
-function withBegunHere<T extends Shape['Day']>(day: T, waiting: readonly Write[]): T {
+function withBegunHere<T extends Shape['TodayOut']>(day: T, waiting: readonly Write[]): T {
   const students = waiting.flatMap((w) =>
     w.kind === 'new-student' ? [newStudent(w.id, w.body)] : [],
   )

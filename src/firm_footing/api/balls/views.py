@@ -11,10 +11,11 @@ from firm_footing.api.balls.schemas import (
     WantedOut,
 )
 from firm_footing.api.conclusions.schemas import Spread
+from firm_footing.core.frame.arrays import FloatArray
 from firm_footing.core.knowledge import DIMENSIONS, Knowledge
 from firm_footing.core.patterns import Estimate
 from firm_footing.core.patterns.block import BallRead, BlockRead, read_block
-from firm_footing.core.physics.forward import PARTS, FloatArray
+from firm_footing.core.physics.forward import PARTS
 from firm_footing.core.text.missed import missed_words
 from firm_footing.store.cases import case_of
 from firm_footing.store.lesson_content import LessonContent

@@ -4,7 +4,7 @@ from typing import Annotated
 
 from fastapi import APIRouter, Body, Query, Response
 
-from firm_footing.api.changes.schemas import Name
+from firm_footing.api.changes.schemas import PersonName
 from firm_footing.api.context import Known, RowId, Store, Writing
 from firm_footing.api.errors import responses
 from firm_footing.api.lessons.schemas import LessonOut
@@ -39,7 +39,9 @@ def open_case(
     student_id: Annotated[
         str | None, Query(description="Whose lesson; left out: a new one")
     ] = None,
-    name: Annotated[Name, Query(description="What a new student is called")] = "From a case file",
+    name: Annotated[
+        PersonName, Query(description="What a new student is called")
+    ] = "From a case file",
 ) -> LessonOut:
     """All of it or nothing; the error names the place in the file."""
     check_sense(file, known)

@@ -23,7 +23,7 @@ from firm_footing.store.instructors import get_instructor
 from firm_footing.store.own_tables import SentWrite
 from firm_footing.store.students import get_student
 
-View = Callable[[Session, Request, SentWrite], BaseModel]
+AnswerView = Callable[[Session, Request, SentWrite], BaseModel]
 
 
 def _lesson(session: Session, _request: Request, sent: SentWrite) -> BaseModel:
@@ -38,7 +38,7 @@ def _instructor(session: Session, _request: Request, sent: SentWrite) -> BaseMod
     return InstructorOut.model_validate(get_instructor(session, str(sent.made)))
 
 
-VIEWS: Final[dict[str, View]] = {
+VIEWS: Final[dict[str, AnswerView]] = {
     "add_student": _student,
     "change_student": _student,
     "add_lesson": _lesson,

@@ -14,17 +14,16 @@ from firm_footing.core.case.base import Number, Whole, Word
 from firm_footing.core.case.days import Day
 from firm_footing.core.case.evidence import BlockKind, Effort, ExpectedCarry, Handicap, Surface
 from firm_footing.core.case.limits import LIST, NAME, NOTE, WORDS
-from firm_footing.core.coaching.lesson import Cue, LimitDetail, Listen, SheetWords
+from firm_footing.core.coaching.lesson import Cue, Ids, LimitDetail, Listen, SheetWords
 from firm_footing.core.frame import Handedness
 from firm_footing.core.knowledge.vocabulary import Answer, Limit, Source
 from firm_footing.store.tables import AgeGroup, Outcome
 
-Name = Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=NAME)]
+PersonName = Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=NAME)]
 Text = Annotated[str, StringConstraints(strip_whitespace=True, max_length=WORDS)]
 Limits = Annotated[tuple[Limit, ...], Field(max_length=LIST)]
 Details = Annotated[dict[Limit, LimitDetail], Field(max_length=LIST)]
 Means = Annotated[tuple[Source, ...], Field(max_length=LIST)]
-Ids = Annotated[tuple[Word, ...], Field(max_length=LIST)]
 ClubId = Annotated[str, StringConstraints(pattern=r"^[a-z0-9]{1,3}$")]
 OwnId = Annotated[str, StringConstraints(pattern=r"^[A-Za-z0-9_-]{1,64}$")]
 
@@ -40,7 +39,7 @@ Zone = Annotated[
     AfterValidator(_zone),
     Field(description="IANA name of the time zone the lesson is given in; left out: the server's"),
 ]
-Was = Annotated[
+WasFields = Annotated[
     dict[str, Any],
     Field(
         max_length=40,
@@ -66,7 +65,7 @@ class NewStudent(In):
     """Someone who takes lessons."""
 
     id: OwnId | None = Field(None, description="Made by the client, so that it is added once")
-    name: Name = Field(examples=["Oda Brack"])
+    name: PersonName = Field(examples=["Oda Brack"])
     handedness: Handedness
     handicap: Handicap | None = Field(None, description="Plus handicaps are negative")
     dominant_leg: Literal["lead", "trail"] | None = None
@@ -80,7 +79,7 @@ class NewStudent(In):
 class StudentChange(In):
     """New values; what is left out stays."""
 
-    name: Name | None = None
+    name: PersonName | None = None
     handedness: Handedness | None = None
     handicap: Handicap | None = None
     dominant_leg: Literal["lead", "trail"] | None = None
@@ -90,7 +89,7 @@ class StudentChange(In):
     about: Text | None = None
     guardian_agreed: Truth | None = None
     archived: Truth | None = None
-    was: Was = Field(default_factory=dict)
+    was: WasFields = Field(default_factory=dict)
 
     def values(self) -> dict[str, Any]:
         """What was sent; only handicap and dominant leg can be emptied with null."""
@@ -135,7 +134,7 @@ class LessonChange(In):
     primary: Word | None = Field(None, description="The measure that decides the retest")
     next_at: AwareDatetime | None = Field(None, description="When the student comes again")
     sheet: SheetWords | None = None
-    was: Was = Field(default_factory=dict)
+    was: WasFields = Field(default_factory=dict)
 
 
 class BlockIn(In):

@@ -1,7 +1,6 @@
 """The work after the decision, as it goes over the wire."""
 
 from datetime import date, datetime
-from typing import Literal
 
 from pydantic import BaseModel, Field
 
@@ -13,9 +12,8 @@ from firm_footing.core.coaching.retest import Direction, State
 from firm_footing.core.frame import Handedness
 from firm_footing.core.knowledge.coaching import Dose
 from firm_footing.core.knowledge.pressure import SwingEvent
+from firm_footing.core.text.next_stage import Stage
 from firm_footing.store.tables import Outcome
-
-Stage = Literal["listen", "shots", "look", "pressure", "decide", "drill", "retest", "send"]
 
 
 class RepetitionIn(In):

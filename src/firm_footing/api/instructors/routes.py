@@ -17,7 +17,7 @@ from firm_footing.store import instructors
 from firm_footing.store.tables import Instructor
 
 router = APIRouter(route_class=ParsedOnceRoute, tags=["instructors"])
-Signed = Annotated[str, StringConstraints(strip_whitespace=True, max_length=80)]
+Signature = Annotated[str, StringConstraints(strip_whitespace=True, max_length=80)]
 
 
 class InstructorOut(Out):
@@ -41,8 +41,8 @@ class InstructorsOut(Out):
 class InstructorChange(In):
     """New values; what is left out stays."""
 
-    name: Signed | None = Field(None, examples=["Ona Field"])
-    place: Signed | None = Field(None, description="Where the lessons are given")
+    name: Signature | None = Field(None, examples=["Ona Field"])
+    place: Signature | None = Field(None, description="Where the lessons are given")
     school: School | None = None
     sides: SideWords | None = Field(None, description="What feet are called")
 

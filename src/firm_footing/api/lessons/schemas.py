@@ -79,7 +79,7 @@ class BookedOut(BaseModel):
     drill: str | None
 
 
-class Day(BaseModel):
+class TodayOut(BaseModel):
     """The day page: those seen lately, the newest lessons, and who comes."""
 
     students: list[StudentOut]

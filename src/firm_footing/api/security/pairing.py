@@ -8,7 +8,7 @@ from fastapi import APIRouter, Body, Request, Response
 from pydantic import Field, StringConstraints
 
 from firm_footing.api.changes.schemas import OwnId
-from firm_footing.api.context import Name, RowId, Store, Writing
+from firm_footing.api.context import IdHeader, RowId, Store, Writing
 from firm_footing.api.errors import responses
 from firm_footing.api.security.device_auth import (
     A_YEAR_S,
@@ -116,7 +116,7 @@ def offer_code(
 
 @router.post("/pairing/claim", status_code=204, summary="Come in", responses=responses(409, 422))
 def claim_code(
-    request: Request, response: Response, session: Store, claim: Claim, page_id: Name = None
+    request: Request, response: Response, session: Store, claim: Claim, page_id: IdHeader = None
 ) -> None:
     """With the code of the machine; the answer brings the cookie."""
     codes: Codes = request.app.state.codes

@@ -41,7 +41,7 @@ from firm_footing.store.tables import Still
 
 router = APIRouter(route_class=ParsedOnceRoute, tags=["sheets"])
 ERRORS = responses(404, 409, 422)
-Signed = Annotated[
+SignedBy = Annotated[
     str, Query(max_length=80, description="On the sheet: who gave the lesson, where")
 ]
 
@@ -80,8 +80,8 @@ def _page(
     known: Known,
     lesson_id: RowId,
     sides: SideWords = "lead_trail",
-    by: Signed = "",
-    place: Signed = "",
+    by: SignedBy = "",
+    place: SignedBy = "",
 ) -> SheetPage:
     content = lessons.content_of(session, lesson_id)
     pictures = _stills(stills_of(session, lesson_id), content, known)

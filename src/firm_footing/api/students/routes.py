@@ -8,7 +8,7 @@ from fastapi import APIRouter, Query, Response
 from firm_footing.api.changes.schemas import NewStudent, StudentChange
 from firm_footing.api.context import Known, RowId, Store, Writing
 from firm_footing.api.errors import responses
-from firm_footing.api.lessons.schemas import BookedOut, Day, LessonBrief, StudentOut
+from firm_footing.api.lessons.schemas import BookedOut, LessonBrief, StudentOut, TodayOut
 from firm_footing.api.lessons.views import lesson_briefs
 from firm_footing.api.security.intake import ParsedOnceRoute
 from firm_footing.api.sheets.attachments import attached_as
@@ -24,9 +24,9 @@ STILL_SHOWN = timedelta(hours=12)
 
 
 @router.get("/day", summary="Who was here lately, and the newest lessons")
-def read_day(session: Store, known: Known) -> Day:
+def read_day(session: Store, known: Known) -> TodayOut:
     """What the day page shows."""
-    return Day(
+    return TodayOut(
         students=[StudentOut.model_validate(s) for s in students.seen_lately(session)],
         of=students.how_many(session),
         lessons=lesson_briefs(session, known, lessons.recent_lessons(session)),

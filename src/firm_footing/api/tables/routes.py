@@ -23,10 +23,10 @@ from firm_footing.core.knowledge import Knowledge
 from firm_footing.files.shot_tables import (
     FIELDS,
     UNITS,
-    Ball,
     Column,
     Field,
     Table,
+    TableBall,
     TableError,
     balls_of,
     fingerprint,
@@ -155,7 +155,7 @@ def _club(session: Session, lesson_id: str, sent: TableIn) -> str:
     return lessons.get_block(session, lesson_id, sent.block_id).club if sent.block_id else "7i"
 
 
-def _incoming(balls: Sequence[Ball]) -> list[Incoming]:
+def _incoming(balls: Sequence[TableBall]) -> list[Incoming]:
     return [Incoming(b.key, b.club, b.shot) for b in balls]
 
 

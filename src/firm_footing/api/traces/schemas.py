@@ -13,7 +13,7 @@ from firm_footing.core.case.limits import SAMPLES
 from firm_footing.core.knowledge.pressure import SwingEvent
 from firm_footing.core.knowledge.vocabulary import Answer, Source
 from firm_footing.core.pressure.events import How
-from firm_footing.core.pressure.measures import Force, Style
+from firm_footing.core.pressure.measures import MatForce, Style
 
 TraceName = Annotated[str, StringConstraints(strip_whitespace=True, max_length=80)]
 ColumnName = Annotated[str, StringConstraints(min_length=1, max_length=40)]
@@ -146,7 +146,7 @@ class MomentOut(Out):
 class PeakOut(BaseModel):
     """The peak of a force: sideways and up in per cent of body weight, turning in N m."""
 
-    force: Force
+    force: MatForce
     t_s: float
     value: float
 

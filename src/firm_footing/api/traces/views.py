@@ -23,10 +23,11 @@ from firm_footing.api.traces.schemas import (
 )
 from firm_footing.core.case import Reading
 from firm_footing.core.coaching.compare_traces import TimedSwings, TracesCompared
+from firm_footing.core.frame.arrays import FloatArray
 from firm_footing.core.knowledge import Knowledge
 from firm_footing.core.knowledge.soft_threshold import in_a_word
 from firm_footing.core.pressure import trace as ground
-from firm_footing.core.pressure.recorded import FloatArray, Recorded
+from firm_footing.core.pressure.recorded import Recorded
 from firm_footing.core.pressure.several import Several
 
 

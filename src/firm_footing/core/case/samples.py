@@ -18,10 +18,10 @@ from pydantic import (
 from firm_footing.core.case.base import Number
 from firm_footing.core.case.limits import SAMPLES
 
-Row = tuple[float | None, ...]
+SampleRow = tuple[float | None, ...]
 
 
-class PackedSamples(Sequence[Row]):
+class PackedSamples(Sequence[SampleRow]):
     """Rows of numbers, None where nothing was recorded.
 
     array : (n, columns) float64, NaN where nothing was recorded; not to be written to
@@ -42,15 +42,15 @@ class PackedSamples(Sequence[Row]):
         return len(self.array)
 
     @overload
-    def __getitem__(self, at: int) -> Row: ...
+    def __getitem__(self, at: int) -> SampleRow: ...
     @overload
-    def __getitem__(self, at: slice) -> tuple[Row, ...]: ...
-    def __getitem__(self, at: int | slice) -> Row | tuple[Row, ...]:
+    def __getitem__(self, at: slice) -> tuple[SampleRow, ...]: ...
+    def __getitem__(self, at: int | slice) -> SampleRow | tuple[SampleRow, ...]:
         if isinstance(at, slice):
             return tuple(map(_row, self.array[at].tolist()))
         return _row(self.array[at].tolist())
 
-    def __iter__(self) -> Iterator[Row]:
+    def __iter__(self) -> Iterator[SampleRow]:
         return map(_row, self.array.tolist())
 
     def __eq__(self, other: object) -> bool:
@@ -68,7 +68,7 @@ def as_array(samples: Sequence[Sequence[float | None]], columns: int) -> NDArray
     return packed.array
 
 
-def _row(values: list[float]) -> Row:
+def _row(values: list[float]) -> SampleRow:
     return tuple(None if v != v else v for v in values)
 
 
@@ -80,8 +80,8 @@ def _as_rows(value: Any) -> Any:
     return tuple(value) if isinstance(value, PackedSamples) else value
 
 
-_Rows = Annotated[tuple[tuple[Number | None, ...], ...], Field(max_length=SAMPLES)]
+_SampleRows = Annotated[tuple[tuple[Number | None, ...], ...], Field(max_length=SAMPLES)]
 Samples = Annotated[
-    _Rows, WrapValidator(_keep_packed), PlainSerializer(_as_rows, return_type=_Rows)
+    _SampleRows, WrapValidator(_keep_packed), PlainSerializer(_as_rows, return_type=_SampleRows)
 ]
 """Of a trace, by its columns."""

@@ -5,10 +5,10 @@ from dataclasses import dataclass
 from statistics import fmean
 from typing import Final
 
+from firm_footing.core.frame.arrays import FloatArray
 from firm_footing.core.knowledge.numbers import Numbers
 from firm_footing.core.knowledge.pressure import SwingEvent
 from firm_footing.core.patterns.chance import MeanDifference, change_of, is_significant
-from firm_footing.core.pressure.recorded import FloatArray
 from firm_footing.core.pressure.several import mean_trace, usual_signs
 from firm_footing.core.pressure.trace import TraceRead
 

@@ -9,7 +9,7 @@ from firm_footing.core.case.days import Day
 from firm_footing.core.case.limits import LIST, WORDS
 from firm_footing.core.knowledge.cues import Way
 
-Words = Annotated[str, Field(max_length=WORDS)]
+ShortWords = Annotated[str, Field(max_length=WORDS)]
 Ids = Annotated[tuple[Word, ...], Field(max_length=LIST)]
 
 
@@ -32,13 +32,13 @@ class Listen(Strict):
     minutes : of this lesson
     """
 
-    feels: Words = ""
+    feels: ShortWords = ""
     misses: Ids = ()
-    goal: Words = ""
-    event: Words = ""
+    goal: ShortWords = ""
+    event: ShortWords = ""
     event_on: Day | None = None
-    background: Words = ""
-    health: Words = ""
+    background: ShortWords = ""
+    health: ShortWords = ""
     health_asked: Annotated[bool, Field(strict=True)] = False
     corrected: Ids = ()
     minutes: Annotated[int, Field(ge=10, le=180), Whole] = 45
@@ -50,7 +50,7 @@ class Cue(Strict):
     felt : force test to what they said
     """
 
-    text: Words = ""
+    text: ShortWords = ""
     felt: Annotated[dict[Word, Way], Field(max_length=LIST)] = Field(default_factory=dict)
 
 
@@ -60,11 +60,11 @@ class SheetWords(Strict):
     minutes : of practice on a day
     """
 
-    miss: Words | None = None
-    cause: Words | None = None
-    cue: Words | None = None
-    thought: Words | None = None
-    rescue: Words | None = None
+    miss: ShortWords | None = None
+    cause: ShortWords | None = None
+    cue: ShortWords | None = None
+    thought: ShortWords | None = None
+    rescue: ShortWords | None = None
     rehearsal: Word | None = None
     ball_drill: Word | None = None
     minutes: Annotated[int, Field(ge=1, le=120), Whole] | None = None

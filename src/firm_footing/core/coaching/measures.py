@@ -19,7 +19,7 @@ from firm_footing.core.patterns.chance import floor_of, noted
 from firm_footing.core.patterns.pattern import read_pattern
 from firm_footing.core.physics.turf import is_teed
 
-Ball = tuple[Shot, Block]
+NotedBall = tuple[Shot, Block]
 
 MOSTLY: Final = 0.5
 """A thing counts as noted in a block from this part of its balls on."""
@@ -125,11 +125,11 @@ def _ideal(measure: Measure, values: Sequence[float], blocks: Sequence[Block]) -
     return fmean(expected) if expected else max(values, default=None)
 
 
-Reader = Callable[[Ball], float | None]
-Sides = tuple[list[Ball], list[Ball]]
+Reader = Callable[[NotedBall], float | None]
+Sides = tuple[list[NotedBall], list[NotedBall]]
 
 
-def _balls(blocks: Sequence[Block]) -> list[Ball]:
+def _balls(blocks: Sequence[Block]) -> list[NotedBall]:
     return [(shot, block) for block in blocks for shot in block.shots]
 
 
@@ -163,7 +163,7 @@ def _low_point_reader(knowledge: Knowledge) -> Reader:
     """What a word of contact says of the low point; nothing off a tee."""
     cm = knowledge.numbers.coaching.retest.word_low_point.cm
 
-    def read(ball: Ball) -> float | None:
+    def read(ball: NotedBall) -> float | None:
         shot, block = ball
         teed = is_teed(block, knowledge.club[block.club])
         return None if teed or shot.contact is None else cm.get(shot.contact)
@@ -194,7 +194,7 @@ def _share(measure: Measure) -> ShareMeasure:
 
 
 def _any_of(ways: Sequence[Reader]) -> Reader:
-    def read(ball: Ball) -> float | None:
+    def read(ball: NotedBall) -> float | None:
         told = [value for way in ways if (value := way(ball)) is not None]
         return max(told, default=None)
 
@@ -207,7 +207,7 @@ def _beyond(share: ShareMeasure, sides: Sides, numbers: Numbers) -> Reader:
     read = _noted_reader(share.of, numbers)
     best = max((v for side in sides for ball in side if (v := read(ball)) is not None), default=0.0)
 
-    def counts(ball: Ball) -> float | None:
+    def counts(ball: NotedBall) -> float | None:
         value = read(ball)
         if value is None:
             return None

@@ -10,12 +10,10 @@ from collections.abc import Mapping
 from dataclasses import dataclass
 
 import numpy as np
-from numpy.typing import NDArray
 
+from firm_footing.core.frame.arrays import FloatArray
 from firm_footing.core.inference.inference import Inference
 from firm_footing.core.knowledge import DIMENSIONS
-
-FloatArray = NDArray[np.float64]
 
 EXPLAINED = ("path_deg", "face_to_path_deg", "low_point_cm", "heel_toe_mm", "club_speed_pct")
 """The numbers that are accounted for."""

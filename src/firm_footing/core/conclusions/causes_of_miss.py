@@ -6,15 +6,14 @@ For the map, before any student: each cause alone against none, on balls as the 
 from functools import lru_cache
 
 import numpy as np
-from numpy.typing import NDArray
 
 from firm_footing.core.case import Case
 from firm_footing.core.conclusions.reported_miss import with_balls
+from firm_footing.core.frame.arrays import FloatArray
 from firm_footing.core.inference.inference import infer
 from firm_footing.core.knowledge import Knowledge
 from firm_footing.core.knowledge.misses import Miss
 
-FloatArray = NDArray[np.float64]
 LEAST = 0.05
 """A cause that makes a miss hardly likelier than no cause does, makes none of it."""
 

@@ -9,7 +9,6 @@ from collections.abc import Collection
 from dataclasses import dataclass
 
 import numpy as np
-from numpy.typing import NDArray
 
 from firm_footing.core.case import Reading
 from firm_footing.core.conclusions.next_check import (
@@ -19,12 +18,11 @@ from firm_footing.core.conclusions.next_check import (
     next_checks,
     start_of_each_set,
 )
+from firm_footing.core.frame.arrays import FloatArray
 from firm_footing.core.inference.check_likelihood import fact_table, group_of, independence
 from firm_footing.core.inference.inference import Inference
 from firm_footing.core.knowledge.numbers import DependentGroup
 from firm_footing.core.knowledge.vocabulary import Source
-
-FloatArray = NDArray[np.float64]
 
 SHARE_KEPT = 1e-3
 """Hypotheses that weigh less than this part of the heaviest cannot change which looks are best."""

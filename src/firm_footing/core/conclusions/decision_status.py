@@ -17,15 +17,13 @@ from dataclasses import dataclass
 from typing import Literal
 
 import numpy as np
-from numpy.typing import NDArray
 
 from firm_footing.core.conclusions.attribution import Attribution, explains_nothing
 from firm_footing.core.conclusions.next_check import DecisionFlip, NextCheck
 from firm_footing.core.conclusions.single_cause import LEAST_BITS
+from firm_footing.core.frame.arrays import FloatArray
 from firm_footing.core.inference.inference import Inference
 from firm_footing.core.knowledge.numbers import DecisionNumbers
-
-FloatArray = NDArray[np.float64]
 
 DecisionKind = Literal["not_enough", "open", "nearly", "settled"]
 LEVELS: tuple[DecisionKind, ...] = ("not_enough", "open", "nearly", "settled")

@@ -11,6 +11,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from firm_footing.core.case import Reading
+from firm_footing.core.frame.arrays import FloatArray
 from firm_footing.core.inference.check_likelihood import (
     discount_of,
     fact_probability,
@@ -22,8 +23,6 @@ from firm_footing.core.inference.hypothesis_space import HypothesisSpace
 from firm_footing.core.inference.inference import Inference
 from firm_footing.core.knowledge import Check
 from firm_footing.core.knowledge.vocabulary import Source
-
-FloatArray = NDArray[np.float64]
 
 
 @dataclass(frozen=True)

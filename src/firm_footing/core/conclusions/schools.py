@@ -6,20 +6,18 @@ from itertools import product
 from typing import NamedTuple
 
 import numpy as np
-from numpy.typing import NDArray
 
 from firm_footing.core.case import School as CaseSchool
+from firm_footing.core.frame.arrays import FloatArray
 from firm_footing.core.inference.check_likelihood import AskedTogether, changed, groups_asked
 from firm_footing.core.inference.hypothesis_space import HypothesisSpace
 from firm_footing.core.inference.inference import Inference, school_bases, school_prior
 
-FloatArray = NDArray[np.float64]
-
-School = tuple[str, str]
+SchoolPair = tuple[str, str]
 """Ids of the heel and toe school and of the lead foot school."""
 
 
-def first_by_school(inference: Inference) -> dict[School, str]:
+def first_by_school(inference: Inference) -> dict[SchoolPair, str]:
     """The cause every heel-and-toe and lead-foot school would start with: the ranking redone.
 
     What was chosen in the other matters stays.
@@ -45,7 +43,7 @@ def first_by_school(inference: Inference) -> dict[School, str]:
 class _SchoolTable(NamedTuple):
     """Every combination of schools, its base rates, and its prior (schools, sets)."""
 
-    schools: list[School]
+    schools: list[SchoolPair]
     bases: list[Mapping[str, float]]
     priors: FloatArray
 

@@ -9,9 +9,14 @@ from dataclasses import dataclass
 from statistics import NormalDist
 
 import numpy as np
-from numpy.typing import NDArray
 
-from firm_footing.core.conclusions.what_if import DeliveryShift, Seen, change_seen, expected_change
+from firm_footing.core.conclusions.what_if import (
+    DeliveryShift,
+    SeenBall,
+    change_seen,
+    expected_change,
+)
+from firm_footing.core.frame.arrays import FloatArray
 from firm_footing.core.inference.delivery_likelihood import DeliveryReading, reading_of
 from firm_footing.core.inference.inference import Inference
 from firm_footing.core.inference.intervention import branches
@@ -19,8 +24,6 @@ from firm_footing.core.inference.trial_likelihood import Trial, of_everyone
 from firm_footing.core.knowledge import Drill
 from firm_footing.core.knowledge.vocabulary import Limit
 from firm_footing.core.patterns import Estimate, read_pattern
-
-FloatArray = NDArray[np.float64]
 
 
 @dataclass(frozen=True)
@@ -39,8 +42,8 @@ class SeparatingBlock:
     balls: int
     seconds: int
     tells: float
-    if_one: Seen
-    if_other: Seen
+    if_one: SeenBall
+    if_other: SeenBall
 
 
 @dataclass(frozen=True)
@@ -59,9 +62,9 @@ class TrialResult:
     other: str
     balls: int
     bits: float
-    if_one: Seen
-    if_other: Seen
-    came: Seen
+    if_one: SeenBall
+    if_other: SeenBall
+    came: SeenBall
 
 
 def separating_blocks(inference: Inference, one: str, other: str) -> tuple[SeparatingBlock, ...]:
@@ -187,11 +190,11 @@ def _leading(inference: Inference, hypothesis: FloatArray) -> tuple[str, str]:
     return inference.knowledge.causes[first].id, inference.knowledge.causes[second].id
 
 
-def _came(inference: Inference, trial: Trial) -> Seen:
+def _came(inference: Inference, trial: Trial) -> SeenBall:
     """The change that came, for the eye: middles of the two blocks as they were seen."""
     during = read_pattern((trial.block,), inference.knowledge, inference.handicap)
     before = inference.pattern
-    return Seen(
+    return SeenBall(
         start_deg=_difference(before.start_deg, during.start_deg),
         curve_deg=_difference(before.curve_deg, during.curve_deg),
         low_point_cm=_difference(before.low_point_cm, during.low_point_cm),

@@ -7,12 +7,10 @@ another explains it better. What it says alone is its sign on the screen.
 from dataclasses import replace
 
 import numpy as np
-from numpy.typing import NDArray
 
+from firm_footing.core.frame.arrays import FloatArray
 from firm_footing.core.inference.delivery_likelihood import DeliveryReading, log_of_delivery
 from firm_footing.core.inference.inference import Inference, log_in_set
-
-FloatArray = NDArray[np.float64]
 
 
 def single_cause_log2_lr(inference: Inference) -> FloatArray:

@@ -4,8 +4,8 @@ from dataclasses import dataclass
 from typing import NamedTuple
 
 import numpy as np
-from numpy.typing import NDArray
 
+from firm_footing.core.frame.arrays import FloatArray
 from firm_footing.core.inference.hypothesis_space import HypothesisSpace
 from firm_footing.core.inference.inference import Inference
 from firm_footing.core.inference.intervention import Branch, branches, change_of, only_itself
@@ -22,11 +22,9 @@ from firm_footing.core.physics.forward import (
 )
 from firm_footing.core.physics.surrogate import land
 
-FloatArray = NDArray[np.float64]
-
 
 @dataclass(frozen=True)
-class Seen:
+class SeenBall:
     """What an eye on the tee would see of a block, or of a change; None where it is not known.
 
     start_deg, curve_deg : + push side
@@ -70,9 +68,9 @@ class WhatIf:
     """
 
     cause: str
-    now: Seen
-    without: Seen
-    moves: Seen
+    now: SeenBall
+    without: SeenBall
+    moves: SeenBall
     path_deg: Moved | None
     face_to_path_deg: Moved | None
 
@@ -148,10 +146,10 @@ def expected_change(
     return DeliveryShift(mean, second - np.outer(mean, mean))
 
 
-def seen_now(pattern: Pattern) -> Seen:
+def seen_now(pattern: Pattern) -> SeenBall:
     """The pattern as it was seen."""
     lost = pattern.carry_lost_pct
-    return Seen(
+    return SeenBall(
         start_deg=pattern.start_deg,
         curve_deg=pattern.curve_deg,
         low_point_cm=pattern.low_point_cm,
@@ -160,13 +158,13 @@ def seen_now(pattern: Pattern) -> Seen:
     )
 
 
-def change_seen(change: DeliveryShift, inference: Inference) -> Seen:
+def change_seen(change: DeliveryShift, inference: Inference) -> SeenBall:
     """A change of the delivery as an eye would see it."""
     mean, se = _moved(change, inference)
     start, curve, low_point, strike, carry = (
         Estimate(m, s) for m, s in zip(mean.tolist(), se.tolist(), strict=True)
     )
-    return Seen(start, curve, low_point, strike, carry)
+    return SeenBall(start, curve, low_point, strike, carry)
 
 
 def _moved(change: DeliveryShift, inference: Inference) -> tuple[FloatArray, FloatArray]:
@@ -202,8 +200,8 @@ def _eye(parts: FloatArray, setting: Setting) -> FloatArray:
     )
 
 
-def _after(now: Seen, moved: Seen) -> Seen:
-    return Seen(
+def _after(now: SeenBall, moved: SeenBall) -> SeenBall:
+    return SeenBall(
         start_deg=_added(now.start_deg, moved.start_deg),
         curve_deg=_added(now.curve_deg, moved.curve_deg),
         low_point_cm=_added(now.low_point_cm, moved.low_point_cm),

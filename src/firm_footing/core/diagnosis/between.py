@@ -8,15 +8,13 @@ from collections.abc import Collection
 from dataclasses import dataclass
 
 import numpy as np
-from numpy.typing import NDArray
 
 from firm_footing.core.conclusions.next_check import NextCheck, best_checks
+from firm_footing.core.frame.arrays import FloatArray
 from firm_footing.core.inference.evidence import PairEvidence
 from firm_footing.core.inference.inference import Inference
 from firm_footing.core.knowledge.vocabulary import Source
 from firm_footing.core.text.evidence_lines import noted
-
-FloatArray = NDArray[np.float64]
 
 
 @dataclass(frozen=True)

@@ -8,7 +8,6 @@ from dataclasses import dataclass, replace
 from typing import NamedTuple
 
 import numpy as np
-from numpy.typing import NDArray
 
 from firm_footing.core.case import Case
 from firm_footing.core.coaching import drills_for, situation_of
@@ -23,6 +22,7 @@ from firm_footing.core.conclusions.single_cause import (
     explains_better,
     single_cause_log2_lr,
 )
+from firm_footing.core.frame.arrays import FloatArray
 from firm_footing.core.inference.answers import contradictions
 from firm_footing.core.inference.film_answers import against_films
 from firm_footing.core.inference.inference import Inference, infer
@@ -34,8 +34,6 @@ from firm_footing.core.text import words
 from firm_footing.core.text.ball_next import BallNext, ball_next
 from firm_footing.core.text.decision import in_words
 from firm_footing.core.text.evidence_lines import against, noted
-
-FloatArray = NDArray[np.float64]
 
 CHECKS_TRIED = 3
 """How many of the best looks are tried out for what they could change."""

@@ -12,7 +12,7 @@ from typing_extensions import TypedDict
 from firm_footing.core.conclusions.attribution import words_of
 from firm_footing.core.diagnosis.diagnosis import Diagnosis, EvidenceLine
 from firm_footing.core.knowledge import Knowledge
-from firm_footing.core.knowledge.vocabulary import Group, Seen
+from firm_footing.core.knowledge.vocabulary import CauseGroup, Seen
 from firm_footing.core.patterns import Estimate, Pattern
 
 
@@ -43,7 +43,7 @@ class Account(TypedDict, total=False):
     club_speed_pct: float
 
 
-class Words(TypedDict, total=False):
+class ExplainedWords(TypedDict, total=False):
     """How much of each miss a cause accounts for: strongly, partly or hardly."""
 
     path_deg: str
@@ -76,13 +76,13 @@ CauseRank = TypedDict(
         "root": float,  # that it is at work and that one starts with it; the order of the list
         "word": str,
         "seen": Seen | None,
-        "group": Group,
+        "group": CauseGroup,
         "comes_from": str | None,
         "for": list[EvidenceBits],
         "against": list[EvidenceBits],
         "better_explained": list[BetterExplained],
         "explains": Account,
-        "explains_words": Words,
+        "explains_words": ExplainedWords,
         "chain": list[str],
     },
 )
@@ -152,7 +152,7 @@ def ranking_of(diagnosis: Diagnosis, knowledge: Knowledge) -> Ranking:
                 ],
                 "explains": _account(c.explains),
                 "explains_words": cast(
-                    Words, words_of(c.explains, diagnosis.attribution.deviation)
+                    ExplainedWords, words_of(c.explains, diagnosis.attribution.deviation)
                 ),
                 "chain": list(c.chain),
             }

@@ -10,10 +10,10 @@ from functools import lru_cache
 from typing import Literal
 
 import numpy as np
-from numpy.typing import NDArray
 
 from firm_footing.core.case import Block
 from firm_footing.core.estimation.readings import was_seen
+from firm_footing.core.frame.arrays import FloatArray
 from firm_footing.core.knowledge import Knowledge
 from firm_footing.core.knowledge.clubs import Club
 from firm_footing.core.knowledge.numbers import Numbers, Turf
@@ -27,9 +27,7 @@ from firm_footing.core.physics.forward import (
 )
 from firm_footing.core.physics.turf import is_teed
 
-FloatArray = NDArray[np.float64]
-
-Source = Literal["named", "club_speed", "own_best", "handicap"]
+CarrySource = Literal["named", "club_speed", "own_best", "handicap"]
 SLOWEST_MPS, FASTEST_MPS = 8.0, 75.0
 GOOD = ("clean", None)
 """Contacts that tell a full carry: where no word was noted, nothing spoke against it."""
@@ -41,7 +39,7 @@ class Expected:
 
     carry_m: float
     club_speed_mps: float
-    source: Source
+    source: CarrySource
 
 
 def expected_of(block: Block, knowledge: Knowledge, handicap: float | None = None) -> Expected:
@@ -80,12 +78,12 @@ def _own_best(block: Block, numbers: Numbers) -> float | None:
     return float(np.mean(good[:best])) if len(good) >= best else None
 
 
-def _of_carry(carry_m: float, club: Club, turf: Turf, source: Source) -> Expected:
+def _of_carry(carry_m: float, club: Club, turf: Turf, source: CarrySource) -> Expected:
     speeds, carries = _speeds_and_carries(club, turf)
     return Expected(carry_m, float(np.interp(carry_m, carries, speeds)), source)
 
 
-def _of_speed(speed_mps: float, club: Club, turf: Turf, source: Source) -> Expected:
+def _of_speed(speed_mps: float, club: Club, turf: Turf, source: CarrySource) -> Expected:
     speeds, carries = _speeds_and_carries(club, turf)
     return Expected(float(np.interp(speed_mps, speeds, carries)), speed_mps, source)
 

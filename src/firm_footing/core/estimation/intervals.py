@@ -3,10 +3,9 @@
 import math
 
 import numpy as np
-from numpy.typing import NDArray
 from scipy.special import ndtr
 
-FloatArray = NDArray[np.float64]
+from firm_footing.core.frame.arrays import FloatArray
 
 
 def interval_slopes(

@@ -30,10 +30,9 @@ from firm_footing.core.estimation.readings import READINGS
 from firm_footing.core.estimation.scatter import Away
 from firm_footing.core.estimation.shared import SharedErrors, shared_errors
 from firm_footing.core.estimation.shown import Physics
+from firm_footing.core.frame.arrays import FloatArray
 from firm_footing.core.knowledge import Knowledge
 from firm_footing.core.physics.forward import HEIGHT, LOW_POINT, PARTS
-
-FloatArray = NDArray[np.float64]
 
 PASSES = 3
 """How often the physics is made linear anew."""

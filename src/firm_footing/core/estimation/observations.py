@@ -7,7 +7,8 @@ import numpy as np
 from numpy.typing import NDArray
 
 from firm_footing.core.case import Block, Shot
-from firm_footing.core.estimation.readings import READINGS, Note, Within, as_reading, notes_of
+from firm_footing.core.estimation.readings import READINGS, NotedValue, Within, as_reading, notes_of
+from firm_footing.core.frame.arrays import FloatArray
 from firm_footing.core.knowledge import Knowledge
 from firm_footing.core.physics.forward import (
     FACE_TO_PATH,
@@ -18,8 +19,6 @@ from firm_footing.core.physics.forward import (
     SPEED,
     STRIKE,
 )
-
-FloatArray = NDArray[np.float64]
 
 SAID_BY: dict[int, tuple[tuple[str, ...], ...]] = {
     PATH: (("path",), ("divot_direction",)),
@@ -62,7 +61,7 @@ def observations_of(balls: Sequence[tuple[Shot, Block]], knowledge: Knowledge) -
     made, interval = np.zeros(shape, dtype=bool), np.zeros(shape, dtype=bool)
     column = {name: i for i, name in enumerate(READINGS)}
     for i, (shot, block) in enumerate(balls):
-        notes: dict[str, Note] = notes_of(shot, block, knowledge.club[block.club], numbers)
+        notes: dict[str, NotedValue] = notes_of(shot, block, knowledge.club[block.club], numbers)
         for name, note in notes.items():
             at = i, column[name]
             made[at] = True

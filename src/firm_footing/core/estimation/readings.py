@@ -52,10 +52,10 @@ class Within(NamedTuple):
     sd: float
 
 
-Note = ValueRead | Within
+NotedValue = ValueRead | Within
 
 
-def notes_of(shot: Shot, block: Block, club: Club, numbers: Numbers) -> dict[str, Note]:
+def notes_of(shot: Shot, block: Block, club: Club, numbers: Numbers) -> dict[str, NotedValue]:
     """What was noted of this ball, by the names of `READINGS`.
 
     A ball off the hosel says where it was struck and what the ground showed, nothing of path, face
@@ -68,14 +68,14 @@ def notes_of(shot: Shot, block: Block, club: Club, numbers: Numbers) -> dict[str
     return made if shot.contact == "top" else made | _flight(shot, block, numbers)
 
 
-def start_deg(shot: Shot, numbers: Numbers) -> Note | None:
+def start_deg(shot: Shot, numbers: Numbers) -> NotedValue | None:
     """The start bearing, + push side; measured wins over a word."""
     if shot.start_deg is not None:
         return ValueRead(shot.start_deg, numbers.reading.measured_direction_sd_deg)
     return _word(shot.start, numbers)
 
 
-def curve_deg(shot: Shot, numbers: Numbers, start: Note | None) -> Note | None:
+def curve_deg(shot: Shot, numbers: Numbers, start: NotedValue | None) -> NotedValue | None:
     """Landing bearing minus start bearing, + push side; measured wins over a word.
 
     A measured side and carry give the landing bearing, which needs a start to become a curve.
@@ -90,7 +90,7 @@ def curve_deg(shot: Shot, numbers: Numbers, start: Note | None) -> Note | None:
     return _word(shot.curve, numbers)
 
 
-def as_reading(note: Note, numbers: Numbers) -> ValueRead:
+def as_reading(note: NotedValue, numbers: Numbers) -> ValueRead:
     """An interval by its middle and width; one without an end is taken to end somewhere."""
     if isinstance(note, ValueRead):
         return note
@@ -112,8 +112,8 @@ def _word(word: str | None, numbers: Numbers) -> Within | None:
     return Within(low, high, sd) if sign > 0 else Within(-high, -low, sd)
 
 
-def _ground(shot: Shot, block: Block, club: Club, numbers: Numbers) -> dict[str, Note]:
-    made: dict[str, Note] = {}
+def _ground(shot: Shot, block: Block, club: Club, numbers: Numbers) -> dict[str, NotedValue]:
+    made: dict[str, NotedValue] = {}
     lowest = low_point(shot, numbers.turf)
     if lowest is not None:
         made["low_point"] = ValueRead(*lowest)
@@ -125,9 +125,9 @@ def _ground(shot: Shot, block: Block, club: Club, numbers: Numbers) -> dict[str,
     return made
 
 
-def _face(shot: Shot, numbers: Numbers) -> dict[str, Note]:
+def _face(shot: Shot, numbers: Numbers) -> dict[str, NotedValue]:
     sd = numbers.reading.strike_sd_mm
-    made: dict[str, Note] = {}
+    made: dict[str, NotedValue] = {}
     if shot.low_high_mm is not None:
         made["height"] = ValueRead(shot.low_high_mm, sd)
     if shot.heel_toe_mm is not None:
@@ -135,7 +135,7 @@ def _face(shot: Shot, numbers: Numbers) -> dict[str, Note]:
     return made | _contact_says(shot, "heel_toe_mm", "contact_strike", numbers)
 
 
-def _contact_says(shot: Shot, quantity: str, name: str, numbers: Numbers) -> dict[str, Note]:
+def _contact_says(shot: Shot, quantity: str, name: str, numbers: Numbers) -> dict[str, NotedValue]:
     said = numbers.contact_says.get(shot.contact or "")
     if said is None or said.quantity != quantity:
         return {}
@@ -143,7 +143,7 @@ def _contact_says(shot: Shot, quantity: str, name: str, numbers: Numbers) -> dic
     return {name: Within(least, math.inf if said.most is None else said.most, said.sd)}
 
 
-def _club(shot: Shot, numbers: Numbers) -> dict[str, Note]:
+def _club(shot: Shot, numbers: Numbers) -> dict[str, NotedValue]:
     """What was measured of the club, and where the ball started."""
     r = numbers.reading
     noted = {
@@ -157,13 +157,15 @@ def _club(shot: Shot, numbers: Numbers) -> dict[str, Note]:
         "ball_speed": (_log(shot.ball_speed_mps), r.measured_ball_speed_sd_pct / 100),
         "spin": (_log(shot.spin_rpm), r.measured_spin_sd_pct / 100),
     }
-    made: dict[str, Note] = {k: ValueRead(v, sd) for k, (v, sd) in noted.items() if v is not None}
+    made: dict[str, NotedValue] = {
+        k: ValueRead(v, sd) for k, (v, sd) in noted.items() if v is not None
+    }
     start = start_deg(shot, numbers)
     return made if start is None else made | {"start": _doubtful(start, r.start_model_sd_deg)}
 
 
-def _flight(shot: Shot, block: Block, numbers: Numbers) -> dict[str, Note]:
-    made: dict[str, Note] = {}
+def _flight(shot: Shot, block: Block, numbers: Numbers) -> dict[str, NotedValue]:
+    made: dict[str, NotedValue] = {}
     curve = curve_deg(shot, numbers, start_deg(shot, numbers))
     if curve is not None:
         made["curve"] = _doubtful(curve, numbers.reading.curve_model_sd_deg)
@@ -174,7 +176,7 @@ def _flight(shot: Shot, block: Block, numbers: Numbers) -> dict[str, Note]:
     return made
 
 
-def _doubtful(note: Note, more: float) -> Note:
+def _doubtful(note: NotedValue, more: float) -> NotedValue:
     """The same note with the model's own doubt added."""
     if isinstance(note, ValueRead):
         return ValueRead(note.value, math.hypot(note.sd, more))

@@ -11,7 +11,7 @@ from typing import Final, NamedTuple
 import numpy as np
 from numpy.typing import NDArray
 
-FloatArray = NDArray[np.float64]
+from firm_footing.core.frame.arrays import FloatArray
 
 FACTORS: Final = np.exp(np.linspace(-1.3, 1.3, 27))
 """What the factor may be."""

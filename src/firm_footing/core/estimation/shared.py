@@ -11,14 +11,12 @@ from dataclasses import dataclass
 from typing import Final
 
 import numpy as np
-from numpy.typing import NDArray
 
 from firm_footing.core.case import Block, Shot
 from firm_footing.core.estimation.expected import expected_of
 from firm_footing.core.estimation.readings import READINGS
+from firm_footing.core.frame.arrays import FloatArray
 from firm_footing.core.knowledge import Knowledge
-
-FloatArray = NDArray[np.float64]
 
 CHANNELS: Final[dict[str, tuple[str, ...]]] = {
     "aim_deg": ("start", "path", "face"),

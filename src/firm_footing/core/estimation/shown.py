@@ -3,11 +3,11 @@
 import math
 
 import numpy as np
-from numpy.typing import NDArray
 
 from firm_footing.core.case import Block
 from firm_footing.core.estimation.expected import setting_of
 from firm_footing.core.estimation.readings import READINGS
+from firm_footing.core.frame.arrays import FloatArray
 from firm_footing.core.knowledge import Knowledge
 from firm_footing.core.physics.forward import (
     FACE_TO_PATH,
@@ -20,8 +20,6 @@ from firm_footing.core.physics.forward import (
 )
 from firm_footing.core.physics.surrogate import land
 from firm_footing.core.physics.turf import divot_deg
-
-FloatArray = NDArray[np.float64]
 
 
 class Physics:

@@ -11,11 +11,10 @@ from dataclasses import dataclass
 from typing import Final
 
 import numpy as np
-from numpy.typing import NDArray
 
+from firm_footing.core.frame.arrays import FloatArray
 from firm_footing.core.knowledge.pressure import SwingEvent, Timing
 
-FloatArray = NDArray[np.float64]
 LEAST_FRAMES: Final = 12
 QUIET_PART: Final = 0.02
 """Of the largest change: less is no move of the player."""

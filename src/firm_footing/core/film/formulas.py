@@ -8,12 +8,9 @@ import math
 from collections.abc import Callable
 from typing import Final
 
-import numpy as np
-from numpy.typing import NDArray
-
+from firm_footing.core.frame.arrays import FloatArray
 from firm_footing.core.knowledge.film import Formula
 
-FloatArray = NDArray[np.float64]
 SHOE_CM: Final = 30.0
 """Heel to toe of a shoe; estimate."""
 

@@ -5,7 +5,6 @@ from collections.abc import Iterator, Mapping
 from dataclasses import dataclass
 
 import numpy as np
-from numpy.typing import NDArray
 
 from firm_footing.core.case.film import Film
 from firm_footing.core.film.formulas import FORMULAS
@@ -14,8 +13,6 @@ from firm_footing.core.film.uncertainty import sd_of
 from firm_footing.core.knowledge import Knowledge
 from firm_footing.core.knowledge.film import FilmMeasure
 from firm_footing.core.knowledge.soft_threshold import SoftThreshold, probability_beyond
-
-FloatArray = NDArray[np.float64]
 
 
 @dataclass(frozen=True)

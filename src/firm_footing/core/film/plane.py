@@ -9,12 +9,11 @@ import math
 from dataclasses import dataclass
 
 import numpy as np
-from numpy.typing import NDArray
 
 from firm_footing.core.case.film import Film
+from firm_footing.core.frame.arrays import FloatArray
 from firm_footing.core.knowledge.film import FilmNumbers
 
-FloatArray = NDArray[np.float64]
 LEAST_PX = 4.0
 """A scale or a ground line shorter than this says nothing."""
 

@@ -10,13 +10,12 @@ from collections.abc import Iterator
 from typing import Final
 
 import numpy as np
-from numpy.typing import NDArray
 
 from firm_footing.core.film.formulas import FORMULAS
 from firm_footing.core.film.plane import Plane
+from firm_footing.core.frame.arrays import FloatArray
 from firm_footing.core.knowledge.film import FilmMeasure, FilmNumbers
 
-FloatArray = NDArray[np.float64]
 STEP_CM: Final = 0.01
 FRAME_SD: Final = 1 / math.sqrt(12)
 """Of where within a picture's time an event lies, in pictures."""

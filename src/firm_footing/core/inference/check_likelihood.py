@@ -19,6 +19,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from firm_footing.core.case import Reading
+from firm_footing.core.frame.arrays import FloatArray
 from firm_footing.core.inference.answers import (
     log_ratio_of,
     unlimited_log_ratio_of,
@@ -30,8 +31,6 @@ from firm_footing.core.inference.hypothesis_space import HypothesisSpace
 from firm_footing.core.knowledge import Check, Knowledge
 from firm_footing.core.knowledge.numbers import DependentGroup
 from firm_footing.core.knowledge.vocabulary import Mode
-
-FloatArray = NDArray[np.float64]
 
 
 @kept(megabytes=11)

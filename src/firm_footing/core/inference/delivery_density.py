@@ -21,10 +21,10 @@ from typing import Any, NamedTuple
 import numpy as np
 from numpy.typing import NDArray
 
-FloatArray = NDArray[np.float64]
+from firm_footing.core.frame.arrays import FloatArray, IntArray
+
 Floats = NDArray[np.floating[Any]]
 """Single or double precision, as what is given."""
-IntArray = NDArray[np.int_]
 
 
 @dataclass(frozen=True, eq=False)

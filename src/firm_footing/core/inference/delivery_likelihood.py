@@ -10,9 +10,9 @@ from dataclasses import dataclass
 from typing import Any
 
 import numpy as np
-from numpy.typing import NDArray
 
 from firm_footing.core.estimation.inverse import Delivered
+from firm_footing.core.frame.arrays import FloatArray, IntArray
 from firm_footing.core.inference.caching import kept
 from firm_footing.core.inference.delivery_density import JointDensity, joint_density, log_density
 from firm_footing.core.inference.evidence import Piece, leave_one_out_weight_of
@@ -29,9 +29,6 @@ from firm_footing.core.physics.forward import (
     SPEED,
     STRIKE,
 )
-
-FloatArray = NDArray[np.float64]
-IntArray = NDArray[np.int_]
 
 NOT_SEEN = 2e-3
 """An information so small that the quantity was not seen at all: 1 over 22 degrees or per cent."""

@@ -6,12 +6,10 @@ from itertools import combinations, product
 import numpy as np
 from numpy.typing import NDArray
 
+from firm_footing.core.frame.arrays import FloatArray, IntArray
 from firm_footing.core.inference.hypothesis_space import NO_MODE, STUCK, THROWN, HypothesisSpace
 from firm_footing.core.knowledge import DIMENSIONS, Cause, Knowledge
 from firm_footing.core.knowledge.vocabulary import Mode
-
-FloatArray = NDArray[np.float64]
-IntArray = NDArray[np.int_]
 
 
 @lru_cache(maxsize=4)

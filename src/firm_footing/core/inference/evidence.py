@@ -5,11 +5,9 @@ from dataclasses import dataclass
 from typing import NamedTuple
 
 import numpy as np
-from numpy.typing import NDArray
 
+from firm_footing.core.frame.arrays import FloatArray
 from firm_footing.core.inference.hypothesis_space import HypothesisSpace
-
-FloatArray = NDArray[np.float64]
 
 
 class PairEvidence(NamedTuple):

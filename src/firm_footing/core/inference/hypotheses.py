@@ -6,8 +6,7 @@ from functools import cached_property
 import numpy as np
 from numpy.typing import NDArray
 
-FloatArray = NDArray[np.float64]
-IntArray = NDArray[np.int_]
+from firm_footing.core.frame.arrays import FloatArray, IntArray
 
 
 @dataclass(frozen=True, eq=False)

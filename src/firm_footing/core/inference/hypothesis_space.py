@@ -15,11 +15,9 @@ from typing import NamedTuple
 import numpy as np
 from numpy.typing import NDArray
 
+from firm_footing.core.frame.arrays import FloatArray, IntArray
 from firm_footing.core.inference.hypotheses import Hypotheses
 from firm_footing.core.knowledge import FEET_GROUPS, Knowledge
-
-FloatArray = NDArray[np.float64]
-IntArray = NDArray[np.int_]
 
 THROWN, STUCK, NO_MODE = 0, 1, -1
 

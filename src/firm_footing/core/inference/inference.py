@@ -9,6 +9,7 @@ from numpy.typing import NDArray
 
 from firm_footing.core.case import Block, Case, Reading, School
 from firm_footing.core.estimation.expected import setting_of
+from firm_footing.core.frame.arrays import FloatArray
 from firm_footing.core.inference.answered import Answered
 from firm_footing.core.inference.answers import counted_readings, seen_of
 from firm_footing.core.inference.caching import kept
@@ -43,8 +44,6 @@ from firm_footing.core.knowledge.coaching import SchoolOption
 from firm_footing.core.knowledge.vocabulary import Seen
 from firm_footing.core.patterns import Pattern, read_pattern
 from firm_footing.core.physics.forward import Setting
-
-FloatArray = NDArray[np.float64]
 
 
 @dataclass(frozen=True, eq=False)

@@ -10,12 +10,10 @@ from functools import lru_cache
 import numpy as np
 from numpy.typing import NDArray
 
+from firm_footing.core.frame.arrays import FloatArray, IntArray
 from firm_footing.core.inference.caching import kept
 from firm_footing.core.inference.delivery_likelihood import cause_free, stopped
 from firm_footing.core.inference.hypothesis_space import HypothesisSpace
-
-FloatArray = NDArray[np.float64]
-IntArray = NDArray[np.int_]
 
 
 @dataclass(frozen=True, eq=False)

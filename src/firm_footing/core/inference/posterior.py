@@ -4,14 +4,12 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 
 import numpy as np
-from numpy.typing import NDArray
 
+from firm_footing.core.frame.arrays import FloatArray
 from firm_footing.core.inference.evidence import Piece
 from firm_footing.core.inference.hypotheses import Hypotheses
 from firm_footing.core.inference.hypothesis_space import HypothesisSpace
 from firm_footing.core.inference.scratch import scratch
-
-FloatArray = NDArray[np.float64]
 
 NEARLY_SURE = 1.0 - 1e-6
 """Above this, P(absent) is summed by itself: 1 - P(present) would lose digits."""

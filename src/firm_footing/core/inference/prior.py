@@ -16,14 +16,12 @@ present, and one that counts.
 from functools import lru_cache
 
 import numpy as np
-from numpy.typing import NDArray
 
+from firm_footing.core.frame.arrays import FloatArray
 from firm_footing.core.inference.caching import kept
 from firm_footing.core.inference.hypothesis_space import HypothesisSpace
 from firm_footing.core.knowledge import Knowledge
 from firm_footing.core.knowledge.numbers import Prior
-
-FloatArray = NDArray[np.float64]
 
 
 @kept(megabytes=1)

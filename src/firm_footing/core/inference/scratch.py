@@ -8,9 +8,8 @@ from contextlib import contextmanager
 from threading import Lock
 
 import numpy as np
-from numpy.typing import NDArray
 
-FloatArray = NDArray[np.float64]
+from firm_footing.core.frame.arrays import FloatArray
 
 _TURN = Lock()
 _KEPT = [np.empty((0, 0))]

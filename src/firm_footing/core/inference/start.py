@@ -15,6 +15,7 @@ from collections.abc import Mapping
 import numpy as np
 from numpy.typing import NDArray
 
+from firm_footing.core.frame.arrays import FloatArray
 from firm_footing.core.inference.caching import kept
 from firm_footing.core.inference.hypothesis_space import HypothesisSpace
 from firm_footing.core.knowledge import Knowledge
@@ -23,7 +24,6 @@ from firm_footing.core.knowledge.vocabulary import Seen
 POINTS_FROM = 0.05
 """Log-likelihood ratio from which balls point to a cause rather than to none."""
 
-FloatArray = NDArray[np.float64]
 Marks = NDArray[np.bool_]
 
 

@@ -9,9 +9,9 @@ from dataclasses import dataclass
 from functools import lru_cache
 
 import numpy as np
-from numpy.typing import NDArray
 
 from firm_footing.core.case import Block, Case
+from firm_footing.core.frame.arrays import FloatArray
 from firm_footing.core.inference.delivery_density import log_density
 from firm_footing.core.inference.delivery_likelihood import (
     COMBINED,
@@ -27,8 +27,6 @@ from firm_footing.core.inference.hypothesis_space import HypothesisSpace
 from firm_footing.core.inference.intervention import Branch, branches, shift_of
 from firm_footing.core.knowledge import Drill, Knowledge
 from firm_footing.core.patterns import Pattern, read_pattern
-
-FloatArray = NDArray[np.float64]
 
 
 @dataclass(frozen=True)

@@ -3,9 +3,9 @@
 from pydantic import Field
 
 from firm_footing.core.knowledge.vocabulary import (
-    DeliveryShift,
+    CauseGroup,
+    DeliveryEffect,
     Entry,
-    Group,
     Mode,
     Move,
     Phase,
@@ -18,7 +18,7 @@ class Side(Entry):
 
     id: str
     name: str
-    effect: DeliveryShift
+    effect: DeliveryEffect
 
 
 class Working(Entry):
@@ -37,14 +37,14 @@ class Cause(Entry):
     label: str = Field(description="Three or four words for the plan")
     sentence: str
     you: str = Field(description="The same, said to the student")
-    group: Group
+    group: CauseGroup
     acts: Phase
     at_setup: bool = Field(default=False, description="Stands still before the swing begins")
     base_weight: float = Field(gt=0, lt=1)
     upstream_of: tuple[str, ...] = ()
     opposite_of: str | None = None
     skill: bool = Field(default=False, description="Has two modes, thrown and stuck")
-    effect: DeliveryShift
+    effect: DeliveryEffect
     effect_stuck: dict[str, float] = Field(default_factory=dict)
     sides: tuple[Side, ...] = Field(default=(), max_length=2)
     scatter_factor: float = Field(default=1.0, ge=1.0)
@@ -59,7 +59,7 @@ class Cause(Entry):
         """`works_through` with the short spelling (a bare id) written out."""
         return tuple(Working(mechanism=w) if isinstance(w, str) else w for w in self.works_through)
 
-    def effect_in(self, mode: Mode | None, side: str | None) -> DeliveryShift:
+    def effect_in(self, mode: Mode | None, side: str | None) -> DeliveryEffect:
         """The mean shift of the delivery in this mode and on this side.
 
         A mode that is None, or that the cause does not know, means thrown.
@@ -70,7 +70,7 @@ class Cause(Entry):
         for option in self.sides:
             if option.id == side:
                 values = option.effect.model_dump()
-        return DeliveryShift(**values)
+        return DeliveryEffect(**values)
 
 
 class Mechanism(Entry):

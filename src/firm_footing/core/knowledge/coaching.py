@@ -6,7 +6,7 @@ from typing import Literal, Self
 import numpy as np
 from pydantic import Field, model_validator
 
-from firm_footing.core.knowledge.vocabulary import Act, Contact, DeliveryShift, Entry, Limit
+from firm_footing.core.knowledge.vocabulary import Act, Contact, DeliveryEffect, Entry, Limit
 
 
 class Constraint(Entry):
@@ -18,7 +18,7 @@ class Constraint(Entry):
     """
 
     removes: tuple[str, ...] = Field(min_length=1)
-    everyone: DeliveryShift = DeliveryShift()
+    everyone: DeliveryEffect = DeliveryEffect()
     effort_at_most_pct: float | None = None
 
 

@@ -14,7 +14,7 @@ from firm_footing.core.knowledge.reading_numbers import (
 )
 from firm_footing.core.knowledge.soft_threshold import SoftThreshold
 from firm_footing.core.knowledge.vocabulary import (
-    DeliveryShift,
+    DeliveryEffect,
     Entry,
     Probability,
     Source,
@@ -57,10 +57,10 @@ class StuckMode(Entry):
 class DeliveryNumbers(Entry):
     """How people and balls vary around their delivery."""
 
-    person_sd: DeliveryShift
-    ball_sd: DeliveryShift
+    person_sd: DeliveryEffect
+    ball_sd: DeliveryEffect
     ball_height_sd_mm: float = Field(gt=0)
-    prior_sd: DeliveryShift
+    prior_sd: DeliveryEffect
     person_tail_df: float = Field(gt=2)
     severity_levels: tuple[float, ...] = Field(min_length=1)
     severity_within: float = Field(ge=0)

@@ -7,7 +7,7 @@ from pydantic import Field, model_validator
 from firm_footing.core.knowledge.vocabulary import Entry
 
 PoseView = Literal["down_the_line", "face_on", "feet", "hand", "club"]
-Numbers = dict[str, float]
+PoseNumbers = dict[str, float]
 """A name of the figure's to a number; the file says which and in what unit."""
 
 
@@ -16,8 +16,8 @@ class CheckPose(Entry):
 
     view: PoseView
     base: str
-    sound: Numbers = Field(default_factory=dict)
-    unsound: Numbers = Field(min_length=1)
+    sound: PoseNumbers = Field(default_factory=dict)
+    unsound: PoseNumbers = Field(min_length=1)
 
 
 class Thing(Entry):
@@ -51,7 +51,7 @@ class DrillPose(Entry):
     word: Literal["start", "right", "not_yet"]
     view: PoseView
     base: str
-    pose: Numbers = Field(default_factory=dict)
+    pose: PoseNumbers = Field(default_factory=dict)
     things: tuple[Thing, ...] = ()
 
 
@@ -63,7 +63,7 @@ class Poses(Entry):
 
     source: str
     cm_per_unit: float = Field(gt=0)
-    bases: dict[PoseView, dict[str, Numbers]]
+    bases: dict[PoseView, dict[str, PoseNumbers]]
     checks: dict[str, CheckPose]
     drills: dict[str, tuple[DrillPose, ...]]
 
@@ -80,7 +80,7 @@ class Poses(Entry):
                 self._fits(drill, moment.view, moment.base, moment.pose)
         return self
 
-    def _fits(self, entry: str, view: PoseView, base_name: str, changed: Numbers) -> None:
+    def _fits(self, entry: str, view: PoseView, base_name: str, changed: PoseNumbers) -> None:
         base = self.bases.get(view, {}).get(base_name)
         if base is None:
             raise ValueError(f"{entry}: no base of {view} is called '{base_name}'")
@@ -88,11 +88,11 @@ class Poses(Entry):
             if name not in base:
                 raise ValueError(f"{entry}: {view} has no '{name}'")
 
-    def moment(self, drawn: DrillPose) -> Numbers:
+    def moment(self, drawn: DrillPose) -> PoseNumbers:
         """The figure's numbers at one moment of a drill."""
         return self.bases[drawn.view][drawn.base] | drawn.pose
 
-    def pair(self, check: str) -> tuple[Numbers, Numbers] | None:
+    def pair(self, check: str) -> tuple[PoseNumbers, PoseNumbers] | None:
         """The figure's numbers when sound and when unsound; None for what cannot be drawn."""
         pose = self.checks.get(check)
         if pose is None:

@@ -4,13 +4,13 @@ from typing import Annotated, Literal
 
 from pydantic import BaseModel, ConfigDict, Field
 
-Group = Literal["setup", "backswing", "downswing", "elsewhere"]
+CauseGroup = Literal["setup", "backswing", "downswing", "elsewhere"]
 """Where in the swing a cause sits; the first three are the feet's."""
 
 Phase = Literal["setup", "going_back", "starting_down", "at_the_ball"]
 """When a cause acts."""
 
-FEET_GROUPS: tuple[Group, ...] = ("setup", "backswing", "downswing")
+FEET_GROUPS: tuple[CauseGroup, ...] = ("setup", "backswing", "downswing")
 
 Mode = Literal["thrown", "stuck"]
 """One swing has one mode: the club is thrown out, or left stuck behind."""
@@ -85,7 +85,7 @@ class Entry(BaseModel):
     model_config = ConfigDict(extra="forbid", frozen=True, allow_inf_nan=False)
 
 
-class DeliveryShift(Entry):
+class DeliveryEffect(Entry):
     """One value per dimension of the delivery; those left out are zero shifts."""
 
     path_deg: float = 0.0

@@ -11,14 +11,15 @@ from scipy.special import chdtri
 from firm_footing.core.case import Block, Shot
 from firm_footing.core.estimation.expected import Expected, expected_of, setting_of
 from firm_footing.core.estimation.inverse import Delivered
-from firm_footing.core.estimation.readings import Note, as_reading
+from firm_footing.core.estimation.readings import NotedValue, as_reading
 from firm_footing.core.estimation.readings import curve_deg as noted_curve
 from firm_footing.core.estimation.readings import start_deg as noted_start
 from firm_footing.core.estimation.shown import Physics
+from firm_footing.core.frame.arrays import FloatArray
 from firm_footing.core.knowledge import Knowledge
 from firm_footing.core.knowledge.numbers import Numbers
 from firm_footing.core.patterns.drift import Drift, drifts_of
-from firm_footing.core.patterns.groups import Group, groups_of
+from firm_footing.core.patterns.groups import BallGroup, groups_of
 from firm_footing.core.patterns.lost import Lost, lost_of, together, would_be
 from firm_footing.core.patterns.pattern import Estimate, Pattern, read_pattern
 from firm_footing.core.patterns.targets import Wanted, wanted_of
@@ -35,8 +36,6 @@ from firm_footing.core.physics.forward import (
 )
 from firm_footing.core.physics.impact import strike
 from firm_footing.core.physics.turf import attack_deg, cm_to_attack
-
-FloatArray = NDArray[np.float64]
 
 
 @dataclass(frozen=True, eq=False)
@@ -86,7 +85,7 @@ class BlockRead:
     face_deg: Estimate | None
     scatter: FloatArray
     balls: tuple[BallRead, ...]
-    groups: tuple[Group, ...]
+    groups: tuple[BallGroup, ...]
     drifts: tuple[Drift, ...]
     lost: Lost
     wanted: tuple[Wanted, ...]
@@ -180,7 +179,7 @@ def _start_and_curve(shot: Shot, numbers: Numbers) -> tuple[float, float]:
     return _value(start, numbers), _value(noted_curve(shot, numbers, start), numbers)
 
 
-def _value(note: Note | None, numbers: Numbers) -> float:
+def _value(note: NotedValue | None, numbers: Numbers) -> float:
     return math.nan if note is None else as_reading(note, numbers).value
 
 

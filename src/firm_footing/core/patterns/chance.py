@@ -15,7 +15,7 @@ import numpy as np
 from scipy.special import stdtr
 
 from firm_footing.core.case import Block, Shot
-from firm_footing.core.estimation.readings import Note, as_reading, curve_deg, start_deg
+from firm_footing.core.estimation.readings import NotedValue, as_reading, curve_deg, start_deg
 from firm_footing.core.knowledge.numbers import Numbers
 from firm_footing.core.physics.turf import low_point
 
@@ -134,7 +134,7 @@ def noted(shot: Shot, block: Block, numbers: Numbers) -> dict[str, float | None]
     lowest = low_point(shot, numbers.turf)
     flies = shot.contact not in ("hosel", "top")
 
-    def value(note: Note | None) -> float | None:
+    def value(note: NotedValue | None) -> float | None:
         return None if note is None or not flies else as_reading(note, numbers).value
 
     divot = shot.divot_start_cm

@@ -13,9 +13,8 @@ from functools import lru_cache
 from typing import Final
 
 import numpy as np
-from numpy.typing import NDArray
 
-FloatArray = NDArray[np.float64]
+from firm_footing.core.frame.arrays import FloatArray
 
 TRUE_SHARES: Final = np.arange(0.02, 1.0, 0.04)
 """Shares of an unchanged student that the level is held at."""

@@ -13,10 +13,9 @@ from typing import NamedTuple
 import numpy as np
 from numpy.typing import NDArray
 
+from firm_footing.core.frame.arrays import FloatArray
 from firm_footing.core.knowledge.numbers import BlockNumbers, Shape
 from firm_footing.core.patterns.shape import shape_name
-
-FloatArray = NDArray[np.float64]
 
 BACKGROUND_SHARE, BACKGROUND_WIDTH = 0.04, 4.0
 """Share of wild balls and how many times wider they lie."""
@@ -28,7 +27,7 @@ TRIED_ROUNDS, KEPT_SPLITS = 4, 12
 
 
 @dataclass(frozen=True)
-class Group:
+class BallGroup:
     """Balls that belong together.
 
     balls : their numbers in the block, from 0
@@ -44,7 +43,7 @@ class Group:
 
 def groups_of(
     flown: FloatArray, covariance: FloatArray, block: BlockNumbers, shape: Shape
-) -> tuple[Group, ...]:
+) -> tuple[BallGroup, ...]:
     """Two groups, the larger first; none where one explains the balls as well.
 
     Parameters
@@ -71,9 +70,9 @@ def groups_of(
     )
 
 
-def _group(balls: NDArray[np.int_], flown: FloatArray, shape: Shape) -> Group:
+def _group(balls: NDArray[np.int_], flown: FloatArray, shape: Shape) -> BallGroup:
     start, curve = flown[balls].mean(axis=0).tolist()
-    return Group(tuple(balls.tolist()), start, curve, shape_name(start, curve, shape))
+    return BallGroup(tuple(balls.tolist()), start, curve, shape_name(start, curve, shape))
 
 
 def _splits(standard: FloatArray) -> FloatArray:

@@ -11,8 +11,8 @@ from math import factorial
 from typing import Final
 
 import numpy as np
-from numpy.typing import NDArray
 
+from firm_footing.core.frame.arrays import FloatArray
 from firm_footing.core.knowledge.numbers import LostDistance
 from firm_footing.core.physics.flight import Launch
 from firm_footing.core.physics.forward import (
@@ -30,8 +30,6 @@ from firm_footing.core.physics.forward import (
 )
 from firm_footing.core.physics.impact import strike
 from firm_footing.core.physics.turf import speed_lost_pct
-
-FloatArray = NDArray[np.float64]
 
 ITEMS: Final = ("club_speed", "strike", "loft_and_spin", "glancing", "ground")
 """Club speed; the place on the face; loft and angle of attack, which make the spin; the face

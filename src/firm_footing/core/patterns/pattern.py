@@ -11,19 +11,23 @@ from dataclasses import dataclass, field
 from typing import Final
 
 import numpy as np
-from numpy.typing import NDArray
 
 from firm_footing.core.case import Block, Shot
 from firm_footing.core.estimation.inverse import Delivered, read_delivery
-from firm_footing.core.estimation.readings import Note, as_reading, curve_deg, notes_of, start_deg
+from firm_footing.core.estimation.readings import (
+    NotedValue,
+    as_reading,
+    curve_deg,
+    notes_of,
+    start_deg,
+)
+from firm_footing.core.frame.arrays import FloatArray
 from firm_footing.core.knowledge import DIMENSIONS, Knowledge
 from firm_footing.core.knowledge.numbers import Numbers
 from firm_footing.core.patterns.chance import carry_lost_pct, values_of
 from firm_footing.core.patterns.no_miss import no_miss
 from firm_footing.core.patterns.shape import is_two_way, shape_name
 from firm_footing.core.physics.forward import FACE_TO_PATH, LOFT, LOW_POINT, PATH, SPEED, STRIKE
-
-FloatArray = NDArray[np.float64]
 
 KNOWN_SE: Final = dict(zip(DIMENSIONS, (5.0, 5.0, 10.0, 20.0, 6.0, 8.0), strict=True))
 """A quantity whose standard error, from the balls alone, is larger counts as not known."""
@@ -191,7 +195,7 @@ def _shown(group: tuple[int, ...], delivered: Delivered) -> tuple[FloatArray, Fl
     return shown, np.sqrt(np.diag(covariance))
 
 
-def _values(notes: Sequence[Note | None], numbers: Numbers) -> list[float | None]:
+def _values(notes: Sequence[NotedValue | None], numbers: Numbers) -> list[float | None]:
     return [None if note is None else as_reading(note, numbers).value for note in notes]
 
 
@@ -215,7 +219,7 @@ def _shape(start: Estimate | None, curve: Estimate | None, numbers: Numbers) -> 
 
 
 def _two_way(
-    starts: Sequence[Note | None], curves: Sequence[Note | None], numbers: Numbers
+    starts: Sequence[NotedValue | None], curves: Sequence[NotedValue | None], numbers: Numbers
 ) -> bool | None:
     both = zip(_values(starts, numbers), _values(curves, numbers), strict=True)
     pairs = [(a, b) for a, b in both if a is not None and b is not None]

@@ -4,13 +4,11 @@ import math
 from typing import Final
 
 import numpy as np
-from numpy.typing import NDArray
 
 from firm_footing.core.case import Block
+from firm_footing.core.frame.arrays import FloatArray
 from firm_footing.core.physics.flight import Flight, Launch
 from firm_footing.core.physics.forward import curve_deg
-
-FloatArray = NDArray[np.float64]
 
 TRACK_POINTS: Final = 25
 

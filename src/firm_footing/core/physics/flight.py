@@ -20,9 +20,8 @@ from dataclasses import dataclass
 from typing import NamedTuple
 
 import numpy as np
-from numpy.typing import NDArray
 
-FloatArray = NDArray[np.float64]
+from firm_footing.core.frame.arrays import FloatArray
 
 MASS_KG = 0.04593
 """The heaviest ball the Rules of Golf allow: 1.620 ounces."""

@@ -8,20 +8,17 @@ low point is from the place where an iron's ball lies, so that one swing has one
 every club; from the ball it is `from_ball_cm`.
 """
 
-from typing import Final, NamedTuple, TypeVar
+from typing import Final, NamedTuple
 
 import numpy as np
-from numpy.typing import NDArray
 
+from firm_footing.core.frame.arrays import FloatArray, FloatOrArray
 from firm_footing.core.knowledge import DIMENSIONS
 from firm_footing.core.knowledge.clubs import Club
 from firm_footing.core.knowledge.numbers import Turf
 from firm_footing.core.physics.flight import Air, Flight, Launch, fly
 from firm_footing.core.physics.impact import Delivery, strike
 from firm_footing.core.physics.turf import attack_deg, speed_lost_pct
-
-FloatArray = NDArray[np.float64]
-Number = TypeVar("Number", float, FloatArray)
 
 GROUND_COVER_CM: Final = 3.0
 PARTS: Final = (*DIMENSIONS, "low_high_mm")
@@ -41,7 +38,7 @@ class Setting(NamedTuple):
     turf: Turf
 
 
-def from_ball_cm(low_point_cm: Number, club: Club) -> Number:
+def from_ball_cm(low_point_cm: FloatOrArray, club: Club) -> FloatOrArray:
     """A delivery's low point as it is seen on the ground: from this club's ball, + ahead."""
     return low_point_cm - club.ball_forward_cm
 

@@ -22,12 +22,10 @@ import math
 from typing import NamedTuple
 
 import numpy as np
-from numpy.typing import NDArray
 
+from firm_footing.core.frame.arrays import FloatArray
 from firm_footing.core.knowledge.clubs import Club
 from firm_footing.core.physics.flight import MASS_KG, RADIUS_M, Launch
-
-FloatArray = NDArray[np.float64]
 
 BALL_INERTIA = 0.4 * MASS_KG * RADIUS_M**2
 """Of a uniform sphere, kg m²; a real ball's lies within a few per cent of it."""

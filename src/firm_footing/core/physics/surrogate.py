@@ -13,8 +13,8 @@ from functools import lru_cache
 from typing import Final, NamedTuple
 
 import numpy as np
-from numpy.typing import NDArray
 
+from firm_footing.core.frame.arrays import FloatArray
 from firm_footing.core.knowledge.clubs import Club
 from firm_footing.core.knowledge.numbers import Turf
 from firm_footing.core.physics.flight import Launch, fly
@@ -30,8 +30,6 @@ from firm_footing.core.physics.forward import (
     deliver,
 )
 from firm_footing.core.physics.impact import HOSEL_FROM_MM, Delivery, strike
-
-FloatArray = NDArray[np.float64]
 
 DEGREE: Final = 4
 SAMPLES: Final = 700

@@ -12,17 +12,14 @@ middle. Every low point here is from the ball, whatever the club.
 """
 
 import math
-from typing import NamedTuple, TypeVar
+from typing import NamedTuple
 
 import numpy as np
-from numpy.typing import NDArray
 
 from firm_footing.core.case import Block, Shot
+from firm_footing.core.frame.arrays import FloatArray, FloatOrArray
 from firm_footing.core.knowledge.clubs import Club
 from firm_footing.core.knowledge.numbers import Turf
-
-FloatArray = NDArray[np.float64]
-Number = TypeVar("Number", float, FloatArray)
 
 
 class LowPoint(NamedTuple):
@@ -57,7 +54,7 @@ def is_teed(block: Block, club: Club) -> bool:
     return block.teed if block.teed is not None else club.head.teed
 
 
-def attack_deg(low_point_cm: Number, turf: Turf) -> Number:
+def attack_deg(low_point_cm: FloatOrArray, turf: Turf) -> FloatOrArray:
     """Angle of attack, + up, of a club that is lowest this far ahead of the ball."""
     return -low_point_cm * cm_to_attack(turf)
 
@@ -67,7 +64,7 @@ def cm_to_attack(turf: Turf) -> float:
     return math.degrees(0.01 / turf.arc_radius_m) * math.sin(_plane(turf))
 
 
-def divot_deg(path_deg: Number, low_point_cm: Number, turf: Turf) -> Number:
+def divot_deg(path_deg: FloatOrArray, low_point_cm: FloatOrArray, turf: Turf) -> FloatOrArray:
     """Direction of the divot, + push side: by its place the club has come round from the path."""
     return path_deg - low_point_cm * cm_to_turn(turf)
 

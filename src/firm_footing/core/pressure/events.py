@@ -11,8 +11,9 @@ from typing import Final, Literal, NamedTuple
 
 import numpy as np
 
+from firm_footing.core.frame.arrays import FloatArray
 from firm_footing.core.knowledge.pressure import SWING_EVENTS, SwingEvent, Timing
-from firm_footing.core.pressure.recorded import STEP_S, FloatArray, Recorded, TraceError
+from firm_footing.core.pressure.recorded import STEP_S, Recorded, TraceError
 
 How = Literal["given", "estimated", "assumed"]
 

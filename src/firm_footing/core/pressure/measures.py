@@ -10,12 +10,13 @@ from typing import Final, Literal, NamedTuple
 import numpy as np
 from numpy.typing import NDArray
 
+from firm_footing.core.frame.arrays import FloatArray
 from firm_footing.core.knowledge.pressure import FeetPlane, SwingEvent, TraceNumbers
 from firm_footing.core.pressure.events import Events
-from firm_footing.core.pressure.recorded import FloatArray, Recorded
+from firm_footing.core.pressure.recorded import Recorded
 
 Style = Literal["front_foot", "reverse"]
-Force = Literal["sideways", "turning", "up"]
+MatForce = Literal["sideways", "turning", "up"]
 """Of both feet together, in the order in which a sound swing has their peaks."""
 
 PHASES: Final[dict[str, tuple[SwingEvent, SwingEvent]]] = {
@@ -33,7 +34,7 @@ STARTED_PCT: Final = 2.0
 """The shift has started once the share has risen this far from its least, noise apart."""
 
 
-class Moment(NamedTuple):
+class MeasureAt(NamedTuple):
     """A value and when it was reached."""
 
     t_s: float
@@ -80,18 +81,18 @@ class Measures:
 
     lead_pct: dict[SwingEvent, float]
     press_before_start_pct: float | None
-    trail_peak: Moment
+    trail_peak: MeasureAt
     shift_start_s: float
     risen_pct: float
     recentred_pct: float
-    lead_peak: Moment
+    lead_peak: MeasureAt
     retreat_pct: float
-    lead_peak_early: Moment
-    toe_most: dict[tuple[str, str], Moment]
-    toe_least: dict[tuple[str, str], Moment]
+    lead_peak_early: MeasureAt
+    toe_most: dict[tuple[str, str], MeasureAt]
+    toe_least: dict[tuple[str, str], MeasureAt]
     toe_at_address: dict[str, float]
     heel_up_s: dict[str, float]
-    peaks: dict[Force, Moment]
+    peaks: dict[MatForce, MeasureAt]
     path_ratio: float | None
     loop: Loop | None
     style: Style
@@ -135,7 +136,7 @@ def _extreme(
     end_s: float,
     values: FloatArray | None,
     least: bool = False,
-) -> Moment | None:
+) -> MeasureAt | None:
     if values is None:
         return None
     there = recorded.between(start_s, end_s)
@@ -143,7 +144,7 @@ def _extreme(
     if not np.isfinite(part).any():
         return None
     i = int(np.nanargmin(part) if least else np.nanargmax(part))
-    return Moment(float(recorded.t_s[there][i]), float(part[i]))
+    return MeasureAt(float(recorded.t_s[there][i]), float(part[i]))
 
 
 def _press(recorded: Recorded, address_s: float, reach_s: float) -> float | None:
@@ -155,12 +156,12 @@ def _press(recorded: Recorded, address_s: float, reach_s: float) -> float | None
     return max(0.0, float(share.max() - np.median(quiet)))
 
 
-def _risen(recorded: Recorded, impact_s: float, trough: Moment) -> float:
+def _risen(recorded: Recorded, impact_s: float, trough: MeasureAt) -> float:
     after = recorded.lead_pct[recorded.between(trough.t_s, impact_s)]
     return float(after.max() - trough.value)
 
 
-def _shift_start(recorded: Recorded, at: dict[SwingEvent, float], trough: Moment) -> float:
+def _shift_start(recorded: Recorded, at: dict[SwingEvent, float], trough: MeasureAt) -> float:
     """The last moment at the least share, before the rise to the peak that follows it."""
     after = recorded.between(trough.t_s, at["impact"])
     share = recorded.lead_pct[after]
@@ -178,13 +179,13 @@ def _toe_share(recorded: Recorded, foot: str) -> FloatArray | None:
     return recorded.lead_toe_pct if foot == "lead" else recorded.trail_toe_pct
 
 
-def _peaks(recorded: Recorded, at: dict[SwingEvent, float]) -> dict[Force, Moment]:
-    forces: dict[Force, FloatArray | None] = {
+def _peaks(recorded: Recorded, at: dict[SwingEvent, float]) -> dict[MatForce, MeasureAt]:
+    forces: dict[MatForce, FloatArray | None] = {
         "sideways": recorded.lateral_pct_bw,
         "turning": recorded.torque_nm,
         "up": recorded.vertical_pct_bw,
     }
-    found: dict[Force, Moment] = {}
+    found: dict[MatForce, MeasureAt] = {}
     for name, force in forces.items():
         peak = _extreme(recorded, at["lead_arm_level_back"], at["impact"], force)
         if peak is not None:
@@ -192,7 +193,7 @@ def _peaks(recorded: Recorded, at: dict[SwingEvent, float]) -> dict[Force, Momen
     return found
 
 
-def _peak_early(recorded: Recorded, at: dict[SwingEvent, float]) -> Moment:
+def _peak_early(recorded: Recorded, at: dict[SwingEvent, float]) -> MeasureAt:
     found = _extreme(recorded, at["top"], at["lead_arm_level_down"], recorded.lead_pct)
     assert found is not None
     return found
@@ -210,7 +211,7 @@ def _at_address(recorded: Recorded, address_s: float) -> dict[str, float]:
 
 def _toes(
     recorded: Recorded, at: dict[SwingEvent, float], load_pct: float, least: bool = False
-) -> dict[tuple[str, str], Moment]:
+) -> dict[tuple[str, str], MeasureAt]:
     found = {}
     for foot in ("lead", "trail"):
         toe = _toe_share(recorded, foot)

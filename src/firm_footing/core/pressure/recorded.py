@@ -16,9 +16,8 @@ from numpy.typing import NDArray
 from firm_footing.core.case import Trace
 from firm_footing.core.case.limits import TRACE_SECONDS
 from firm_footing.core.case.samples import as_array
+from firm_footing.core.frame.arrays import FloatArray
 from firm_footing.core.knowledge.pressure import RecordingNumbers
-
-FloatArray = NDArray[np.float64]
 
 STEP_S: Final = 0.005
 """Distance of the even steps."""

@@ -6,7 +6,8 @@ from typing import Final
 
 import numpy as np
 
-from firm_footing.core.pressure.recorded import STEP_S, FloatArray
+from firm_footing.core.frame.arrays import FloatArray
+from firm_footing.core.pressure.recorded import STEP_S
 from firm_footing.core.pressure.signs import SIGNS
 from firm_footing.core.pressure.trace import TraceRead
 

@@ -6,7 +6,7 @@ Columns are guessed from headings, units and numbers (`headings.py`, `columns.py
 shown and can be put right. What can hardly be true is named before it goes in.
 """
 
-from firm_footing.files.shot_tables.balls import BadCell, Ball, Read, balls_of
+from firm_footing.files.shot_tables.balls import BadCell, Read, TableBall, balls_of
 from firm_footing.files.shot_tables.columns import Column, fingerprint, guess, unit_of
 from firm_footing.files.shot_tables.headings import FIELDS, UNITS, Field
 from firm_footing.files.shot_tables.writing import write_balls
@@ -16,11 +16,11 @@ __all__ = [
     "FIELDS",
     "UNITS",
     "BadCell",
-    "Ball",
     "Column",
     "Field",
     "Read",
     "Table",
+    "TableBall",
     "TableError",
     "balls_of",
     "fingerprint",

@@ -35,7 +35,7 @@ class BadCell(NamedTuple):
     reason: str
 
 
-class Ball(NamedTuple):
+class TableBall(NamedTuple):
     """One ball.
 
     key : the row as it stands, to know the same ball again
@@ -54,7 +54,7 @@ class Read(NamedTuple):
     doubtful : cells that can be read and can hardly be true, with what is usual
     """
 
-    balls: tuple[Ball, ...]
+    balls: tuple[TableBall, ...]
     bad: tuple[BadCell, ...]
     doubtful: tuple[BadCell, ...]
 
@@ -88,7 +88,7 @@ def balls_of(
     """
     if [c.heading for c in columns] != list(table.headings):
         raise ValueError("the columns do not fit the headings of the table")
-    reader = _Rows(columns, table.decimal_comma, hand, knowledge, keep_doubtful, club)
+    reader = _TableRows(columns, table.decimal_comma, hand, knowledge, keep_doubtful, club)
     balls = []
     for line, cells in table.rows:
         if _SUMMARY.match(cells[0].casefold()):
@@ -101,7 +101,7 @@ def balls_of(
     return Read(tuple(balls), tuple(reader.bad), tuple(reader.doubtful))
 
 
-class _Rows:
+class _TableRows:
     """Reads row by row; gathers what could not be taken."""
 
     def __init__(
@@ -118,7 +118,7 @@ class _Rows:
         self.bad: list[BadCell] = []
         self.doubtful: list[BadCell] = []
 
-    def ball(self, line: int, cells: Sequence[str]) -> Ball:
+    def ball(self, line: int, cells: Sequence[str]) -> TableBall:
         """One row; `_RowError` where it holds no ball."""
         given = [
             (column, cell)
@@ -150,7 +150,7 @@ class _Rows:
             shot = neutral_shot(FileShot.model_validate(values), self.hand, FileUnits())
         except ValidationError as error:
             raise _RowError("", "", _plain(error.errors()[0]["msg"])) from error
-        return Ball(line, "\t".join(cells), club, shot)
+        return TableBall(line, "\t".join(cells), club, shot)
 
     def _club(self, given: Sequence[tuple[Column, str]]) -> str | None:
         """The row's club; a row whose club nobody knows would go to another one's balls."""

@@ -5,9 +5,9 @@ from collections.abc import Mapping
 from typing import Final, Literal
 
 import numpy as np
-from numpy.typing import NDArray
 from pydantic import BaseModel, ConfigDict
 
+from firm_footing.core.frame.arrays import FloatArray
 from firm_footing.core.knowledge import Knowledge
 from firm_footing.files.shot_tables.headings import (
     FIELDS,
@@ -20,7 +20,6 @@ from firm_footing.files.shot_tables.headings import (
 from firm_footing.files.text_tables.cells import read_cell
 from firm_footing.files.text_tables.table import Table
 
-FloatArray = NDArray[np.float64]
 Positive = Literal["right", "left", "toe", "heel"]
 
 OWN_UNIT: Final = {

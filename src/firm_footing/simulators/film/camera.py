@@ -10,11 +10,10 @@ from dataclasses import dataclass
 from functools import cached_property
 
 import numpy as np
-from numpy.typing import NDArray
 
+from firm_footing.core.frame.arrays import FloatArray
 from firm_footing.core.knowledge.film import FilmView
 
-FloatArray = NDArray[np.float64]
 TOE_LINE_CM = 28.0
 AIMED_AT = np.array([0.0, TOE_LINE_CM, 92.0])
 

@@ -10,10 +10,10 @@ from numpy.typing import NDArray
 from PIL import Image, ImageDraw
 
 from firm_footing.core.frame import Handedness
+from firm_footing.core.frame.arrays import FloatArray
 from firm_footing.simulators.film.camera import TOE_LINE_CM
 from firm_footing.simulators.film.marking import Filmed
 
-FloatArray = NDArray[np.float64]
 Picture = NDArray[np.uint8]
 Colour = tuple[int, int, int]
 Spot = tuple[float, float]

@@ -14,12 +14,11 @@ from typing import Any, Final
 import numpy as np
 import yaml
 from numpy.random import Generator
-from numpy.typing import NDArray
 from scipy.interpolate import PchipInterpolator
 
+from firm_footing.core.frame.arrays import FloatArray
 from firm_footing.core.knowledge.pressure import SWING_EVENTS
 
-FloatArray = NDArray[np.float64]
 NUMBERS: Final = Path(__file__).with_name("figure.yaml")
 THROUGH: Final = "shaft_level_through"
 MOMENTS: Final = (*SWING_EVENTS[:-1], THROUGH, SWING_EVENTS[-1])

@@ -5,11 +5,11 @@ from typing import get_args
 
 import numpy as np
 from numpy.random import Generator
-from numpy.typing import NDArray
 
 from firm_footing.core.case import Case
 from firm_footing.core.case.film import Film, ScaleSeen
 from firm_footing.core.film.formulas import FORMULAS
+from firm_footing.core.frame.arrays import FloatArray
 from firm_footing.core.knowledge import Knowledge
 from firm_footing.core.knowledge.film import FilmNumbers, FilmView
 from firm_footing.core.knowledge.pressure import SWING_EVENTS, SwingEvent
@@ -17,7 +17,6 @@ from firm_footing.simulators.film.camera import Camera
 from firm_footing.simulators.film.figure import Swing, swing
 from firm_footing.simulators.student import SimulatedStudent
 
-FloatArray = NDArray[np.float64]
 BEFORE_S = 0.25
 """The film runs before the swing begins, and after it."""
 

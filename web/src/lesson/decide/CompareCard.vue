@@ -10,7 +10,7 @@ import DecideButton from '@/lesson/decide/DecideButton.vue'
 import EvidenceLists from '@/lesson/decide/EvidenceLists.vue'
 import ExplainsBars from '@/lesson/decide/ExplainsBars.vue'
 import { startOf } from '@/lesson/decide/rows'
-import type { WhatIf } from '@/lesson/decide/useCompared'
+import type { WhatIf } from '@/lesson/decide/useWhatIf'
 import { useLessonContext } from '@/lesson/lessonContext'
 
 const props = defineProps<{

@@ -67,7 +67,7 @@ export const EXPLAINED = {
   club_speed_pct: { name: 'Club speed', unit: ' % of the usual' },
 } as const
 export type Explained = keyof typeof EXPLAINED
-export interface Part {
+export interface AccountPart {
   id: Explained
   name: string
   word: string
@@ -77,7 +77,10 @@ export interface Part {
 }
 
 /** How much a cause accounts for of each deviation that the ranking has a word for. */
-export function partsOf(cause: CauseRank, deviation: Diagnosis['ranking']['deviation']): Part[] {
+export function partsOf(
+  cause: CauseRank,
+  deviation: Diagnosis['ranking']['deviation'],
+): AccountPart[] {
   return (Object.keys(EXPLAINED) as Explained[]).flatMap((id) => {
     const whole = deviation[id]
     const part = cause.explains[id]

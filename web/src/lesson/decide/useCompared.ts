@@ -1,11 +1,10 @@
 // The two or three causes that are held side by side, and what the ball would do without each.
 import { computed, ref, watch } from 'vue'
-import { ask, client, type Shape } from '@/api/client'
+import { ask, client } from '@/api/client'
 import { rowsOf } from '@/lesson/decide/rows'
 import { useLessonQuery } from '@/lesson/useLessonQuery'
 import type { OpenLesson } from '@/lesson/useLesson'
 
-export type WhatIf = Shape['WithoutOut']
 const SIDE_BY_SIDE = 3
 /** A second or third cause less likely than this is not worth a column. */
 const LEAST_ROOT = 0.08

@@ -1,15 +1,15 @@
 <script setup lang="ts">
 // From picture to picture: by step, by slider, playing slowly or as fast as life.
 import { mdiChevronLeft, mdiChevronRight, mdiPause, mdiPlay } from '@mdi/js'
-import { SPEEDS, type Speed } from '@/lesson/look/film/usePlaying'
+import { SPEEDS, type PlaySpeed } from '@/lesson/look/film/usePlaying'
 import OneOf from '@/ui/OneOf.vue'
 
 const frame = defineModel<number>('frame', { required: true })
 const playing = defineModel<boolean>('playing', { required: true })
-const speed = defineModel<Speed>('speed', { required: true })
+const speed = defineModel<PlaySpeed>('speed', { required: true })
 defineProps<{ frames: number; time: string }>()
 const emit = defineEmits<{ step: [by: number] }>()
-const WORDS: Record<Speed, string> = { 1: '1×', 0.5: '½×', 0.25: '¼×', 0.125: '⅛×' }
+const WORDS: Record<PlaySpeed, string> = { 1: '1×', 0.5: '½×', 0.25: '¼×', 0.125: '⅛×' }
 const words = SPEEDS.map((s) => ({ id: String(s), word: WORDS[s] }))
 </script>
 
@@ -37,11 +37,11 @@ const words = SPEEDS.map((s) => ({ id: String(s), word: WORDS[s] }))
         @click="playing = !playing"
       />
       <OneOf
-        name="Speed"
+        name="PlaySpeed"
         small
         :words="words"
         :on="String(speed)"
-        @chosen="(s) => (speed = Number(s) as Speed)"
+        @chosen="(s) => (speed = Number(s) as PlaySpeed)"
       />
     </div>
   </div>
