@@ -57,7 +57,8 @@ def _crowd() -> tuple[list[float], list[float], int]:
                 if not sent and number < SECONDS / EVERY_S and time.monotonic() - begun > mine:
                     sent = True
                     ball = {"block_id": block, "observed": {"start_deg": -4.0, "contact": "fat"}}
-                    timed("PUT", f"{here}/shots/s{number}?diagnosis=true", json=ball)
+                    change = {"kind": "shot", "id": f"s{number}", "body": ball}
+                    timed("POST", f"{here}/changes?diagnosis=true", json=change)
                     logged[len(logged) + 1] = time.monotonic()
                 now = timed("GET", f"{here}/revision").json()["revision"]
                 if now != revision:

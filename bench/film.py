@@ -97,7 +97,10 @@ def _marked(page: Page, url: str, films: list[Path]) -> str:
     for film, view in zip(films, VIEWS, strict=True):
         marks = _filmed(view).marked(numbers, np.random.default_rng(3)).model_dump(mode="json")
         body = {"marks": marks, "name": film.name}
-        answer = page.request.put(f"{url}/api/lessons/{lesson}/films/{uuid4()}", data=body)
+        answer = page.request.post(
+            f"{url}/api/lessons/{lesson}/changes",
+            data={"kind": "film", "id": str(uuid4()), "body": body},
+        )
         assert answer.ok, answer.text()
     return lesson
 

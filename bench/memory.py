@@ -83,7 +83,7 @@ def _lesson(
             "carry_m": int(rng.integers(105, 140)),
         }
         body = {"block_id": block, "observed": seen}
-        _sent(client, f"{here}/shots/l{number}b{ball}?diagnosis=true", body)
+        _sent(client, here, {"kind": "shot", "id": f"l{number}b{ball}", "body": body})
     balls.append((cpu_ms(pid) - started) / BALLS)
     found = client.get(f"{here}/diagnosis").json()
     started = cpu_ms(pid)
@@ -95,13 +95,14 @@ def _lesson(
         taken += 1
         answer = str(rng.choice(["yes", "no"]))
         body = {"check_id": looks[0]["id"], "answer": answer, "source": "look"}
-        found = _sent(client, f"{here}/answers/l{number}a{taken}?diagnosis=true", body)["diagnosis"]
+        change = {"kind": "answer", "id": f"l{number}a{taken}", "body": body}
+        found = _sent(client, here, change)["diagnosis"]
     if taken:
         answers.append((cpu_ms(pid) - started) / taken)
 
 
-def _sent(client: httpx.Client, path: str, body: dict[str, Any]) -> dict[str, Any]:
-    reply = client.put(path, json=body)
+def _sent(client: httpx.Client, lesson: str, change: dict[str, Any]) -> dict[str, Any]:
+    reply = client.post(f"{lesson}/changes?diagnosis=true", json=change)
     reply.raise_for_status()
     found: dict[str, Any] = reply.json()
     return found

@@ -163,7 +163,9 @@ def _ball(
     ball = {"block_id": block, "observed": {"start_deg": -4.0, "contact": "fat"}}
     begun = time.monotonic()
     try:
-        client.put(f"/api/lessons/{lesson}/shots/{name}", json=ball).raise_for_status()
+        client.post(
+            f"/api/lessons/{lesson}/changes", json={"kind": "shot", "id": name, "body": ball}
+        ).raise_for_status()
     except httpx.HTTPError as error:
         refused.append(str(error))
         return 0

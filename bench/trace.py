@@ -53,7 +53,10 @@ def playing(browser: Browser, url: str) -> Iterator[Row]:
     lesson = day["lessons"][0]["id"]
     trace = long_trace()
     body = {"columns": trace.columns, "samples": trace.samples, "events": trace.events}
-    page.request.put(f"{url}/api/lessons/{lesson}/traces/long", data={"recorded": body})
+    page.request.post(
+        f"{url}/api/lessons/{lesson}/changes",
+        data={"kind": "trace", "id": "long", "body": {"recorded": body}},
+    )
     page.goto(f"{url}/lessons/{lesson}/pressure")
     page.get_by_test_id("play").wait_for()
     rates = []

@@ -33,7 +33,6 @@ from firm_footing.store.files.opening import CannotOpenError
 
 Json = Any
 SLOW_S: Final = 5.0
-ROWS: Final = ("shots", "answers", "notes", "traces", "films", "stills")
 NASTY: Final[tuple[Callable[[], Json], ...]] = (
     lambda: None, lambda: True, lambda: 0, lambda: -1, lambda: 1e308, lambda: -1e308,
     lambda: 1e-300, lambda: 420, lambda: 105.5, lambda: 2**70, lambda: "", lambda: "\ud800",
@@ -209,64 +208,49 @@ class Walker:
         typed = {"address": 50, "top": 46, "lead_arm_level_down": 60, "impact": 52}
         samples = [[i / 100, 50.0 + i % 5] for i in range(-120, 60)]
         table = dice.choice(TEXTS)()
-        yield "PUT", f"{lesson}/shots/{row}", {"block_id": block or self.block, "observed": some,
-                                               "touched": {"start_deg": 1.0}}  # fmt: skip
-        yield "PUT", f"{lesson}/blocks/{row}", {"kind": "retest", "club": dice.choice(["7i", "d"]),
-                                                "expected_carry_m": 130.0, "effort_pct": 80.0,
-                                                "stance": stance, "teed": True}  # fmt: skip
-        yield (
-            "PUT",
-            f"{lesson}/answers/{row}",
-            {
-                "check_id": "wobbly_finish",
-                "answer": "yes",
-                "source": "film",
-                "block_id": block,
-                "share": 0.5,
-            },
-        )
-        yield "PUT", f"{lesson}/notes/{row}", {"text": "a note"}
-        yield "PUT", f"{lesson}/traces/{row}", {"recorded": {"typed_pct": typed}, "name": "n"}
-        yield "PUT", f"{lesson}/traces/{row}", {
-            "recorded": {"columns": ["t", "lead_pct"], "samples": samples, "events": {"top": -0.2}},
-            "block_id": block, "name": "n"}  # fmt: skip
-        yield "PATCH", f"{lesson}/traces/{row}", {"events": {"impact": 0.0}, "swapped": True}
-        yield "PUT", f"{lesson}/repetitions/{row}", {"drill": "step_away", "result": "pass"}
-        yield "PUT", f"{lesson}/follow-up", {"due_on": "2026-12-24", "practised": 3, "passes": 9,
-                                             "course": "went", "verdict": "partly"}  # fmt: skip
-        yield "PATCH", lesson, {"listen": listen, "drill": "step_away", "at_hand": ["film"],
+
+        def change(kind: str, body: Json, row: str | None = row) -> tuple[str, str, Json]:
+            said = {"kind": kind, "id": row, "body": body}
+            return "POST", f"{lesson}/changes", {k: v for k, v in said.items() if v is not None}
+
+        ball = {"block_id": block or self.block, "observed": some, "touched": {"start_deg": 1.0}}
+        yield change("shot", ball)
+        yield change("block", {"kind": "retest", "club": dice.choice(["7i", "d"]), "teed": True,
+                               "expected_carry_m": 130.0, "effort_pct": 80.0,
+                               "stance": stance})  # fmt: skip
+        yield change("answer", {"check_id": "wobbly_finish", "answer": "yes", "source": "film",
+                                "block_id": block, "share": 0.5})  # fmt: skip
+        yield change("note", {"text": "a note"})
+        yield change("trace", {"recorded": {"typed_pct": typed}, "name": "n"})
+        recorded = {"columns": ["t", "lead_pct"], "samples": samples, "events": {"top": -0.2}}
+        yield change("trace", {"recorded": recorded, "block_id": block, "name": "n"})
+        yield change("trace-change", {"events": {"impact": 0.0}, "swapped": True})
+        yield change("repetition", {"drill": "step_away", "result": "pass"})
+        yield change("follow-up", {"due_on": "2026-12-24", "practised": 3, "passes": 9,
+                                   "course": "went", "verdict": "partly"}, None)  # fmt: skip
+        yield change("lesson", {"listen": listen, "drill": "step_away", "at_hand": ["film"],
                                 "complaint": "c", "lacking": [], "cue": {"text": "t"},
                                 "sheet": {"cue": "c", "ball_drill": "step_away"},
-                                "was": {"listen.goal": ""}}  # fmt: skip
-        yield (
-            "PATCH",
-            f"{lesson}/student",
-            {
-                "handicap": 12.0,
-                "limits": ["back"],
-                "name": "Pia",
-                "limit_details": {"back": {"since": "2026-01-01"}},
-            },
-        )
-        yield "POST", f"{lesson}/decisions", {"cause": "backs_up", "reason": "r"}
-        yield "POST", f"{lesson}/undo", {"step": dice.randint(1, 30)}
-        yield "POST", f"{lesson}/undo", {"write": dice.choice(self.writes or ["none"])}
-        yield "POST", f"{lesson}/redo", {}
-        yield "POST", f"{lesson}/redo", {"step": dice.randint(1, 30)}
+                                "was": {"listen.goal": ""}}, None)  # fmt: skip
+        yield change("student", {"handicap": 12.0, "limits": ["back"], "name": "Pia",
+                                 "limit_details": {"back": {"since": "2026-01-01"}}},
+                     None)  # fmt: skip
+        yield change("decision", {"cause": "backs_up", "reason": "r"}, None)
+        yield change("undo", {"step": dice.randint(1, 30)}, None)
+        yield change("undo", {"write": dice.choice(self.writes or ["none"])}, None)
+        yield change("redo", {}, None)
+        yield change("redo", {"step": dice.randint(1, 30)}, None)
+        gone = ("shot-gone", "answer-gone", "note-gone", "trace-gone", "film-gone", "still-gone")
+        yield change(dice.choice(gone), None)
+        yield change("film", {"marks": MARKS, "block_id": block, "name": "n"})
+        still = {"film_id": row, "event": "top", "consent": "student", "picture": JPEG}
+        yield change("still", {**still, "on_sheet": True})
+        yield change("still-change", {"on_sheet": True})
         yield "POST", f"{lesson}/clock", {"stage": "shots", "seconds": 3.0}
         yield "POST", f"{lesson}/table/preview", {"text": table, "block_id": self.block}
         yield "POST", f"{lesson}/table", {"text": table, "block_id": self.block}
         yield "POST", f"{lesson}/traces/preview", {"text": table}
-        yield (
-            "DELETE",
-            f"{lesson}/{dice.choice(ROWS)}/{row}",
-            None,
-        )
-        yield "PUT", f"{lesson}/films/{row}", {"marks": MARKS, "block_id": block, "name": "n"}
         yield "GET", f"/api/films/{row}/beside?after={dice.choice(self.rows)}", None
-        still = {"film_id": row, "event": "top", "consent": "student", "picture": JPEG}
-        yield "PUT", f"{lesson}/stills/{row}", {**still, "on_sheet": True}
-        yield "PATCH", f"{lesson}/stills/{row}", {"on_sheet": True}
         yield "GET", f"{lesson}/stills/{row}/picture", None
         moves = [abs(dice.gauss(0, 1)) for _ in range(dice.choice([3, 300]))]
         yield (

@@ -17,18 +17,30 @@ def get(client: TestClient, lesson: Json, what: str) -> Any:
 def hit(client: TestClient, lesson: Json, block: str, starts: list[float]) -> None:
     for i, start in enumerate(starts):
         observed = {"start_deg": start, "curve_deg": 4, "heel_toe_mm": -10, "contact": "clean"}
-        url = f"/api/lessons/{lesson['id']}/shots/{block}-{i}"
-        client.put(url, json={"block_id": block, "observed": observed}).raise_for_status()
+        f"/api/lessons/{lesson['id']}/shots/{block}-{i}"
+        client.post(
+            f"/api/lessons/{lesson['id']}/changes",
+            json={
+                "kind": "shot",
+                "id": f"{block}-{i}",
+                "body": {"block_id": block, "observed": observed},
+            },
+        ).raise_for_status()
 
 
 def decide(client: TestClient, lesson: Json, cause: str, reason: str = "seen on film") -> None:
     body = {"cause": cause, "reason": reason}
-    client.post(f"/api/lessons/{lesson['id']}/decisions", json=body).raise_for_status()
+    client.post(
+        f"/api/lessons/{lesson['id']}/changes", json={"kind": "decision", "body": body}
+    ).raise_for_status()
 
 
 def change(client: TestClient, lesson: Json, **values: Any) -> Json:
-    url = f"/api/lessons/{lesson['id']}"
-    return client.patch(url, json=values).raise_for_status().json()  # type: ignore[no-any-return]
+    return (
+        client.post(f"/api/lessons/{lesson['id']}/changes", json={"kind": "lesson", "body": values})
+        .raise_for_status()
+        .json()
+    )  # type: ignore[no-any-return]
 
 
 ADDRESS = "http://192.168.1.5:8700"

@@ -16,7 +16,13 @@ def log(client: TestClient, lesson: dict[str, Any], *shots: dict[str, Any]) -> s
     block = lesson["blocks"][0]["id"]
     for i, observed in enumerate(shots):
         body = {"block_id": block, "observed": observed}
-        assert client.put(f"{base}/shots/{lesson['id'][:8]}-{i}", json=body).status_code == 200
+        assert (
+            client.post(
+                f"{base}/changes",
+                json={"kind": "shot", "id": f"{lesson['id'][:8]}-{i}", "body": body},
+            ).status_code
+            == 200
+        )
     return base
 
 
@@ -30,7 +36,9 @@ def test_a_lesson_without_balls_shows_none(client: TestClient, lesson: dict[str,
 def test_a_block_is_read_ball_by_ball(client: TestClient, lesson: dict[str, Any]) -> None:
     base = log(client, lesson, *[SHOT | {"heel_toe_mm": -12 + i} for i in range(6)])
     block = lesson["blocks"][0]["id"]
-    client.put(f"{base}/blocks/{block}", json={"expected_carry_m": 135})
+    client.post(
+        f"{base}/changes", json={"kind": "block", "id": block, "body": {"expected_carry_m": 135}}
+    )
     (read,) = client.get(f"{base}/balls").json()
     assert (read["block_id"], read["expected_source"], read["shape"]) == (
         block,
@@ -94,7 +102,10 @@ def test_what_moved_since_the_lesson_before(client: TestClient, lesson: dict[str
     assert moved["path_deg"]["difference"]["value"] > 4
     assert not moved["heel_toe_mm"]["sure"]
     # another club cannot be compared, and the first lesson has none before it
-    client.put(f"{base}/blocks/{second['blocks'][0]['id']}", json={"club": "d"})
+    client.post(
+        f"{base}/changes",
+        json={"kind": "block", "id": second["blocks"][0]["id"], "body": {"club": "d"}},
+    )
     assert client.get(f"{base}/since").json() == []
     assert client.get(f"/api/lessons/{lesson['id']}/since").json() == []
 

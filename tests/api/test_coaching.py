@@ -22,10 +22,15 @@ def test_what_is_heard_is_kept_undone_and_orders_the_looks(
     told = get(client, lesson, "diagnosis")
     assert told["ranking"]["next_checks"] != plain
     assert told["ranking"]["pattern"]["balls"] == 0  # what is told is no evidence
-    undone = client.post(f"/api/lessons/{lesson['id']}/undo").json()
+    undone = client.post(f"/api/lessons/{lesson['id']}/changes", json={"kind": "undo"}).json()
     assert undone["listen"]["misses"] == []
-    url = f"/api/lessons/{lesson['id']}"
-    assert client.patch(url, json={"listen": {"event_on": "soon"}}).status_code == 422
+    assert (
+        client.post(
+            f"/api/lessons/{lesson['id']}/changes",
+            json={"kind": "lesson", "body": {"listen": {"event_on": "soon"}}},
+        ).status_code
+        == 422
+    )
 
 
 def test_drills_serve_the_cause_decided_on_and_limits_keep_some_back(
@@ -54,19 +59,23 @@ def test_repetitions_move_the_ladder_once_each_and_can_be_undone(
 ) -> None:
     assert get(client, lesson, "coaching")["ladder"] is None
     change(client, lesson, drill="club_under_heel")
-    url = f"/api/lessons/{lesson['id']}/repetitions"
+    url = f"/api/lessons/{lesson['id']}/changes"
     for i in (0, 1, 2, 3, 4, 4):
         body = {"drill": "club_under_heel", "result": "pass"}
-        client.put(f"{url}/r{i}", json=body).raise_for_status()
+        tapped = {"kind": "repetition", "id": f"r{i}", "body": body}
+        client.post(url, json=tapped).raise_for_status()
     ladder = get(client, lesson, "coaching")["ladder"]
     assert (ladder["at"], ladder["said"], ladder["passes"]) == (1, "up", 5)
     assert ladder["steps"][2]["say"] == "Balls of 60 to 70 yards"
-    client.post(f"/api/lessons/{lesson['id']}/undo")
+    client.post(f"/api/lessons/{lesson['id']}/changes", json={"kind": "undo"})
     ladder = get(client, lesson, "coaching")["ladder"]
     assert (ladder["at"], ladder["in_a_row"]) == (0, 4)
-    assert client.put(f"{url}/x", json={"drill": "juggling", "result": "pass"}).status_code == 409
+    juggled = {"kind": "repetition", "id": "x", "body": {"drill": "juggling", "result": "pass"}}
+    assert client.post(url, json=juggled).status_code == 409
     for name in ("juggling", ""):
-        refused = client.patch(f"/api/lessons/{lesson['id']}", json={"drill": name})
+        refused = client.post(
+            f"/api/lessons/{lesson['id']}/changes", json={"kind": "lesson", "body": {"drill": name}}
+        )
         assert "No drill is called" in refused.json()["message"]
 
 
@@ -85,8 +94,10 @@ def test_the_retest_is_judged_by_the_measure_fixed_beforehand(
     assert get(client, lesson, "retest") is None
     hit(client, lesson, lesson["blocks"][0]["id"], [-5.0, -4, -6, -3, -5, -7, -4, -5])
     change(client, lesson, primary="start_deg")
-    url = f"/api/lessons/{lesson['id']}/blocks/again"
-    client.put(url, json={"kind": "retest", "club": "7i"}).raise_for_status()
+    client.post(
+        f"/api/lessons/{lesson['id']}/changes",
+        json={"kind": "block", "id": "again", "body": {"kind": "retest", "club": "7i"}},
+    ).raise_for_status()
     hit(client, lesson, "again", [-0.5, 1])
     assert get(client, lesson, "retest")["result"]["state"] == "too_few"
     hit(client, lesson, "again", [-0.5, 1, 0, 0.5, -1])
@@ -110,8 +121,10 @@ def test_a_measure_chosen_after_the_first_ball_is_told_on_page_and_sheet(
     hit(client, lesson, lesson["blocks"][0]["id"], [-5.0, -4, -6, -3, -5, -7, -4, -5])
     change(client, lesson, primary="heel_toe_mm")
     change(client, lesson, primary="start_deg")  # before the first ball it is free
-    block = f"/api/lessons/{lesson['id']}/blocks/again"
-    client.put(block, json={"kind": "retest", "club": "7i"}).raise_for_status()
+    client.post(
+        f"/api/lessons/{lesson['id']}/changes",
+        json={"kind": "block", "id": "again", "body": {"kind": "retest", "club": "7i"}},
+    ).raise_for_status()
     hit(client, lesson, "again", [-0.5, 1, 0, 0.5, -1])
     assert get(client, lesson, "retest")["chosen_late"] == ""
     change(client, lesson, primary="heel_toe_mm")
@@ -122,9 +135,11 @@ def test_a_measure_chosen_after_the_first_ball_is_told_on_page_and_sheet(
     change(client, lesson, primary="start_deg")
     assert get(client, lesson, "retest")["chosen_late"] == ""
     change(client, lesson, primary="curve_deg")
-    client.post(f"/api/lessons/{lesson['id']}/undo").raise_for_status()
+    client.post(f"/api/lessons/{lesson['id']}/changes", json={"kind": "undo"}).raise_for_status()
     assert get(client, lesson, "retest")["chosen_late"] == ""
-    refused = client.patch(f"/api/lessons/{lesson['id']}", json={"primary": "luck"})
+    refused = client.post(
+        f"/api/lessons/{lesson['id']}/changes", json={"kind": "lesson", "body": {"primary": "luck"}}
+    )
     assert "No measure is called 'luck'." in refused.json()["message"]
 
 
@@ -150,8 +165,13 @@ def test_the_sheet_can_be_worded_and_goes_out_as_page_pdf_and_calendar(
     for what in ("sheet", "sheet.html", "sheet.pdf", "practice.ics"):
         early = client.get(f"/api/lessons/{baseline['id']}/{what}")
         assert (early.status_code, early.json()["code"]) == (409, "refused")
-    url = f"/api/lessons/{baseline['id']}/follow-up"
-    assert client.put(url, json={"practised": 1}).status_code == 409  # no day to ask on
+    assert (
+        client.post(
+            f"/api/lessons/{baseline['id']}/changes",
+            json={"kind": "follow-up", "body": {"practised": 1}},
+        ).status_code
+        == 409
+    )  # no day to ask on
     decide(client, baseline, "trail_heel_pops")
     event = (date.fromisoformat(baseline["started_at"][:10]) + timedelta(days=5)).isoformat()
     listen = {"event_on": event, "health": "Left hip replaced."}
@@ -183,11 +203,16 @@ def test_who_is_due_and_what_came_back_fill_the_casebook(
 ) -> None:
     first = get(client, baseline, "diagnosis")["ranking"]["start_with"]
     decide(client, baseline, first)
-    url = f"/api/lessons/{baseline['id']}/follow-up"
-    client.put(url, json={"due_on": "2026-01-02"}).raise_for_status()
+    client.post(
+        f"/api/lessons/{baseline['id']}/changes",
+        json={"kind": "follow-up", "body": {"due_on": "2026-01-02"}},
+    ).raise_for_status()
     (due,) = client.get("/api/due").json()
     assert (due["student_name"], due["cause"], due["late"]) == ("Oda", first, True)
-    kept = client.put(url, json={"practised": 4, "verdict": "rejected"}).json()["follow_up"]
+    kept = client.post(
+        f"/api/lessons/{baseline['id']}/changes",
+        json={"kind": "follow-up", "body": {"practised": 4, "verdict": "rejected"}},
+    ).json()["follow_up"]
     assert (kept["due_on"], kept["practised"], kept["verdict"]) == ("2026-01-02", 4, "rejected")
     assert kept["answered_at"] is not None
     assert client.get("/api/due").json() == []
@@ -200,7 +225,7 @@ def test_who_is_due_and_what_came_back_fill_the_casebook(
     (case,) = book["cases"]
     assert (case["club"], case["handedness"]) == ("7i", "right")
     assert case["shape"] == get(client, baseline, "diagnosis")["ranking"]["pattern"]["shape"]
-    client.post(f"/api/lessons/{baseline['id']}/undo")
+    client.post(f"/api/lessons/{baseline['id']}/changes", json={"kind": "undo"})
     assert client.get("/api/casebook").json()["decided"]["of"] == 0
 
 
@@ -209,7 +234,7 @@ def test_time_adds_up_by_stage_and_is_not_undone(client: TestClient, lesson: Jso
     change(client, lesson, listen={"minutes": 30})
     for seconds in (20.0, 40.5):
         client.post(url, json={"stage": "look", "seconds": seconds}).raise_for_status()
-    client.post(f"/api/lessons/{lesson['id']}/undo")
+    client.post(f"/api/lessons/{lesson['id']}/changes", json={"kind": "undo"})
     clock = client.get(url).json()
     assert clock["used_s"] == {"look": 60.5}
     assert clock["minutes"] == 45  # the thirty were undone
@@ -236,7 +261,10 @@ def test_progress_is_along_time_and_all_lessons_can_be_taken_away(
     assert client.get(f"/api/students/{student}/progress").json()["overall"] == steps[2]["moved"]
     # with another club it stands beside nothing
     block = {"club": "d"}
-    client.put(f"/api/lessons/{third['id']}/blocks/{third['blocks'][0]['id']}", json=block)
+    client.post(
+        f"/api/lessons/{third['id']}/changes",
+        json={"kind": "block", "id": third["blocks"][0]["id"], "body": block},
+    )
     steps = client.get(f"/api/students/{student}/progress").json()["steps"]
     assert (steps[2]["clubs"], steps[2]["moved"]) == (["d"], [])
     packed = client.get(f"/api/students/{student}/cases.zip").content
@@ -257,13 +285,18 @@ def test_feel_and_real_are_logged_apart_and_a_second_aid_stands_there_too(
     change(client, lesson, drill="club_under_heel", aid="trail_foot_back")
     for name, real in (("a", False), ("b", True)):
         tap = {"drill": "club_under_heel", "result": "pass", "real": real}
-        client.put(f"{base}/repetitions/{name}", json=tap).raise_for_status()
+        client.post(
+            f"{base}/changes", json={"kind": "repetition", "id": name, "body": tap}
+        ).raise_for_status()
     now = client.get(base).json()
     assert [r["real"] for r in now["repetitions"]] == [False, True]
     assert now["aid"] == "trail_foot_back"
     change(client, lesson, aid=None)
     assert client.get(base).json()["aid"] is None
-    unknown = client.patch(base, json={"aid": "no_such_drill"})
+    unknown = client.post(
+        f"/api/lessons/{lesson['id']}/changes",
+        json={"kind": "lesson", "body": {"aid": "no_such_drill"}},
+    )
     assert unknown.status_code == 409
     assert "no_such_drill" in unknown.text
 
@@ -279,10 +312,16 @@ def test_the_sheet_has_the_retest_s_word_and_a_thought_for_when_the_miss_comes_b
     assert "The retest:" not in client.get(url).text
     retest = f"{baseline['id']}-again"
     block = {"kind": "retest", "club": "7i"}
-    client.put(f"/api/lessons/{baseline['id']}/blocks/{retest}", json=block).raise_for_status()
+    client.post(
+        f"/api/lessons/{baseline['id']}/changes",
+        json={"kind": "block", "id": retest, "body": block},
+    ).raise_for_status()
     for i in range(5):
         ball = {"block_id": retest, "observed": {"start": "straight", "heel_toe_mm": 1.0 + i}}
-        client.put(f"/api/lessons/{baseline['id']}/shots/again-{i}", json=ball).raise_for_status()
+        client.post(
+            f"/api/lessons/{baseline['id']}/changes",
+            json={"kind": "shot", "id": f"again-{i}", "body": ball},
+        ).raise_for_status()
     page = client.get(url).text
     assert said in page
     assert "<strong>The retest:</strong> " in page

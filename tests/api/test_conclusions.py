@@ -16,14 +16,24 @@ def base(client: TestClient, lesson: dict[str, Any]) -> str:
     url = f"/api/lessons/{lesson['id']}"
     for i in range(8):
         body = {"block_id": lesson["blocks"][0]["id"], "observed": PULL_SLICE}
-        assert client.put(f"{url}/shots/b{i}", json=body).status_code == 200
+        assert (
+            client.post(
+                f"{url}/changes", json={"kind": "shot", "id": f"b{i}", "body": body}
+            ).status_code
+            == 200
+        )
     return url
 
 
 def test_a_write_answers_with_what_follows_when_asked(client: TestClient, base: str) -> None:
     answer = {"check_id": "trail_heel_up_early", "answer": "yes", "source": "film"}
-    plain = client.put(f"{base}/answers/a", json=answer).json()
-    asked = client.put(f"{base}/answers/a?diagnosis=true", json=answer | {"answer": "no"}).json()
+    plain = client.post(
+        f"{base}/changes", json={"kind": "answer", "id": "a", "body": answer}
+    ).json()
+    asked = client.post(
+        f"{base}/changes?diagnosis=true",
+        json={"kind": "answer", "id": "a", "body": answer | {"answer": "no"}},
+    ).json()
     found = client.get(f"{base}/diagnosis").json()
     assert plain["diagnosis"] is None
     assert asked["diagnosis"] == found
@@ -31,7 +41,9 @@ def test_a_write_answers_with_what_follows_when_asked(client: TestClient, base: 
     assert asked["balls"] == client.get(f"{base}/balls").json()
     plain = {**asked, "diagnosis": None, "balls": None}
     assert plain == client.get(base).json() | {"diagnosis": None, "balls": None}
-    gone = client.delete(f"{base}/answers/a?diagnosis=true").json()["diagnosis"]
+    gone = client.post(
+        f"{base}/changes?diagnosis=true", json={"kind": "answer-gone", "id": "a"}
+    ).json()["diagnosis"]
     assert gone["ranking"] != found["ranking"]
 
 
@@ -42,10 +54,16 @@ def test_a_separating_block_is_predicted_hit_and_judged(client: TestClient, base
     best = blocks[0]
     assert [b["tells"] for b in blocks] == sorted((b["tells"] for b in blocks), reverse=True)
     assert best["tells"] >= 0.6
-    client.put(f"{base}/blocks/t", json={"kind": "trial", "drill": best["drill"]})
+    client.post(
+        f"{base}/changes",
+        json={"kind": "block", "id": "t", "body": {"kind": "trial", "drill": best["drill"]}},
+    )
     assert client.get(f"{base}/diagnosis").json()["trial_results"] == []  # no balls yet
     for i in range(5):
-        client.put(f"{base}/shots/t{i}", json={"block_id": "t", "observed": FREED})
+        client.post(
+            f"{base}/changes",
+            json={"kind": "shot", "id": f"t{i}", "body": {"block_id": "t", "observed": FREED}},
+        )
     found = client.get(f"{base}/diagnosis").json()
     (verdict,) = found["trial_results"]
     assert (verdict["one"], verdict["other"], verdict["balls"]) == (one, other, 5)
@@ -54,7 +72,7 @@ def test_a_separating_block_is_predicted_hit_and_judged(client: TestClient, base
     assert "trial:1" in evidence
     # taken back, the prediction is as it was: it does not learn from the balls it predicted
     for i in range(5):
-        client.delete(f"{base}/shots/t{i}")
+        client.post(f"{base}/changes", json={"kind": "shot-gone", "id": f"t{i}"})
     again = client.get(f"{base}/separating", params=pair).json()
     assert again[0] == best
 
@@ -66,7 +84,7 @@ def test_the_pattern_without_a_cause_is_kept_with_the_decision(
     assert found["now"]["start_deg"]["value"] == pytest.approx(-4, abs=0.5)
     assert found["without"]["start_deg"]["value"] > -2
     body = {"cause": "trail_side_shove", "reason": "it was plain to see"}
-    client.post(f"{base}/decisions", json=body)
+    client.post(f"{base}/changes", json={"kind": "decision", "body": body})
     (decision,) = client.get(base).json()["decisions"]
     assert found.pop("sentence").endswith(".")
     assert found.pop("worse") in (True, False)
@@ -84,7 +102,7 @@ def test_a_round_fits_the_time_asked_for(client: TestClient, base: str) -> None:
 def test_answers_that_disagree_are_named(client: TestClient, base: str) -> None:
     for name, answer, source in (("a", "yes", "film"), ("b", "no", "feel")):
         body = {"check_id": "trail_heel_up_early", "answer": answer, "source": source}
-        client.put(f"{base}/answers/{name}", json=body)
+        client.post(f"{base}/changes", json={"kind": "answer", "id": name, "body": body})
     found = client.get(f"{base}/diagnosis").json()
     assert found["contradictions"] == ["trail_heel_up_early"]
     assert len(client.get(base).json()["answers"]) == 2  # both are kept
@@ -115,8 +133,8 @@ def test_a_change_is_answered_with_the_ranking_first(
     block = lesson["blocks"][0]["id"]
     for i, packed in enumerate(("gzip", "identity")):
         ball = {"block_id": block, "observed": {"start": "pull", "curve": "push", "heel_toe_mm": i}}
-        url = f"{base}/shots/{i}?diagnosis=true"
-        with client.stream("PUT", url, json=ball, headers={"accept-encoding": packed}) as sent:
+        url, change = f"{base}/changes?diagnosis=true", {"kind": "shot", "id": str(i), "body": ball}
+        with client.stream("POST", url, json=change, headers={"accept-encoding": packed}) as sent:
             first, rest = "".join(sent.iter_text()).split("\n")
             assert sent.status_code == 200
             assert sent.headers["content-type"] == "application/json"
@@ -127,8 +145,8 @@ def test_a_change_is_answered_with_the_ranking_first(
         without = {k: v for k, v in whole.items() if k not in ("diagnosis", "balls")}
         assert without == client.get(base).json()
     decided = {"cause": "trail_heel_pops", "reason": "the heel is up"}
-    made = client.post(f"{base}/decisions?diagnosis=true", json=decided)
-    assert (made.status_code, made.json()["diagnosis"] is not None) == (201, True)
+    made = client.post(f"{base}/changes?diagnosis=true", json={"kind": "decision", "body": decided})
+    assert (made.status_code, made.json()["diagnosis"] is not None) == (200, True)
 
 
 def test_what_is_usual_with_a_club_follows_the_handicap(

@@ -23,8 +23,10 @@ def marks(knowledge: Knowledge) -> dict[str, Any]:
 
 
 def put(client: TestClient, lesson: Json, marks: Json, name: str = "f", **more: Any) -> Json:
-    url = f"/api/lessons/{lesson['id']}/films/{name}?diagnosis=true"
-    answer = client.put(url, json={"marks": marks, **more}).raise_for_status()
+    answer = client.post(
+        f"/api/lessons/{lesson['id']}/changes?diagnosis=true",
+        json={"kind": "film", "id": name, "body": {"marks": marks, **more}},
+    ).raise_for_status()
     found: Json = answer.json()
     return found
 
@@ -59,19 +61,25 @@ def test_points_come_one_by_one_and_are_taken_back(
     assert {m["id"] for m in film["measures"]} == {"seat_top", "seat_impact"}
     assert "seat_address" in film["wanted"]
     url = f"/api/lessons/{lesson['id']}"
-    client.post(f"{url}/undo").raise_for_status()
+    client.post(f"{url}/changes", json={"kind": "undo"}).raise_for_status()
     assert get(client, lesson, "films")[0]["measures"] == []
-    client.delete(f"{url}/films/f").raise_for_status()
+    client.post(f"{url}/changes", json={"kind": "film-gone", "id": "f"}).raise_for_status()
     assert get(client, lesson, "films") == []
-    client.post(f"{url}/undo").raise_for_status()
+    client.post(f"{url}/changes", json={"kind": "undo"}).raise_for_status()
     assert len(get(client, lesson, "films")) == 1
 
 
 def test_a_film_with_a_drill_measures_but_does_not_count(
     client: TestClient, lesson: Json, marks: Json
 ) -> None:
-    url = f"/api/lessons/{lesson['id']}/blocks/trial"
-    client.put(url, json={"kind": "trial", "club": "7i", "drill": "bottle_guard"})
+    client.post(
+        f"/api/lessons/{lesson['id']}/changes",
+        json={
+            "kind": "block",
+            "id": "trial",
+            "body": {"kind": "trial", "club": "7i", "drill": "bottle_guard"},
+        },
+    )
     plain = get(client, lesson, "diagnosis")["ranking"]["causes"]
     put(client, lesson, marks, block_id="trial")
     (film,) = get(client, lesson, "films")
@@ -88,13 +96,19 @@ def test_a_case_file_keeps_the_marks(client: TestClient, lesson: Json, marks: Js
 
 
 def test_what_cannot_be_is_refused(client: TestClient, lesson: Json, marks: Json) -> None:
-    url = f"/api/lessons/{lesson['id']}/films/f"
     strange = {**marks, "points": {"elbow_of_the_caddie": {"top": [1.0, 2.0]}}}
-    assert client.put(url, json={"marks": strange}).status_code == 409
-    muddled = {**marks, "events": {"top": 50, "impact": 40}}
-    assert client.put(url, json={"marks": muddled}).json()["message"] == (
-        "'impact' does not come after 'top'."
+    assert (
+        client.post(
+            f"/api/lessons/{lesson['id']}/changes",
+            json={"kind": "film", "id": "f", "body": {"marks": strange}},
+        ).status_code
+        == 409
     )
+    muddled = {**marks, "events": {"top": 50, "impact": 40}}
+    assert client.post(
+        f"/api/lessons/{lesson['id']}/changes",
+        json={"kind": "film", "id": "f", "body": {"marks": muddled}},
+    ).json()["message"] == ("'impact' does not come after 'top'.")
     case = {**get(client, lesson, "case"), "films": [muddled]}
     told = client.post("/api/cases", params={"name": "Muddled"}, json=case).json()
     assert "does not come after" in told["message"]

@@ -88,13 +88,22 @@ def test_the_name_on_a_lesson_is_corrected_and_taken_back(
     client: TestClient, lesson: dict[str, str]
 ) -> None:
     url = f"/api/lessons/{lesson['id']}"
-    changed = client.patch(url, json={"given_by": "Ona Field"}).raise_for_status().json()
+    changed = (
+        client.post(
+            f"/api/lessons/{lesson['id']}/changes",
+            json={"kind": "lesson", "body": {"given_by": "Ona Field"}},
+        )
+        .raise_for_status()
+        .json()
+    )
     assert changed["given_by"] == "Ona Field"
-    assert client.post(f"{url}/undo").json()["given_by"] == ""
+    assert client.post(f"{url}/changes", json={"kind": "undo"}).json()["given_by"] == ""
 
 
 def test_a_lesson_taken_up_by_another_is_theirs(client: TestClient, lesson: dict[str, str]) -> None:
-    client.patch(f"/api/lessons/{lesson['id']}", json={"given_by": "Ona"}).raise_for_status()
+    client.post(
+        f"/api/lessons/{lesson['id']}/changes", json={"kind": "lesson", "body": {"given_by": "Ona"}}
+    ).raise_for_status()
     again = client.post(f"/api/lessons/{lesson['id']}/reopen").raise_for_status().json()
     assert again["given_by"] == "Ona"
     client.put("/api/instructors/mine", json={"name": "Bo"}).raise_for_status()

@@ -15,7 +15,9 @@ SHOT = {"start": "pull", "curve": "push", "heel_toe_mm": -14}
 
 def log(client: TestClient, lesson: dict[str, Any], shot: str, **observed: Any) -> Response:
     body = {"block_id": lesson["blocks"][0]["id"], "observed": observed}
-    return client.put(f"/api/lessons/{lesson['id']}/shots/{shot}", json=body)  # type: ignore[return-value]
+    return client.post(
+        f"/api/lessons/{lesson['id']}/changes", json={"kind": "shot", "id": shot, "body": body}
+    )  # type: ignore[return-value]
 
 
 def balls(client: TestClient, lesson: dict[str, Any]) -> list[dict[str, Any]]:
@@ -27,7 +29,7 @@ def test_a_repeated_request_stores_a_ball_once(client: TestClient, lesson: dict[
     for _ in range(3):
         assert log(client, lesson, "one", **SHOT).status_code == 200
     assert len(balls(client, lesson)) == 1
-    undone = client.post(f"/api/lessons/{lesson['id']}/undo").json()
+    undone = client.post(f"/api/lessons/{lesson['id']}/changes", json={"kind": "undo"}).json()
     assert undone["undo"] is None
     assert balls(client, lesson) == []
 
@@ -39,30 +41,38 @@ def test_undo_and_redo_walk_through_every_kind_of_step(
     log(client, lesson, "one", **SHOT)
     log(client, lesson, "one", **SHOT, contact="fat")
     answer = {"check_id": "grip_weak", "answer": "yes"}
-    client.put(f"{base}/answers/a1", json=answer)
-    client.put(f"{base}/notes/n1", json={"text": "Left the bag open."})
-    client.patch(base, json={"complaint": "Slices", "school": {"heel_toe": "heels"}})
+    client.post(f"{base}/changes", json={"kind": "answer", "id": "a1", "body": answer})
+    client.post(
+        f"{base}/changes", json={"kind": "note", "id": "n1", "body": {"text": "Left the bag open."}}
+    )
+    client.post(
+        f"/api/lessons/{lesson['id']}/changes",
+        json={"kind": "lesson", "body": {"complaint": "Slices", "school": {"heel_toe": "heels"}}},
+    )
     block = lesson["blocks"][0]["id"]
-    client.put(f"{base}/blocks/{block}", json={"club": "d", "expected_carry_m": 190})
-    client.delete(f"{base}/shots/one")
+    client.post(
+        f"{base}/changes",
+        json={"kind": "block", "id": block, "body": {"club": "d", "expected_carry_m": 190}},
+    )
+    client.post(f"{base}/changes", json={"kind": "shot-gone", "id": "one"})
     states = [client.get(base).json()]
     while states[-1]["undo"] is not None:
-        states.append(client.post(f"{base}/undo").json())
+        states.append(client.post(f"{base}/changes", json={"kind": "undo"}).json())
     assert len(states) == 8
     assert states[-1]["blocks"] == lesson["blocks"]
     assert [s["answers"] == [] for s in states] == [False] * 5 + [True] * 3
     for state in reversed(states[:-1]):
-        again = client.post(f"{base}/redo").json()
+        again = client.post(f"{base}/changes", json={"kind": "redo"}).json()
         for key in ("blocks", "answers", "notes", "complaint", "school", "undo"):
             assert again[key] == state[key]
-    assert client.post(f"{base}/redo").json()["redo"] is None
+    assert client.post(f"{base}/changes", json={"kind": "redo"}).json()["redo"] is None
 
 
 def test_a_new_step_after_undo_forgets_what_was_undone(
     client: TestClient, lesson: dict[str, Any]
 ) -> None:
     log(client, lesson, "one", **SHOT)
-    client.post(f"/api/lessons/{lesson['id']}/undo")
+    client.post(f"/api/lessons/{lesson['id']}/changes", json={"kind": "undo"})
     now = log(client, lesson, "two", start="push").json()
     assert now["redo"] is None
     assert [b["start"] for b in balls(client, lesson)] == ["push"]
@@ -78,16 +88,22 @@ def test_no_revision_comes_twice_for_two_states(client: TestClient, lesson: dict
         assert states.setdefault(now["revision"], kept) == kept
 
     def undo(page: str) -> None:
-        note(client.post(f"{base}/undo", headers={"page-id": page}))
+        note(client.post(f"{base}/changes", json={"kind": "undo"}, headers={"page-id": page}))
 
     checks = {"one": "trail_heel_up_early", "two": "finish_falls_back"}
     for i in range(6):
         for page, check in checks.items():
             answer = {"check_id": check, "answer": ("yes", "no")[i % 2]}
-            note(client.put(f"{base}/answers/{page}", json=answer, headers={"page-id": page}))
+            note(
+                client.post(
+                    f"{base}/changes",
+                    json={"kind": "answer", "id": page, "body": answer},
+                    headers={"page-id": page},
+                )
+            )
         undo("one")  # what was taken back is forgotten by the next change of its page
         undo("two")
-        note(client.post(f"{base}/redo", headers={"page-id": "one"}))
+        note(client.post(f"{base}/changes", json={"kind": "redo"}, headers={"page-id": "one"}))
         if i % 2:
             undo("two")
     assert len(states) > 15
@@ -97,8 +113,10 @@ def test_a_change_after_undo_is_concluded_anew(client: TestClient, lesson: dict[
     """Not as it was with what was undone."""
     base = f"/api/lessons/{lesson['id']}"
     yes = {"check_id": "trail_heel_up_early", "answer": "yes"}
-    seen = client.put(f"{base}/answers/a?diagnosis=true", json=yes).json()["diagnosis"]["ranking"]
-    client.post(f"{base}/undo?diagnosis=true")
+    seen = client.post(
+        f"{base}/changes?diagnosis=true", json={"kind": "answer", "id": "a", "body": yes}
+    ).json()["diagnosis"]["ranking"]
+    client.post(f"{base}/changes?diagnosis=true", json={"kind": "undo"})
     other = log(client, lesson, "one", **SHOT)
     assert other.is_success
     now = client.get(f"{base}/diagnosis").json()["ranking"]
@@ -111,7 +129,10 @@ def test_the_diagnosis_of_a_lesson_is_one_call(client: TestClient, lesson: dict[
         log(client, lesson, f"ball{i}", **SHOT)
     for i, check in enumerate(["trail_heel_up_early", "path_diverges_late"]):
         body = {"check_id": check, "answer": "yes"}
-        client.put(f"/api/lessons/{lesson['id']}/answers/a{i}", json=body)
+        client.post(
+            f"/api/lessons/{lesson['id']}/changes",
+            json={"kind": "answer", "id": f"a{i}", "body": body},
+        )
     found = client.get(f"/api/lessons/{lesson['id']}/diagnosis").json()
     ranking = found["ranking"]
     assert ranking["start_with"] == "trail_heel_pops"
@@ -147,15 +168,20 @@ def test_schools_that_would_start_elsewhere_are_named(
     for i in range(8):
         log(client, lesson, f"b{i}", start="pull", curve="straight", heel_toe_mm=-5)
     body = {"check_id": "trail_heel_deep_going_back", "answer": "yes"}
-    client.put(f"{url}/answers/a", json=body)
+    client.post(f"{url}/changes", json={"kind": "answer", "id": "a", "body": body})
     found = client.get(f"{url}/diagnosis").json()
     assert not found["ranking"]["schools_agree"]
     for said in found["schools_say"]:
         assert said["start_with"] != found["ranking"]["start_with"]
-        client.patch(url, json={"school": {said["question"]: said["option"]}})
+        client.post(
+            f"/api/lessons/{lesson['id']}/changes",
+            json={"kind": "lesson", "body": {"school": {said["question"]: said["option"]}}},
+        )
         other = client.get(f"{url}/diagnosis").json()
         assert other["ranking"]["start_with"] == said["start_with"]
-        client.patch(url, json={"school": {}})
+        client.post(
+            f"/api/lessons/{lesson['id']}/changes", json={"kind": "lesson", "body": {"school": {}}}
+        )
     assert found["schools_say"]
 
 
@@ -164,8 +190,11 @@ def test_a_decision_keeps_what_was_said_and_by_which_knowledge(
 ) -> None:
     log(client, lesson, "one", **SHOT)
     url = f"/api/lessons/{lesson['id']}"
-    decided = client.post(f"{url}/decisions", json={"cause": "weak_grip", "reason": "I saw it"})
-    assert decided.status_code == 201
+    decided = client.post(
+        f"{url}/changes",
+        json={"kind": "decision", "body": {"cause": "weak_grip", "reason": "I saw it"}},
+    )
+    assert decided.status_code == 200
     kept = decided.json()["decisions"][0]
     now = client.get(f"{url}/diagnosis").json()
     assert kept["knowledge_version"] == now["knowledge_version"]
@@ -176,22 +205,28 @@ def test_a_decision_keeps_what_was_said_and_by_which_knowledge(
 def test_several_answers_to_one_check_stand_side_by_side(
     client: TestClient, lesson: dict[str, Any]
 ) -> None:
-    url = f"/api/lessons/{lesson['id']}/answers"
-    client.put(f"{url}/a1", json={"check_id": "toes_going_back", "answer": "no", "source": "feel"})
-    now = client.put(f"{url}/a2", json={"check_id": "toes_going_back", "answer": "yes"}).json()
+    url = f"/api/lessons/{lesson['id']}/changes"
+    felt = {"check_id": "toes_going_back", "answer": "no", "source": "feel"}
+    client.post(url, json={"kind": "answer", "id": "a1", "body": felt})
+    seen = {"check_id": "toes_going_back", "answer": "yes"}
+    now = client.post(url, json={"kind": "answer", "id": "a2", "body": seen}).json()
     assert [(a["answer"], a["source"]) for a in now["answers"]] == [("no", "feel"), ("yes", "film")]
 
 
+CHANGES = "/api/lessons/{id}/changes"
+BALL_OF_NO_BLOCK = {"block_id": "no", "observed": {}}
+ANSWER_TO_NOTHING = {"check_id": "x", "answer": "yes"}
 ERRORS = [
     ("GET", "/api/lessons/nowhere", None, 404, "not_found"),
     ("GET", "/api/nowhere", None, 404, "http"),
     ("POST", "/api/students", {"name": " ", "handedness": "right"}, 422, "bad_input"),
     ("POST", "/api/students", {"name": "A", "handedness": "both"}, 422, "bad_input"),
     ("POST", "/api/students", {"name": "A", "handedness": "left", "x": 1}, 422, "bad_input"),
-    ("PUT", "/api/lessons/{id}/shots/s", {"block_id": "no", "observed": {}}, 404, "not_found"),
-    ("PUT", "/api/lessons/{id}/answers/a", {"check_id": "x", "answer": "yes"}, 409, "refused"),
-    ("PUT", "/api/lessons/{id}/blocks/b", {"club": "9w"}, 409, "refused"),
-    ("POST", "/api/lessons/{id}/decisions", {"cause": "bad_luck"}, 409, "refused"),
+    ("POST", CHANGES, {"kind": "juggle", "id": "j"}, 422, "bad_input"),
+    ("POST", CHANGES, {"kind": "shot", "id": "s", "body": BALL_OF_NO_BLOCK}, 404, "not_found"),
+    ("POST", CHANGES, {"kind": "answer", "id": "a", "body": ANSWER_TO_NOTHING}, 409, "refused"),
+    ("POST", CHANGES, {"kind": "block", "id": "b", "body": {"club": "9w"}}, 409, "refused"),
+    ("POST", CHANGES, {"kind": "decision", "body": {"cause": "bad_luck"}}, 409, "refused"),
     ("POST", "/api/cases", {"format": "other"}, 422, "bad_input"),
 ]
 
@@ -244,7 +279,11 @@ def test_an_answer_told_finer_than_by_a_word_is_kept_and_weighed(
     for choice in choices:
         body = said | {"answer": choice["answer"], "share": choice["share"]}
         answered = (
-            client.put(f"{url}/answers/a?diagnosis=true", json=body).raise_for_status().json()
+            client.post(
+                f"{url}/changes?diagnosis=true", json={"kind": "answer", "id": "a", "body": body}
+            )
+            .raise_for_status()
+            .json()
         )
         assert answered["answers"][0]["share"] == choice["share"]
         causes = answered["diagnosis"]["ranking"]["causes"]
@@ -253,4 +292,9 @@ def test_an_answer_told_finer_than_by_a_word_is_kept_and_weighed(
     assert roots[0] > roots[1] > roots[2] > roots[3]
     case = client.get(f"{url}/case").json()
     assert case["checks"]["trail_heel_up_early"]["share"] == choices[-1]["share"]
-    assert client.put(f"{url}/answers/b", json=body | {"share": 1.5}).status_code == 422
+    assert (
+        client.post(
+            f"{url}/changes", json={"kind": "answer", "id": "b", "body": body | {"share": 1.5}}
+        ).status_code
+        == 422
+    )

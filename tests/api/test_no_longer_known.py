@@ -83,9 +83,14 @@ def test_what_is_not_known_stays_in_the_file(
         connection.execute(text("UPDATE lesson SET drill = 'gone_drill'"))
         connection.execute(text("UPDATE block SET kind = 'gone_kind'"))
     url = f"/api/lessons/{whole['id']}"
-    client.patch(url, json={"complaint": "slices"}).raise_for_status()
+    client.post(
+        f"/api/lessons/{whole['id']}/changes",
+        json={"kind": "lesson", "body": {"complaint": "slices"}},
+    ).raise_for_status()
     block = {"expected_carry_m": 140.0}
-    client.put(f"{url}/blocks/{whole['blocks'][0]['id']}", json=block).raise_for_status()
+    client.post(
+        f"{url}/changes", json={"kind": "block", "id": whole["blocks"][0]["id"], "body": block}
+    ).raise_for_status()
     with engine.begin() as connection:
         drills = set(connection.execute(text("SELECT drill FROM lesson")).scalars())
         kinds = set(connection.execute(text("SELECT kind FROM block")).scalars())
@@ -105,5 +110,7 @@ def test_an_unknown_time_zone_is_this_machines(
 
 def test_a_feel_test_that_is_not_known_is_not_taken(client: TestClient, lesson: Json) -> None:
     cue = {"felt": {"made_up": "pushing"}}
-    refused = client.patch(f"/api/lessons/{lesson['id']}", json={"cue": cue})
+    refused = client.post(
+        f"/api/lessons/{lesson['id']}/changes", json={"kind": "lesson", "body": {"cue": cue}}
+    )
     assert (refused.status_code, refused.json()["where"]) == (409, "cue.felt")

@@ -98,7 +98,12 @@ def test_a_change_asked_for_by_another_page_is_refused(
     for path in (f"lessons/{lesson['id']}/undo", f"lessons/{lesson['id']}/reopen", "students"):
         assert client.post(f"/api/{path}", headers=headers).status_code == 403
     own = {"origin": "http://testserver", "sec-fetch-site": "same-origin"}
-    assert client.post(f"/api/lessons/{lesson['id']}/undo", headers=own).status_code == 200
+    assert (
+        client.post(
+            f"/api/lessons/{lesson['id']}/changes", json={"kind": "undo"}, headers=own
+        ).status_code
+        == 200
+    )
 
 
 def test_pages_may_do_little(client: TestClient) -> None:

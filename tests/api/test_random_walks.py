@@ -37,16 +37,25 @@ def test_a_random_walk_finds_no_failure(seed: int) -> None:
 def test_what_is_no_good_json_is_said(
     client: TestClient, lesson: Json, sent: bytes, said: str
 ) -> None:
-    url = f"/api/lessons/{lesson['id']}/notes/n"
-    refused = client.put(url, content=sent, headers={"content-type": "application/json"})
+    refused = client.post(
+        f"/api/lessons/{lesson['id']}/changes",
+        content=sent,
+        headers={"content-type": "application/json"},
+    )
     assert refused.status_code == 422
     assert said in refused.json()["message"]
 
 
 def test_a_body_of_more_than_twenty_megabytes_is_not_read(client: TestClient, lesson: Json) -> None:
-    url = f"/api/lessons/{lesson['id']}/notes/n"
-    declared = client.put(url, content=b"{}", headers={"content-length": "200000000"})
-    streamed = client.put(url, content=(b" " * 1_000_000 for _ in range(21)))
+    declared = client.post(
+        f"/api/lessons/{lesson['id']}/changes",
+        content=b"{}",
+        headers={"content-length": "200000000"},
+    )
+    streamed = client.post(
+        f"/api/lessons/{lesson['id']}/changes",
+        content=(b" " * 1_000_000 for _ in range(21)),
+    )
     assert (declared.status_code, streamed.status_code) == (413, 413)
     assert "20 MB" in streamed.json()["message"]
 
@@ -56,10 +65,10 @@ def test_a_lesson_holds_two_thousand_balls_and_says_so(client: TestClient, lesso
     rows = "Carry\n" + "".join(f"{100 + i / 100:.2f}\n" for i in range(1999))
     body = {"text": rows, "block_id": block}
     client.post(f"/api/lessons/{lesson['id']}/table", json=body).raise_for_status()
-    url = f"/api/lessons/{lesson['id']}/shots"
-    ball = {"block_id": block, "observed": {"carry_m": 99.0}}
-    assert client.put(f"{url}/last", json=ball).status_code == 200
-    refused = client.put(f"{url}/more", json=ball)
+    url = f"/api/lessons/{lesson['id']}/changes"
+    ball = {"kind": "shot", "body": {"block_id": block, "observed": {"carry_m": 99.0}}}
+    assert client.post(url, json={**ball, "id": "last"}).status_code == 200
+    refused = client.post(url, json={**ball, "id": "more"})
     assert refused.status_code == 409
     assert "2000 balls" in refused.json()["message"]
 
@@ -92,5 +101,16 @@ def test_a_lesson_with_a_drill_that_is_gone_still_coaches(
 @pytest.mark.parametrize("day", ["2026-99-99", "2026-02-30", 0, "0001-01-01", True])
 def test_a_day_is_a_day(client: TestClient, lesson: Json, day: object) -> None:
     url = f"/api/lessons/{lesson['id']}"
-    assert client.put(f"{url}/follow-up", json={"due_on": day}).status_code == 422
-    assert client.patch(url, json={"listen": {"event_on": day}}).status_code == 422
+    assert (
+        client.post(
+            f"{url}/changes", json={"kind": "follow-up", "body": {"due_on": day}}
+        ).status_code
+        == 422
+    )
+    assert (
+        client.post(
+            f"/api/lessons/{lesson['id']}/changes",
+            json={"kind": "lesson", "body": {"listen": {"event_on": day}}},
+        ).status_code
+        == 422
+    )

@@ -11,8 +11,9 @@ from tests.core.swings import SEEN, swing
 
 
 def block(client: TestClient, lesson: Json, name: str, **values: Any) -> None:
-    url = f"/api/lessons/{lesson['id']}/blocks/{name}"
-    client.put(url, json=values).raise_for_status()
+    client.post(
+        f"/api/lessons/{lesson['id']}/changes", json={"kind": "block", "id": name, "body": values}
+    ).raise_for_status()
 
 
 def test_a_rejected_cause_is_taken_up_in_a_new_lesson(client: TestClient, baseline: Json) -> None:
@@ -23,7 +24,10 @@ def test_a_rejected_cause_is_taken_up_in_a_new_lesson(client: TestClient, baseli
     first = baseline["blocks"][0]["id"]
     block(client, baseline, first, club="6i", expected_carry_m=150)
     url = f"/api/lessons/{baseline['id']}"
-    client.put(f"{url}/follow-up", json={"practised": 5, "verdict": "rejected"}).raise_for_status()
+    client.post(
+        f"{url}/changes",
+        json={"kind": "follow-up", "body": {"practised": 5, "verdict": "rejected"}},
+    ).raise_for_status()
     again = client.post(f"{url}/reopen")
     assert again.status_code == 201
     lesson = again.json()
@@ -47,11 +51,11 @@ def test_a_second_lesson_has_the_last_one_beside_it(client: TestClient, baseline
     assert get(client, baseline, "last") is None
     decide(client, baseline, "static_hips", "Looked slow.")
     change(client, baseline, drill="belt_stick", complaint="Pulls.", cue={"text": "Hips first"})
-    url = f"/api/lessons/{baseline['id']}/repetitions"
-    for i, result in enumerate(["pass", "early", "pass"]):
-        client.put(f"{url}/r{i}", json={"drill": "belt_stick", "result": result})
-    other = {"drill": "press_pads", "result": "pass"}  # of another drill: not counted
-    client.put(f"{url}/other", json=other)
+    url = f"/api/lessons/{baseline['id']}/changes"
+    results = [("belt_stick", "pass"), ("belt_stick", "early"), ("belt_stick", "pass")]
+    for i, (drill, result) in enumerate([*results, ("press_pads", "pass")]):  # the last: another
+        body = {"drill": drill, "result": result}
+        client.post(url, json={"kind": "repetition", "id": f"r{i}", "body": body})
     student = baseline["student"]["id"]
     made = client.post(f"/api/students/{student}/lessons", json={}).raise_for_status().json()
     assert made["blocks"][0]["club"] == "7i"  # as the last one began
@@ -92,14 +96,19 @@ def test_what_is_known_of_the_student_is_a_step_of_the_lesson(
     client: TestClient, lesson: Json
 ) -> None:
     url = f"/api/lessons/{lesson['id']}"
-    changed = client.patch(f"{url}/student", json={"limits": ["knee"], "dominant_leg": "lead"})
+    changed = client.post(
+        f"{url}/changes",
+        json={"kind": "student", "body": {"limits": ["knee"], "dominant_leg": "lead"}},
+    )
     assert changed.json()["student"]["limits"] == ["knee"]
     person = f"/api/students/{lesson['student']['id']}"
     client.patch(person, json={"name": "Oda B."}).raise_for_status()
-    undone = client.post(f"{url}/undo").json()["student"]
+    undone = client.post(f"{url}/changes", json={"kind": "undo"}).json()["student"]
     assert (undone["limits"], undone["dominant_leg"]) == ([], None)
     assert undone["name"] == "Oda B."  # changed elsewhere: stays
-    assert client.post(f"{url}/redo").json()["student"]["limits"] == ["knee"]
+    assert client.post(f"{url}/changes", json={"kind": "redo"}).json()["student"]["limits"] == [
+        "knee"
+    ]
 
 
 def test_what_is_not_here_ranks_the_drills_and_can_be_undone(
@@ -113,15 +122,20 @@ def test_what_is_not_here_ranks_the_drills_and_can_be_undone(
     assert {c["drill"] for c in cards if c["cons"]} == {c["drill"] for c in cards[-2:]}
     sheet = get(client, baseline, "sheet")
     assert sheet["rehearsal"] not in {c["drill"] for c in cards if c["cons"]}
-    client.post(f"/api/lessons/{baseline['id']}/undo")
+    client.post(f"/api/lessons/{baseline['id']}/changes", json={"kind": "undo"})
     assert [c["drill"] for c in get(client, baseline, "coaching")["cards"]] == usual
-    refused = client.patch(f"/api/lessons/{baseline['id']}", json={"lacking": ["anvil"]})
+    refused = client.post(
+        f"/api/lessons/{baseline['id']}/changes",
+        json={"kind": "lesson", "body": {"lacking": ["anvil"]}},
+    )
     assert "No equipment is called 'anvil'." in refused.json()["message"]
 
 
 def test_a_set_up_that_is_off_wants_three_balls_first(client: TestClient, baseline: Json) -> None:
-    url = f"/api/lessons/{baseline['id']}/answers/a"
-    client.put(url, json={"check_id": "grip_weak", "answer": "yes"}).raise_for_status()
+    client.post(
+        f"/api/lessons/{baseline['id']}/changes",
+        json={"kind": "answer", "id": "a", "body": {"check_id": "grip_weak", "answer": "yes"}},
+    ).raise_for_status()
     (gate,) = get(client, baseline, "coaching")["setup_changes"]
     assert (gate["drill"], gate["balls"], gate["wanted"]) == ("grip_reset", 0, 3)
     block(client, baseline, "try", kind="trial", drill="grip_reset")
@@ -237,7 +251,10 @@ def test_a_drill_that_was_not_tried_goes_home_only_when_it_is_chosen_there(
     assert get(client, baseline, "sheet")["rehearsal"] == serving[0]
     change(client, baseline, sheet={"rehearsal": None})
     tap = {"drill": serving[1], "result": "pass"}
-    client.put(f"/api/lessons/{baseline['id']}/repetitions/r", json=tap).raise_for_status()
+    client.post(
+        f"/api/lessons/{baseline['id']}/changes",
+        json={"kind": "repetition", "id": "r", "body": tap},
+    ).raise_for_status()
     assert get(client, baseline, "sheet")["rehearsal"] == serving[1]
     change(client, baseline, sheet={"rehearsal": "", "ball_drill": ""})  # none is chosen
     none = get(client, baseline, "sheet")
@@ -254,10 +271,19 @@ def test_the_sheet_says_who_gave_the_lesson_and_where(client: TestClient, baseli
 
 def test_the_follow_up_takes_its_own_day(client: TestClient, baseline: Json) -> None:
     decide(client, baseline, "trail_heel_pops")
-    url = f"/api/lessons/{baseline['id']}/follow-up"
-    assert client.put(url, json={"due_on": "2027-01-05"}).json()["follow_up"]["due_on"] == (
-        "2027-01-05"
-    )
-    moved = client.put(url, json={"due_on": "2027-01-09"}).json()["follow_up"]
+    assert client.post(
+        f"/api/lessons/{baseline['id']}/changes",
+        json={"kind": "follow-up", "body": {"due_on": "2027-01-05"}},
+    ).json()["follow_up"]["due_on"] == ("2027-01-05")
+    moved = client.post(
+        f"/api/lessons/{baseline['id']}/changes",
+        json={"kind": "follow-up", "body": {"due_on": "2027-01-09"}},
+    ).json()["follow_up"]
     assert moved["due_on"] == "2027-01-09"
-    assert client.put(url, json={"practised": 3}).json()["follow_up"]["due_on"] == "2027-01-09"
+    assert (
+        client.post(
+            f"/api/lessons/{baseline['id']}/changes",
+            json={"kind": "follow-up", "body": {"practised": 3}},
+        ).json()["follow_up"]["due_on"]
+        == "2027-01-09"
+    )

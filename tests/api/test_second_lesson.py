@@ -15,16 +15,29 @@ def again(client: TestClient, lesson: Json) -> Json:
 
 
 def answer(client: TestClient, lesson: Json, check: str, word: str, **more: object) -> None:
-    url = f"/api/lessons/{lesson['id']}/answers/{check}-{lesson['id']}"
-    client.put(url, json={"check_id": check, "answer": word, **more}).raise_for_status()
+    client.post(
+        f"/api/lessons/{lesson['id']}/changes",
+        json={
+            "kind": "answer",
+            "id": f"{check}-{lesson['id']}",
+            "body": {"check_id": check, "answer": word, **more},
+        },
+    ).raise_for_status()
 
 
 def test_drill_cue_and_ladder_go_on_where_they_stood(client: TestClient, baseline: Json) -> None:
     decide(client, baseline, "trail_heel_pops")
     change(client, baseline, drill="club_under_heel", cue={"text": "Heavy heel."})
     for i in range(7):
-        url = f"/api/lessons/{baseline['id']}/repetitions/r{i}"
-        client.put(url, json={"drill": "club_under_heel", "result": "pass"}).raise_for_status()
+        f"/api/lessons/{baseline['id']}/repetitions/r{i}"
+        client.post(
+            f"/api/lessons/{baseline['id']}/changes",
+            json={
+                "kind": "repetition",
+                "id": f"r{i}",
+                "body": {"drill": "club_under_heel", "result": "pass"},
+            },
+        ).raise_for_status()
     before = get(client, baseline, "coaching")["ladder"]
     second = again(client, baseline)
     assert (second["drill"], second["cue"]["text"]) == ("club_under_heel", "Heavy heel.")
@@ -59,9 +72,10 @@ def test_what_came_of_it_is_entered_from_the_second_lesson(
 ) -> None:
     decide(client, baseline, "trail_heel_pops")
     second = again(client, baseline)
-    url = f"/api/lessons/{baseline['id']}/follow-up"
     body = {"due_on": "2026-11-30", "practised": 6, "verdict": "partly"}
-    client.put(url, json=body).raise_for_status()
+    client.post(
+        f"/api/lessons/{baseline['id']}/changes", json={"kind": "follow-up", "body": body}
+    ).raise_for_status()
     kept = get(client, second, "last")["follow_up"]
     assert (kept["practised"], kept["verdict"]) == (6, "partly")
 
@@ -84,9 +98,14 @@ def test_means_that_were_used_are_at_hand_from_then_on(client: TestClient, lesso
     assert looks
     marks = {"view": "face_on", "width": 100.0, "height": 200.0, "fps": 60.0}
     url = f"/api/lessons/{lesson['id']}"
-    client.put(f"{url}/films/f", json={"marks": marks, "name": "a.mp4"}).raise_for_status()
+    client.post(
+        f"{url}/changes",
+        json={"kind": "film", "id": "f", "body": {"marks": marks, "name": "a.mp4"}},
+    ).raise_for_status()
     assert client.get(url).json()["at_hand"] == ["look", "feel", "film"]
-    client.post(f"{url}/undo").raise_for_status()  # one step, marks and means
+    client.post(
+        f"{url}/changes", json={"kind": "undo"}
+    ).raise_for_status()  # one step, marks and means
     assert client.get(url).json()["at_hand"] == ["look", "feel"]
 
 
@@ -113,10 +132,13 @@ def test_who_comes_is_listed_until_the_lesson_has_begun(client: TestClient, base
     (event,) = Calendar.from_ical(client.get("/api/booked.ics").content).walk("VEVENT")
     assert event.decoded("dtstart") == at
     assert "Oda" in str(event["summary"])
-    client.post(f"/api/lessons/{baseline['id']}/undo").raise_for_status()
+    client.post(f"/api/lessons/{baseline['id']}/changes", json={"kind": "undo"}).raise_for_status()
     assert client.get("/api/day").json()["booked"] == []
-    client.post(f"/api/lessons/{baseline['id']}/redo").raise_for_status()
+    client.post(f"/api/lessons/{baseline['id']}/changes", json={"kind": "redo"}).raise_for_status()
     again(client, baseline)
     assert client.get("/api/day").json()["booked"] == []
-    naive = client.patch(f"/api/lessons/{baseline['id']}", json={"next_at": "2026-12-01T10:00"})
+    naive = client.post(
+        f"/api/lessons/{baseline['id']}/changes",
+        json={"kind": "lesson", "body": {"next_at": "2026-12-01T10:00"}},
+    )
     assert naive.status_code == 422

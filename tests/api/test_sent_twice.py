@@ -23,9 +23,13 @@ from tests.api.asking import Json, change, get, picture
 class Write(NamedTuple):
     """One change as a page sends it."""
 
-    method: str
-    path: str
+    kind: str
+    id: str | None
     body: Json | None
+
+    def json(self) -> Json:
+        """As it goes over the wire."""
+        return {k: v for k, v in self._asdict().items() if v is not None}
 
 
 PICTURE = picture()
@@ -33,9 +37,9 @@ MARKS = {"view": "face_on", "width": 1080, "height": 1920, "fps": 120.0}
 
 
 def send(client: TestClient, lesson: Json, write: Write, name: str, page: str = "a") -> Response:
-    url = f"/api/lessons/{lesson['id']}{write.path}"
     headers = {"Idempotency-Key": name, "page-id": page}
-    return client.request(write.method, url, json=write.body, headers=headers)
+    url = f"/api/lessons/{lesson['id']}/changes"
+    return client.post(url, json=write.json(), headers=headers)
 
 
 def every_kind(lesson: Json) -> dict[str, Write]:
@@ -47,28 +51,28 @@ def every_kind(lesson: Json) -> dict[str, Write]:
     answer = {"check_id": "wobbly_finish", "answer": "yes"}
     tapped = {"drill": "step_away", "result": "pass"}
     return {
-        "listen": Write("PATCH", "", {"listen": {"goal": "break 90"}}),
-        "student": Write("PATCH", "/student", {"handicap": 12.5}),
-        "ball": Write("PUT", f"/shots/{row}", ball),
-        "ball again": Write("PUT", f"/shots/{row}", other),
-        "block": Write("PUT", f"/blocks/{row}", {"kind": "retest", "club": "8i"}),
-        "answer": Write("PUT", f"/answers/{row}", answer),
-        "answer gone": Write("DELETE", f"/answers/{row}", None),
-        "note": Write("PUT", f"/notes/{row}", {"text": "tired"}),
-        "note gone": Write("DELETE", f"/notes/{row}", None),
-        "trace": Write("PUT", f"/traces/{row}", {"recorded": {"typed_pct": typed}}),
-        "film": Write("PUT", f"/films/{row}", {"marks": MARKS}),
-        "still": Write("PUT", f"/stills/{row}", {"consent": "student", "picture": PICTURE}),
-        "still home": Write("PATCH", f"/stills/{row}", {"on_sheet": True}),
-        "trace named": Write("PATCH", f"/traces/{row}", {"name": "first"}),
-        "decision": Write("POST", "/decisions", {"cause": "backs_up", "reason": "seen"}),
-        "repetition": Write("PUT", f"/repetitions/{row}", tapped),
-        "follow-up": Write("PUT", "/follow-up", {"due_on": "2026-12-24"}),
-        "undo": Write("POST", "/undo", {}),
-        "redo": Write("POST", "/redo", {}),
-        "undo again": Write("POST", "/undo", None),
-        "still gone": Write("DELETE", f"/stills/{row}", None),
-        "ball gone": Write("DELETE", f"/shots/{row}", None),
+        "listen": Write("lesson", None, {"listen": {"goal": "break 90"}}),
+        "student": Write("student", None, {"handicap": 12.5}),
+        "ball": Write("shot", row, ball),
+        "ball again": Write("shot", row, other),
+        "block": Write("block", row, {"kind": "retest", "club": "8i"}),
+        "answer": Write("answer", row, answer),
+        "answer gone": Write("answer-gone", row, None),
+        "note": Write("note", row, {"text": "tired"}),
+        "note gone": Write("note-gone", row, None),
+        "trace": Write("trace", row, {"recorded": {"typed_pct": typed}}),
+        "film": Write("film", row, {"marks": MARKS}),
+        "still": Write("still", row, {"consent": "student", "picture": PICTURE}),
+        "still home": Write("still-change", row, {"on_sheet": True}),
+        "trace named": Write("trace-change", row, {"name": "first"}),
+        "decision": Write("decision", None, {"cause": "backs_up", "reason": "seen"}),
+        "repetition": Write("repetition", row, tapped),
+        "follow-up": Write("follow-up", None, {"due_on": "2026-12-24"}),
+        "undo": Write("undo", None, {}),
+        "redo": Write("redo", None, {}),
+        "undo again": Write("undo", None, None),
+        "still gone": Write("still-gone", row, None),
+        "ball gone": Write("shot-gone", row, None),
     }
 
 
@@ -155,7 +159,7 @@ def test_balls_of_eight_at_once_have_a_place_of_their_own(client: TestClient, le
     with ThreadPoolExecutor(8) as eight:
         found = list(
             eight.map(
-                lambda i: send(client, lesson, Write("PUT", f"/shots/x{i}", body), f"w{i}"),
+                lambda i: send(client, lesson, Write("shot", f"x{i}", body), f"w{i}"),
                 range(40),
             )
         )
@@ -184,14 +188,14 @@ def test_a_new_student_and_lesson_are_made_once(client: TestClient) -> None:
 
 
 def test_each_page_takes_back_its_own_step(client: TestClient, lesson: Json) -> None:
-    note: Callable[[str], Write] = lambda n: Write("PUT", f"/notes/{n}", {"text": n})  # noqa: E731
+    note: Callable[[str], Write] = lambda n: Write("note", n, {"text": n})  # noqa: E731
     send(client, lesson, note("mine"), "w1", "a")
     theirs = send(client, lesson, note("theirs"), "w2", "b").json()
     assert theirs["undo_step"] == 2
-    left = send(client, lesson, Write("POST", "/undo", {}), "w3", "a").json()
+    left = send(client, lesson, Write("undo", None, {}), "w3", "a").json()
     assert [n["text"] for n in left["notes"]] == ["theirs"]
     assert (left["undo"], left["redo"]) == (None, "note")
-    named = Write("POST", "/undo", {"step": 2})
+    named = Write("undo", None, {"step": 2})
     assert send(client, lesson, named, "w4", "b").json()["notes"] == []
     assert send(client, lesson, named, "w5", "b").json()["notes"] == []
 
@@ -199,10 +203,10 @@ def test_each_page_takes_back_its_own_step(client: TestClient, lesson: Json) -> 
 def test_what_another_page_changed_since_is_not_swept_away(
     client: TestClient, lesson: Json
 ) -> None:
-    send(client, lesson, Write("PUT", "/blocks/b2", {"kind": "retest"}), "w1", "a")
+    send(client, lesson, Write("block", "b2", {"kind": "retest"}), "w1", "a")
     ball = {"block_id": "b2", "observed": {"start": "pull"}}
-    send(client, lesson, Write("PUT", "/shots/s", ball), "w2", "b").raise_for_status()
-    refused = send(client, lesson, Write("POST", "/undo", {}), "w3", "a")
+    send(client, lesson, Write("shot", "s", ball), "w2", "b").raise_for_status()
+    refused = send(client, lesson, Write("undo", None, {}), "w3", "a")
     assert refused.status_code == 409
     assert "changed since" in refused.json()["message"]
     assert len(as_it_is(client, lesson)["blocks"]) == 2
@@ -211,9 +215,9 @@ def test_what_another_page_changed_since_is_not_swept_away(
 def test_of_yes_and_no_from_two_pages_the_later_stands(client: TestClient, lesson: Json) -> None:
     for name, page, answer in (("a1", "a", "yes"), ("a2", "b", "no")):
         body = {"check_id": "wobbly_finish", "answer": answer}
-        send(client, lesson, Write("PUT", f"/answers/{name}", body), name, page).raise_for_status()
+        send(client, lesson, Write("answer", name, body), name, page).raise_for_status()
     assert [a["answer"] for a in as_it_is(client, lesson)["answers"]] == ["no"]
-    send(client, lesson, Write("POST", "/undo", {}), "u", "b")
+    send(client, lesson, Write("undo", None, {}), "u", "b")
     assert [a["answer"] for a in as_it_is(client, lesson)["answers"]] == ["yes"]
 
 
@@ -229,7 +233,9 @@ def test_a_goal_typed_offline_leaves_the_health_note_alone(
 def test_a_health_note_is_never_written_over_unseen(client: TestClient, lesson: Json) -> None:
     change(client, lesson, listen={"health": "pregnant, no impact drills"})
     stale = {"listen": {"health": "sore wrist"}, "was": {"listen.health": ""}}
-    refused = client.patch(f"/api/lessons/{lesson['id']}", json=stale)
+    refused = client.post(
+        f"/api/lessons/{lesson['id']}/changes", json={"kind": "lesson", "body": stale}
+    )
     assert refused.status_code == 409
     told = refused.json()
     assert (told["code"], told["where"]) == ("conflict", "listen.health")
@@ -258,9 +264,13 @@ def test_the_id_of_another_students_lesson_is_refused(client: TestClient, lesson
 
 def test_a_ball_for_a_lesson_that_is_gone_is_told_so(client: TestClient, lesson: Json) -> None:
     client.delete(f"/api/lessons/{lesson['id']}").raise_for_status()
-    late = client.put(
-        f"/api/lessons/{lesson['id']}/shots/s",
-        json={"block_id": lesson["blocks"][0]["id"], "observed": {"start": "pull"}},
+    late = client.post(
+        f"/api/lessons/{lesson['id']}/changes",
+        json={
+            "kind": "shot",
+            "id": "s",
+            "body": {"block_id": lesson["blocks"][0]["id"], "observed": {"start": "pull"}},
+        },
     )
     assert late.status_code == 404
     assert late.json()["message"] == "This lesson is not there any more."
@@ -270,7 +280,7 @@ def test_ids_of_writes_are_forgotten_after_a_season(
     client: TestClient, lesson: Json, engine: Engine
 ) -> None:
     for name in ("old", "new"):
-        send(client, lesson, Write("PUT", f"/notes/{name}", {"text": name}), name)
+        send(client, lesson, Write("note", name, {"text": name}), name)
     with Session(engine) as session:
         old = session.get_one(SentWrite, "old")
         old.arrived_at -= timedelta(days=91)

@@ -31,13 +31,17 @@ def marks_of(knowledge: Knowledge, view: Any = "down_the_line", **causes: float)
 
 
 def film(client: TestClient, lesson: Json, name: str, marks: Json) -> None:
-    url = f"/api/lessons/{lesson['id']}/films/{name}"
-    client.put(url, json={"marks": marks, "name": f"{name}.mp4"}).raise_for_status()
+    client.post(
+        f"/api/lessons/{lesson['id']}/changes",
+        json={"kind": "film", "id": name, "body": {"marks": marks, "name": f"{name}.mp4"}},
+    ).raise_for_status()
 
 
 def still(client: TestClient, lesson: Json, name: str, **more: Any) -> Any:
     body = {"consent": "student", "picture": picture(), **more}
-    return client.put(f"/api/lessons/{lesson['id']}/stills/{name}", json=body)
+    return client.post(
+        f"/api/lessons/{lesson['id']}/changes", json={"kind": "still", "id": name, "body": body}
+    )
 
 
 def test_at_most_two_and_each_is_deleted_alone(client: TestClient, lesson: Json) -> None:
@@ -51,9 +55,14 @@ def test_at_most_two_and_each_is_deleted_alone(client: TestClient, lesson: Json)
     assert shown.headers["content-type"] == "image/jpeg"
     assert shown.headers["cache-control"] == "no-store"
     assert Image.open(io.BytesIO(shown.content)).size == (270, 480)
-    assert [s["id"] for s in client.delete(url).json()["stills"]] == ["b"]
+    assert [
+        s["id"]
+        for s in client.post(
+            f"/api/lessons/{lesson['id']}/changes", json={"kind": "still-gone", "id": "a"}
+        ).json()["stills"]
+    ] == ["b"]
     assert client.get(f"{url}/picture").status_code == 404
-    client.post(f"/api/lessons/{lesson['id']}/undo")
+    client.post(f"/api/lessons/{lesson['id']}/changes", json={"kind": "undo"})
     assert [s["id"] for s in client.get(f"/api/lessons/{lesson['id']}").json()["stills"]] == ["b"]
 
 
@@ -74,13 +83,17 @@ def test_what_is_deleted_is_gone_from_the_file(
         return part in database.read_bytes()
 
     assert on_disk()
-    client.delete(f"/api/lessons/{lesson['id']}/stills/a").raise_for_status()
+    client.post(
+        f"/api/lessons/{lesson['id']}/changes", json={"kind": "still-gone", "id": "a"}
+    ).raise_for_status()
     assert not on_disk()
 
 
 def test_a_junior_needs_a_guardian(client: TestClient, lesson: Json) -> None:
     url = f"/api/lessons/{lesson['id']}"
-    client.patch(f"{url}/student", json={"age_group": "junior"}).raise_for_status()
+    client.post(
+        f"{url}/changes", json={"kind": "student", "body": {"age_group": "junior"}}
+    ).raise_for_status()
     refused = still(client, lesson, "a")
     assert refused.json()["message"] == (
         "A picture of a junior is kept only when a guardian agrees."
@@ -145,8 +158,10 @@ def test_a_feel_is_kept_with_its_truth_and_goes_home_with_the_still(
     decide(client, baseline, "trail_heel_pops")
     page = f"/api/lessons/{baseline['id']}/sheet.html"
     assert "data:image/jpeg" not in client.get(page).text
-    url = f"/api/lessons/{baseline['id']}/stills/a"
-    client.patch(url, json={"on_sheet": True}).raise_for_status()
+    client.post(
+        f"/api/lessons/{baseline['id']}/changes",
+        json={"kind": "still-change", "id": "a", "body": {"on_sheet": True}},
+    ).raise_for_status()
     sheet = client.get(page).text
     assert "data:image/jpeg" in sheet
     assert said["trail_heel_arm_level"] in sheet
@@ -157,10 +172,10 @@ def test_what_nobody_can_point_at_is_refused(
     client: TestClient, lesson: Json, knowledge: Knowledge
 ) -> None:
     marks = {**marks_of(knowledge), "felt": {"shaft_arm_level": 90.0}}
-    url = f"/api/lessons/{lesson['id']}/films/f"
-    assert client.put(url, json={"marks": marks}).json()["message"] == (
-        "Nobody points to 'shaft_arm_level'."
-    )
+    assert client.post(
+        f"/api/lessons/{lesson['id']}/changes",
+        json={"kind": "film", "id": "f", "body": {"marks": marks}},
+    ).json()["message"] == ("Nobody points to 'shaft_arm_level'.")
 
 
 def test_two_films_of_a_student_are_compared(
@@ -205,7 +220,9 @@ def test_a_picture_that_claims_to_be_huge_is_refused(
     client: TestClient, lesson: Json, sent: bytes
 ) -> None:
     body = {"consent": "student", "picture": base64.b64encode(sent).decode()}
-    refused = client.put(f"/api/lessons/{lesson['id']}/stills/s", json=body)
+    refused = client.post(
+        f"/api/lessons/{lesson['id']}/changes", json={"kind": "still", "id": "s", "body": body}
+    )
     assert refused.status_code == 409
     assert "too large" in refused.json()["message"]
 
@@ -218,7 +235,9 @@ def test_a_comment_is_dropped_however_long(
         ("j", base64.b64decode(picture(comment=b"Quillona was here"))),
     ):
         body = {"consent": "student", "picture": base64.b64encode(sent).decode()}
-        client.put(f"/api/lessons/{lesson['id']}/stills/{name}", json=body).raise_for_status()
+        client.post(
+            f"/api/lessons/{lesson['id']}/changes", json={"kind": "still", "id": name, "body": body}
+        ).raise_for_status()
     with Session(engine) as session:
         kept = [base64.b64decode(s.jpeg_base64) for s in session.exec(select(Still))]
     assert len(kept) == 2

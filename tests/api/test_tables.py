@@ -36,7 +36,7 @@ def test_good_rows_are_kept_once_however_often_they_come(
     assert (again["added"], again["already"]) == (0, 3)
     assert balls(again["lesson"]) == balls(first["lesson"])
     assert again["lesson"]["revision"] == first["lesson"]["revision"]
-    undone = client.post(f"/api/lessons/{lesson['id']}/undo").json()
+    undone = client.post(f"/api/lessons/{lesson['id']}/changes", json={"kind": "undo"}).json()
     assert balls(undone) == []  # one step
     assert put_in(client, lesson)["added"] == 3
 
@@ -71,7 +71,7 @@ def test_what_can_hardly_be_is_named_first_and_comes_in_when_wanted(
     assert "7 iron" in doubt["reason"]
     taken = put_in(client, lesson, text)
     assert [b["ball_speed_mps"] for b in balls(taken["lesson"])] == [None, 47]
-    client.post(f"/api/lessons/{lesson['id']}/undo")
+    client.post(f"/api/lessons/{lesson['id']}/changes", json={"kind": "undo"})
     kept = put_in(client, lesson, text, keep_doubtful=True)
     assert [b["ball_speed_mps"] for b in balls(kept["lesson"])] == [98, 47]
 

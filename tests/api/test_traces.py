@@ -17,7 +17,10 @@ def body(trace: Trace, **more: object) -> Json:
 
 
 def put(client: TestClient, lesson: Json, trace: Trace, name: str = "t1", **more: object) -> Any:
-    return client.put(f"/api/lessons/{lesson['id']}/traces/{name}", json=body(trace, **more))
+    return client.post(
+        f"/api/lessons/{lesson['id']}/changes",
+        json={"kind": "trace", "id": name, "body": body(trace, **more)},
+    )
 
 
 def traces(client: TestClient, lesson: Json) -> Json:
@@ -45,16 +48,25 @@ def test_a_moved_event_takes_the_sign_away_and_undo_brings_it_back(
     client: TestClient, lesson: Json
 ) -> None:
     put(client, lesson, swing(changed=SEEN["retreat"]))
-    url = f"/api/lessons/{lesson['id']}/traces/t1"
-    moved = client.patch(url, json={"events": {"address": -1.05, "top": -0.25, "impact": -0.05}})
+    moved = client.post(
+        f"/api/lessons/{lesson['id']}/changes",
+        json={
+            "kind": "trace-change",
+            "id": "t1",
+            "body": {"events": {"address": -1.05, "top": -0.25, "impact": -0.05}},
+        },
+    )
     assert moved.status_code == 200
     (kept,) = traces(client, lesson)["traces"]
     assert signs(kept["read"]) == set()
     assert kept["read"]["events"]["impact"] == {"t_s": -0.05, "how": "given", "sd_s": 0.005}
-    client.post(f"/api/lessons/{lesson['id']}/undo")
+    client.post(f"/api/lessons/{lesson['id']}/changes", json={"kind": "undo"})
     (kept,) = traces(client, lesson)["traces"]
     assert signs(kept["read"]) == {"retreat", "weak"}
-    client.patch(url, json={"events": {}})
+    client.post(
+        f"/api/lessons/{lesson['id']}/changes",
+        json={"kind": "trace-change", "id": "t1", "body": {"events": {}}},
+    )
     (kept,) = traces(client, lesson)["traces"]
     assert kept["named"] == []
     assert kept["read"]["events"]["top"]["how"] == "estimated"
@@ -73,7 +85,10 @@ def test_a_wrong_change_is_refused_and_changes_nothing(
 ) -> None:
     put(client, lesson, swing())
     before = traces(client, lesson)
-    refused = client.patch(f"/api/lessons/{lesson['id']}/traces/t1", json=change)
+    refused = client.post(
+        f"/api/lessons/{lesson['id']}/changes",
+        json={"kind": "trace-change", "id": "t1", "body": change},
+    )
     assert refused.status_code in (404, 409, 422)
     assert says in refused.json()["message"]
     assert traces(client, lesson) == before
@@ -95,11 +110,13 @@ def test_feet_are_exchanged_only_when_asked(client: TestClient, lesson: Json) ->
     preview = client.post(f"{url}/preview", json={"text": text}).json()
     assert preview["maybe_swapped"]
     assert preview["count"] == len(swing().samples)
-    client.put(f"{url}/t1", json={"recorded": preview["recorded"]}).raise_for_status()
+    kept_as = {"kind": "trace", "id": "t1", "body": {"recorded": preview["recorded"]}}
+    client.post(f"/api/lessons/{lesson['id']}/changes", json=kept_as).raise_for_status()
     (kept,) = traces(client, lesson)["traces"]
     assert kept["read"]["maybe_swapped"]
     assert not kept["swapped"]
-    client.patch(f"{url}/t1", json={"swapped": True})
+    swapped = {"kind": "trace-change", "id": "t1", "body": {"swapped": True}}
+    client.post(f"/api/lessons/{lesson['id']}/changes", json=swapped)
     (kept,) = traces(client, lesson)["traces"]
     assert signs(kept["read"]) == set()
     assert not kept["read"]["maybe_swapped"]
@@ -125,7 +142,10 @@ def test_a_trace_with_a_drill_is_judged_by_it_and_only_compared(
     client: TestClient, lesson: Json
 ) -> None:
     url = f"/api/lessons/{lesson['id']}"
-    client.put(f"{url}/blocks/b2", json={"kind": "trial", "drill": "stay_lead"})
+    client.post(
+        f"{url}/changes",
+        json={"kind": "block", "id": "b2", "body": {"kind": "trial", "drill": "stay_lead"}},
+    )
     put(client, lesson, swing("stay_lead"), block_id="b2")
     (kept,) = traces(client, lesson)["traces"]
     assert kept["read"]["corridor_drill"] == "stay_lead"
@@ -139,7 +159,9 @@ def test_where_a_feel_says_otherwise_it_is_shown(client: TestClient, lesson: Jso
     put(client, lesson, swing(changed=SEEN["retreat"]))
     url = f"/api/lessons/{lesson['id']}"
     answer = {"check_id": "lead_peak_then_retreat", "answer": "no", "source": "feel"}
-    client.put(f"{url}/answers/a1", json=answer).raise_for_status()
+    client.post(
+        f"{url}/changes", json={"kind": "answer", "id": "a1", "body": answer}
+    ).raise_for_status()
     (kept,) = traces(client, lesson)["traces"]
     said = {a["check_id"]: a for a in kept["read"]["answers"]}["lead_peak_then_retreat"]
     assert (said["answer"], said["otherwise"]) == ("yes", ["feel"])
@@ -154,7 +176,9 @@ def test_several_swings_and_the_odd_one(client: TestClient, lesson: Json) -> Non
     found = traces(client, lesson)["together"]
     assert found["odd"] == "odd"
     assert len(found["t_s"]) == len(found["mean_pct"]) == len(found["sd_pct"])
-    client.delete(f"/api/lessons/{lesson['id']}/traces/odd").raise_for_status()
+    client.post(
+        f"/api/lessons/{lesson['id']}/changes", json={"kind": "trace-gone", "id": "odd"}
+    ).raise_for_status()
     assert traces(client, lesson)["together"]["odd"] is None
 
 
@@ -169,23 +193,27 @@ def test_a_lesson_with_traces_goes_out_as_a_case_and_comes_back(
 
 
 def test_five_numbers_typed_are_kept_judged_and_exchanged(client: TestClient, lesson: Json) -> None:
-    url = f"/api/lessons/{lesson['id']}/traces/typed"
     said = {"address": 50, "top": 46, "lead_arm_level_down": 60, "impact": 52}
     body = {"recorded": {"typed_pct": said}, "name": "Typed"}
-    client.put(url, json=body).raise_for_status()
+    client.post(
+        f"/api/lessons/{lesson['id']}/changes", json={"kind": "trace", "id": "typed", "body": body}
+    ).raise_for_status()
     (kept,) = traces(client, lesson)["traces"]
     assert signs(kept["read"]) >= {"weak"}
     assert kept["read"]["measures"]["lead_pct"]["impact"] == pytest.approx(52, abs=1.5)
-    client.patch(url, json={"swapped": True}).raise_for_status()
+    client.post(
+        f"/api/lessons/{lesson['id']}/changes",
+        json={"kind": "trace-change", "id": "typed", "body": {"swapped": True}},
+    ).raise_for_status()
     (other,) = traces(client, lesson)["traces"]
     assert other["read"]["measures"]["lead_pct"]["impact"] == pytest.approx(48, abs=1.5)
     few = {"recorded": {"typed_pct": {"impact": 52}}}
-    refused = client.put(f"{url}2", json=few)
+    sent = {"kind": "trace", "id": "typed2", "body": few}
+    refused = client.post(f"/api/lessons/{lesson['id']}/changes", json=sent)
     assert refused.status_code == 409
     assert "two more" in refused.json()["message"]
-    assert (
-        client.put(f"{url}3", json={"recorded": {"typed_pct": {"impact": 152}}}).status_code == 422
-    )
+    sent["body"] = {"recorded": {"typed_pct": {"impact": 152}}}
+    assert client.post(f"/api/lessons/{lesson['id']}/changes", json=sent).status_code == 422
 
 
 def test_columns_that_are_not_understood_are_asked_and_remembered(

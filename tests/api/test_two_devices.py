@@ -17,7 +17,7 @@ from tests.api.test_sent_twice import Write, as_it_is, new_lesson, send
 
 
 def undo(client: TestClient, lesson: Json, page: str, **named: Any) -> Any:
-    return send(client, lesson, Write("POST", "/undo", named), str(uuid4()), page)
+    return send(client, lesson, Write("undo", None, named), str(uuid4()), page)
 
 
 def limits_of(client: TestClient, lesson: Json) -> list[str]:
@@ -27,22 +27,22 @@ def limits_of(client: TestClient, lesson: Json) -> list[str]:
 def test_an_undo_does_not_take_back_what_was_added_on_the_students_page(
     client: TestClient, lesson: Json
 ) -> None:
-    knee = Write("PATCH", "/student", {"limits": ["knee"], "was": {"limits": []}})
+    knee = Write("student", None, {"limits": ["knee"], "was": {"limits": []}})
     send(client, lesson, knee, "w1", "tablet").raise_for_status()
     both = {"limits": ["knee", "pregnancy"], "was": {"limits": ["knee"]}}
     url = f"/api/students/{lesson['student']['id']}"
     client.patch(url, json=both, headers={"page-id": "laptop"}).raise_for_status()
     assert undo(client, lesson, "tablet").status_code == 409
     assert limits_of(client, lesson) == ["knee", "pregnancy"]
-    assert send(client, lesson, Write("POST", "/redo", {}), "w3", "tablet").status_code == 200
+    assert send(client, lesson, Write("redo", None, {}), "w3", "tablet").status_code == 200
     assert limits_of(client, lesson) == ["knee", "pregnancy"]
 
 
 def test_another_lesson_of_the_student_counts_too(client: TestClient, lesson: Json) -> None:
     url = f"/api/students/{lesson['student']['id']}/lessons"
     other = client.post(url, json={}).raise_for_status().json()
-    send(client, lesson, Write("PATCH", "/student", {"handicap": 12}), "w1", "a")
-    send(client, other, Write("PATCH", "/student", {"handicap": 9}), "w2", "b")
+    send(client, lesson, Write("student", None, {"handicap": 12}), "w1", "a")
+    send(client, other, Write("student", None, {"handicap": 9}), "w2", "b")
     assert undo(client, lesson, "a").status_code == 409
     assert as_it_is(client, lesson)["student"]["handicap"] == 9
     undo(client, other, "b").raise_for_status()
@@ -59,7 +59,7 @@ def test_the_lesson_is_another_one_when_its_student_is(client: TestClient, lesso
 def test_an_undo_takes_back_one_field_and_leaves_the_one_beside_it(
     client: TestClient, lesson: Json
 ) -> None:
-    change_of: Any = lambda **listen: Write("PATCH", "", {"listen": listen})  # noqa: E731
+    change_of: Any = lambda **listen: Write("lesson", None, {"listen": listen})  # noqa: E731
     send(client, lesson, change_of(goal="break 90"), "w1", "a")
     send(client, lesson, change_of(health="pregnant"), "w2", "b")
     undo(client, lesson, "a").raise_for_status()
@@ -70,23 +70,23 @@ def test_an_undo_takes_back_one_field_and_leaves_the_one_beside_it(
 def test_what_one_page_took_back_is_done_again_whatever_another_does(
     client: TestClient, lesson: Json
 ) -> None:
-    change_of: Any = lambda **listen: Write("PATCH", "", {"listen": listen})  # noqa: E731
+    change_of: Any = lambda **listen: Write("lesson", None, {"listen": listen})  # noqa: E731
     send(client, lesson, change_of(goal="break 90"), "w1", "a")
     undo(client, lesson, "a").raise_for_status()
     send(client, lesson, change_of(health="pregnant"), "w2", "b")
-    send(client, lesson, Write("POST", "/redo", {}), "w3", "a").raise_for_status()
+    send(client, lesson, Write("redo", None, {}), "w3", "a").raise_for_status()
     heard = as_it_is(client, lesson)["listen"]
     assert (heard["goal"], heard["health"]) == ("break 90", "pregnant")
 
 
 def test_an_undo_by_the_same_page_out_of_order_is_refused(client: TestClient, lesson: Json) -> None:
     for i, goal in enumerate(("a", "b")):
-        send(client, lesson, Write("PATCH", "", {"listen": {"goal": goal}}), f"w{i}", "a")
+        send(client, lesson, Write("lesson", None, {"listen": {"goal": goal}}), f"w{i}", "a")
     assert undo(client, lesson, "a", step=1).status_code == 409
     assert as_it_is(client, lesson)["listen"]["goal"] == "b"
     undo(client, lesson, "a", step=2).raise_for_status()
     undo(client, lesson, "a", step=1).raise_for_status()
-    again = Write("POST", "/redo", {"step": 2})
+    again = Write("redo", None, {"step": 2})
     assert send(client, lesson, again, "w9", "a").status_code == 409
     assert as_it_is(client, lesson)["listen"]["goal"] == ""
 
@@ -94,12 +94,12 @@ def test_an_undo_by_the_same_page_out_of_order_is_refused(client: TestClient, le
 def test_what_rests_on_something_taken_back_is_not_done_again(
     client: TestClient, lesson: Json
 ) -> None:
-    send(client, lesson, Write("PUT", "/blocks/b2", {"kind": "retest"}), "w1", "a")
+    send(client, lesson, Write("block", "b2", {"kind": "retest"}), "w1", "a")
     ball = {"block_id": "b2", "observed": {"start": "pull"}}
-    send(client, lesson, Write("PUT", "/shots/s", ball), "w2", "a")
+    send(client, lesson, Write("shot", "s", ball), "w2", "a")
     undo(client, lesson, "a", step=2).raise_for_status()
     undo(client, lesson, "a", step=1).raise_for_status()
-    refused = send(client, lesson, Write("POST", "/redo", {"step": 2}), "w5", "a")
+    refused = send(client, lesson, Write("redo", None, {"step": 2}), "w5", "a")
     assert refused.status_code == 409
     assert "not there any more" in refused.json()["message"]
     assert len(as_it_is(client, lesson)["blocks"]) == 1
@@ -107,34 +107,34 @@ def test_what_rests_on_something_taken_back_is_not_done_again(
 
 def test_an_undo_names_the_write_it_takes_back(client: TestClient, lesson: Json) -> None:
     block = lesson["blocks"][0]["id"]
-    ball = Write("PUT", "/shots/two", {"block_id": block, "observed": {"start": "pull"}})
+    ball = Write("shot", "two", {"block_id": block, "observed": {"start": "pull"}})
     send(client, lesson, ball, "ball-two", "tablet").raise_for_status()
     change(client, lesson, listen={"goal": "theirs"})
-    goal = Write("PATCH", "", {"listen": {"goal": "mine"}, "was": {"listen.goal": ""}})
+    goal = Write("lesson", None, {"listen": {"goal": "mine"}, "was": {"listen.goal": ""}})
     assert send(client, lesson, goal, "goal", "tablet").status_code == 409
     undo(client, lesson, "tablet", write="goal").raise_for_status()
     assert len(as_it_is(client, lesson)["blocks"][0]["shots"]) == 1
     undo(client, lesson, "tablet", write="ball-two").raise_for_status()
     assert as_it_is(client, lesson)["blocks"][0]["shots"] == []
-    again = Write("POST", "/redo", {"write": "ball-two"})
+    again = Write("redo", None, {"write": "ball-two"})
     send(client, lesson, again, "again", "tablet").raise_for_status()
     assert len(as_it_is(client, lesson)["blocks"][0]["shots"]) == 1
 
 
 BALL = {"start": "pull", "contact": "fat"}
 ROWS: dict[str, tuple[str, Json, Json, Json, Json]] = {
-    # path, first, had, mine, theirs
+    # kind, first, had, mine, theirs
     "ball": (
-        "/shots/s", {"observed": BALL}, {"observed": BALL},
+        "shot", {"observed": BALL}, {"observed": BALL},
         {"observed": {**BALL, "contact": "clean"}}, {"observed": {**BALL, "contact": "thin"}},
     ),
-    "note": ("/notes/n", {"text": "a"}, {"text": "a"}, {"text": "b"}, {"text": "c"}),
-    "block": ("/blocks/b2", {"club": "7i"}, {"club": "7i"}, {"club": "8i"}, {"club": "9i"}),
+    "note": ("note", {"text": "a"}, {"text": "a"}, {"text": "b"}, {"text": "c"}),
+    "block": ("block", {"club": "7i"}, {"club": "7i"}, {"club": "8i"}, {"club": "9i"}),
     "follow-up": (
-        "/follow-up", {"course": ""}, {"course": ""}, {"course": "went well"}, {"course": "badly"},
+        "follow-up", {"course": ""}, {"course": ""}, {"course": "went well"}, {"course": "badly"},
     ),
     "answer": (
-        "/answers/a", {"answer": "yes"}, {"answer": "yes"}, {"answer": "no"}, {"answer": "partly"},
+        "answer", {"answer": "yes"}, {"answer": "yes"}, {"answer": "no"}, {"answer": "partly"},
     ),
 }  # fmt: skip
 
@@ -152,12 +152,13 @@ def body_of(lesson: Json, row: str, part: Json) -> Json:
 def test_the_second_of_two_pages_is_told_what_the_first_wrote(
     client: TestClient, lesson: Json, row: str
 ) -> None:
-    path, first, had, mine, theirs = ROWS[row]
-    send(client, lesson, Write("PUT", path, body_of(lesson, row, first)), "w1").raise_for_status()
+    kind, first, had, mine, theirs = ROWS[row]
+    own = None if kind == "follow-up" else "b2"
+    send(client, lesson, Write(kind, own, body_of(lesson, row, first)), "w1").raise_for_status()
     new = body_of(lesson, row, theirs) | {"was": had}
-    send(client, lesson, Write("PUT", path, new), "w2", "b").raise_for_status()
+    send(client, lesson, Write(kind, own, new), "w2", "b").raise_for_status()
     stale = body_of(lesson, row, mine) | {"was": had}
-    refused = send(client, lesson, Write("PUT", path, stale), "w3", "a")
+    refused = send(client, lesson, Write(kind, own, stale), "w3", "a")
     assert refused.status_code == 409, refused.text
     assert refused.json()["code"] == "conflict"
     place = refused.json()["where"]
@@ -166,7 +167,7 @@ def test_the_second_of_two_pages_is_told_what_the_first_wrote(
         value = value[name]
     assert refused.json()["theirs"] == value
     seen = body_of(lesson, row, mine) | {"was": theirs}
-    assert send(client, lesson, Write("PUT", path, seen), "w4", "a").status_code == 200
+    assert send(client, lesson, Write(kind, own, seen), "w4", "a").status_code == 200
 
 
 def test_what_one_page_says_of_the_start_leaves_the_others_curve(
@@ -175,7 +176,7 @@ def test_what_one_page_says_of_the_start_leaves_the_others_curve(
     def put(name: str, observed: Json, was: Json | None = None) -> None:
         body = body_of(lesson, "ball", {"observed": observed})
         body |= {} if was is None else {"was": {"observed": was}}
-        send(client, lesson, Write("PUT", "/shots/s", body), name).raise_for_status()
+        send(client, lesson, Write("shot", "s", body), name).raise_for_status()
 
     put("w1", {"contact": "fat"})
     put("w2", {"contact": "fat", "curve": "push"}, {"contact": "fat"})
@@ -185,13 +186,13 @@ def test_what_one_page_says_of_the_start_leaves_the_others_curve(
 
 
 def test_what_was_taken_out_elsewhere_is_told(client: TestClient, lesson: Json) -> None:
-    send(client, lesson, Write("PUT", "/notes/n", {"text": "a"}), "w1")
-    send(client, lesson, Write("DELETE", "/notes/n", None), "w2", "b")
-    stale = Write("PUT", "/notes/n", {"text": "b", "was": {"text": "a"}})
+    send(client, lesson, Write("note", "n", {"text": "a"}), "w1")
+    send(client, lesson, Write("note-gone", "n", None), "w2", "b")
+    stale = Write("note", "n", {"text": "b", "was": {"text": "a"}})
     refused = send(client, lesson, stale, "w3")
     assert (refused.status_code, refused.json()["code"]) == (409, "taken_out")
     assert as_it_is(client, lesson)["notes"] == []
-    put_back = Write("PUT", "/notes/n", {"text": "b"})
+    put_back = Write("note", "n", {"text": "b"})
     send(client, lesson, put_back, "w4").raise_for_status()
     assert [n["text"] for n in as_it_is(client, lesson)["notes"]] == ["b"]
 
@@ -281,9 +282,7 @@ def test_whatever_two_pages_undo_each_ones_last_word_is_kept_or_its_own_undo(
     for i, (page, what) in enumerate(steps):
         if what in ("undo", "redo"):
             before = as_it_is(client, lesson)["listen"]
-            answer = send(
-                client, lesson, Write("POST", f"/{what}", {}), f"{lesson['id'][:8]}{i}", page
-            )
+            answer = send(client, lesson, Write(what, None, {}), f"{lesson['id'][:8]}{i}", page)
             after = as_it_is(client, lesson)["listen"]
             changed = [f for f in ("goal", "health") if before[f] != after[f]]
             assert answer.status_code in (200, 409)
@@ -294,7 +293,7 @@ def test_whatever_two_pages_undo_each_ones_last_word_is_kept_or_its_own_undo(
                 assert own_none or (page, field, word) in said
             continue
         word = f"{page}{i}"
-        write = Write("PATCH", "", {"listen": {what: word}})
+        write = Write("lesson", None, {"listen": {what: word}})
         send(client, lesson, write, str(uuid4()), page).raise_for_status()
         said.append((page, what, word))
 

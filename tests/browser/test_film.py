@@ -212,7 +212,9 @@ def marked(page: Page, lesson: str, film: Path) -> str:
     truth = json.loads(film.with_suffix(".truth.json").read_text())
     film_id = str(uuid4())
     body = {"marks": {**truth["marks"], "block": None}, "name": film.name}
-    answer = page.request.put(f"/api/lessons/{lesson}/films/{film_id}", data=body)
+    answer = page.request.post(
+        f"/api/lessons/{lesson}/changes", data={"kind": "film", "id": film_id, "body": body}
+    )
     assert answer.ok, answer.text()
     return film_id
 

@@ -180,9 +180,10 @@ def test_a_health_note_of_another_device_is_not_written_over(
     health.fill("sore wrist")
     health.blur()
     with browser.new_context() as elsewhere:
-        url = f"{server.url}/api/lessons/{lesson}"
         said = {"listen": {"health": "pregnant, no impact drills"}}
-        assert elsewhere.request.patch(url, data=said).ok
+        assert elsewhere.request.post(
+            f"{server.url}/api/lessons/{lesson}/changes", data={"kind": "lesson", "body": said}
+        ).ok
     tablet.set_offline(False)
     page.get_by_role("button", name="1 not taken: look").tap(timeout=SOON_MS)
     dialog = page.get_by_role("dialog")

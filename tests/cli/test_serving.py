@@ -206,7 +206,10 @@ def test_a_page_is_told_of_a_change_and_does_not_keep_the_server_from_stopping(
                         json.loads(line[5:]) for line in stream.iter_lines() if line[:5] == "data:"
                     )
                     assert next(told)["revision"] == lesson["revision"]
-                    note = httpx.put(f"{url}/api{here}/notes/n1", json={"text": "Heel pops."})
+                    note = httpx.post(
+                        f"{url}/api{here}/changes",
+                        json={"kind": "note", "id": "n1", "body": {"text": "Heel pops."}},
+                    )
                     assert next(told)["revision"] == note.json()["revision"] != lesson["revision"]
                     server.send_signal(signal.SIGTERM)
                     assert (

@@ -49,7 +49,7 @@ def test_a_lost_answer_does_not_store_a_ball_twice(
                 content=request.read(),
                 headers={"content-type": "application/json"},
             )
-            if request.method == "PUT" and len(lost) < 2:
+            if request.method == "POST" and len(lost) < 2:
                 lost.append(request.url.path)
                 raise httpx.ReadTimeout("lost")
             return httpx.Response(answer.status_code, content=answer.content)

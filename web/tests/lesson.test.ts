@@ -45,7 +45,7 @@ async function opened(answers: Parameters<typeof serve>[0] = {}) {
 describe('an open lesson', () => {
   it('shows a ball before the server has it, then what the server says', async () => {
     const kept = lesson([block([shot('a', { start: 'pull', curve: 'push' })])])
-    const { open, asked } = await opened({ 'PUT /api/lessons/L/shots/a': { body: kept } })
+    const { open, asked } = await opened({ 'POST /api/lessons/L/changes shot a': { body: kept } })
     open.putShot('a', 'B', { start: 'pull' }, {})
     expect(open.shots.value.map((s) => s.observed)).toEqual([{ start: 'pull' }])
     expect(open.saving.value.state).toBe('saving')
@@ -57,7 +57,7 @@ describe('an open lesson', () => {
   it('takes what follows from the answer to the write, without asking again', async () => {
     const found = { ranking: { next_checks: [{ id: 'knees' }] } }
     const body = { ...lesson([block([shot('a', { start: 'pull' })])]), diagnosis: found }
-    const { open, asked } = await opened({ 'PUT /api/lessons/L/shots/a': { body } })
+    const { open, asked } = await opened({ 'POST /api/lessons/L/changes shot a': { body } })
     open.putShot('a', 'B', { start: 'pull' }, {})
     await settle()
     expect(open.asking.value?.id).toBe('knees')
@@ -74,7 +74,7 @@ describe('an open lesson', () => {
   })
   it('takes back at once what could not be sent yet, and does it again', async () => {
     const gone = { status: 503, body: problem('The database is busy.') }
-    const { open } = await opened({ 'PUT /api/lessons/L/shots/a': gone })
+    const { open } = await opened({ 'POST /api/lessons/L/changes shot a': gone })
     open.putShot('a', 'B', { start: 'pull' }, {})
     open.putShot('b', 'B', { start: 'push' }, {})
     await settle()
@@ -88,7 +88,7 @@ describe('an open lesson', () => {
   })
   it('shows what is kept when something was refused; every page says why', async () => {
     const { open } = await opened({
-      'PATCH /api/lessons/L': { status: 409, body: problem('The lesson is over.') },
+      'POST /api/lessons/L/changes lesson': { status: 409, body: problem('The lesson is over.') },
     })
     open.changeLesson({ complaint: 'It leaks right.' })
     await settle()
@@ -110,7 +110,9 @@ describe('an open lesson', () => {
     expect(open.failure.value?.message).toBe('There is no lesson.')
   })
   it('what was read before a change does not take the change away', async () => {
-    const { open } = await opened({ 'PUT /api/lessons/L/shots/a': { status: 503, body: {} } })
+    const { open } = await opened({
+      'POST /api/lessons/L/changes shot a': { status: 503, body: {} },
+    })
     const reading = open.load()
     open.putShot('a', 'B', { start: 'pull' }, {})
     await reading
@@ -118,7 +120,7 @@ describe('an open lesson', () => {
   })
   it('answers a look with the first means at hand, and again in its place', async () => {
     const answered = lesson()
-    const { open, asked } = await opened({ 'POST /api/lessons/L/undo': { body: answered } })
+    const { open, asked } = await opened({ 'POST /api/lessons/L/changes undo': { body: answered } })
     open.answerAsked('yes')
     expect(open.lesson.value?.answers).toMatchObject([
       { check_id: 'heel_up', answer: 'yes', source: 'film' },
@@ -130,7 +132,7 @@ describe('an open lesson', () => {
     open.deleteAnswer(answer?.id ?? '')
     expect(open.lesson.value?.answers).toEqual([])
     await settle()
-    expect(asked.some((a) => a.call.startsWith('PUT /api/lessons/L/answers/'))).toBe(true)
+    expect(asked.some((a) => a.call.startsWith('POST /api/lessons/L/changes answer '))).toBe(true)
   })
   const two = {
     'GET /api/lessons/L/diagnosis': {
@@ -177,7 +179,7 @@ describe('an open lesson', () => {
     const away = () => {
       throw new TypeError('no connection')
     }
-    const { open } = await opened({ ...two, 'PUT /api/lessons/L/notes/n': away })
+    const { open } = await opened({ ...two, 'POST /api/lessons/L/changes note n': away })
     open.putNote('n', 'late')
     await settle()
     expect(open.saving.value.state).toBe('unreachable')

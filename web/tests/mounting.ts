@@ -46,19 +46,30 @@ export function furnish(): void {
 
 type Answer = { status?: number; body: unknown }
 type Answers = Record<string, Answer | ((sent: unknown) => Answer)>
+interface Change {
+  kind: string
+  id?: string
+  body?: unknown
+}
 export interface Asked {
   call: string
   sent: unknown
 }
 
-/** Answers to 'METHOD /api/path'; what is not in the table is not found. The calls, in order. */
+/**
+ * Answers to 'METHOD /api/path', of a change of a lesson 'POST …/changes kind row'; what is not in the
+ * table is not found. The calls, in order.
+ */
 export function serve(answers: Answers): Asked[] {
   const asked: Asked[] = []
   server.answer = async (request: Request) => {
     const url = new URL(request.url)
-    const call = `${request.method} ${url.pathname}`
     const text = await request.text()
-    const sent: unknown = text === '' ? null : JSON.parse(text)
+    const whole: unknown = text === '' ? null : JSON.parse(text)
+    const change = url.pathname.endsWith('/changes') ? (whole as Change) : null
+    const which = [change?.kind, change?.id].filter((part) => part !== undefined)
+    const call = [`${request.method} ${url.pathname}`, ...which].join(' ')
+    const sent = change ? change.body : whole
     asked.push({ call, sent })
     const found = answers[call]
     const answer = typeof found === 'function' ? found(sent) : found

@@ -52,7 +52,7 @@ describe('listening', () => {
     }
     const asked = serve({
       'GET /api/lessons/L/last': { body: last },
-      'PUT /api/lessons/K/follow-up': { body: {} },
+      'POST /api/lessons/K/changes follow-up': { body: {} },
     })
     const open = acts()
     const back = filled({ reopens: 'K' })
@@ -75,7 +75,7 @@ describe('listening', () => {
     await card.findAll('.home input')[0]?.setValue('9')
     await card.findAll('.home input')[0]?.trigger('change')
     await settle()
-    const put = asked.find((a) => a.call === 'PUT /api/lessons/K/follow-up')
+    const put = asked.find((a) => a.call === 'POST /api/lessons/K/changes follow-up')
     expect(put?.sent).toEqual({ practised: 9, was: { practised: 6 } })
     await card.get('[aria-label="Still so: Weak?"]').trigger('click')
     expect(open.putAnswer).toHaveBeenCalledWith('grip', 'no', 'look')

@@ -7,10 +7,10 @@ from fastapi import APIRouter, FastAPI, HTTPException
 from sqlalchemy import Engine
 from starlette.middleware.gzip import GZipMiddleware
 
-from firm_footing.api.answers import routes as answers
 from firm_footing.api.balls import routes as balls
 from firm_footing.api.casebook import routes as casebook
 from firm_footing.api.cases import routes as cases
+from firm_footing.api.changes import routes as changes
 from firm_footing.api.changes.answer_again import answer_again
 from firm_footing.api.coaching import routes as coaching
 from firm_footing.api.conclusions import routes as conclusions
@@ -41,7 +41,7 @@ SCREENS = Path(__file__).parents[3] / "web" / "dist"
 """The built front end."""
 
 PARTS = (
-    students, lessons, last_lesson, answers, balls, traces, conclusions, coaching, sheets, casebook,
+    students, lessons, last_lesson, changes, balls, traces, conclusions, coaching, sheets, casebook,
     cases, tables, knowledge, pairing, instructors, films, films_beside,
     stills, keeping,
 )  # fmt: skip

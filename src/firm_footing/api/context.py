@@ -9,6 +9,7 @@ from sqlalchemy.event import listen
 from sqlmodel import Session
 
 from firm_footing.api.conclusions.kept import KeptConclusions
+from firm_footing.api.security.intake import PARSED
 from firm_footing.core.knowledge import Knowledge
 from firm_footing.store.changes.idempotency import SENDER, Sender, has_arrived
 from firm_footing.store.database import take_turn
@@ -43,10 +44,17 @@ def _session(request: Request, page_id: IdHeader = None) -> Iterator[Session]:
         yield session
 
 
+def _asked(request: Request) -> str:
+    """Method and path; of a change of a lesson, its kind and its row as well."""
+    said = request.scope.get(PARSED)
+    which = [said.get("kind"), said.get("id")] if isinstance(said, dict) and "kind" in said else []
+    return " ".join([request.method, request.url.path, *(str(w) for w in which if w)])
+
+
 def _writing(
     request: Request, idempotency_key: IdHeader = None, page_id: IdHeader = None
 ) -> Iterator[Session]:
-    sender = Sender(idempotency_key, page_id, asked=f"{request.method} {request.url.path}")
+    sender = Sender(idempotency_key, page_id, asked=_asked(request))
     with session_for(request, sender) as session:
         take_turn(session)
         before = has_arrived(session)

@@ -1,5 +1,6 @@
 """How is an error told? In one JSON shape, made in one place."""
 
+import re
 from typing import Any
 
 from fastapi import FastAPI, Request
@@ -13,6 +14,8 @@ from firm_footing.files.case_files import BadCaseError, first_problem
 from firm_footing.store.errors import ConflictError, NotFoundError, StoreError
 
 NOTHING_KEPT = "Nothing was changed."
+IN_A_CHANGE = re.compile(r"^body\.[a-z-]+\.(body\.)?")
+"""Where a change's kind stands in a place: the page knows what it sent."""
 
 
 class ErrorShape(BaseModel):
@@ -55,8 +58,11 @@ def add_handlers(app: FastAPI) -> None:
         return _problem(409, "refused", error)
 
     @app.exception_handler(RequestValidationError)
-    async def of_input(_request: Request, error: RequestValidationError) -> JSONResponse:
-        return _problem(422, "bad_input", first_problem(error.errors()))
+    async def of_input(request: Request, error: RequestValidationError) -> JSONResponse:
+        first = first_problem(error.errors())
+        if request.url.path.endswith("/changes"):
+            first = BadCaseError(IN_A_CHANGE.sub("", first.place), first.problem, first.remedy)
+        return _problem(422, "bad_input", first)
 
     @app.exception_handler(HTTPException)
     async def of_http(_request: Request, error: HTTPException) -> JSONResponse:

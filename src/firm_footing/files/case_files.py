@@ -166,6 +166,8 @@ def _in_words(problem: Any) -> tuple[str, str]:
         return "missing", "add it"
     if kind == "literal_error":
         return f"'{problem['input']}' is not allowed", f"one of {context['expected']}"
+    if kind == "union_tag_invalid" and context["discriminator"] == "'kind'":
+        return f"'{context['tag']}' is no kind", f"one of {context['expected_tags']}"
     if kind.startswith("union_tag"):
         return "neither a word, an answer with its source nor a list", "see docs/case.schema.json"
     message = problem["msg"].removeprefix("Value error, ")

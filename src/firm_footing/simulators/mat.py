@@ -1,6 +1,5 @@
 """A stand-in for a pressure mat: a student swings on it, each trace goes to the open lesson."""
 
-import uuid
 from collections.abc import Callable
 
 import httpx
@@ -12,7 +11,7 @@ from firm_footing.core.case.evidence import PressureSchool
 from firm_footing.core.knowledge import Knowledge
 from firm_footing.core.knowledge.vocabulary import Mode
 from firm_footing.simulators.pressing import habit_of, press
-from firm_footing.simulators.sending import Destination, put
+from firm_footing.simulators.sending import Destination, send_change
 from firm_footing.simulators.student import make_student
 
 
@@ -60,6 +59,6 @@ def send(
     wait: Callable[[float], None],
 ) -> None:
     """Send one trace."""
-    url = f"/api/lessons/{target.lesson_id}/traces/{uuid.uuid4()}"
     recorded = {"columns": trace.columns, "samples": trace.samples, "events": trace.events}
-    put(client, url, {"block_id": target.block_id, "recorded": recorded, "name": name}, wait)
+    kept = {"block_id": target.block_id, "recorded": recorded, "name": name}
+    send_change(client, target, "trace", kept, wait)

@@ -4,7 +4,6 @@ It shares nothing with the application but the HTTP interface. What it measures 
 from the physics and the stated noise of such devices.
 """
 
-import uuid
 from collections.abc import Callable
 
 import httpx
@@ -17,7 +16,7 @@ from firm_footing.core.knowledge import Knowledge
 from firm_footing.core.knowledge.vocabulary import Mode
 from firm_footing.core.physics.forward import play
 from firm_footing.simulators.noting import measured
-from firm_footing.simulators.sending import Destination, put
+from firm_footing.simulators.sending import Destination, send_change
 from firm_footing.simulators.student import SimulatedStudent, make_student, swing
 
 
@@ -52,6 +51,6 @@ def send(
     client: httpx.Client, target: Destination, shot: Shot, wait: Callable[[float], None]
 ) -> None:
     """Send one ball."""
-    url = f"/api/lessons/{target.lesson_id}/shots/{uuid.uuid4()}"
     observed = shot.model_dump(mode="json", exclude_none=True)
-    put(client, url, {"block_id": target.block_id, "observed": observed}, wait)
+    ball = {"block_id": target.block_id, "observed": observed}
+    send_change(client, target, "shot", ball, wait)

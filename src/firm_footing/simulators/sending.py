@@ -1,6 +1,7 @@
 """How does a device find the open lesson and send to it? Over HTTP only, as any other would."""
 
 import time
+import uuid
 from collections.abc import Callable
 from dataclasses import dataclass
 from typing import Any
@@ -62,10 +63,16 @@ def find_lesson(client: httpx.Client, lesson_id: str | None, knowledge: Knowledg
     )
 
 
-def put(
-    client: httpx.Client, url: str, body: dict[str, Any], wait: Callable[[float], None] = time.sleep
+def send_change(
+    client: httpx.Client,
+    target: Destination,
+    kind: str,
+    body: dict[str, Any],
+    wait: Callable[[float], None] = time.sleep,
 ) -> None:
     """Send under an id of our own; a connection that fails is tried again, and it is stored once.
+
+    kind : of change, `shot` or `trace`
 
     Raises
     ------
@@ -73,9 +80,10 @@ def put(
         It failed every time, or was refused.
 
     """
+    change = {"kind": kind, "id": str(uuid.uuid4()), "body": body}
     for tried in range(TRIES):
         try:
-            client.put(url, json=body).raise_for_status()
+            client.post(f"/api/lessons/{target.lesson_id}/changes", json=change).raise_for_status()
         except httpx.TransportError:
             if tried == TRIES - 1:
                 raise

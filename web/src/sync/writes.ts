@@ -9,6 +9,7 @@ import {
   type Shape,
   type Student,
 } from '@/api/client'
+import type { paths } from '@/api/schema'
 
 export type Write =
   | { kind: 'shot'; lesson: string; id: string; body: Shape['ShotIn'] }
@@ -47,128 +48,37 @@ export function send(
   page: string,
   heard: (found: Diagnosis) => void = () => {},
 ): Promise<ChangedLesson | null> {
-  const query = { diagnosis }
+  if (write.kind === 'new-student')
+    return ask(client.POST('/api/students', { body: write.body })).then(() => null)
   const headers = { 'Idempotency-Key': name, 'page-id': page }
-  const how = diagnosis ? { headers, fetch: hearingFirst(heard) } : { headers }
-  const { lesson: lesson_id, id } = write
-  const here = { params: { path: { lesson_id }, query } }
-  switch (write.kind) {
-    case 'shot': {
-      const params = { path: { lesson_id, shot_id: id }, query }
-      const { body } = write
-      return ask(client.PUT('/api/lessons/{lesson_id}/shots/{shot_id}', { params, body, ...how }))
-    }
-    case 'shot-gone': {
-      const params = { path: { lesson_id, shot_id: id }, query }
-      return ask(client.DELETE('/api/lessons/{lesson_id}/shots/{shot_id}', { params, ...how }))
-    }
-    case 'answer': {
-      const params = { path: { lesson_id, answer_id: id }, query }
-      const { body } = write
-      return ask(
-        client.PUT('/api/lessons/{lesson_id}/answers/{answer_id}', { params, body, ...how }),
-      )
-    }
-    case 'answer-gone': {
-      const params = { path: { lesson_id, answer_id: id }, query }
-      return ask(client.DELETE('/api/lessons/{lesson_id}/answers/{answer_id}', { params, ...how }))
-    }
-    case 'block': {
-      const params = { path: { lesson_id, block_id: id }, query }
-      const { body } = write
-      return ask(client.PUT('/api/lessons/{lesson_id}/blocks/{block_id}', { params, body, ...how }))
-    }
-    case 'note': {
-      const params = { path: { lesson_id, note_id: id }, query }
-      const { body } = write
-      return ask(client.PUT('/api/lessons/{lesson_id}/notes/{note_id}', { params, body, ...how }))
-    }
-    case 'note-gone': {
-      const params = { path: { lesson_id, note_id: id }, query }
-      return ask(client.DELETE('/api/lessons/{lesson_id}/notes/{note_id}', { params, ...how }))
-    }
-    case 'trace': {
-      const params = { path: { lesson_id, trace_id: id }, query }
-      const { body } = write
-      return ask(client.PUT('/api/lessons/{lesson_id}/traces/{trace_id}', { params, body, ...how }))
-    }
-    case 'trace-change': {
-      const params = { path: { lesson_id, trace_id: id }, query }
-      const { body } = write
-      return ask(
-        client.PATCH('/api/lessons/{lesson_id}/traces/{trace_id}', { params, body, ...how }),
-      )
-    }
-    case 'trace-gone': {
-      const params = { path: { lesson_id, trace_id: id }, query }
-      return ask(client.DELETE('/api/lessons/{lesson_id}/traces/{trace_id}', { params, ...how }))
-    }
-    case 'film': {
-      const params = { path: { lesson_id, film_id: id }, query }
-      const { body } = write
-      return ask(client.PUT('/api/lessons/{lesson_id}/films/{film_id}', { params, body, ...how }))
-    }
-    case 'film-gone': {
-      const params = { path: { lesson_id, film_id: id }, query }
-      return ask(client.DELETE('/api/lessons/{lesson_id}/films/{film_id}', { params, ...how }))
-    }
-    case 'still': {
-      const params = { path: { lesson_id, still_id: id }, query }
-      const { body } = write
-      return ask(client.PUT('/api/lessons/{lesson_id}/stills/{still_id}', { params, body, ...how }))
-    }
-    case 'still-change': {
-      const params = { path: { lesson_id, still_id: id }, query }
-      const { body } = write
-      return ask(
-        client.PATCH('/api/lessons/{lesson_id}/stills/{still_id}', { params, body, ...how }),
-      )
-    }
-    case 'still-gone': {
-      const params = { path: { lesson_id, still_id: id }, query }
-      return ask(client.DELETE('/api/lessons/{lesson_id}/stills/{still_id}', { params, ...how }))
-    }
-    case 'repetition': {
-      const params = { path: { lesson_id, repetition_id: id }, query }
-      const { body } = write
-      return ask(
-        client.PUT('/api/lessons/{lesson_id}/repetitions/{repetition_id}', {
-          params,
-          body,
-          ...how,
-        }),
-      )
-    }
-    case 'lesson':
-      return ask(client.PATCH('/api/lessons/{lesson_id}', { ...here, ...how, body: write.body }))
-    case 'student':
-      return ask(
-        client.PATCH('/api/lessons/{lesson_id}/student', { ...here, ...how, body: write.body }),
-      )
-    case 'decision':
-      return ask(
-        client.POST('/api/lessons/{lesson_id}/decisions', { ...here, ...how, body: write.body }),
-      )
-    case 'follow-up':
-      return ask(
-        client.PUT('/api/lessons/{lesson_id}/follow-up', { ...here, ...how, body: write.body }),
-      )
-    case 'undo':
-      return ask(
-        client.POST('/api/lessons/{lesson_id}/undo', { ...here, ...how, body: write.body }),
-      )
-    case 'redo':
-      return ask(
-        client.POST('/api/lessons/{lesson_id}/redo', { ...here, ...how, body: write.body }),
-      )
-    case 'new-student':
-      return ask(client.POST('/api/students', { body: write.body })).then(() => null)
-    case 'new-lesson': {
-      const params = { path: { student_id: id } }
-      const { body } = write
-      return ask(client.POST('/api/students/{student_id}/lessons', { params, body }))
-    }
+  if (write.kind === 'new-lesson') {
+    const params = { path: { student_id: write.id } }
+    return ask(client.POST('/api/students/{student_id}/lessons', { params, body: write.body }))
   }
+  const params = { path: { lesson_id: write.lesson }, query: { diagnosis } }
+  const how = diagnosis ? { headers, fetch: hearingFirst(heard) } : { headers }
+  return ask(
+    client.POST('/api/lessons/{lesson_id}/changes', { params, body: changeOf(write), ...how }),
+  )
+}
+
+type Change =
+  paths['/api/lessons/{lesson_id}/changes']['post']['requestBody']['content']['application/json']
+/** Of these the lesson has only one, or the row is named within. */
+const NO_ROW: ReadonlySet<Write['kind']> = new Set([
+  'lesson',
+  'student',
+  'decision',
+  'follow-up',
+  'undo',
+  'redo',
+])
+
+/** As the server takes it: kind, row and body. */
+function changeOf(write: Write): Change {
+  const { kind, id } = write
+  const body = 'body' in write ? { body: write.body } : {}
+  return (NO_ROW.has(kind) ? { kind, ...body } : { kind, id, ...body }) as Change
 }
 
 /** What it is called where it waits. */

@@ -5,10 +5,9 @@ from typing import Annotated
 from fastapi import APIRouter, Body, Query, Response
 
 from firm_footing.api.changes.schemas import PersonName
+from firm_footing.api.changes.write_response import ChangedLesson, Reply
 from firm_footing.api.context import Known, RowId, Store, Writing
 from firm_footing.api.errors import responses
-from firm_footing.api.lessons.schemas import LessonOut
-from firm_footing.api.lessons.views import lesson_view
 from firm_footing.api.security.intake import ParsedOnceRoute
 from firm_footing.api.sheets.attachments import attached_as
 from firm_footing.core.case import CaseFile, to_file
@@ -35,6 +34,7 @@ EXAMPLE = {
 def open_case(
     session: Writing,
     known: Known,
+    outcome: Reply,
     file: Annotated[CaseFile, Body(examples=[EXAMPLE])],
     student_id: Annotated[
         str | None, Query(description="Whose lesson; left out: a new one")
@@ -42,7 +42,7 @@ def open_case(
     name: Annotated[
         PersonName, Query(description="What a new student is called")
     ] = "From a case file",
-) -> LessonOut:
+) -> ChangedLesson:
     """All of it or nothing; the error names the place in the file."""
     check_sense(file, known)
     case = in_si(file)
@@ -58,7 +58,7 @@ def open_case(
         )
     pictures = plain_stills(file)
     lesson = store_case(session, case, student, known, file.notes, stills=pictures)
-    return lesson_view(session, lesson.id)
+    return outcome(lesson.id)
 
 
 @router.get(

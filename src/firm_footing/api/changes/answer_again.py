@@ -17,17 +17,12 @@ from firm_footing.api.coaching.routes import read_clock
 from firm_footing.api.context import DuplicateWriteError, session_for
 from firm_footing.api.instructors.routes import InstructorOut
 from firm_footing.api.lessons.schemas import StudentOut
-from firm_footing.api.lessons.views import lesson_view
 from firm_footing.store.changes.idempotency import Sender
 from firm_footing.store.instructors import get_instructor
 from firm_footing.store.own_tables import SentWrite
 from firm_footing.store.students import get_student
 
 AnswerView = Callable[[Session, Request, SentWrite], BaseModel]
-
-
-def _lesson(session: Session, _request: Request, sent: SentWrite) -> BaseModel:
-    return lesson_view(session, str(sent.lesson_id))
 
 
 def _student(session: Session, _request: Request, sent: SentWrite) -> BaseModel:
@@ -41,9 +36,6 @@ def _instructor(session: Session, _request: Request, sent: SentWrite) -> BaseMod
 VIEWS: Final[dict[str, AnswerView]] = {
     "add_student": _student,
     "change_student": _student,
-    "add_lesson": _lesson,
-    "reopen": _lesson,
-    "open_case": _lesson,
     "change_mine": _instructor,
     "add_instructor": _instructor,
     "add_time": lambda session, request, sent: read_clock(

@@ -5,7 +5,6 @@ from typing import Annotated, NamedTuple
 
 from fastapi import APIRouter, Query
 
-from firm_footing.api.changes.write_response import ChangedLesson, Reply
 from firm_footing.api.coaching.schemas import (
     CardOut,
     ClockIn,
@@ -14,7 +13,6 @@ from firm_footing.api.coaching.schemas import (
     ComparedOut,
     LadderOut,
     MovedMeasureOut,
-    RepetitionIn,
     RetestOut,
     RetestResultOut,
     SetupChangeOut,
@@ -47,7 +45,6 @@ from firm_footing.core.patterns import read_pattern
 from firm_footing.core.text.retest import retest_words
 from firm_footing.store import coaching, earlier, lessons
 from firm_footing.store.cases import case_of
-from firm_footing.store.errors import refused
 from firm_footing.store.lesson_content import LessonContent
 
 router = APIRouter(route_class=ParsedOnceRoute, tags=["coaching"])
@@ -132,24 +129,6 @@ def _card(card: Card, known: Knowledge) -> CardOut:
         withheld=None if card.withheld is None else why_withheld(card.withheld, known),
         instead=card.instead,
     )
-
-
-@router.put(
-    "/lessons/{lesson_id}/repetitions/{repetition_id}", summary="Tap a repetition", responses=ERRORS
-)
-def put_repetition(
-    session: Writing,
-    known: Known,
-    outcome: Reply,
-    lesson_id: RowId,
-    repetition_id: RowId,
-    sent: RepetitionIn,
-) -> ChangedLesson:
-    """The client makes the id, so a repeated request counts it once."""
-    if sent.drill not in known.drill:
-        raise refused(f"No drill is called '{sent.drill}'.", "drill", "Nothing was changed.")
-    coaching.put_repetition(session, lesson_id, repetition_id, sent.drill, sent.result, sent.real)
-    return outcome(lesson_id)
 
 
 @router.get("/lessons/{lesson_id}/retest", summary="Before and after", responses=ERRORS)

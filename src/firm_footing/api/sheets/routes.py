@@ -6,8 +6,6 @@ from typing import Annotated
 
 from fastapi import APIRouter, Depends, Query, Response
 
-from firm_footing.api.changes.schemas import FollowUpIn
-from firm_footing.api.changes.write_response import ChangedLesson, Reply
 from firm_footing.api.coaching.routes import (
     cards_of,
     conditions_of,
@@ -16,7 +14,7 @@ from firm_footing.api.coaching.routes import (
     traces_compared,
 )
 from firm_footing.api.coaching.schemas import DayOut, DueOut, SheetOut
-from firm_footing.api.context import Known, RowId, Store, Writing
+from firm_footing.api.context import Known, RowId, Store
 from firm_footing.api.errors import responses
 from firm_footing.api.event_days import event_in
 from firm_footing.api.films.views import club_of, felt_in
@@ -133,20 +131,8 @@ def read_calendar(
     return Response(text, media_type="text/calendar", headers=headers)
 
 
-@router.put("/lessons/{lesson_id}/follow-up", summary="When to ask, what came", responses=ERRORS)
-def put_follow_up(
-    session: Writing, known: Known, outcome: Reply, lesson_id: RowId, sent: FollowUpIn
-) -> ChangedLesson:
-    """What is left out stays; the day is the check-in when none was named."""
-    values = sent.model_dump(exclude_none=True, exclude={"was"})
-    content = lessons.content_of(session, lesson_id)
-    kept = content.follow_up
-    on = kept.due_on if kept else values.get("due_on") or _check_in(session, content, known)
-    coaching.put_follow_up(session, lesson_id, on, values, sent.was)
-    return outcome(lesson_id)
-
-
-def _check_in(session: Store, content: LessonContent, known: Knowledge) -> date:
+def check_in(session: Store, content: LessonContent, known: Knowledge) -> date:
+    """The day of the check-in, the last one of the sheet."""
     last = _sheet(session, content, known, "lead_trail").sheet.days[-1]
     return content.lesson.day + timedelta(days=last.day)
 

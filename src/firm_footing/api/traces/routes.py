@@ -4,24 +4,20 @@ from typing import Any
 
 from fastapi import APIRouter
 
-from firm_footing.api.changes.write_response import ChangedLesson, Reply
-from firm_footing.api.context import Known, RowId, Store, Writing
+from firm_footing.api.context import Known, RowId, Store
 from firm_footing.api.errors import responses
 from firm_footing.api.security.intake import ParsedOnceRoute
 from firm_footing.api.tables.schemas import BadRowOut
 from firm_footing.api.traces.schemas import (
     RemarkOut,
     SamplesIn,
-    TraceChange,
-    TraceIn,
     TraceOut,
     TracePreview,
     TracesOut,
     TraceText,
 )
 from firm_footing.api.traces.views import read_view, together_view
-from firm_footing.core.case import Case, Trace
-from firm_footing.core.case.samples import PackedSamples
+from firm_footing.core.case import Case
 from firm_footing.core.inference.answers import counted_readings
 from firm_footing.core.inference.trace_answers import counts, drill_in_force
 from firm_footing.core.knowledge import Knowledge
@@ -37,7 +33,7 @@ from firm_footing.files.trace_tables import (
     read_trace_table,
     trace_headings,
 )
-from firm_footing.store import imports, lessons, traces
+from firm_footing.store import imports, lessons
 from firm_footing.store.cases import case_of
 from firm_footing.store.errors import refused
 from firm_footing.store.tables import PressureTrace
@@ -125,67 +121,6 @@ def _preview(columns: TraceHeadings, **found: Any) -> TracePreview:
         rows=[list(row) for row in columns.rows],
         **usual | found,
     )
-
-
-@router.put("/lessons/{lesson_id}/traces/{trace_id}", summary="Keep a trace", responses=ERRORS)
-def put_trace(
-    session: Writing,
-    known: Known,
-    outcome: Reply,
-    lesson_id: RowId,
-    trace_id: RowId,
-    sent: TraceIn,
-) -> ChangedLesson:
-    """The client makes the id, so a repeated request keeps it once. What is no swing is refused."""
-    said = sent.recorded
-    if any(len(row) != len(said.columns) for row in said.samples):
-        raise refused("A sample has not as many values as there are columns.", "samples", NOTHING)
-    trace = Trace(
-        columns=said.columns,
-        samples=PackedSamples.of(said.samples, len(said.columns)),
-        events=dict(said.events),
-        typed_pct=dict(said.typed_pct),
-    )
-    _readable(trace, known)
-    traces.put_trace(session, lesson_id, trace_id, trace, sent.block_id, sent.name)
-    return outcome(lesson_id)
-
-
-@router.patch("/lessons/{lesson_id}/traces/{trace_id}", summary="Change a trace", responses=ERRORS)
-def change_trace(
-    session: Writing,
-    known: Known,
-    outcome: Reply,
-    lesson_id: RowId,
-    trace_id: RowId,
-    change: TraceChange,
-) -> ChangedLesson:
-    """Its events, its block, its name, its feet; everything is computed anew."""
-    values = change.model_dump(exclude_unset=True, exclude={"was"})
-    values = {k: v for k, v in values.items() if v is not None or k == "block_id"}
-    row = traces.get_trace(session, lesson_id, trace_id)
-    if "events" in values:
-        samples = lessons.content_of(session, lesson_id).recordings[row.recording_id]
-        _readable(samples.model_copy(update={"events": values["events"]}), known)
-    traces.change_trace(session, lesson_id, trace_id, values, change.was)
-    return outcome(lesson_id)
-
-
-@router.delete("/lessons/{lesson_id}/traces/{trace_id}", summary="Delete a trace", responses=ERRORS)
-def delete_trace(
-    session: Writing, outcome: Reply, lesson_id: RowId, trace_id: RowId
-) -> ChangedLesson:
-    """It can be undone; a trace already gone is no error."""
-    traces.delete_trace(session, lesson_id, trace_id)
-    return outcome(lesson_id)
-
-
-def _readable(trace: Trace, known: Knowledge) -> None:
-    """Refuse what is no swing, or events that contradict each other."""
-    try:
-        read_trace(trace, known.schools.pressure.default, known)
-    except TraceError as error:
-        raise refused(str(error), "recorded", NOTHING) from error
 
 
 def _read(case: Case, index: int, known: Knowledge) -> TraceRead | str:

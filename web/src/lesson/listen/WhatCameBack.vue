@@ -65,7 +65,12 @@ async function cameBack(body: Shape['FollowUpIn']): Promise<void> {
   const params = { path: { lesson_id: id } }
   const whole = back.value ? { ...body, was: before(back.value, body) } : { due_on: today, ...body }
   await attempt(() =>
-    ask(client.PUT('/api/lessons/{lesson_id}/follow-up', { params, body: whole })),
+    ask(
+      client.POST('/api/lessons/{lesson_id}/changes', {
+        params,
+        body: { kind: 'follow-up', body: whole },
+      }),
+    ),
   )
   await readAgain()
 }
