@@ -52,6 +52,7 @@ def _outcome(
     ] = False,
 ) -> Callable[[str], ChangedLesson]:
     def answer(lesson_id: str) -> ChangedLesson:
+        session.rollback()  # where it has read before, that was before the change
         if not diagnosis:
             return changed_lesson(session, known, kept, lesson_id, diagnosis=False)
         found = _found(session, known, kept, lesson_id)
