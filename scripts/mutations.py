@@ -56,7 +56,7 @@ MUTATIONS = (
     Mutation("a film's doubt about the level dropped", f"{CORE}/film/uncertainty.py",
              "yield plane.level_sd * places @ A_QUARTER_TURN", "yield 0 * places", TERMS),
     Mutation("redo of another page forgotten", "src/firm_footing/store/changes/steps.py",
-             "            col(UndoEntry.made_by).is_not_distinct_from(sender_of(session).page),\n",
+             "        col(UndoEntry.made_by).is_not_distinct_from(sender_of(session).page),\n",
              "", ("tests/api/test_two_devices.py", "tests/api/test_sent_twice.py")),
     # ten of our own
     Mutation("floors before a cause is taken away", f"{CORE}/inference/intervention.py",

@@ -15,7 +15,7 @@ from firm_footing.core.case import Shot, Trace
 from firm_footing.core.case.samples import PackedSamples
 from firm_footing.store import lessons, shots, students
 from firm_footing.store.changes.history import Step
-from firm_footing.store.changes.steps import last_done
+from firm_footing.store.changes.steps import next_steps
 from firm_footing.store.database import database_path, migration_config, open_database
 from firm_footing.store.tables import Lesson, LoggedShot, Note, Student
 from firm_footing.store.traces import put_trace
@@ -77,7 +77,7 @@ def test_a_step_that_fails_leaves_nothing_behind(session: Session) -> None:
     with pytest.raises(ZeroDivisionError):
         half_a_step()
     assert lessons.content_of(session, lesson.id).notes == []
-    assert last_done(session, lesson.id) is None
+    assert next_steps(session, lesson.id).undo is None
 
 
 def test_traces_of_before_keep_their_samples_and_events(tmp_path: Path) -> None:

@@ -22,6 +22,7 @@ from firm_footing.store.tables import (
 class LessonContent:
     """A lesson with everything in it, each part in the order it happened.
 
+    has_stills, has_earlier : whether it has stills; whether the student had a lesson before
     unreadable : what it holds that could not be read, or is not known here, and is left out
     """
 
@@ -39,4 +40,6 @@ class LessonContent:
     follow_up: FollowUp | None
     used_s: dict[str, float]
     stage: str | None
+    has_stills: bool = False
+    has_earlier: bool = False
     unreadable: tuple[str, ...] = ()

@@ -5,7 +5,8 @@ from dataclasses import replace
 from functools import lru_cache
 from typing import Any
 
-from sqlalchemy import bindparam
+from sqlalchemy import bindparam, exists
+from sqlalchemy.orm import aliased
 from sqlmodel import Session, col, select
 
 from firm_footing.core.case import School
@@ -35,6 +36,8 @@ from firm_footing.store.tables import (
     PressureTrace,
     Recording,
     Repetition,
+    Still,
+    Student,
     new_id,
 )
 
@@ -80,9 +83,16 @@ def content_of(session: Session, lesson_id: str) -> LessonContent:
 
 
 def _content_of(session: Session, lesson_id: str) -> LessonContent:
-    lesson = get_lesson(session, lesson_id)
+    head = session.exec(_head(), params={"lesson": lesson_id}).first()
+    if head is None:
+        raise not_found("lesson")
+    lesson, student, clock, follow_up, has_earlier, *holds = head
+    there = {table for table, any_row in zip(HELD, holds, strict=True) if any_row}
+
+    def rows(table: Any, order: str) -> list[Any]:
+        return _of(session, table, lesson_id, order) if table in there else []
+
     blocks: list[LoggedBlock] = _of(session, LoggedBlock, lesson_id, "position")
-    clock = session.get(Clock, lesson_id)
     shots: dict[str, list[LoggedShot]] = {block.id: [] for block in blocks}
     for shot in session.exec(
         select(LoggedShot)
@@ -92,22 +102,45 @@ def _content_of(session: Session, lesson_id: str) -> LessonContent:
         shots[shot.block_id].append(shot)
     return LessonContent(
         lesson=lesson,
-        student=get_student(session, lesson.student_id),
+        student=student,
         blocks=blocks,
         shots=shots,
-        answers=_of(session, CheckAnswer, lesson_id, "answered_at"),
-        traces=_of(session, PressureTrace, lesson_id, "position"),
-        recordings={
-            r.id: r.samples
-            for r in session.exec(select(Recording).where(Recording.lesson_id == lesson_id))
-        },
-        films=_of(session, FilmMarks, lesson_id, "position"),
-        notes=_of(session, Note, lesson_id, "written_at"),
-        decisions=_of(session, Decision, lesson_id, "decided_at"),
-        repetitions=_of(session, Repetition, lesson_id, "done_at"),
-        follow_up=session.get(FollowUp, lesson_id),
+        answers=rows(CheckAnswer, "answered_at"),
+        traces=rows(PressureTrace, "position"),
+        recordings={r.id: r.samples for r in rows(Recording, "id")},
+        films=rows(FilmMarks, "position"),
+        notes=rows(Note, "written_at"),
+        decisions=rows(Decision, "decided_at"),
+        repetitions=rows(Repetition, "done_at"),
+        follow_up=follow_up,
         used_s=clock.used_s if clock else {},
         stage=clock.stage if clock else None,
+        has_stills=Still in there,
+        has_earlier=has_earlier,
+    )
+
+
+HELD: tuple[Any, ...] = (
+    CheckAnswer, PressureTrace, Recording, FilmMarks, Note, Decision, Repetition, Still
+)  # fmt: skip
+"""What a lesson may hold besides its balls: read only where there is any of it."""
+
+
+@lru_cache(maxsize=1)
+def _head() -> Any:
+    """A lesson, what there is one of with it, and what it holds any of; in one statement."""
+    before = aliased(Lesson)
+    earlier = exists().where(
+        col(before.student_id) == Lesson.student_id,
+        col(before.started_at) < Lesson.started_at,
+    )
+    holds = (exists().where(table.lesson_id == Lesson.id) for table in HELD)
+    return (
+        select(Lesson, Student, Clock, FollowUp, earlier, *holds)  # type: ignore[call-overload]
+        .join(Student, col(Student.id) == Lesson.student_id)
+        .outerjoin(Clock, col(Clock.lesson_id) == Lesson.id)
+        .outerjoin(FollowUp, col(FollowUp.lesson_id) == Lesson.id)
+        .where(Lesson.id == bindparam("lesson"))
     )
 
 

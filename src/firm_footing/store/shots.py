@@ -1,11 +1,15 @@
 """Which balls were hit?"""
 
-from sqlmodel import Session, select
+from typing import Any
+
+from sqlalchemy import func, true
+from sqlalchemy.orm import aliased
+from sqlmodel import Session, col, select
 
 from firm_footing.core.case import Shot
 from firm_footing.store.changes.conflicts import Was, merged, was_there
 from firm_footing.store.changes.history import Step
-from firm_footing.store.changes.quotas import next_position, require_quota
+from firm_footing.store.changes.quotas import count_of, within_quota
 from firm_footing.store.errors import not_found, refused
 from firm_footing.store.lessons import get_block
 from firm_footing.store.tables import LoggedBlock, LoggedShot
@@ -26,18 +30,21 @@ def put_shot(
 
     was : see `merged`
     """
-    get_block(session, lesson_id, block_id)
-    shot = session.get(LoggedShot, shot_id)
+    place = session.exec(_place_of(lesson_id, block_id, shot_id)).first()
+    if place is None:
+        get_block(session, lesson_id, block_id)  # says which of the two is not there
+        raise not_found("block")
+    shot: LoggedShot | None = place[0]
+    in_lesson, in_block, last = place[1:]
     values = {"observed": observed, "touched": touched}
     if shot is None:
         was_there("ball", was, values)
-        require_quota(session, LoggedShot, lesson_id)
-        number = _count(session, block_id) + 1
-        with Step(session, lesson_id, f"ball {number}") as step:
+        within_quota(LoggedShot, in_lesson)
+        with Step(session, lesson_id, f"ball {in_block + 1}") as step:
             shot = LoggedShot(
                 id=shot_id,
                 block_id=block_id,
-                position=next_position(session, LoggedShot, block_id),
+                position=0 if last is None else last + 1,
                 observed=observed,
                 touched=touched,
             )
@@ -52,6 +59,20 @@ def put_shot(
     with Step(session, lesson_id, f"change of ball {shot_number(session, shot)}") as step:
         step.change(shot, **merged(shot, values, was))
     return shot
+
+
+def _place_of(lesson_id: str, block_id: str, shot_id: str) -> Any:
+    """The ball, where it is there; balls in lesson and block, and the last place in the block."""
+    in_block = col(LoggedShot.block_id) == block_id
+    there = aliased(LoggedShot)
+    counts = select(func.count(), func.max(LoggedShot.position)).where(in_block).subquery()
+    return (
+        select(there, count_of(LoggedShot, lesson_id).scalar_subquery(), counts)  # type: ignore[call-overload]
+        .select_from(LoggedBlock)
+        .outerjoin(there, col(there.id) == shot_id)
+        .join(counts, true())
+        .where(LoggedBlock.id == block_id, LoggedBlock.lesson_id == lesson_id)
+    )
 
 
 def delete_shot(session: Session, lesson_id: str, shot_id: str) -> None:
@@ -74,7 +95,3 @@ def shot_number(session: Session, shot: LoggedShot) -> int:
         )
     )
     return len(earlier.all())
-
-
-def _count(session: Session, block_id: str) -> int:
-    return len(session.exec(select(LoggedShot.id).where(LoggedShot.block_id == block_id)).all())

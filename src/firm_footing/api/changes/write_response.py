@@ -91,7 +91,7 @@ def _found(session: Session, known: Knowledge, kept: KeptConclusions, lesson_id:
     revision = revision_of(session, lesson_id)
     content = content_of(session, lesson_id)
     now = version(content.student, lesson_id, revision)
-    before = answered_before(session, content.lesson)
+    before = answered_before(session, content.lesson) if content.has_earlier else frozenset()
     return _Found(
         shown(session, content, revision),
         kept.get_or_compute(

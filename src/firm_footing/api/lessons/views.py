@@ -22,7 +22,7 @@ from firm_footing.core.coaching.lesson import Listen
 from firm_footing.core.knowledge import Knowledge
 from firm_footing.core.text.next_stage import Reached, next_stage
 from firm_footing.store.briefs import Brief, briefs_of
-from firm_footing.store.changes.steps import first_undone, last_done, revision_of
+from firm_footing.store.changes.steps import next_steps, revision_of
 from firm_footing.store.earlier import decided_before
 from firm_footing.store.lesson_content import LessonContent
 from firm_footing.store.lessons import content_of
@@ -43,7 +43,7 @@ def lesson_view(session: Session, lesson_id: str) -> LessonOut:
 def shown(session: Session, content: LessonContent, revision: int) -> LessonOut:
     """The same of a lesson already read; `revision` is from before it was."""
     lesson, follow_up = content.lesson, content.follow_up
-    done, undone = last_done(session, lesson.id), first_undone(session, lesson.id)
+    done, undone = next_steps(session, lesson.id)
     return LessonOut(
         id=lesson.id,
         student=StudentOut.model_validate(content.student),
@@ -57,7 +57,10 @@ def shown(session: Session, content: LessonContent, revision: int) -> LessonOut:
         answers=[AnswerOut.model_validate(a) for a in content.answers],
         traces=len(content.traces),
         stills=[
-            StillOut.model_validate(s) for s in stills_of(session, lesson.id, with_pictures=False)
+            StillOut.model_validate(s)
+            for s in (
+                stills_of(session, lesson.id, with_pictures=False) if content.has_stills else ()
+            )
         ],
         notes=[NoteOut.model_validate(n) for n in content.notes],
         decisions=[DecisionOut.model_validate(d) for d in content.decisions],
@@ -67,7 +70,7 @@ def shown(session: Session, content: LessonContent, revision: int) -> LessonOut:
         aid=lesson.aid,
         lacking=lesson.lacking,
         reopens=lesson.reopens,
-        earlier=_earlier(session, lesson),
+        earlier=_earlier(session, lesson) if content.has_earlier else [],
         primary=lesson.primary,
         next_at=lesson.next_at,
         sheet=lesson.sheet,
@@ -80,6 +83,11 @@ def shown(session: Session, content: LessonContent, revision: int) -> LessonOut:
         undo_step=done.step if done else None,
         redo_step=undone.step if undone else None,
     )
+
+
+def _stills(session: Session, lesson: Lesson) -> list[StillOut]:
+    found = stills_of(session, lesson.id, with_pictures=False)
+    return [StillOut.model_validate(still) for still in found]
 
 
 def _earlier(session: Session, lesson: Lesson) -> list[DecidedBefore]:

@@ -21,11 +21,9 @@ from firm_footing.store.changes.row_values import (
     with_fields,
 )
 from firm_footing.store.changes.steps import (
+    begin_step,
     changes_of,
-    first_undone,
-    forget_undone,
-    last_done,
-    last_step,
+    next_steps,
 )
 from firm_footing.store.errors import RefusedError, refused
 from firm_footing.store.own_tables import UndoEntry
@@ -91,8 +89,7 @@ class Step:
             return
         number = 0
         if self.changes and self.lesson_id is not None:
-            number = last_step(self.session, self.lesson_id) + 1
-            forget_undone(self.session, self.lesson_id)
+            number = begin_step(self.session, self.lesson_id)
         for change in self.changes:
             change.step = number
             self.session.add(change)
@@ -160,7 +157,7 @@ def undo(
 
     """
     if step is None and write is None:
-        last = last_done(session, lesson_id)
+        last = next_steps(session, lesson_id).undo
         step = last.step if last else None
     changes = [c for c in changes_of(session, lesson_id, step, write) if not c.undone]
     for change in reversed(changes):
@@ -185,7 +182,7 @@ def redo(
 
     """
     if step is None and write is None:
-        first = first_undone(session, lesson_id)
+        first = next_steps(session, lesson_id).redo
         step = first.step if first else None
     changes = [c for c in changes_of(session, lesson_id, step, write) if c.undone]
     for change in changes:

@@ -31,13 +31,21 @@ MOST: dict[Any, tuple[int, str]] = {
 
 def require_quota(session: Session, table: Any, lesson_id: str, more: int = 1) -> None:
     """RefusedError when a lesson would hold more rows of a table than it may."""
+    within_quota(table, session.exec(count_of(table, lesson_id)).one(), more)
+
+
+def count_of(table: Any, lesson_id: str) -> Any:
+    """How many rows of a table a lesson holds."""
     count = select(func.count()).select_from(table)
     if table is LoggedShot:
-        count = count.join(LoggedBlock).where(LoggedBlock.lesson_id == lesson_id)
-    else:
-        count = count.where(table.lesson_id == lesson_id)
+        return count.join(LoggedBlock).where(LoggedBlock.lesson_id == lesson_id)
+    return count.where(table.lesson_id == lesson_id)
+
+
+def within_quota(table: Any, there: int, more: int = 1) -> None:
+    """RefusedError when so many more than there are would be too many."""
     most, word = MOST[table]
-    if session.exec(count).one() + more > most:
+    if there + more > most:
         raise refused(
             f"A lesson holds at most {most} {word}.",
             word,

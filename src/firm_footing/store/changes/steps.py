@@ -1,9 +1,9 @@
 """Which steps of a lesson are there, and whose is each?"""
 
 from hashlib import blake2b
-from typing import Any
+from typing import Any, NamedTuple
 
-from sqlalchemy import case, or_, true
+from sqlalchemy import and_, case, or_, true
 from sqlmodel import Session, col, delete, func, select
 
 from firm_footing.store.changes.idempotency import sender_of
@@ -11,32 +11,31 @@ from firm_footing.store.own_tables import UndoEntry
 from firm_footing.store.tables import Lesson
 
 
-def last_done(session: Session, lesson_id: str) -> UndoEntry | None:
-    """A change of the sender's last step that stands; of anybody's where they made none."""
-    return session.exec(
-        select(UndoEntry)
-        .where(
-            UndoEntry.lesson_id == lesson_id,
-            col(UndoEntry.undone).is_(False),
-            _own(session, lesson_id),
-        )
-        .order_by(col(UndoEntry.step).desc())
-        .limit(1)
-    ).first()
+class NextSteps(NamedTuple):
+    """What an undo and a redo of the sender would touch; None where there is nothing."""
+
+    undo: UndoEntry | None
+    redo: UndoEntry | None
 
 
-def first_undone(session: Session, lesson_id: str) -> UndoEntry | None:
-    """A change of the sender's first step taken back; of anybody's where they made none."""
-    return session.exec(
-        select(UndoEntry)
-        .where(
-            UndoEntry.lesson_id == lesson_id,
-            col(UndoEntry.undone).is_(True),
-            _own(session, lesson_id),
-        )
-        .order_by(col(UndoEntry.step))
+def next_steps(session: Session, lesson_id: str) -> NextSteps:
+    """A change of the sender's last step that stands and of the first one taken back.
+
+    Of anybody's where the sender made none.
+    """
+    own = col(UndoEntry.lesson_id) == lesson_id, _own(session, lesson_id)
+    step = col(UndoEntry.step)
+    last, first = (
+        select(UndoEntry.id)
+        .where(*own, col(UndoEntry.undone).is_(undone))
+        .order_by(order)
         .limit(1)
-    ).first()
+        .scalar_subquery()
+        for undone, order in ((False, step.desc()), (True, step))
+    )
+    both = select(UndoEntry).where(or_(col(UndoEntry.id) == last, col(UndoEntry.id) == first))
+    found = {entry.undone: entry for entry in session.exec(both)}
+    return NextSteps(found.get(False), found.get(True))
 
 
 def revision_of(session: Session, lesson_id: str) -> int:
@@ -79,20 +78,17 @@ def changes_of(
     )
 
 
-def last_step(session: Session, lesson_id: str) -> int:
-    """Number of the lesson's last step; 0 before the first."""
-    last = session.exec(
-        select(func.max(UndoEntry.step)).where(UndoEntry.lesson_id == lesson_id)
-    ).one()
-    return last or 0
-
-
-def forget_undone(session: Session, lesson_id: str) -> None:
-    """The sender does something new: what they took back is not done again."""
-    session.exec(
-        delete(UndoEntry).where(
-            col(UndoEntry.lesson_id) == lesson_id,
-            col(UndoEntry.undone).is_(True),
-            col(UndoEntry.made_by).is_not_distinct_from(sender_of(session).page),
-        )
+def begin_step(session: Session, lesson_id: str) -> int:
+    """The number of a new step. What its sender took back before is not done again."""
+    taken_back = (
+        col(UndoEntry.undone).is_(True),
+        col(UndoEntry.made_by).is_not_distinct_from(sender_of(session).page),
     )
+    last, forgotten = session.exec(
+        select(func.max(UndoEntry.step), func.max(case((and_(*taken_back), 1), else_=0))).where(
+            UndoEntry.lesson_id == lesson_id
+        )
+    ).one()
+    if forgotten:
+        session.exec(delete(UndoEntry).where(col(UndoEntry.lesson_id) == lesson_id, *taken_back))
+    return (last or 0) + 1
