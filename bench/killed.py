@@ -19,6 +19,7 @@ from sqlmodel import Session
 
 from firm_footing.core.case import Shot
 from firm_footing.store import lessons, notes, shots, students
+from firm_footing.store.content import content_of
 from firm_footing.store.database import open_database, take_turn
 from firm_footing.store.tables import Lesson, Student
 
@@ -26,7 +27,7 @@ from firm_footing.store.tables import Lesson, Student
 def write_on(database: Path, said: int, number: int) -> None:
     """Balls and notes without end; the id of each is said once it is kept."""
     with Session(open_database(database), expire_on_commit=False) as session:
-        block = lessons.content_of(session, "l").blocks[0]
+        block = content_of(session, "l").blocks[0]
         for i in range(1_000_000):
             take_turn(session)
             name = f"{number}-{i}"

@@ -16,6 +16,7 @@ from firm_footing.core.case.samples import PackedSamples
 from firm_footing.store import lessons, shots, students
 from firm_footing.store.changes.history import Step
 from firm_footing.store.changes.steps import next_steps
+from firm_footing.store.content import content_of
 from firm_footing.store.database import database_path, migration_config, open_database
 from firm_footing.store.tables import Lesson, LoggedShot, Note, Student
 from firm_footing.store.traces import put_trace
@@ -55,7 +56,7 @@ def test_what_was_kept_survives_a_restart(tmp_path: Path) -> None:
     with Session(open_database(tmp_path / "a.db"), expire_on_commit=False) as session:
         student = students.add_student(session, Student(name="Oda", handedness="right"))
         lesson = lessons.add_lesson(session, Lesson(student_id=student.id))
-        block = lessons.content_of(session, lesson.id).blocks[0]
+        block = content_of(session, lesson.id).blocks[0]
         shots.put_shot(session, lesson.id, "s1", block.id, seen, {"start_deg": -4.2})
     with Session(open_database(tmp_path / "a.db")) as session:
         kept = session.get(LoggedShot, "s1")
@@ -76,7 +77,7 @@ def test_a_step_that_fails_leaves_nothing_behind(session: Session) -> None:
 
     with pytest.raises(ZeroDivisionError):
         half_a_step()
-    assert lessons.content_of(session, lesson.id).notes == []
+    assert content_of(session, lesson.id).notes == []
     assert next_steps(session, lesson.id).undo is None
 
 
@@ -109,7 +110,7 @@ def test_traces_of_before_keep_their_samples_and_events(tmp_path: Path) -> None:
         )
         command.upgrade(config, "head")
     with Session(engine) as session:
-        content = lessons.content_of(session, "l")
+        content = content_of(session, "l")
         (trace,) = content.traces
         assert (trace.events, trace.swapped) == ({"top": -0.2}, False)
         assert content.recordings[trace.recording_id].samples == ((0.0, 50.0),)
@@ -142,7 +143,7 @@ def test_samples_are_kept_compressed_and_come_through_a_change_of_version(tmp_pa
         connection.execute(text("DELETE FROM change"))
         command.upgrade(config, "head")
     with Session(engine) as session:
-        content = lessons.content_of(session, lesson.id)
+        content = content_of(session, lesson.id)
         assert [t.name for t in content.traces] == ["first"]
         assert content.recordings[content.traces[0].recording_id].samples == rows
         with Step(session, lesson.id, "note") as step:

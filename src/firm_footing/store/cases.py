@@ -1,5 +1,7 @@
 """How does a lesson become a case, and a case a lesson?"""
 
+from collections.abc import Sequence
+
 from sqlmodel import Session
 
 from firm_footing.core.case import Block, Case, Reading, Trace
@@ -115,54 +117,10 @@ def store_case(
     session.flush()
     session.add(lesson)
     session.flush()
-    blocks = [
-        LoggedBlock(
-            lesson_id=lesson.id, position=i, **{name: getattr(b, name) for name in BLOCK_FIELDS}
-        )
-        for i, b in enumerate(case.blocks or (Block(),))
-    ]
-    session.add_all(blocks)
-    session.flush()
-    for row, block in zip(blocks, case.blocks, strict=False):
-        session.add_all(
-            LoggedShot(id=new_id(), block_id=row.id, position=i, observed=shot)
-            for i, shot in enumerate(block.shots)
-        )
-    for reading in case.readings:
-        session.add(
-            CheckAnswer(
-                id=new_id(),
-                lesson_id=lesson.id,
-                check_id=reading.check,
-                answer=reading.answer,
-                share=reading.share,
-                source=reading.source or knowledge.check[reading.check].sources[0],
-                block_id=None if reading.block is None else blocks[reading.block].id,
-            )
-        )
-    for i, t in enumerate(case.traces):
-        recording = Recording(lesson_id=lesson.id, samples=t)
-        session.add(recording)
-        session.flush()
-        session.add(
-            PressureTrace(
-                lesson_id=lesson.id,
-                block_id=None if t.block is None else blocks[t.block].id,
-                recording_id=recording.id,
-                position=i,
-                events=dict(t.events),
-            )
-        )
-    films = [
-        FilmMarks(
-            lesson_id=lesson.id,
-            block_id=None if film.block is None else blocks[film.block].id,
-            position=i,
-            marks=film.model_copy(update={"block": None}),
-        )
-        for i, film in enumerate(case.films)
-    ]
-    session.add_all(films)
+    blocks = _store_blocks(session, lesson, case)
+    session.add_all(_answers(lesson, case, blocks, knowledge))
+    _store_traces(session, lesson, case, blocks)
+    films = _store_films(session, lesson, case, blocks)
     session.add_all(
         Still(
             id=new_id(),
@@ -176,3 +134,72 @@ def store_case(
     session.flush()
     end_of_change(session, lesson.id)
     return lesson
+
+
+def _store_blocks(session: Session, lesson: Lesson, case: Case) -> list[LoggedBlock]:
+    """The blocks of a case with their balls; an empty one where it has none."""
+    blocks = [
+        LoggedBlock(
+            lesson_id=lesson.id, position=i, **{name: getattr(b, name) for name in BLOCK_FIELDS}
+        )
+        for i, b in enumerate(case.blocks or (Block(),))
+    ]
+    session.add_all(blocks)
+    session.flush()
+    for row, block in zip(blocks, case.blocks, strict=False):
+        session.add_all(
+            LoggedShot(id=new_id(), block_id=row.id, position=i, observed=shot)
+            for i, shot in enumerate(block.shots)
+        )
+    return blocks
+
+
+def _answers(
+    lesson: Lesson, case: Case, blocks: Sequence[LoggedBlock], knowledge: Knowledge
+) -> list[CheckAnswer]:
+    return [
+        CheckAnswer(
+            id=new_id(),
+            lesson_id=lesson.id,
+            check_id=reading.check,
+            answer=reading.answer,
+            share=reading.share,
+            source=reading.source or knowledge.check[reading.check].sources[0],
+            block_id=None if reading.block is None else blocks[reading.block].id,
+        )
+        for reading in case.readings
+    ]
+
+
+def _store_traces(
+    session: Session, lesson: Lesson, case: Case, blocks: Sequence[LoggedBlock]
+) -> None:
+    for i, t in enumerate(case.traces):
+        recording = Recording(lesson_id=lesson.id, samples=t)
+        session.add(recording)
+        session.flush()
+        session.add(
+            PressureTrace(
+                lesson_id=lesson.id,
+                block_id=None if t.block is None else blocks[t.block].id,
+                recording_id=recording.id,
+                position=i,
+                events=dict(t.events),
+            )
+        )
+
+
+def _store_films(
+    session: Session, lesson: Lesson, case: Case, blocks: Sequence[LoggedBlock]
+) -> list[FilmMarks]:
+    films = [
+        FilmMarks(
+            lesson_id=lesson.id,
+            block_id=None if film.block is None else blocks[film.block].id,
+            position=i,
+            marks=film.model_copy(update={"block": None}),
+        )
+        for i, film in enumerate(case.films)
+    ]
+    session.add_all(films)
+    return films

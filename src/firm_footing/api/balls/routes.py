@@ -9,8 +9,9 @@ from firm_footing.api.context import Conclusions, Known, RowId, Store
 from firm_footing.api.errors import responses
 from firm_footing.api.security.intake import ParsedOnceRoute
 from firm_footing.core.patterns.compare import by_club, moved_since
-from firm_footing.store import earlier, lessons
+from firm_footing.store import earlier
 from firm_footing.store.cases import case_of
+from firm_footing.store.content import content_of
 
 router = APIRouter(route_class=ParsedOnceRoute, tags=["balls"])
 ERRORS = responses(404, 422)
@@ -22,9 +23,7 @@ def read_balls(
 ) -> list[ReadBlock]:
     """Every block that has balls: deliveries, flights, groups, changes, lost distance."""
     key = ("balls", *version_of(session, lesson_id))
-    return kept.get_or_compute(
-        key, lambda: read_content(lessons.content_of(session, lesson_id), known)
-    )
+    return kept.get_or_compute(key, lambda: read_content(content_of(session, lesson_id), known))
 
 
 @router.get(
@@ -34,13 +33,13 @@ def read_balls(
 )
 def read_since(session: Store, known: Known, lesson_id: RowId) -> list[EarlierOut]:
     """The student's earlier lessons with the same club in the baseline, the newest first."""
-    here = lessons.content_of(session, lesson_id)
+    here = content_of(session, lesson_id)
     now_by_club = by_club(case_of(here), known)
     if not now_by_club:
         return []
     found = []
     for lesson in earlier.earlier_lessons(session, here.lesson):
-        then_by_club = by_club(case_of(lessons.content_of(session, lesson.id)), known)
+        then_by_club = by_club(case_of(content_of(session, lesson.id)), known)
         for club in now_by_club.keys() & then_by_club.keys():
             then = then_by_club[club]
             moved = moved_since(then, now_by_club[club], known.numbers)

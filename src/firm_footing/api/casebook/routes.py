@@ -30,8 +30,9 @@ from firm_footing.core.patterns.along_time import strips_of
 from firm_footing.core.patterns.compare import BlockMove, by_club, moved_along
 from firm_footing.core.patterns.shares import share_of
 from firm_footing.core.pressure.several import usual_signs
-from firm_footing.store import casebook, lessons, students
+from firm_footing.store import casebook, students
 from firm_footing.store.cases import case_of
+from firm_footing.store.content import content_of
 from firm_footing.store.lesson_content import LessonContent
 
 router = APIRouter(route_class=ParsedOnceRoute, tags=["casebook"])
@@ -77,7 +78,7 @@ def read_progress(session: Store, known: Known, student_id: RowId) -> ProgressOu
     first: dict[str, Pattern] = {}
     newest: dict[str, Pattern] = {}
     for row in reversed(students.lessons_of(session, student_id)):
-        content = lessons.content_of(session, row.id)
+        content = content_of(session, row.id)
         case = case_of(content)
         here = by_club(case, known)
         steps.append(_step(content, case, newest, here, known))
@@ -132,7 +133,7 @@ def export_student(session: Store, student_id: RowId) -> Response:
     packed = io.BytesIO()
     with zipfile.ZipFile(packed, "w", zipfile.ZIP_DEFLATED) as archive:
         for lesson in students.lessons_of(session, student_id):
-            file = to_file(case_of(lessons.content_of(session, lesson.id)))
+            file = to_file(case_of(content_of(session, lesson.id)))
             text = file.model_dump_json(exclude_none=True, exclude_defaults=True, indent=1)
             archive.writestr(f"{lesson.started_at:%Y-%m-%d}-{lesson.id[:8]}.case.json", text)
     headers = attached_as(student.name, datetime.now(UTC).date(), "-lessons.zip")

@@ -12,8 +12,9 @@ from firm_footing.api.security.intake import ParsedOnceRoute
 from firm_footing.api.sheets.attachments import attached_as
 from firm_footing.core.case import CaseFile, to_file
 from firm_footing.files.case_files import check_sense, in_si, plain_stills
-from firm_footing.store import lessons, students
+from firm_footing.store import students
 from firm_footing.store.cases import case_of, stills_to_file, store_case
+from firm_footing.store.content import content_of
 from firm_footing.store.tables import Student
 
 router = APIRouter(route_class=ParsedOnceRoute, tags=["case files"])
@@ -76,7 +77,7 @@ def save_case(
     stills: Annotated[bool, Query(description="Include stills out of films")] = False,
 ) -> CaseFile:
     """Real sides, metres; bodily limits, notes and stills stay out unless asked for."""
-    content = lessons.content_of(session, lesson_id)
+    content = content_of(session, lesson_id)
     file = to_file(case_of(content), with_limits=limits)
     if notes:
         file = file.model_copy(update={"notes": tuple(n.text for n in content.notes)})

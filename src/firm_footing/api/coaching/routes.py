@@ -43,8 +43,9 @@ from firm_footing.core.knowledge.cues import Leg
 from firm_footing.core.knowledge.vocabulary import Limit
 from firm_footing.core.patterns import read_pattern
 from firm_footing.core.text.retest import retest_words
-from firm_footing.store import coaching, earlier, lessons
+from firm_footing.store import coaching, earlier
 from firm_footing.store.cases import case_of
+from firm_footing.store.content import content_of
 from firm_footing.store.lesson_content import LessonContent
 
 router = APIRouter(route_class=ParsedOnceRoute, tags=["coaching"])
@@ -54,7 +55,7 @@ ERRORS = responses(404, 409, 422)
 @router.get("/lessons/{lesson_id}/coaching", summary="Drills, ladder, cues", responses=ERRORS)
 def read_coaching(session: Store, known: Known, lesson_id: RowId) -> CoachingOut:
     """For the cause decided on last; before a decision, for the one to start with."""
-    content = lessons.content_of(session, lesson_id)
+    content = content_of(session, lesson_id)
     case = case_of(content)
     found = diagnose(case, known, content.lesson.at_hand)
     decided = content.decisions[-1].cause if content.decisions else None
@@ -134,7 +135,7 @@ def _card(card: Card, known: Knowledge) -> CardOut:
 @router.get("/lessons/{lesson_id}/retest", summary="Before and after", responses=ERRORS)
 def read_retest(session: Store, known: Known, lesson_id: RowId) -> RetestOut | None:
     """The newest retest beside the baseline of the same club; null without a baseline."""
-    content = lessons.content_of(session, lesson_id)
+    content = content_of(session, lesson_id)
     case = case_of(content)
     found = retest_of(session, content, case, known)
     if found is None:
@@ -173,7 +174,7 @@ def retest_of(
         _predicted(session, content),
         known,
         elsewhere,
-        case_of(lessons.content_of(session, first)) if first else None,
+        case_of(content_of(session, first)) if first else None,
     )
 
 
@@ -243,7 +244,7 @@ def _compared(measure: Compared) -> ComparedOut:
 @router.get("/lessons/{lesson_id}/clock", summary="Time by stage", responses=ERRORS)
 def read_clock(session: Store, known: Known, lesson_id: RowId) -> ClockOut:
     """Minutes planned and seconds used."""
-    content = lessons.content_of(session, lesson_id)
+    content = content_of(session, lesson_id)
     plan = known.numbers.coaching.lesson
     minutes = content.lesson.listen.minutes
     return ClockOut(

@@ -29,6 +29,7 @@ from firm_footing.core.knowledge.vocabulary import Source
 from firm_footing.core.text.ball_next import ball_next
 from firm_footing.store import lessons
 from firm_footing.store.cases import case_of
+from firm_footing.store.content import content_of
 from firm_footing.store.earlier import answered_before
 from firm_footing.store.errors import refused
 
@@ -52,7 +53,7 @@ def read_diagnosis(
     before = answered_before(session, lessons.get_lesson(session, lesson_id))
 
     def work_out() -> DiagnosisOut:
-        content = lessons.content_of(session, lesson_id)
+        content = content_of(session, lesson_id)
         means = at_hand if at_hand is not None else content.lesson.at_hand
         return conclude(content, known, means, before)
 
@@ -73,7 +74,7 @@ def read_between(
     other: Other,
 ) -> BetweenOut:
     """The evidence that separates the two, and the looks that would."""
-    content = lessons.content_of(session, lesson_id)
+    content = content_of(session, lesson_id)
     _two_causes(known, one, other)
     found = between(infer(case_of(content), known), one, other, content.lesson.at_hand)
     return between_view(found)
@@ -88,7 +89,7 @@ def read_separating(
     session: Store, known: Known, lesson_id: RowId, one: One, other: Other
 ) -> list[SeparatingOut]:
     """The best first; empty where no block that this student may hit would tell."""
-    case = case_of(lessons.content_of(session, lesson_id))
+    case = case_of(content_of(session, lesson_id))
     _two_causes(known, one, other)
     blocks = separating_blocks(infer(case, known), one, other)
     return [SeparatingOut.model_validate(b) for b in blocks]
@@ -99,7 +100,7 @@ def read_separating(
 )
 def read_without(session: Store, known: Known, lesson_id: RowId, cause: One) -> WithoutOut:
     """Supposing that the cause is present; what it brought about goes with it."""
-    case = case_of(lessons.content_of(session, lesson_id))
+    case = case_of(content_of(session, lesson_id))
     _is_cause(known, "cause", cause)
     inference = infer(case, known)
     said = ball_next(inference, cause, attribution_of(inference))
@@ -118,7 +119,7 @@ def read_round(
     seconds: Annotated[int | None, Query(ge=20, le=1800, description="Default 180")] = None,
 ) -> RoundOut:
     """The looks that together tell most in that time, grouped by standing place."""
-    content = lessons.content_of(session, lesson_id)
+    content = content_of(session, lesson_id)
     there_are = seconds or known.numbers.decision.round_seconds
     inference = infer(case_of(content), known)
     return RoundOut.model_validate(round_of_checks(inference, there_are, content.lesson.at_hand))

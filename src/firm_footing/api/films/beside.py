@@ -14,8 +14,9 @@ from firm_footing.api.wire import Out
 from firm_footing.core.case import Film
 from firm_footing.core.film import FilmError
 from firm_footing.core.film.compare import MeasureChange, PictureLaid, changes, laid_together
-from firm_footing.store import films, lessons
+from firm_footing.store import films
 from firm_footing.store.cases import case_of
+from firm_footing.store.content import content_of
 from firm_footing.store.errors import refused
 from firm_footing.store.tables import FilmMarks
 
@@ -114,7 +115,7 @@ def read_beside(
 
 
 def _club(session: Store, row: FilmMarks) -> str:
-    content = lessons.content_of(session, row.lesson_id)
+    content = content_of(session, row.lesson_id)
     place = next(i for i, film in enumerate(content.films) if film.id == row.id)
     return club_of(case_of(content), place)
 

@@ -17,8 +17,8 @@ from firm_footing.api.wire import In, Out
 from firm_footing.core.case.limits import FILM_FRAMES
 from firm_footing.core.film.finder import MotionError, find_swing
 from firm_footing.core.knowledge.pressure import SwingEvent
-from firm_footing.store import lessons
 from firm_footing.store.cases import case_of
+from firm_footing.store.content import content_of
 from firm_footing.store.errors import refused
 
 router = APIRouter(route_class=ParsedOnceRoute, tags=["films"])
@@ -48,7 +48,7 @@ class ProposedOut(Out):
 @router.get("/lessons/{lesson_id}/films", summary="What the films measure", responses=ERRORS)
 def read_films(session: Store, known: Known, lesson_id: RowId) -> list[FilmOut]:
     """Every film with its marks, its measures and what is still to be touched."""
-    content = lessons.content_of(session, lesson_id)
+    content = content_of(session, lesson_id)
     case = case_of(content)
     return [film_view(row, case, i, known) for i, row in enumerate(content.films)]
 

@@ -14,6 +14,7 @@ from firm_footing.api.wire import Out
 from firm_footing.core.knowledge.film import FilmView
 from firm_footing.core.knowledge.vocabulary import Answer, Source
 from firm_footing.store import earlier, lessons
+from firm_footing.store.content import content_of
 from firm_footing.store.lesson_content import LessonContent
 
 router = APIRouter(route_class=ParsedOnceRoute, tags=["lessons"])
@@ -69,7 +70,7 @@ def read_last(session: Store, lesson_id: RowId) -> LastLesson | None:
     """Null on the first lesson; a lesson without balls and decision is passed over."""
     lesson = lessons.get_lesson(session, lesson_id)
     for before in earlier.earlier_lessons(session, lesson):
-        content = lessons.content_of(session, before.id)
+        content = content_of(session, before.id)
         if content.decisions or any(content.shots.values()):
             return _last(content)
     return None

@@ -8,7 +8,8 @@ from firm_footing.api.changes.change import Change
 from firm_footing.api.changes.schemas import FollowUpIn
 from firm_footing.api.sheets.routes import check_in
 from firm_footing.core.knowledge import Knowledge
-from firm_footing.store import coaching, lessons
+from firm_footing.store import coaching
+from firm_footing.store.content import content_of
 
 
 class PutFollowUp(Change):
@@ -20,7 +21,7 @@ class PutFollowUp(Change):
     def apply(self, session: Session, known: Knowledge, lesson_id: str) -> None:
         """The day is that of the check-in where none was named."""
         values = self.body.model_dump(exclude_none=True, exclude={"was"})
-        content = lessons.content_of(session, lesson_id)
+        content = content_of(session, lesson_id)
         kept = content.follow_up
         on = kept.due_on if kept else values.get("due_on") or check_in(session, content, known)
         coaching.put_follow_up(session, lesson_id, on, values, self.body.was)

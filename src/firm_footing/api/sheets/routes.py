@@ -1,8 +1,9 @@
 """What does the student take home, and what came of it?"""
 
+from collections.abc import Sequence
 from dataclasses import replace
 from datetime import date, timedelta
-from typing import Annotated
+from typing import Annotated, Any
 
 from fastapi import APIRouter, Depends, Query, Response
 
@@ -22,20 +23,21 @@ from firm_footing.api.security.intake import ParsedOnceRoute
 from firm_footing.api.sheets.attachments import attached_as
 from firm_footing.core.case import Case
 from firm_footing.core.conclusions.chain import shown_by
-from firm_footing.core.diagnosis.diagnosis import diagnose
+from firm_footing.core.diagnosis.diagnosis import Diagnosis, diagnose
 from firm_footing.core.frame import SideWords, in_words
 from firm_footing.core.knowledge import Knowledge
 from firm_footing.core.text.retest import retest_words
 from firm_footing.core.text.sheet import sheet_of
 from firm_footing.files.calendar_files import practice_calendar
 from firm_footing.files.sheet.page import SheetPage, SheetStill, as_html, as_pdf
-from firm_footing.store import coaching, lessons
+from firm_footing.store import coaching
 from firm_footing.store.cases import case_of
 from firm_footing.store.columns import now
+from firm_footing.store.content import content_of
 from firm_footing.store.errors import refused
 from firm_footing.store.lesson_content import LessonContent
 from firm_footing.store.stills import stills_of
-from firm_footing.store.tables import Still
+from firm_footing.store.tables import Lesson, Still
 
 router = APIRouter(route_class=ParsedOnceRoute, tags=["sheets"])
 ERRORS = responses(404, 409, 422)
@@ -49,7 +51,7 @@ def read_sheet(
     session: Store, known: Known, lesson_id: RowId, sides: SideWords = "lead_trail"
 ) -> SheetOut:
     """As proposed, with the instructor's own words where they changed some."""
-    content = lessons.content_of(session, lesson_id)
+    content = content_of(session, lesson_id)
     sheet = _sheet(session, content, known, sides).sheet
     on = content.lesson.day
     days = [
@@ -81,7 +83,7 @@ def _page(
     by: SignedBy = "",
     place: SignedBy = "",
 ) -> SheetPage:
-    content = lessons.content_of(session, lesson_id)
+    content = content_of(session, lesson_id)
     pictures = _stills(stills_of(session, lesson_id), content, known)
     return replace(_sheet(session, content, known, sides), by=by, place=place, stills=pictures)
 
@@ -123,7 +125,7 @@ def read_calendar(
     session: Store, known: Known, lesson_id: RowId, sides: SideWords = "lead_trail"
 ) -> Response:
     """iCalendar; the same lesson makes the same entries."""
-    content = lessons.content_of(session, lesson_id)
+    content = content_of(session, lesson_id)
     sheet = _sheet(session, content, known, sides).sheet
     on = content.lesson.day
     text = practice_calendar(lesson_id, on, sheet.days, sheet.cue, now())
@@ -177,6 +179,26 @@ def _tried(content: LessonContent) -> list[str]:
     return list(dict.fromkeys([*chosen, *reversed(done), *hit]))
 
 
+def _own_words(lesson: Lesson, serving: Sequence[str]) -> dict[str, Any]:
+    """What the instructor wrote or chose for the sheet, by the sheet's names."""
+    own = {k: v for k, v in lesson.sheet.model_dump(exclude={"minutes"}).items() if v is not None}
+    for drill in ("rehearsal", "ball_drill"):
+        if own.get(drill) == "":  # none is to go home
+            own[drill] = None
+        elif own.get(drill) not in serving:
+            own.pop(drill, None)
+    return own
+
+
+def _shown_chain(cause: str, found: Diagnosis, case: Case, known: Knowledge) -> tuple[str, ...]:
+    """The links from the cause to the ball that these balls show."""
+    numbers = known.numbers
+    handicap = numbers.handicap_left_out if case.handicap is None else case.handicap
+    chain = next(c.chain for c in found.causes if c.id == cause)
+    usual = numbers.delivery.cause_free_low_point_cm(handicap)
+    return shown_by(chain, found.pattern, usual, known)
+
+
 def _sheet(session: Store, content: LessonContent, known: Knowledge, sides: SideWords) -> SheetPage:
     """The sheet with the instructor's own words as they were typed, and all that is drawn on it.
 
@@ -212,26 +234,13 @@ def _sheet(session: Store, content: LessonContent, known: Knowledge, sides: Side
         name: in_words(getattr(sheet, name), student.handedness, sides)
         for name in ("miss", "cause", "thought", "rescue", *(() if typed else ("cue",)))
     }
-    own = {k: v for k, v in lesson.sheet.model_dump(exclude={"minutes"}).items() if v is not None}
-    for drill in ("rehearsal", "ball_drill"):
-        if own.get(drill) == "":  # none is to go home
-            own[drill] = None
-        elif own.get(drill) not in serving:
-            own.pop(drill, None)
     return SheetPage(
         student=student.name,
         hand=student.handedness,
         on=lesson.day,
-        sheet=replace(sheet, **{**said, **own}),
+        sheet=replace(sheet, **{**said, **_own_words(lesson, serving)}),
         pattern=found.pattern,
-        shown_chain=shown_by(
-            next(c.chain for c in found.causes if c.id == cause),
-            found.pattern,
-            known.numbers.delivery.cause_free_low_point_cm(
-                known.numbers.handicap_left_out if case.handicap is None else case.handicap
-            ),
-            known,
-        ),
+        shown_chain=_shown_chain(cause, found, case, known),
         stance=next((b.stance for b in case.baselines if b.stance), None),
         sides=sides,
         complaint=lesson.complaint,

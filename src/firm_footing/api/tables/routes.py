@@ -37,6 +37,7 @@ from firm_footing.files.shot_tables import (
 )
 from firm_footing.store import imports, lessons
 from firm_footing.store.cases import case_of
+from firm_footing.store.content import content_of
 from firm_footing.store.errors import refused
 from firm_footing.store.imports import Incoming
 
@@ -50,7 +51,7 @@ SAMPLES = 4
 )
 def preview_table(session: Store, known: Known, lesson_id: RowId, sent: TableIn) -> TablePreview:
     """Columns as sent; else as remembered for these headings; else guessed. Nothing is kept."""
-    hand = lessons.content_of(session, lesson_id).student.handedness
+    hand = content_of(session, lesson_id).student.handedness
     table = _table(sent.text)
     club = _club(session, lesson_id, sent)
     columns, kept = _columns(session, table, sent.columns, known, club)
@@ -73,7 +74,7 @@ def import_table(
     session: WritingByContent, known: Known, lesson_id: RowId, sent: TableImport
 ) -> TableTaken:
     """Good rows are kept, bad ones listed; a ball that is there already is not added again."""
-    hand = lessons.content_of(session, lesson_id).student.handedness
+    hand = content_of(session, lesson_id).student.handedness
     table = _table(sent.text)
     club = _club(session, lesson_id, sent)
     columns, _ = _columns(session, table, sent.columns, known, club)
@@ -99,7 +100,7 @@ def import_table(
 )
 def export_table(session: Store, lesson_id: RowId) -> Response:
     """One row a ball; metres, metres a second, degrees + to the right of the target."""
-    content = lessons.content_of(session, lesson_id)
+    content = content_of(session, lesson_id)
     case = case_of(content)
     headers = attached_as(content.student.name, content.lesson.day, "-balls.csv")
     text = write_balls(case.blocks, case.handedness)

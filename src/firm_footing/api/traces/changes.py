@@ -11,7 +11,8 @@ from firm_footing.core.case.samples import PackedSamples
 from firm_footing.core.knowledge import Knowledge
 from firm_footing.core.pressure.recorded import TraceError
 from firm_footing.core.pressure.trace import read_trace
-from firm_footing.store import lessons, traces
+from firm_footing.store import traces
+from firm_footing.store.content import content_of
 from firm_footing.store.errors import refused
 
 NOTHING = "Nothing was changed."
@@ -52,7 +53,7 @@ class ChangeTrace(RowChange):
         values = {k: v for k, v in values.items() if v is not None or k == "block_id"}
         row = traces.get_trace(session, lesson_id, self.id)
         if "events" in values:
-            samples = lessons.content_of(session, lesson_id).recordings[row.recording_id]
+            samples = content_of(session, lesson_id).recordings[row.recording_id]
             _readable(samples.model_copy(update={"events": values["events"]}), known)
         traces.change_trace(session, lesson_id, self.id, values, self.body.was)
 

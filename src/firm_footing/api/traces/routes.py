@@ -33,8 +33,9 @@ from firm_footing.files.trace_tables import (
     read_trace_table,
     trace_headings,
 )
-from firm_footing.store import imports, lessons
+from firm_footing.store import imports
 from firm_footing.store.cases import case_of
+from firm_footing.store.content import content_of
 from firm_footing.store.errors import refused
 from firm_footing.store.tables import PressureTrace
 
@@ -46,7 +47,7 @@ NOTHING = "Nothing was changed."
 @router.get("/lessons/{lesson_id}/traces", summary="What the traces say", responses=ERRORS)
 def read_traces(session: Store, known: Known, lesson_id: RowId) -> TracesOut:
     """Every trace, read by the corridor of the lesson's school or of the drill in force."""
-    content = lessons.content_of(session, lesson_id)
+    content = content_of(session, lesson_id)
     case = case_of(content)
     read = [_read(case, i, known) for i in range(len(case.traces))]
     shown = [
@@ -70,7 +71,7 @@ def read_traces(session: Store, known: Known, lesson_id: RowId) -> TracesOut:
 )
 def preview_trace(session: Store, known: Known, lesson_id: RowId, sent: TraceText) -> TracePreview:
     """Rows that cannot be read are said; no trace is kept, but what was chosen is remembered."""
-    content = lessons.content_of(session, lesson_id)
+    content = content_of(session, lesson_id)
     try:
         columns = trace_headings(sent.text, sent.columns)
         print_of = "trace " + "\n".join(columns.headings)

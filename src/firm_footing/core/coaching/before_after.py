@@ -94,6 +94,21 @@ class Comparison:
         return next(m for m in self.measures if m.name == self.primary)
 
 
+def _with_significance(measures: Sequence[Compared], knowledge: Knowledge) -> list[Compared]:
+    """Whether each moved by more than chance, corrected for how many are looked at (Holm)."""
+    level = knowledge.numbers.chance.level
+    first_look = knowledge.numbers.coaching.retest.first_look
+    sure = holm([_p(m.moved, len(m.series.after), first_look) for m in measures], level)
+    hit = [len(m.first.after) if m.first else 0 for m in measures]
+    since = holm(
+        [_p(m.since_first, n, first_look) for m, n in zip(measures, hit, strict=True)], level
+    )
+    return [
+        replace(m, sure=is_significant, since_sure=since_sure)
+        for m, is_significant, since_sure in zip(measures, sure, since, strict=True)
+    ]
+
+
 def compare(
     case: Case,
     primary: str | None,
@@ -125,17 +140,7 @@ def compare(
     shown = as_read(counted, before, after, knowledge, case.handicap)
     measures = [_compared(series, shown, predicted) for series in shown.values()]
     measures = _with_first(measures, first, club, before, after, knowledge)
-    level = knowledge.numbers.chance.level
-    first_look = knowledge.numbers.coaching.retest.first_look
-    sure = holm([_p(m.moved, len(m.series.after), first_look) for m in measures], level)
-    hit = [len(m.first.after) if m.first else 0 for m in measures]
-    since = holm(
-        [_p(m.since_first, n, first_look) for m, n in zip(measures, hit, strict=True)], level
-    )
-    measures = [
-        replace(m, sure=is_significant, since_sure=since_sure)
-        for m, is_significant, since_sure in zip(measures, sure, since, strict=True)
-    ]
+    measures = _with_significance(measures, knowledge)
     numbers = knowledge.numbers.coaching.retest
     alone = series_of(before, (), knowledge)  # what the baseline shows, whatever was noted since
     chosen = primary if primary in shown else propose(alone, predicted, knowledge)

@@ -146,31 +146,32 @@ def diagnose(
     flips = decision_flips(inference, checks[:CHECKS_TRIED])
     attribution = attribution_of(inference)
     single_cause = single_cause_log2_lr(inference)
-    decision_status = in_words(
-        decision_status_of(inference, single_cause, flips, checks, attribution), knowledge
-    )
+    found = decision_status_of(inference, single_cause, flips, checks, attribution)
+    decision_status = in_words(found, knowledge)
     return Diagnosis(
         pattern=pattern,
         decision_status=decision_status,
         start_with=start,
-        causes=_ranked(
-            inference, single_cause, attribution, thin=decision_status.kind == "not_enough"
-        ),
+        causes=_ranked(inference, single_cause, attribution, thin=found.kind == "not_enough"),
         attribution=attribution,
         outside_feet=float(now.cause_set[space.outside_feet].sum()),
         next_checks=tuple(checks),
         drills=drills_for(start, knowledge, situation_of(case, present, path)) if start else (),
         schools_agree=set(firsts.values()) == {first},
         first_by_school=firsts,
-        contradictions=(
-            *contradictions(inference.counted),
-            *against_films(inference.counted, case, knowledge),
-        ),
+        contradictions=_contradictions(inference),
         measured=inference.measured,
         trial_results=trial_results(inference),
         ball_next=ball_next(inference, start, attribution) if start else None,
         unexplained=unexplained_words(inference, attribution),
     )
+
+
+def _contradictions(inference: Inference) -> tuple[str, ...]:
+    """Checks whose answers do not go together."""
+    counted = inference.counted
+    filmed = against_films(counted, inference.case, inference.knowledge)
+    return (*contradictions(counted), *filmed)
 
 
 def with_checks(

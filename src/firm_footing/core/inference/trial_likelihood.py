@@ -106,6 +106,18 @@ def of_both(first: DeliveryReading, second: DeliveryReading) -> DeliveryReading:
     )
 
 
+def _left_of(
+    space: HypothesisSpace, handicap: float, everyone: FloatArray, branch: Branch
+) -> FloatArray:
+    """(6, configurations) mean delivery with the constraint, where this branch is gone.
+
+    everyone : (6,) what the constraint does to everyone
+    """
+    left = cause_free(space, handicap)[:, None] + space.shift + everyone[:, None]
+    left[:, branch.configurations] -= shift_of(space, branch.gone, None)
+    return stopped(left, space)
+
+
 def log_given_baseline(
     drill: Drill,
     first: DeliveryReading,
@@ -128,8 +140,9 @@ def log_given_baseline(
     gone = kept.copy()
     gone[:, n:] = 0.0
     df = numbers.delivery.person_tail_df
+    first_off = first.value[:, None] - first.design @ expected
     alone = log_density(
-        first.value[:, None] - first.design @ expected,
+        first_off,
         kept[:, :n],
         forms.variant_of,
         forms.of,
@@ -139,15 +152,8 @@ def log_given_baseline(
     removes = drill.constraint.removes if drill.constraint else ()
     logs = []
     for branch in branches(space, removes, numbers.trial.removed_when_done):
-        left = cause_free(space, handicap)[:, None] + space.shift + everyone[:, None]
-        left[:, branch.configurations] -= shift_of(space, branch.gone, None)
-        left = stopped(left, space)
-        off = np.concatenate(
-            [
-                first.value[:, None] - first.design @ expected,
-                second.value[:, None] - second.design @ left,
-            ]
-        )
+        left = _left_of(space, handicap, everyone, branch)
+        off = np.concatenate([first_off, second.value[:, None] - second.design @ left])
         is_gone = np.zeros(space.variant_of.shape, dtype=bool)
         is_gone[:, branch.configurations] = branch.gone != space.no_variant
         listed = forms.variant_of + len(kept) * is_gone[:, forms.first]

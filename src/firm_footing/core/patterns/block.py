@@ -1,6 +1,7 @@
 """What does one block show, ball by ball?"""
 
 import math
+from collections.abc import Sequence
 from dataclasses import dataclass
 from functools import lru_cache
 
@@ -34,7 +35,7 @@ from firm_footing.core.physics.forward import (
     deliver,
     from_ball_cm,
 )
-from firm_footing.core.physics.impact import strike
+from firm_footing.core.physics.impact import Delivery, strike
 from firm_footing.core.physics.turf import attack_deg, cm_to_attack
 
 
@@ -122,11 +123,40 @@ def read_block(block: Block, knowledge: Knowledge, handicap: float | None = None
     accounts = lost_of(flown_m, carries, expected.carry_m, limits)
     mean = together(accounts, limits)
     assert mean is not None  # there are balls
-    wild = _wild(delivered, numbers)
     shown = _from_the_ball(parts, setting)
-    tracks, ends = drawn_tracks(block, flown, launch, flight, computed)
+    drawn = drawn_tracks(block, flown, launch, flight, computed)
+    return BlockRead(
+        expected=expected,
+        pattern=pattern,
+        attack_deg=_attack(pattern, setting),
+        face_deg=_face(pattern, delivered),
+        scatter=np.sqrt(((parts - delivered.mean) ** 2).mean(axis=0)),
+        balls=_balls(delivered, setting, delivery, drawn, accounts, numbers),
+        groups=groups_of(
+            flown, _one_swing(block, delivered, knowledge, handicap), numbers.block, numbers.shape
+        ),
+        drifts=drifts_of(_series(block, flown, shown, delivered), numbers.block),
+        lost=mean,
+        wanted=wanted_of(block, knowledge),
+    )
+
+
+def _balls(
+    delivered: Delivered,
+    setting: Setting,
+    delivery: Delivery,
+    drawn: tuple[FloatArray, FloatArray],
+    accounts: Sequence[Lost],
+    numbers: Numbers,
+) -> tuple[BallRead, ...]:
+    """Every ball by itself.
+
+    drawn : the balls' tracks, and (n, 3) how they start, curve and carry; see `tracks.py`
+    """
+    wild, (tracks, ends) = _wild(delivered, numbers), drawn
+    shown = _from_the_ball(delivered.balls, setting)
     sds = np.sqrt(np.diagonal(delivered.ball_covariance, axis1=1, axis2=2))
-    balls = tuple(
+    return tuple(
         BallRead(
             delivery=shown[i],
             sd=sds[i],
@@ -142,21 +172,7 @@ def read_block(block: Block, knowledge: Knowledge, handicap: float | None = None
             wild=bool(wild[i]),
             lost=accounts[i],
         )
-        for i in range(len(parts))
-    )
-    return BlockRead(
-        expected=expected,
-        pattern=pattern,
-        attack_deg=_attack(pattern, setting),
-        face_deg=_face(pattern, delivered),
-        scatter=np.sqrt(((parts - delivered.mean) ** 2).mean(axis=0)),
-        balls=balls,
-        groups=groups_of(
-            flown, _one_swing(block, delivered, knowledge, handicap), numbers.block, numbers.shape
-        ),
-        drifts=drifts_of(_series(block, flown, shown, delivered), numbers.block),
-        lost=mean,
-        wanted=wanted_of(block, knowledge),
+        for i in range(len(shown))
     )
 
 

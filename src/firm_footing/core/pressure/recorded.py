@@ -16,7 +16,7 @@ from numpy.typing import NDArray
 from firm_footing.core.case import Trace
 from firm_footing.core.case.limits import TRACE_SECONDS
 from firm_footing.core.case.samples import as_array
-from firm_footing.core.frame.arrays import FloatArray
+from firm_footing.core.frame.arrays import FloatArray, IntArray
 from firm_footing.core.knowledge.pressure import RecordingNumbers
 
 STEP_S: Final = 0.005
@@ -92,6 +92,20 @@ class Recorded:
         return slice(first, max(last, first + 1))
 
 
+def _in_order(t: FloatArray, usable: NDArray[np.bool_], remarks: list[Remark]) -> IntArray:
+    """(n,) usable rows in the order of time; TraceError where they are longer than one swing."""
+    order = np.flatnonzero(usable)[np.argsort(t[usable], kind="stable")]
+    if np.any(np.diff(order) < 0):
+        remarks.append(Remark(int(np.argmax(np.diff(t) < 0)) + 1, "rows were not in order of time"))
+    lasts = t[order[-1]] - t[order[0]] if len(order) else 0.0
+    if lasts > TRACE_SECONDS:
+        raise TraceError(
+            f"The trace lasts {lasts:.0f} s; one swing is kept, of at most "
+            f"{TRACE_SECONDS:.0f} s. Is the time in milliseconds?"
+        )
+    return order
+
+
 def recorded_of(trace: Trace, numbers: RecordingNumbers) -> Recorded:
     """The trace in even steps.
 
@@ -108,15 +122,8 @@ def recorded_of(trace: Trace, numbers: RecordingNumbers) -> Recorded:
     lead = _lead(columns, remarks)
     usable = np.isfinite(t) & np.isfinite(lead)
     _say_unusable(usable, remarks)
-    order = np.flatnonzero(usable)[np.argsort(t[usable], kind="stable")]
-    if np.any(np.diff(order) < 0):
-        remarks.append(Remark(int(np.argmax(np.diff(t) < 0)) + 1, "rows were not in order of time"))
+    order = _in_order(t, usable, remarks)
     t = t[order]
-    if len(t) and t[-1] - t[0] > TRACE_SECONDS:
-        raise TraceError(
-            f"The trace lasts {t[-1] - t[0]:.0f} s; one swing is kept, of at most "
-            f"{TRACE_SECONDS:.0f} s. Is the time in milliseconds?"
-        )
     rate, gaps = _rate(t, numbers)
     remarks += [Remark(None, f"nothing recorded from {a:.2f} to {b:.2f} s") for a, b in gaps]
     even = _steps(t)
