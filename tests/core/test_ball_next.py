@@ -9,7 +9,7 @@ from firm_footing.core.conclusions.attribution import attribution_of
 from firm_footing.core.conclusions.what_if import without
 from firm_footing.core.inference.inference import Inference, infer
 from firm_footing.core.knowledge import Knowledge
-from firm_footing.core.text.ball_next import MOVES, STRAIGHT_DEG, ball_next
+from firm_footing.core.text.ball_next import ball_next
 from firm_footing.files.knowledge_files import load_knowledge
 
 PATTERNS = {
@@ -33,7 +33,7 @@ def weighed(pattern: str, stuck: bool) -> Inference:
 @pytest.mark.parametrize("pattern", PATTERNS)
 @pytest.mark.parametrize("cause", [c.id for c in load_knowledge().causes])
 def test_words_follow_the_sign(cause: str, pattern: str, stuck: bool) -> None:
-    inference = weighed(pattern, stuck)
+    inference, spoken = weighed(pattern, stuck), load_knowledge().numbers.spoken
     found = ball_next(inference, cause, attribution_of(inference))
     assert found is not None
     own = without(inference, cause, alone=True)
@@ -47,15 +47,15 @@ def test_words_follow_the_sign(cause: str, pattern: str, stuck: bool) -> None:
             continue
         if f"the {part} {better}" in said:
             assert abs(moved.then) < abs(moved.now)
-            assert moved.now * moved.then > 0 or abs(moved.then) < STRAIGHT_DEG
+            assert moved.now * moved.then > 0 or abs(moved.then) < spoken.straight_deg
         if f"the {part} moves further off" in said:
-            assert abs(moved.then) > max(abs(moved.now), STRAIGHT_DEG)
+            assert abs(moved.then) > max(abs(moved.now), spoken.straight_deg)
         if f"the {part} moves over" in said:
             assert moved.now * moved.then < 0
             assert abs(moved.then) <= abs(moved.now)
     strike_moves = own.moves.heel_toe_mm is not None and abs(own.moves.heel_toe_mm.value)
     if "struck" in said:
-        assert strike_moves >= MOVES["heel_toe_mm"]
+        assert strike_moves >= spoken.least["heel_toe_mm"]
     if "further forward" in said:
         assert own.moves.low_point_cm is not None
         assert own.moves.low_point_cm.value > 0

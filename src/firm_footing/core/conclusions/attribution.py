@@ -14,6 +14,7 @@ import numpy as np
 from firm_footing.core.frame.arrays import FloatArray
 from firm_footing.core.inference.inference import Inference
 from firm_footing.core.knowledge import DIMENSIONS
+from firm_footing.core.knowledge.numbers import SpokenNumbers
 
 EXPLAINED = ("path_deg", "face_to_path_deg", "low_point_cm", "heel_toe_mm", "club_speed_pct")
 """The numbers that are accounted for."""
@@ -103,46 +104,33 @@ def _deviation(inference: Inference) -> dict[str, float]:
     return found
 
 
-def words_of(parts: Mapping[str, float], deviation: Mapping[str, float]) -> dict[str, str]:
+def words_of(
+    parts: Mapping[str, float], deviation: Mapping[str, float], spoken: SpokenNumbers
+) -> dict[str, str]:
     """How much of each deviation a cause's parts account for; what is no miss is left out."""
     return {
-        name: _word(part, deviation[name])
+        name: _word(part / deviation[name], spoken)
         for name, part in parts.items()
-        if is_miss(name, deviation[name])
+        if is_miss(name, deviation[name], spoken)
     }
 
 
-def explains_nothing(cause: str, attribution: Attribution) -> bool:
+def explains_nothing(cause: str, attribution: Attribution, spoken: SpokenNumbers) -> bool:
     """Whether balls miss and a cause accounts for next to nothing of any number of it."""
-    words = words_of(attribution.causes[cause], attribution.deviation)
+    words = words_of(attribution.causes[cause], attribution.deviation, spoken)
     return bool(words) and set(words.values()) == {"hardly"}
 
 
-def is_miss(name: str, deviation: float) -> bool:
+def is_miss(name: str, deviation: float, spoken: SpokenNumbers) -> bool:
     """Whether a deviation is large enough to need explaining; speed gained never is."""
     size = -deviation if name == "club_speed_pct" else abs(deviation)
-    return size >= LEAST_MISS[name]
+    return size >= spoken.least[name]
 
 
-LEAST_MISS = {
-    "path_deg": 1.0,
-    "face_to_path_deg": 1.0,
-    "low_point_cm": 2.0,
-    "heel_toe_mm": 3.0,
-    "club_speed_pct": 2.0,
-}
-"""Smaller deviations are no miss, and nothing need explain them; estimates."""
-
-
-def _word(part: float, deviation: float) -> str:
-    share = part / deviation
-    if share >= STRONGLY_FROM:
+def _word(share: float, spoken: SpokenNumbers) -> str:
+    if share >= spoken.strongly_from:
         return "strongly"
-    return "partly" if share >= PARTLY_FROM else "hardly"
-
-
-STRONGLY_FROM, PARTLY_FROM = 0.5, 0.2
-"""Parts of a deviation; estimates."""
+    return "partly" if share >= spoken.partly_from else "hardly"
 
 
 def unexplained(inference: Inference, attribution: Attribution) -> Unexplained | None:
@@ -165,7 +153,7 @@ def unexplained(inference: Inference, attribution: Attribution) -> Unexplained |
     sizes = {
         d: abs(value) / usual[d]
         for d, value in rest.items()
-        if value * attribution.deviation[d] > 0 and is_miss(d, value)
+        if value * attribution.deviation[d] > 0 and is_miss(d, value, knowledge.numbers.spoken)
     }
     worst = max(sizes, key=lambda d: sizes[d], default=None)
     if worst is None or sizes[worst] < FAR_OFF:

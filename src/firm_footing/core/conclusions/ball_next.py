@@ -5,11 +5,8 @@ from dataclasses import dataclass
 from firm_footing.core.conclusions.attribution import Attribution
 from firm_footing.core.conclusions.what_if import WhatIf, without
 from firm_footing.core.inference.inference import Inference
+from firm_footing.core.knowledge.numbers import SpokenNumbers
 from firm_footing.core.patterns import Estimate
-
-STRAIGHT_DEG, WORSE_DEG = 2.0, 1.0
-LEAST_PART = 0.25
-"""Of what is left, that a cause has to account for to be named."""
 
 
 @dataclass(frozen=True)
@@ -35,11 +32,12 @@ def expected_ball(
     if inference.balls.delivery is None:
         return None
     found = without(inference, start, alone=True)
-    rest = _rest(found, start, attribution)
-    return ExpectedBall(found, without(inference, start), is_worse(found), rest)
+    spoken = inference.knowledge.numbers.spoken
+    rest = _rest(found, start, attribution, spoken)
+    return ExpectedBall(found, without(inference, start), is_worse(found, spoken), rest)
 
 
-def is_worse(found: WhatIf) -> bool:
+def is_worse(found: WhatIf, spoken: SpokenNumbers) -> bool:
     """Whether the ball ends farther from the target, or curves more, than it did."""
     now, then = found.now, found.without
     if not (now.start_deg and now.curve_deg and then.start_deg and then.curve_deg):
@@ -48,17 +46,17 @@ def is_worse(found: WhatIf) -> bool:
     will_end = abs(then.start_deg.value + then.curve_deg.value)
     curved, will_curve = abs(now.curve_deg.value), abs(then.curve_deg.value)
     return any(
-        after > max(before + WORSE_DEG, STRAIGHT_DEG)
+        after > max(before + spoken.worse_deg, spoken.straight_deg)
         for before, after in ((ended, will_end), (curved, will_curve))
     )
 
 
-def _rest(found: WhatIf, start: str, attribution: Attribution) -> str | None:
+def _rest(found: WhatIf, start: str, attribution: Attribution, spoken: SpokenNumbers) -> str | None:
     """The cause that accounts for most of what is left of the flight."""
     curve, begin = found.without.curve_deg, found.without.start_deg
-    if curve is not None and abs(curve.value) >= STRAIGHT_DEG:
+    if curve is not None and abs(curve.value) >= spoken.straight_deg:
         dimension, left = "face_to_path_deg", curve.value
-    elif begin is not None and abs(begin.value) >= STRAIGHT_DEG:
+    elif begin is not None and abs(begin.value) >= spoken.straight_deg:
         dimension, left = "path_deg", begin.value
     else:
         return None
@@ -68,7 +66,7 @@ def _rest(found: WhatIf, start: str, attribution: Attribution) -> str | None:
         if cause != start and row.get(dimension, 0.0) * left > 0
     }
     best = max(parts, key=lambda cause: abs(parts[cause]), default=None)
-    enough = best is not None and abs(parts[best]) >= LEAST_PART * abs(left)
+    enough = best is not None and abs(parts[best]) >= spoken.least_part * abs(left)
     return best if enough else None
 
 

@@ -26,16 +26,6 @@ EFFECT_WORDS: dict[str, tuple[str, str]] = {
 }
 """Ends of a chain: what a negative and a positive shift of the delivery are called."""
 
-SHOWN_FROM: dict[str, float] = {
-    "path_deg": 1.0,
-    "face_to_path_deg": 1.0,
-    "low_point_cm": 1.0,
-    "heel_toe_mm": 3.0,
-    "dynamic_loft_deg": 1.0,
-    "club_speed_pct": 2.0,
-}
-"""From how far off a number of the pattern shows an end of a chain; estimates."""
-
 
 def shown_by(
     chain: tuple[str, ...], pattern: Pattern, usual_low_cm: float, knowledge: Knowledge
@@ -50,7 +40,7 @@ def shown_by(
         if estimate is not None:
             usual = usual_low_cm - pattern.ball_forward_cm if name == "low_point_cm" else 0.0
             off = estimate.value - usual
-            if abs(off) >= SHOWN_FROM[name]:
+            if abs(off) >= knowledge.numbers.spoken.least[name]:
                 seen.add(less if off < 0 else more)
 
     def shows(link: str) -> bool:

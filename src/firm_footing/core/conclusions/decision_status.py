@@ -102,6 +102,9 @@ def decision_status_of(
     balls, answers = inference.pattern.balls, inference.answers
     few = balls < d.least_balls and answers < d.least_answers
     no_miss = (inference.pattern.no_miss or 0.0) > d.no_miss_from
+    unexplaining = first in inference.seen and explains_nothing(
+        first, attribution, knowledge.numbers.spoken
+    )
     spoken = is_spoken_to(inference, single_cause, first)
     supported = inference.start_with is not None
     kind = kind_of(lead, lead - next_lead, spoken, d)
@@ -113,7 +116,7 @@ def decision_status_of(
         leading=(first, second),
         probabilities=(lead, next_lead),
         badge=badge_of(kind),
-        unexplaining=first in inference.seen and explains_nothing(first, attribution),
+        unexplaining=unexplaining,
         spoken_to=spoken,
         no_miss=no_miss,
         ask_first=looks[0].id if looks else None,

@@ -130,6 +130,7 @@ def rests_on_something(ranking: Ranking) -> bool:
 
 def ranking_of(diagnosis: Diagnosis, knowledge: Knowledge) -> Ranking:
     """The contract's shape of a diagnosis; degrees, cm, mm and per cent to one decimal."""
+    spoken = knowledge.numbers.spoken
     return {
         "enough": diagnosis.decision_status.enough,
         "enough_reason": diagnosis.decision_status.reason,
@@ -152,7 +153,7 @@ def ranking_of(diagnosis: Diagnosis, knowledge: Knowledge) -> Ranking:
                 ],
                 "explains": _account(c.explains),
                 "explains_words": cast(
-                    ExplainedWords, words_of(c.explains, diagnosis.attribution.deviation)
+                    ExplainedWords, words_of(c.explains, diagnosis.attribution.deviation, spoken)
                 ),
                 "chain": list(c.chain),
             }

@@ -260,6 +260,24 @@ class StanceNumbers(Entry):
     ball_off_cm: SoftThreshold
 
 
+class SpokenNumbers(Entry):
+    """What is spoken of, and what is too little to be.
+
+    straight_deg : a start or curve below this is straight
+    worse_deg : so much farther off than the miss looks worse than it
+    least : number of a pattern or delivery to the least change, or deviation, that is spoken of
+    least_part : of what is left, that a cause has to account for to be named
+    strongly_from, partly_from : parts of a deviation that a cause explains
+    """
+
+    straight_deg: float = Field(gt=0)
+    worse_deg: float = Field(gt=0)
+    least: dict[str, float]
+    least_part: Probability
+    strongly_from: Probability
+    partly_from: Probability
+
+
 class Numbers(Entry):
     """All of `numbers.yaml`."""
 
@@ -291,6 +309,7 @@ class Numbers(Entry):
     stance: StanceNumbers
     coaching: CoachingNumbers
     words_for_probability: dict[str, float]
+    spoken: SpokenNumbers
 
     @field_validator("pointer", "pointer_beside")
     @classmethod

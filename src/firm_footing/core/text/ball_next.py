@@ -8,20 +8,13 @@ rest.
 from dataclasses import dataclass
 
 from firm_footing.core.conclusions.attribution import Attribution
-from firm_footing.core.conclusions.ball_next import STRAIGHT_DEG, change_in, expected_ball
+from firm_footing.core.conclusions.ball_next import change_in, expected_ball
 from firm_footing.core.conclusions.what_if import Moved, WhatIf
 from firm_footing.core.frame import Handedness, side
 from firm_footing.core.inference.inference import Inference
+from firm_footing.core.knowledge import Knowledge
 from firm_footing.core.text import words
 
-MOVES = {
-    "start_deg": 1.0,
-    "curve_deg": 1.0,
-    "low_point_cm": 2.0,
-    "heel_toe_mm": 3.0,
-    "carry_pct": 3.0,
-}
-"""Changes smaller than these are not spoken of."""
 WORSE = " That looks worse than the miss did and is the way there"
 
 
@@ -44,138 +37,141 @@ def ball_next(inference: Inference, start: str, attribution: Attribution) -> Bal
     expected = expected_ball(inference, start, attribution)
     if expected is None:
         return None
-    found, hand = expected.alone, inference.case.handedness
-    parts = [p for p in (_first(found), _flight(found, hand), _struck(found), _carries(found)) if p]
-    more = _brings(found, expected.together)
+    say = _Sentence(inference.knowledge, inference.case.handedness)
+    found = expected.alone
+    told = say.first(found), say.flight(found), say.struck(found), say.carries(found)
+    parts = [part for part in told if part]
+    more = say.brings(found, expected.together)
     if not parts:
         own = "The balls hardly change by this alone."
         return BallNext(f"{own}{more}", False, expected.rest)
-    then = _then(inference, found, expected.worse, expected.rest)
+    then = say.then(found, expected.worse, expected.rest)
     return BallNext(f"{_joined(parts)}{more}{then}", expected.worse, expected.rest)
 
 
-def _brings(alone: WhatIf, together: WhatIf) -> str:
-    """What goes with it besides, by what it brought about; '' where that changes little."""
-    said = []
-    strike = change_in(together, "heel_toe_mm") - change_in(alone, "heel_toe_mm")
-    low = change_in(together, "low_point_cm") - change_in(alone, "low_point_cm")
-    start = change_in(together, "start_deg") - change_in(alone, "start_deg")
-    curve = change_in(together, "curve_deg") - change_in(alone, "curve_deg")
-    if abs(start) >= MOVES["start_deg"] or abs(curve) >= MOVES["curve_deg"]:
-        said.append("the flight")
-    if abs(strike) >= MOVES["heel_toe_mm"]:
-        said.append("the strike")
-    if abs(low) >= MOVES["low_point_cm"]:
-        said.append("the low point")
-    if not said:
-        return ""
-    names = said[0] if len(said) == 1 else f"{', '.join(said[:-1])} and {said[-1]}"
-    return f" Where it brings about others, {names} should change with them."
+class _Sentence:
+    """The parts of it, each '' where there is too little to speak of."""
+
+    def __init__(self, knowledge: Knowledge, hand: Handedness) -> None:
+        self.knowledge, self.hand = knowledge, hand
+        self.least = knowledge.numbers.spoken.least
+        self.straight_deg = knowledge.numbers.spoken.straight_deg
+
+    def brings(self, alone: WhatIf, together: WhatIf) -> str:
+        """What goes with it besides, by what it brought about; '' where that changes little."""
+        said = []
+        strike = change_in(together, "heel_toe_mm") - change_in(alone, "heel_toe_mm")
+        low = change_in(together, "low_point_cm") - change_in(alone, "low_point_cm")
+        start = change_in(together, "start_deg") - change_in(alone, "start_deg")
+        curve = change_in(together, "curve_deg") - change_in(alone, "curve_deg")
+        if abs(start) >= self.least["start_deg"] or abs(curve) >= self.least["curve_deg"]:
+            said.append("the flight")
+        if abs(strike) >= self.least["heel_toe_mm"]:
+            said.append("the strike")
+        if abs(low) >= self.least["low_point_cm"]:
+            said.append("the low point")
+        if not said:
+            return ""
+        names = said[0] if len(said) == 1 else f"{', '.join(said[:-1])} and {said[-1]}"
+        return f" Where it brings about others, {names} should change with them."
+
+    def first(self, found: WhatIf) -> str:
+        """Which of path and face moves more, and whether that is for the better.
+
+        Only where the flight changes enough to be seen.
+        """
+        start, curve = change_in(found, "start_deg"), change_in(found, "curve_deg")
+        if max(abs(start), abs(curve)) < self.least["start_deg"]:
+            return ""
+        path, face = _size(found.path_deg), _size(found.face_to_path_deg)
+        if max(path, face) < self.least["start_deg"]:
+            return ""
+        if path >= face:
+            said = self._way(found.path_deg, "the path", "straightens")
+        else:
+            said = self._way(found.face_to_path_deg, "the face", "squares")
+        return f"{said} first" if said and min(path, face) >= self.least["curve_deg"] else said
+
+    def _way(self, moved: Moved | None, part: str, better: str) -> str:
+        """Whether a part of the club comes nearer to square; '' where it is and stays near it."""
+        if moved is None or max(abs(moved.now), abs(moved.then)) < self.straight_deg:
+            return ""
+        if abs(moved.then) > abs(moved.now):
+            return f"{part} moves further off"
+        crosses = moved.now * moved.then < 0 and abs(moved.then) >= self.straight_deg
+        return f"{part} moves over to the other side" if crosses else f"{part} {better}"
+
+    def flight(self, found: WhatIf) -> str:
+        """Start and curve as they should be."""
+        start, curve = found.without.start_deg, found.without.curve_deg
+        if start is None or curve is None:
+            return ""
+        if (
+            abs(change_in(found, "start_deg")) < self.least["start_deg"]
+            and abs(change_in(found, "curve_deg")) < self.least["curve_deg"]
+        ):
+            return ""
+        begins = self._direction(start.value)
+        before = found.now.curve_deg.value if found.now.curve_deg else 0.0
+        still = "still " if before * curve.value > 0 and abs(before) >= self.straight_deg else ""
+        bends = (
+            "fly straight"
+            if abs(curve.value) < self.straight_deg
+            else f"{still}curve {side(curve.value, self.hand)}"
+        )
+        return f"expect it to start {begins} and {bends}"
+
+    def _direction(self, value: float) -> str:
+        return "straight" if abs(value) < self.straight_deg else side(value, self.hand)
+
+    def struck(self, found: WhatIf) -> str:
+        """Strike and divot, where they change."""
+        said = []
+        strike, now = found.without.heel_toe_mm, found.now.heel_toe_mm
+        if strike and now and abs(strike.value - now.value) >= self.least["heel_toe_mm"]:
+            nearer = (
+                "nearer the middle"
+                if abs(strike.value) < abs(now.value)
+                else words.strike(strike.value)
+            )
+            said.append(f"struck {nearer}")
+        low = change_in(found, "low_point_cm")
+        if abs(low) >= self.least["low_point_cm"]:
+            way = "forward" if low > 0 else "back"
+            said.append(f"the divot about {abs(low):.0f} cm further {way}")
+        return " and ".join(said)
+
+    def carries(self, found: WhatIf) -> str:
+        carry = change_in(found, "carry_pct")
+        if abs(carry) < self.least["carry_pct"]:
+            return ""
+        return f"about {abs(carry):.0f} % {'longer' if carry > 0 else 'shorter'}"
+
+    def then(self, found: WhatIf, worse: bool, rest: str | None) -> str:
+        """What mends the rest, said whenever the ball first looks worse."""
+        left = self._left(found)
+        if rest is not None:
+            said = f"{left} comes with {words.cause_name(rest, self.knowledge)}."
+            return f"{WORSE}: {said}" if worse else f" {_capital(said)}"
+        return f"{WORSE}: for {left} another cause is still to be found." if worse else ""
+
+    def _left(self, found: WhatIf) -> str:
+        curve = found.without.curve_deg
+        start = found.without.start_deg
+        if curve is not None and abs(curve.value) >= self.straight_deg:
+            return "what is left of the curve"
+        if start is not None and abs(start.value) >= self.straight_deg:
+            return "what is left of the start"
+        return "the rest"
 
 
 def _joined(parts: list[str]) -> str:
     return f"{_capital('; '.join(parts))}."
 
 
-def _first(found: WhatIf) -> str:
-    """Which of path and face moves more, and whether that is for the better.
-
-    Only where the flight changes enough to be seen.
-    """
-    start, curve = change_in(found, "start_deg"), change_in(found, "curve_deg")
-    if max(abs(start), abs(curve)) < MOVES["start_deg"]:
-        return ""
-    path, face = _size(found.path_deg), _size(found.face_to_path_deg)
-    if max(path, face) < MOVES["start_deg"]:
-        return ""
-    if path >= face:
-        said = _way(found.path_deg, "the path", "straightens")
-    else:
-        said = _way(found.face_to_path_deg, "the face", "squares")
-    return f"{said} first" if said and min(path, face) >= MOVES["curve_deg"] else said
-
-
 def _size(moved: Moved | None) -> float:
     return 0.0 if moved is None else abs(moved.then - moved.now)
 
 
-def _way(moved: Moved | None, part: str, better: str) -> str:
-    """Whether a part of the club comes nearer to square; '' where it is and stays near it."""
-    if moved is None or max(abs(moved.now), abs(moved.then)) < STRAIGHT_DEG:
-        return ""
-    if abs(moved.then) > abs(moved.now):
-        return f"{part} moves further off"
-    crosses = moved.now * moved.then < 0 and abs(moved.then) >= STRAIGHT_DEG
-    return f"{part} moves over to the other side" if crosses else f"{part} {better}"
-
-
-def _flight(found: WhatIf, hand: Handedness) -> str:
-    """Start and curve as they should be."""
-    start, curve = found.without.start_deg, found.without.curve_deg
-    if start is None or curve is None:
-        return ""
-    if (
-        abs(change_in(found, "start_deg")) < MOVES["start_deg"]
-        and abs(change_in(found, "curve_deg")) < MOVES["curve_deg"]
-    ):
-        return ""
-    begins = _direction(start.value, hand)
-    before = found.now.curve_deg.value if found.now.curve_deg else 0.0
-    still = "still " if before * curve.value > 0 and abs(before) >= STRAIGHT_DEG else ""
-    bends = (
-        "fly straight"
-        if abs(curve.value) < STRAIGHT_DEG
-        else f"{still}curve {side(curve.value, hand)}"
-    )
-    return f"expect it to start {begins} and {bends}"
-
-
-def _direction(value: float, hand: Handedness) -> str:
-    return "straight" if abs(value) < STRAIGHT_DEG else side(value, hand)
-
-
-def _struck(found: WhatIf) -> str:
-    """Strike and divot, where they change."""
-    said = []
-    strike, now = found.without.heel_toe_mm, found.now.heel_toe_mm
-    if strike and now and abs(strike.value - now.value) >= MOVES["heel_toe_mm"]:
-        nearer = (
-            "nearer the middle"
-            if abs(strike.value) < abs(now.value)
-            else words.strike(strike.value)
-        )
-        said.append(f"struck {nearer}")
-    low = change_in(found, "low_point_cm")
-    if abs(low) >= MOVES["low_point_cm"]:
-        said.append(f"the divot about {abs(low):.0f} cm further {'forward' if low > 0 else 'back'}")
-    return " and ".join(said)
-
-
-def _carries(found: WhatIf) -> str:
-    carry = change_in(found, "carry_pct")
-    if abs(carry) < MOVES["carry_pct"]:
-        return ""
-    return f"about {abs(carry):.0f} % {'longer' if carry > 0 else 'shorter'}"
-
-
-def _then(inference: Inference, found: WhatIf, worse: bool, rest: str | None) -> str:
-    """What mends the rest, said whenever the ball first looks worse."""
-    left = _left(found)
-    if rest is not None:
-        said = f"{left} comes with {words.cause_name(rest, inference.knowledge)}."
-        return f"{WORSE}: {said}" if worse else f" {_capital(said)}"
-    return f"{WORSE}: for {left} another cause is still to be found." if worse else ""
-
-
 def _capital(text: str) -> str:
     return f"{text[:1].upper()}{text[1:]}"
-
-
-def _left(found: WhatIf) -> str:
-    curve = found.without.curve_deg
-    start = found.without.start_deg
-    if curve is not None and abs(curve.value) >= STRAIGHT_DEG:
-        return "what is left of the curve"
-    if start is not None and abs(start.value) >= STRAIGHT_DEG:
-        return "what is left of the start"
-    return "the rest"

@@ -99,10 +99,13 @@ def test_what_is_said_of_a_case_fits_together(knowledge: Knowledge, data: st.Dat
     if block is not None and found.start_with is not None and block.shots[0] == SLICE:
         seen = first.seen in ("yes", "partly")
         assert (
-            seen or not explains_nothing(first.id, found.attribution) or not decision_status.badge
+            seen
+            or not explains_nothing(first.id, found.attribution, knowledge.numbers.spoken)
+            or not decision_status.badge
         )
         assert decision_status.unexplaining == (
-            first.seen is not None and explains_nothing(first.id, found.attribution)
+            first.seen is not None
+            and explains_nothing(first.id, found.attribution, knowledge.numbers.spoken)
         )
     if decision_status.ask_first is not None:
         assert decision_status.ask_first == found.next_checks[0].id
