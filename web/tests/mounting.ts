@@ -276,6 +276,7 @@ export const knowledge = {
   causes: [{ id: 'heel', name: 'Heel leaves early', place: 'trail_heel', moves: 'up' }],
   mechanisms: [],
   ends: {},
+  cause_words: { likely: 'likely', follows: 'may come from another' },
   chains: {},
   equipment: [],
   figures: [],

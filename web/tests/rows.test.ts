@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import type { CauseRank, Diagnosis } from '@/api/client'
-import { bringsAbout, causeWord, partsOf, rowsOf, startOf } from '@/lesson/decide/rows'
+import { bringsAbout, partsOf, rowsOf, startOf } from '@/lesson/decide/rows'
 
 function cause(id: string, root: number, more: Partial<CauseRank> = {}): CauseRank {
   const usual = {
@@ -59,11 +59,6 @@ describe('the rows of the decision', () => {
       ({ decision_status: { kind }, ranking: { start_with: 'heel' } }) as unknown as Diagnosis
     expect(startOf(found('open'))).toBe('heel')
     expect(startOf(found('not_enough'))).toBeNull()
-  })
-  it('never calls what was seen unlikely', () => {
-    expect(causeWord(cause('heel', 0.05, { word: 'seen_hardly_behind', seen: 'yes' }))).toBe(
-      'hardly behind these balls',
-    )
   })
 })
 

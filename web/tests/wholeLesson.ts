@@ -84,6 +84,16 @@ export const known = {
   ],
   chains: { late: ['late', 'speed_lost'] },
   ends: { speed_lost: 'slower' },
+  cause_words: {
+    very_likely: 'very likely',
+    likely: 'likely',
+    possible: 'possible',
+    less_likely: 'less likely',
+    unlikely: 'unlikely',
+    follows: 'may come from another',
+    seen: 'not settled yet',
+    seen_hardly_behind: 'hardly behind these balls',
+  },
   drill_figures: [
     {
       drill: 'bottle',

@@ -11,7 +11,7 @@ import typer
 from firm_footing.core.diagnosis.diagnosis import diagnose
 from firm_footing.core.diagnosis.ranking import Ranking, ranking_of
 from firm_footing.core.knowledge import Knowledge, KnowledgeError
-from firm_footing.core.text.words import CAUSE_WORDS, percent
+from firm_footing.core.text.words import cause_words, percent
 from firm_footing.files.case_files import BadCaseError, read_case_file
 from firm_footing.files.knowledge_files import load_knowledge
 
@@ -76,7 +76,7 @@ def _in_words(path: Path, ranking: Ranking, knowledge: Knowledge) -> str:
         lines.append(f"  once it is mended: {ranking['ball_next']}")
     for cause in ranking["causes"][:SHOWN]:
         seen = SEEN_WORDS.get(cause["seen"] or "", "")
-        word = seen + CAUSE_WORDS.get(cause["word"], cause["word"].replace("_", " "))
+        word = seen + cause_words(knowledge.numbers)[cause["word"]]
         lines.append(f"  {percent(cause['root']):>9}  {known[cause['id']].name} ({word})")
     for check in ranking["next_checks"][:1]:
         found = knowledge.check[check["id"]]

@@ -35,6 +35,9 @@ export const useKnowledge = defineStore('knowledge', () => {
     return named ?? id.replace(/_/g, ' ')
   }
 
+  /** How sure of a cause, as it is said. */
+  const causeWord = (word: string): string => knowledge.value?.cause_words[word] ?? word
+
   async function load(): Promise<void> {
     if (knowledge.value !== null) return
     try {
@@ -44,5 +47,18 @@ export const useKnowledge = defineStore('knowledge', () => {
       error.value = problem as ApiError
     }
   }
-  return { knowledge, all, error, cause, check, drill, club, sign, mechanism, link, load }
+  return {
+    knowledge,
+    all,
+    error,
+    cause,
+    check,
+    drill,
+    club,
+    sign,
+    mechanism,
+    link,
+    causeWord,
+    load,
+  }
 })

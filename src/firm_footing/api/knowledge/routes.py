@@ -22,6 +22,7 @@ from firm_footing.core.knowledge.poses import PoseView, Thing
 from firm_footing.core.knowledge.pressure import FeelTest, FeltQuestion, Sign
 from firm_footing.core.text.chain import END_WORDS
 from firm_footing.core.text.school_changes import changes_of
+from firm_footing.core.text.words import cause_words
 
 router = APIRouter(route_class=ParsedOnceRoute, tags=["knowledge"])
 
@@ -130,6 +131,7 @@ class KnowledgeOut(BaseModel):
     figures: list[Figure] = Field(description="Looks that can be drawn")
     chains: dict[str, tuple[str, ...]] = Field(description="From every cause to the ball")
     ends: dict[str, str] = Field(description="What a cause does to club and ball, in words")
+    cause_words: dict[str, str] = Field(description="How sure of a cause: each word as it is said")
     drill_figures: list[DrillFigure] = Field(description="Every drill, moment by moment")
     usual_carry_m: dict[str, float] = Field(description="Club to its carry at the usual handicap")
     noting: NotingRules
@@ -166,6 +168,7 @@ def read_knowledge(known: Known) -> KnowledgeOut:
         for m in moments
     ]
     made: dict[str, Any] = {"figures": figures, "drill_figures": drawn, "ends": END_WORDS}
+    made["cause_words"] = cause_words(known.numbers)
     made["usual_carry_m"] = usual_carries(known, None)
     made["school_changes"] = {
         question: {o.id: list(changes_of(question, o, known)) for o in asked.options}

@@ -36,6 +36,12 @@ CAUSE_WORDS: Final = {
 """How those of `cause_word` are said that are not said as they are written."""
 
 
+def cause_words(numbers: Numbers) -> dict[str, str]:
+    """How each word of `cause_word` is said."""
+    bands = {band: band.replace("_", " ") for band in numbers.words_for_probability}
+    return bands | CAUSE_WORDS
+
+
 def cause_word(
     root: float,
     probability: float,

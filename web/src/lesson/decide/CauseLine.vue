@@ -2,7 +2,8 @@
 // One cause in one line: name, whether it was seen, one number, one word.
 import { computed } from 'vue'
 import type { CauseRank, Diagnosis } from '@/api/client'
-import { BADGE_WORDS, causeWord, SEEN_WORDS } from '@/lesson/decide/rows'
+import { useKnowledge } from '@/api/knowledge'
+import { BADGE_WORDS, SEEN_WORDS } from '@/lesson/decide/rows'
 import { percentWord } from '@/ui/words'
 
 const props = defineProps<{
@@ -13,9 +14,10 @@ const props = defineProps<{
   first?: boolean
   badge?: Diagnosis['decision_status']['badge']
 }>()
+const known = useKnowledge()
 const width = computed(() => `${String(100 * props.cause.root)}%`)
 const word = computed(() =>
-  props.decided && !props.first ? 'against the order' : causeWord(props.cause),
+  props.decided && !props.first ? 'against the order' : known.causeWord(props.cause.word),
 )
 </script>
 

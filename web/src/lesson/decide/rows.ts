@@ -41,21 +41,6 @@ export function bringsAbout(cause: CauseRank): string {
   return cause.seen === 'yes' ? 'brings about' : 'may bring about'
 }
 
-const WORDS: Record<string, string> = {
-  very_likely: 'very likely',
-  likely: 'likely',
-  possible: 'possible',
-  less_likely: 'less likely',
-  unlikely: 'unlikely',
-  follows: 'may come from another',
-  seen: 'not settled yet',
-  seen_hardly_behind: 'hardly behind these balls',
-}
-
-export function causeWord(cause: CauseRank): string {
-  return WORDS[cause.word] ?? cause.word
-}
-
 export const SEEN_WORDS = { yes: 'Seen', partly: 'Partly seen', no: 'Looked, not seen' } as const
 
 /** What one reads of a deviation: name, unit and digits. */
