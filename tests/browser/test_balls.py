@@ -9,6 +9,7 @@ from typing import Any
 import pytest
 from playwright.sync_api import Locator, Page, expect
 
+from tests import sizes
 from tests.browser.choosing import choose
 from tests.browser.conftest import ROOT, Finger
 from tests.browser.test_journeys import new_block, open_lesson_of, own_copy_of, saved
@@ -266,7 +267,8 @@ def test_on_a_phone_a_swipe_scrolls_and_a_ball_is_a_ball(page: Page, finger: Fin
     own_copy_of(page, "Bastian Roe")
     tape = page.get_by_role("list", name="Balls").get_by_role("button")
     before = tape.count()
-    for i in range(100):
+    balls = sizes.of(40, 100)
+    for i in range(balls):
         page.evaluate("scrollTo(0, 0)")
         x = (-0.04, 0.2, 0.5, 0.8, 1.04)[i % 5]  # beside it too
         y = 0.45 if 0 < x < 1 else (0.3, 0.9)[i % 2]
@@ -276,10 +278,10 @@ def test_on_a_phone_a_swipe_scrolls_and_a_ball_is_a_ball(page: Page, finger: Fin
     page.evaluate("scrollTo(0, 0)")
     page.wait_for_timeout(400)  # a finger that stops a moving page means the page
     box = page.get_by_test_id("range").bounding_box()
-    for i in range(100):
+    for i in range(balls):
         finger.drag("range", (0.42 + i % 7 * 0.02, 0.75), (0.4 + i % 5 * 0.05, 0.3))
         page.get_by_role("button", name="Next ball").tap()
-    expect(tape).to_have_count(before + 100)
+    expect(tape).to_have_count(before + balls)
     assert page.get_by_test_id("range").bounding_box() == box
     assert page.evaluate("scrollY") == 0  # no ball needed any
 

@@ -5,6 +5,7 @@ import re
 import pytest
 from playwright.sync_api import Page, expect
 
+from tests import sizes
 from tests.browser.conftest import Finger
 from tests.browser.test_balls import lesson_of
 from tests.browser.test_journeys import new_lesson, own_copy_of, saved
@@ -181,7 +182,8 @@ def test_on_a_phone_nothing_of_the_range_is_dead(page: Page, finger: Finger) -> 
     own_copy_of(page, "Bastian Roe")
     tape = page.get_by_role("list", name="Balls").get_by_role("button")
     before = tape.count()
-    for i in range(100):
+    balls = sizes.of(40, 100)
+    for i in range(balls):
         page.evaluate("scrollTo(0, 0)")
         x, y = 0.1 + 0.2 * (i % 5), 0.08 + 0.1 * (i % 5)
         finger.drag("range", (x, y), (x + 0.02, y - 0.3 if i % 2 else y + 0.35))
@@ -189,11 +191,11 @@ def test_on_a_phone_nothing_of_the_range_is_dead(page: Page, finger: Finger) -> 
     expect(tape).to_have_count(before)
     page.evaluate("scrollTo(0, 0)")
     page.wait_for_timeout(400)
-    for i in range(100):  # sideways, and at rest before it moves
+    for i in range(balls):  # sideways, and at rest before it moves
         x, y = 0.15 + 0.1 * (i % 4), 0.1 + 0.09 * (i % 5)
         if i % 4:
             finger.drag("range", (x, y), (x + 0.35, y + 0.03))
         else:
             finger.drag("range", (x, y), (x, y + 0.3), rest_ms=220)
         page.get_by_role("button", name="Next ball").tap()
-    expect(tape).to_have_count(before + 100)
+    expect(tape).to_have_count(before + balls)
