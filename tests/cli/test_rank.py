@@ -119,6 +119,27 @@ def test_a_bad_file_gets_one_clear_line_and_the_good_ones_are_answered(
     assert [json.loads(x)["file"] for x in result.stdout.splitlines()] == [str(good)]
 
 
+@pytest.mark.parametrize(
+    ("trace", "said"),
+    [
+        ({"columns": ["t", "weight"], "samples": [[0, 50]] * 200}, "no column of the lead foot"),
+        ({"columns": ["t", "lead_pct"], "samples": [[0, 50], [0.1, 60], [0.2, 70]]}, "samples"),
+        ({"typed_pct": {"top": 40, "impact": 60}}, "two more"),
+    ],
+)
+def test_a_trace_that_cannot_be_read_is_said_and_the_rest_is_answered(
+    tmp_path: Path, trace: dict[str, Any], said: str
+) -> None:
+    bad = write(tmp_path, "bad.case.json", GOOD | {"traces": [trace]})
+    good = write(tmp_path, "good.case.json", GOOD)
+    result = run(bad, good, "--json")
+    assert result.exit_code == 2
+    assert [json.loads(line)["file"] for line in result.stdout.splitlines()] == [str(good)]
+    (line,) = result.stderr.splitlines()
+    assert line.startswith(f"{bad}: traces.0: it cannot be read as a swing: ")
+    assert said in line
+
+
 def test_a_missing_file_and_words_for_people(tmp_path: Path) -> None:
     good = write(tmp_path, "good.case.json", GOOD)
     result = run(tmp_path / "none.json", good)

@@ -211,11 +211,18 @@ def test_five_typed_numbers_are_judged_like_the_trace_they_were_read_from(
     assert not read.maybe_swapped
 
 
+def test_all_eight_events_can_be_typed(knowledge: Knowledge) -> None:
+    """Loaded as the shaft gets level, and turning as the lead arm does, going back."""
+    back = {"shaft_level_back": 40.0, "lead_arm_level_back": 30.0}
+    typed = {**TYPED, **back, "impact": 85.0, "finish": 90.0}
+    read = read_trace(Trace(typed_pct=typed), "recentre", knowledge)
+    assert {e: read.measures.lead_pct[e] for e in typed} == pytest.approx(typed, abs=0.05)
+
+
 @pytest.mark.parametrize(
     "typed",
-    [{"impact": 80.0}, {"address": 50.0, "top": 40.0, "shaft_level_down": 70.0},
-     {**TYPED, "impact": 80.0, "finish": 90.0}],
-)  # fmt: skip
+    [{"impact": 80.0}, {"address": 50.0, "top": 40.0, "shaft_level_down": 70.0}],
+)
 def test_typed_numbers_that_say_too_little(typed: dict[str, float], knowledge: Knowledge) -> None:
     with pytest.raises(TraceError):
         read_trace(Trace(typed_pct=typed), "recentre", knowledge)

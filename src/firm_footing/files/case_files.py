@@ -11,7 +11,10 @@ from pydantic import ValidationError
 from firm_footing.core.case import Case, CaseFile, from_file
 from firm_footing.core.case.file_format import ANSWER_SHAPES, readings_of
 from firm_footing.core.case.still import FileStill
+from firm_footing.core.inference.trace_answers import drill_in_force
 from firm_footing.core.knowledge import Knowledge
+from firm_footing.core.pressure.recorded import TraceError
+from firm_footing.core.pressure.trace import read_trace
 from firm_footing.files.plain_json import BadJsonError, read_json
 from firm_footing.files.still_files import StillError, plain_jpeg
 
@@ -40,7 +43,23 @@ def read_case_file(path: Path, knowledge: Knowledge) -> Case:
         raise BadCaseError(
             "file", str(error.strerror or error).lower(), "check the path"
         ) from error
-    return in_si(parse_case(data, knowledge))
+    case = in_si(parse_case(data, knowledge))
+    _traces_can_be_read(case, knowledge)
+    return case
+
+
+def _traces_can_be_read(case: Case, knowledge: Knowledge) -> None:
+    """A trace that says nothing would be dropped without a word."""
+    for i, trace in enumerate(case.traces):
+        try:
+            read_trace(trace, case.school.pressure, knowledge, drill_in_force(case, i))
+        except TraceError as error:
+            said = str(error).rstrip(".")
+            raise BadCaseError(
+                f"traces.{i}",
+                f"it cannot be read as a swing: {said[0].lower()}{said[1:]}",
+                "put it right, or leave the trace out",
+            ) from error
 
 
 def parse_case(data: bytes, knowledge: Knowledge) -> CaseFile:

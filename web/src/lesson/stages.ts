@@ -1,4 +1,8 @@
 // The stages of a lesson, in the instructor's order; all are reachable at any time.
+import type { Shape } from '@/api/client'
+
+export type Stage = Shape['NextOut']['stage']
+
 export const STAGES = [
   { id: 'listen', word: 'Listen' },
   { id: 'shots', word: 'Shots' },
@@ -8,8 +12,7 @@ export const STAGES = [
   { id: 'drill', word: 'Drill' },
   { id: 'retest', word: 'Retest' },
   { id: 'send', word: 'Send' },
-] as const
-export type Stage = (typeof STAGES)[number]['id']
+] as const satisfies readonly { id: Stage; word: string }[]
 
 /** Stages that have the decision beside them; the others take the whole width. */
 export const BESIDE_THE_DECISION: readonly Stage[] = ['listen', 'shots', 'look', 'pressure']

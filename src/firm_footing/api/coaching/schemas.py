@@ -12,7 +12,7 @@ from firm_footing.core.coaching.retest import Direction, State
 from firm_footing.core.frame import Handedness
 from firm_footing.core.knowledge.coaching import Dose
 from firm_footing.core.knowledge.pressure import SwingEvent
-from firm_footing.core.text.next_stage import Stage
+from firm_footing.core.knowledge.vocabulary import Stage
 from firm_footing.store.tables import Outcome
 
 

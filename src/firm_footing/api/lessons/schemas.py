@@ -18,8 +18,7 @@ from firm_footing.core.case.still import Consent
 from firm_footing.core.coaching.lesson import Cue, LimitDetail, Listen, SheetWords
 from firm_footing.core.frame import Handedness
 from firm_footing.core.knowledge.pressure import SwingEvent
-from firm_footing.core.knowledge.vocabulary import Answer, Limit, Source
-from firm_footing.core.text.next_stage import Stage
+from firm_footing.core.knowledge.vocabulary import Answer, Limit, Source, Stage
 from firm_footing.store.tables import AgeGroup
 
 

@@ -32,7 +32,7 @@ SHARE_KEPT = 1e-3
 class Round:
     """Looks to take together, grouped by where one stands for them.
 
-    looks : in the order in which to take them
+    checks : in the order in which to take them
     gain_bits : mutual information of all their answers with the cause to start with
     seconds : what it takes, every standing place set up once
     """
@@ -81,9 +81,9 @@ def round_of_checks(
     return Round(tuple(candidates[i] for i in chosen), told, used)
 
 
-def _place(inference: Inference, look: NextCheck) -> str:
+def _place(inference: Inference, check: NextCheck) -> str:
     """Where one stands for a look."""
-    return inference.knowledge.check[look.id].view
+    return inference.knowledge.check[check.id].view
 
 
 def _independence(
@@ -95,19 +95,19 @@ def _independence(
     """
     knowledge = inference.knowledge
 
-    def group(look: NextCheck) -> DependentGroup | None:
-        asked = Reading(check=look.id, answer="yes", source=look.source)
-        return group_of(look.id, [asked], knowledge)
+    def group(check: NextCheck) -> DependentGroup | None:
+        asked = Reading(check=check.id, answer="yes", source=check.source)
+        return group_of(check.id, [asked], knowledge)
 
-    def counts(look: NextCheck) -> float:
-        own = group(look)
-        answers, discount = beside(inference, look.id, look.source)
+    def counts(check: NextCheck) -> float:
+        own = group(check)
+        answers, discount = beside(inference, check.id, check.source)
         return independence(
             answers + sum(own is not None and own == other for other in taken), discount
         )
 
     taken = [group(candidates[i]) for i in chosen]
-    return np.array([counts(look) for look in candidates])
+    return np.array([counts(check) for check in candidates])
 
 
 class _Rows:

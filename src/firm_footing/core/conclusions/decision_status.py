@@ -82,7 +82,7 @@ def decision_status_of(
     inference: Inference,
     single_cause: FloatArray,
     flips: Sequence[DecisionFlip],
-    looks: Sequence[NextCheck],
+    checks: Sequence[NextCheck],
     attribution: Attribution,
 ) -> DecisionStatus:
     """Judge the evidence: how much there is, how far the first leads, what speaks to it.
@@ -90,8 +90,8 @@ def decision_status_of(
     Parameters
     ----------
     single_cause : (pieces, causes) bits of each cause alone; see `single_cause_log2_lr`
-    turns : what the best looks left could change
-    looks : the looks left, best first
+    flips : what the best looks left could change
+    checks : the looks left, best first
 
     """
     knowledge, root = inference.knowledge, inference.root
@@ -119,7 +119,7 @@ def decision_status_of(
         unexplaining=unexplaining,
         spoken_to=spoken,
         no_miss=no_miss,
-        ask_first=looks[0].id if looks else None,
+        ask_first=checks[0].id if checks else None,
         flip=max(flips, key=lambda t: t.chance, default=None),
         balls=balls,
         answers=answers,

@@ -203,24 +203,24 @@ def decision_flips(inference: Inference, checks: Sequence[NextCheck]) -> list[De
 
     Each answer is tried out: the turn is what a diagnosis with that answer would say.
     """
-    return [_flip(inference, look) for look in checks]
+    return [_flip(inference, check) for check in checks]
 
 
-def _flip(inference: Inference, look: NextCheck) -> DecisionFlip:
+def _flip(inference: Inference, check: NextCheck) -> DecisionFlip:
     """The likelier of the two turns a look could take; none where neither answer turns it."""
     knowledge = inference.knowledge
-    fact = fact_probability(inference.space, look.id, inference.bases[look.id])
-    error = knowledge.numbers.reading_error.of(look.source, knowledge.check[look.id].read_as)
+    fact = fact_probability(inference.space, check.id, inference.bases[check.id])
+    error = knowledge.numbers.reading_error.of(check.source, knowledge.check[check.id].read_as)
     yes = error + (1 - 2 * error) * float(inference.now.hypothesis @ fact)
     first = int(np.argmax(inference.root))
     either: list[tuple[Literal["yes", "no"], float]] = [("yes", yes), ("no", 1 - yes)]
     flips = []
     for answer, chance in either:
-        reading = Reading(check=look.id, answer=answer, source=look.source)
+        reading = Reading(check=check.id, answer=answer, source=check.source)
         then = int(np.argmax(inference.root_with(reading)))
         if then != first:
-            flips.append(DecisionFlip(look.id, answer, chance, knowledge.causes[then].id))
-    none = DecisionFlip(look.id, None, 0.0, knowledge.causes[first].id)
+            flips.append(DecisionFlip(check.id, answer, chance, knowledge.causes[then].id))
+    none = DecisionFlip(check.id, None, 0.0, knowledge.causes[first].id)
     return max(flips, key=lambda t: t.chance, default=none)
 
 

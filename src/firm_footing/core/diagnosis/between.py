@@ -23,7 +23,7 @@ class Between:
 
     probability : P(one without the other | exactly one of the two)
     evidence : bits toward `one` (+) or toward `other` (-), the largest first
-    looks : the looks that would tell which, the best per second first
+    checks : the looks that would tell which, the best per second first
     """
 
     one: str

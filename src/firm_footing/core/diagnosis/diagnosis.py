@@ -90,7 +90,7 @@ class Diagnosis:
     """All that is concluded from a case; causes are in the order of `root`.
 
     start_with : the first of the order; None where nothing speaks for it
-    explained : what explains the deviation of the delivery
+    attribution : what explains the deviation of the delivery
     first_by_school : (heel and toe school, lead foot school) to the cause first in the order
     contradictions : checks answered with a clear yes and a clear no
     measured : looks that numbers answer by themselves

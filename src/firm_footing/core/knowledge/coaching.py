@@ -6,7 +6,7 @@ from typing import Literal, Self
 import numpy as np
 from pydantic import Field, model_validator
 
-from firm_footing.core.knowledge.vocabulary import Act, Contact, DeliveryEffect, Entry, Limit
+from firm_footing.core.knowledge.vocabulary import Act, Contact, DeliveryEffect, Entry, Limit, Stage
 
 
 class Constraint(Entry):
@@ -279,7 +279,7 @@ class LessonNumbers(Entry):
 
     minutes: int = Field(gt=0)
     keep_for_retest: int = Field(ge=0)
-    shares: dict[str, int]
+    shares: dict[Stage, int]
 
 
 class FitNumbers(Entry):

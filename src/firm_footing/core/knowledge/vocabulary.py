@@ -21,6 +21,8 @@ Answer = Literal["yes", "partly", "no", "unknown"]
 ReadAs = Literal["at_rest", "in_a_frame", "moving"]
 """How the eye meets what it looks for: standing still, in one frame of a film, or on the move."""
 
+Stage = Literal["listen", "shots", "look", "pressure", "decide", "drill", "retest", "send"]
+"""The stages of a lesson, in their order."""
 Seen = Literal["yes", "partly", "no"]
 """Whether a cause itself was seen."""
 

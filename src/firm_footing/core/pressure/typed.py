@@ -13,10 +13,6 @@ from firm_footing.core.case import Trace
 from firm_footing.core.knowledge.pressure import SWING_EVENTS, SwingEvent
 from firm_footing.core.pressure.recorded import TraceError
 
-TYPED: Final[tuple[SwingEvent, ...]] = (
-    "address", "top", "lead_arm_level_down", "shaft_level_down", "impact",
-)  # fmt: skip
-"""The events that a mat's screen shows a share of."""
 LEAST: Final = 3
 USUAL_S: Final[dict[SwingEvent, float]] = {
     "address": -1.05, "shaft_level_back": -0.65, "lead_arm_level_back": -0.49, "top": -0.25,
@@ -33,16 +29,13 @@ def as_swing(trace: Trace) -> Trace:
     Raises
     ------
     TraceError
-        Fewer than three shares, none at impact, or a share of an event that is not asked for.
+        Fewer than three shares, or none at impact.
 
     """
     said = trace.typed_pct
-    unknown = [name for name in said if name not in TYPED]
-    if unknown:
-        raise TraceError(f"No share is asked for at '{unknown[0]}'.")
     if len(said) < LEAST or "impact" not in said:
         raise TraceError("It takes the share at impact and two more.")
-    given = [name for name in TYPED if name in said]
+    given = [name for name in USUAL_S if name in said]
     t = np.arange(-1.5, 0.5, 0.01)
     shares = np.interp(t, [USUAL_S[n] for n in given], [said[n] for n in given])
     rows = np.round(np.stack([t, shares], axis=1), 3).tolist()

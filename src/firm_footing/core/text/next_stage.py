@@ -1,9 +1,8 @@
 """What does a lesson need next?"""
 
 from dataclasses import dataclass
-from typing import Literal
 
-Stage = Literal["listen", "shots", "look", "pressure", "decide", "drill", "retest", "send"]
+from firm_footing.core.knowledge.vocabulary import Stage
 
 
 @dataclass(frozen=True)
