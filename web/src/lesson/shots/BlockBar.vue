@@ -118,7 +118,7 @@ input {
 /* two beside each other where the range is wide and low, no wider than what lies left of its fan */
 @media (min-width: 1001px), (max-height: 560px) {
   .bar {
-    grid-template-columns: 136px 126px;
+    grid-template-columns: 120px 126px;
     align-items: center;
     justify-items: stretch;
     column-gap: 8px;
