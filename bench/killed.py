@@ -19,8 +19,8 @@ from sqlmodel import Session
 
 from firm_footing.core.case import Shot
 from firm_footing.store import lessons, notes, shots, students
-from firm_footing.store.content import content_of
 from firm_footing.store.database import open_database, take_turn
+from firm_footing.store.lesson_reading import content_of
 from firm_footing.store.tables import Lesson, Student
 
 

@@ -16,8 +16,8 @@ from firm_footing.core.case.samples import PackedSamples
 from firm_footing.store import lessons, shots, students
 from firm_footing.store.changes.history import Step
 from firm_footing.store.changes.steps import next_steps
-from firm_footing.store.content import content_of
 from firm_footing.store.database import database_path, migration_config, open_database
+from firm_footing.store.lesson_reading import content_of
 from firm_footing.store.tables import Lesson, LoggedShot, Note, Student
 from firm_footing.store.traces import put_trace
 

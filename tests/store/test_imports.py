@@ -8,9 +8,9 @@ from sqlmodel import Session
 from firm_footing.core.case import Shot
 from firm_footing.store import imports, lessons, shots
 from firm_footing.store.changes import history, steps
-from firm_footing.store.content import content_of
 from firm_footing.store.errors import NotFoundError
 from firm_footing.store.imports import Incoming, ids_of, take_in
+from firm_footing.store.lesson_reading import content_of
 from firm_footing.store.students import add_student
 from firm_footing.store.tables import Lesson, Student
 

@@ -159,7 +159,7 @@ def _serve(
             sys.stdout.flush()
             signal.signal(signal.SIGTERM, _end)
             share_one_heap()
-            gc.freeze()  # knowledge and stories stay: looking through them held answers up by 0.1 s
+            gc.freeze()  # what stays: looking through it held answers up by 0.1 s
             _Server(_config(app, at), app.state.arrivals).run(sockets=[door])
         finally:
             close_database(engine)

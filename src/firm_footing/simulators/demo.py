@@ -24,9 +24,9 @@ from firm_footing.simulators.student import SimulatedStudent, answer, hit_block,
 from firm_footing.store.cases import store_case
 from firm_footing.store.coaching import add_time, put_follow_up, put_repetition
 from firm_footing.store.columns import now
-from firm_footing.store.content import content_of
 from firm_footing.store.decisions import add_decision
 from firm_footing.store.instructors import add_instructor
+from firm_footing.store.lesson_reading import content_of
 from firm_footing.store.lessons import change_lesson, put_block
 from firm_footing.store.shots import put_shot
 from firm_footing.store.tables import USUALLY_AT_HAND, Lesson, Student

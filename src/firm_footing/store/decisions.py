@@ -11,8 +11,8 @@ from firm_footing.core.inference.inference import infer
 from firm_footing.core.knowledge import Knowledge
 from firm_footing.store.cases import case_of
 from firm_footing.store.changes.history import Step
-from firm_footing.store.content import content_of
 from firm_footing.store.errors import refused
+from firm_footing.store.lesson_reading import content_of
 from firm_footing.store.tables import Decision, new_id
 
 

@@ -11,9 +11,9 @@ from firm_footing.core.case import Shot
 from firm_footing.store.changes.history import Step
 from firm_footing.store.changes.quotas import require_quota
 from firm_footing.store.columns import now
-from firm_footing.store.content import content_of
 from firm_footing.store.database import take_turn
 from firm_footing.store.lesson_content import LessonContent
+from firm_footing.store.lesson_reading import content_of
 from firm_footing.store.lessons import get_block
 from firm_footing.store.own_tables import ColumnMapping
 from firm_footing.store.tables import (

@@ -13,9 +13,9 @@ from firm_footing.store.changes.conflicts import Was, merged, was_there
 from firm_footing.store.changes.history import Step
 from firm_footing.store.changes.idempotency import end_of_change
 from firm_footing.store.changes.quotas import next_position, require_quota
-from firm_footing.store.content import content_of
 from firm_footing.store.errors import not_found, refused
 from firm_footing.store.files.erasing import erase
+from firm_footing.store.lesson_reading import content_of
 from firm_footing.store.students import change_student, get_student
 from firm_footing.store.tables import (
     Lesson,

@@ -11,7 +11,7 @@ from firm_footing.api.security.intake import ParsedOnceRoute
 from firm_footing.core.patterns.compare import by_club, moved_since
 from firm_footing.store import earlier
 from firm_footing.store.cases import case_of
-from firm_footing.store.content import content_of
+from firm_footing.store.lesson_reading import content_of
 
 router = APIRouter(route_class=ParsedOnceRoute, tags=["balls"])
 ERRORS = responses(404, 422)

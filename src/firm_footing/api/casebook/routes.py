@@ -32,8 +32,8 @@ from firm_footing.core.patterns.shares import share_of
 from firm_footing.core.pressure.several import usual_signs
 from firm_footing.store import casebook, students
 from firm_footing.store.cases import case_of
-from firm_footing.store.content import content_of
 from firm_footing.store.lesson_content import LessonContent
+from firm_footing.store.lesson_reading import content_of
 
 router = APIRouter(route_class=ParsedOnceRoute, tags=["casebook"])
 PAGE = 50

@@ -14,7 +14,7 @@ from firm_footing.core.case import CaseFile, to_file
 from firm_footing.files.case_files import check_sense, in_si, plain_stills
 from firm_footing.store import students
 from firm_footing.store.cases import case_of, stills_to_file, store_case
-from firm_footing.store.content import content_of
+from firm_footing.store.lesson_reading import content_of
 from firm_footing.store.tables import Student
 
 router = APIRouter(route_class=ParsedOnceRoute, tags=["case files"])

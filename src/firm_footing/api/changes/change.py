@@ -1,5 +1,7 @@
 """What is a change of a lesson? One kind each, which knows how it is made."""
 
+from abc import ABC, abstractmethod
+
 from pydantic import Field
 from sqlmodel import Session
 
@@ -8,9 +10,10 @@ from firm_footing.api.wire import In
 from firm_footing.core.knowledge import Knowledge
 
 
-class Change(In):
+class Change(In, ABC):
     """One change; every kind stands in the folder of what it changes."""
 
+    @abstractmethod
     def apply(self, session: Session, known: Knowledge, lesson_id: str) -> None:
         """Make it.
 
@@ -20,7 +23,6 @@ class Change(In):
             It cannot be made; nothing was changed.
 
         """
-        raise NotImplementedError
 
 
 class RowChange(Change):

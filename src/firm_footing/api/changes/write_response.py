@@ -26,9 +26,9 @@ from firm_footing.core.knowledge import Knowledge
 from firm_footing.core.knowledge.vocabulary import Source
 from firm_footing.store.cases import case_of
 from firm_footing.store.changes.steps import revision_of
-from firm_footing.store.content import content_of
 from firm_footing.store.earlier import answered_before
 from firm_footing.store.lesson_content import LessonContent
+from firm_footing.store.lesson_reading import content_of
 
 
 class ChangedLesson(LessonOut):

@@ -45,8 +45,8 @@ from firm_footing.core.patterns import read_pattern
 from firm_footing.core.text.retest import retest_words
 from firm_footing.store import coaching, earlier
 from firm_footing.store.cases import case_of
-from firm_footing.store.content import content_of
 from firm_footing.store.lesson_content import LessonContent
+from firm_footing.store.lesson_reading import content_of
 
 router = APIRouter(route_class=ParsedOnceRoute, tags=["coaching"])
 ERRORS = responses(404, 409, 422)

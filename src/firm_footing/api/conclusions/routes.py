@@ -29,9 +29,9 @@ from firm_footing.core.knowledge.vocabulary import Source
 from firm_footing.core.text.ball_next import ball_next
 from firm_footing.store import lessons
 from firm_footing.store.cases import case_of
-from firm_footing.store.content import content_of
 from firm_footing.store.earlier import answered_before
 from firm_footing.store.errors import refused
+from firm_footing.store.lesson_reading import content_of
 
 router = APIRouter(route_class=ParsedOnceRoute, tags=["conclusions"])
 ERRORS = responses(404, 409, 422)

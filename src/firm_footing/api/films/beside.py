@@ -16,8 +16,8 @@ from firm_footing.core.film import FilmError
 from firm_footing.core.film.compare import MeasureChange, PictureLaid, changes, laid_together
 from firm_footing.store import films
 from firm_footing.store.cases import case_of
-from firm_footing.store.content import content_of
 from firm_footing.store.errors import refused
+from firm_footing.store.lesson_reading import content_of
 from firm_footing.store.tables import FilmMarks
 
 router = APIRouter(route_class=ParsedOnceRoute, tags=["films"])

@@ -18,8 +18,8 @@ from firm_footing.core.case.limits import FILM_FRAMES
 from firm_footing.core.film.finder import MotionError, find_swing
 from firm_footing.core.knowledge.pressure import SwingEvent
 from firm_footing.store.cases import case_of
-from firm_footing.store.content import content_of
 from firm_footing.store.errors import refused
+from firm_footing.store.lesson_reading import content_of
 
 router = APIRouter(route_class=ParsedOnceRoute, tags=["films"])
 ERRORS = responses(404, 409, 422)

@@ -14,8 +14,8 @@ from firm_footing.api.wire import Out
 from firm_footing.core.knowledge.film import FilmView
 from firm_footing.core.knowledge.vocabulary import Answer, Source
 from firm_footing.store import earlier, lessons
-from firm_footing.store.content import content_of
 from firm_footing.store.lesson_content import LessonContent
+from firm_footing.store.lesson_reading import content_of
 
 router = APIRouter(route_class=ParsedOnceRoute, tags=["lessons"])
 

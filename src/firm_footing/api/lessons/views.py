@@ -23,9 +23,9 @@ from firm_footing.core.knowledge import Knowledge
 from firm_footing.core.text.next_stage import Reached, next_stage
 from firm_footing.store.briefs import Brief, briefs_of
 from firm_footing.store.changes.steps import next_steps, revision_of
-from firm_footing.store.content import content_of
 from firm_footing.store.earlier import decided_before
 from firm_footing.store.lesson_content import LessonContent
+from firm_footing.store.lesson_reading import content_of
 from firm_footing.store.stills import stills_of
 from firm_footing.store.tables import Lesson
 

@@ -9,7 +9,7 @@ from firm_footing.api.changes.schemas import FollowUpIn
 from firm_footing.api.sheets.routes import check_in
 from firm_footing.core.knowledge import Knowledge
 from firm_footing.store import coaching
-from firm_footing.store.content import content_of
+from firm_footing.store.lesson_reading import content_of
 
 
 class PutFollowUp(Change):

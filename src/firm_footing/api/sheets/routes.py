@@ -33,9 +33,9 @@ from firm_footing.files.sheet.page import SheetPage, SheetStill, as_html, as_pdf
 from firm_footing.store import coaching
 from firm_footing.store.cases import case_of
 from firm_footing.store.columns import now
-from firm_footing.store.content import content_of
 from firm_footing.store.errors import refused
 from firm_footing.store.lesson_content import LessonContent
+from firm_footing.store.lesson_reading import content_of
 from firm_footing.store.stills import stills_of
 from firm_footing.store.tables import Lesson, Still
 

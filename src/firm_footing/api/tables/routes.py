@@ -37,9 +37,9 @@ from firm_footing.files.shot_tables import (
 )
 from firm_footing.store import imports, lessons
 from firm_footing.store.cases import case_of
-from firm_footing.store.content import content_of
 from firm_footing.store.errors import refused
 from firm_footing.store.imports import Incoming
+from firm_footing.store.lesson_reading import content_of
 
 router = APIRouter(route_class=ParsedOnceRoute, tags=["tables"])
 ERRORS = responses(404, 409, 422)

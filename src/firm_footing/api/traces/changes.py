@@ -12,8 +12,8 @@ from firm_footing.core.knowledge import Knowledge
 from firm_footing.core.pressure.recorded import TraceError
 from firm_footing.core.pressure.trace import read_trace
 from firm_footing.store import traces
-from firm_footing.store.content import content_of
 from firm_footing.store.errors import refused
+from firm_footing.store.lesson_reading import content_of
 
 NOTHING = "Nothing was changed."
 

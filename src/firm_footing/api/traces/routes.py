@@ -35,8 +35,8 @@ from firm_footing.files.trace_tables import (
 )
 from firm_footing.store import imports
 from firm_footing.store.cases import case_of
-from firm_footing.store.content import content_of
 from firm_footing.store.errors import refused
+from firm_footing.store.lesson_reading import content_of
 from firm_footing.store.tables import PressureTrace
 
 router = APIRouter(route_class=ParsedOnceRoute, tags=["traces"])

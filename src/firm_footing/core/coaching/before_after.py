@@ -104,8 +104,8 @@ def _with_significance(measures: Sequence[Compared], knowledge: Knowledge) -> li
         [_p(m.since_first, n, first_look) for m, n in zip(measures, hit, strict=True)], level
     )
     return [
-        replace(m, sure=is_significant, since_sure=since_sure)
-        for m, is_significant, since_sure in zip(measures, sure, since, strict=True)
+        replace(m, sure=now, since_sure=then)
+        for m, now, then in zip(measures, sure, since, strict=True)
     ]
 
 
