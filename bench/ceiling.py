@@ -15,7 +15,6 @@ from firm_footing.simulators.measure import (
     StudentRanked,
     draw_student,
     looks_at_random,
-    roots_of,
 )
 from firm_footing.simulators.student import answer
 from firm_footing.simulators.worlds import WORLDS
@@ -58,7 +57,7 @@ def _one(task: tuple[str, bool, int, str]) -> StudentRanked:
     said = dict(zip(knowledge.cause, present.tolist(), strict=True))
     return StudentRanked(
         first=names[0] in student.causes,
-        start=names[0] in roots_of(student.causes, knowledge),
+        start=names[0] in knowledge.roots_of(student.causes),
         in_three=any(n in student.causes for n in names[:3]),
         said=tuple((p, c in student.causes) for c, p in said.items() if p >= LEAST_SHOWN),
         looks=taken,

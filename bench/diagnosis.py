@@ -27,7 +27,7 @@ from firm_footing.core.inference.check_likelihood import (
 from firm_footing.core.inference.enumeration import enumerate_space
 from firm_footing.core.inference.inference import infer_from_balls
 from firm_footing.core.inference.posterior import posterior
-from firm_footing.core.inference.prior import base_weights, set_prior
+from firm_footing.core.inference.prior import prior_view, set_prior
 from firm_footing.core.knowledge import Knowledge
 from firm_footing.files.knowledge_files import load_knowledge
 
@@ -111,7 +111,7 @@ def _discrete(case: Case, knowledge: Knowledge) -> object:
     space = enumerate_space(knowledge)
     bases = base_rates(knowledge, 15.0, ())
     pieces = check_pieces(ratios_of(counted_readings(case), knowledge), space, bases)
-    prior = set_prior(space, base_weights(knowledge, ()))
+    prior = set_prior(space, prior_view(knowledge, knowledge.schools.usual))
     return posterior(space, prior, 0.1, pieces)
 
 

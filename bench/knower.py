@@ -17,7 +17,9 @@ from scipy.stats import gamma
 
 from firm_footing.core.case import Case, Reading
 from firm_footing.core.frame.arrays import FloatArray
+from firm_footing.core.inference.links import links_of
 from firm_footing.core.knowledge import DIMENSIONS, Check, Knowledge
+from firm_footing.core.knowledge.schools import CauseLink
 from firm_footing.core.knowledge.vocabulary import Mode
 from firm_footing.core.patterns import Pattern, read_pattern
 from firm_footing.core.physics.forward import LOW_POINT, STRIKE
@@ -97,8 +99,8 @@ class Knower:
         present = np.zeros((len(rows), len(knowledge.causes) + 1), dtype=np.float32)
         np.put_along_axis(present, self.causes, 1.0, axis=1)
         self.present = present[:, :-1]
-        links = [[c.id in u.upstream_of for c in knowledge.causes] for u in knowledge.causes]
-        self.root = self.present * (self.present @ np.array(links, dtype=np.float32) == 0)
+        links = links_of(knowledge, knowledge.disputed_links).astype(np.float32)
+        self.root = self.present * (self.present @ links == 0)
         self._rates = [-1.0] * len(knowledge.checks)
         self.above = np.zeros((len(rows), len(knowledge.checks)), dtype=np.float32)
         self.partly = np.zeros_like(self.above)
@@ -275,13 +277,27 @@ def _normal(off: FloatArray, variance: FloatArray | float) -> FloatArray:
 
 def prior_of_sets(knowledge: Knowledge) -> dict[tuple[str, ...], float]:
     """How often the stand-in draws each set of one or two causes, among those."""
+    found: dict[tuple[str, ...], float] = {}
+    for share, dropped in knowledge.schools.link_views(knowledge.schools.usual):
+        for names, drawn in _drawn_in_view(knowledge, dropped).items():
+            found[names] = found.get(names, 0.0) + share * drawn
+    whole = sum(found.values())
+    return {names: drawn / whole for names, drawn in found.items()}
+
+
+def _drawn_in_view(
+    knowledge: Knowledge, dropped: frozenset[CauseLink]
+) -> dict[tuple[str, ...], float]:
     prior, cause = knowledge.numbers.prior, knowledge.cause
     total = sum(c.base_weight for c in knowledge.causes)
     p = {c.id: c.base_weight / total for c in knowledge.causes}
     link, left = prior.link_strength, 1 - prior.link_strength
 
+    def linked(a: str, b: str) -> bool:
+        return b in cause[a].upstream_of and (a, b) not in dropped
+
     def adds_nothing(a: str, besides: str = "") -> float:
-        return left ** sum(other != besides for other in cause[a].upstream_of)
+        return left ** sum(other != besides and linked(a, other) for other in cause[a].upstream_of)
 
     found: dict[tuple[str, ...], float] = {
         (a,): prior.causes_present[1] * p[a] * adds_nothing(a) for a in p
@@ -291,10 +307,7 @@ def prior_of_sets(knowledge: Knowledge) -> dict[tuple[str, ...], float]:
         for b in names[i + 1 :]:
             drawn = p[a] * p[b] * (1 / (1 - p[a]) + 1 / (1 - p[b])) * prior.causes_present[2]
             added = sum(
-                p[x] * link * prior.causes_present[1]
-                for x, y in ((a, b), (b, a))
-                if y in cause[x].upstream_of
+                p[x] * link * prior.causes_present[1] for x, y in ((a, b), (b, a)) if linked(x, y)
             )
             found[a, b] = (drawn + added) * adds_nothing(a, b) * adds_nothing(b, a)
-    whole = sum(found.values())
-    return {names: share / whole for names, share in found.items()}
+    return found

@@ -71,7 +71,7 @@ def first_cause(page: Page) -> str:
     return page.get_by_test_id("causes").locator("li .name").first.inner_text()
 
 
-def test_eight_balls_by_touch_and_three_looks(page: Page, finger: Finger) -> None:
+def test_eight_balls_by_touch_and_five_looks(page: Page, finger: Finger) -> None:
     page.goto("/")
     page.get_by_role("button", name="New student").tap()
     page.get_by_label("Name").fill("Ruth Tamsin")
@@ -88,6 +88,8 @@ def test_eight_balls_by_touch_and_three_looks(page: Page, finger: Finger) -> Non
     page.get_by_role("link", name="Look").tap()
     look(page, "Does the trail heel lift before the arms are down?", "Yes")
     look(page, "Is the club on plane until late and then off its way?", "Yes")
+    look(page, "Does the trail knee drive out at the ball?", "No")
+    look(page, "Is there a gap between the knees at impact?", "No")
     look(page, "Does the backside leave its line toward the ball?", "No")
     saved(page)
     heel = page.get_by_test_id("cause-trail_heel_pops")

@@ -76,7 +76,11 @@ def oracle_of(
 ) -> tuple[gum.BayesNet, dict[str, object]]:
     """Causes that come by themselves, counted; causes present by noisy-OR, counted and limited;
     a mode; a severity of each cause; facts with a leak; noisy answers."""
-    numbers, upstream = knowledge.numbers, knowledge.upstream
+    numbers = knowledge.numbers
+    ((_, dropped),) = knowledge.schools.link_views(knowledge.schools.usual)
+    upstream = {
+        c: [u for u in above if (u, c) not in dropped] for c, above in knowledge.upstream.items()
+    }
     network = gum.BayesNet()
     link = numbers.prior.link_strength
     own = [f"own_{c.id}" for c in knowledge.causes]

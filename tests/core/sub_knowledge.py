@@ -14,6 +14,7 @@ def real_files() -> dict[str, Any]:
     return deepcopy(_READ)
 
 
+POINTERS, BY_NATURE = ("points", "points_thrown", "points_stuck"), "by_nature"
 _READ = {
     name: yaml.safe_load((KNOWLEDGE_FOLDER / f"{name}.yaml").read_text(encoding="utf-8"))
     for name in FILES
@@ -29,12 +30,14 @@ def cut_down(causes: set[str], files: dict[str, Any] | None = None) -> Knowledge
         if cause.get("opposite_of") not in causes:
             cause.pop("opposite_of", None)
     for check in f["checks"]:
-        for key in ("points", "points_thrown", "points_stuck"):
+        for key in POINTERS:
             check[key] = {c: s for c, s in check.get(key, {}).items() if c in causes}
         if check.get("shows") not in causes and "shows" in check:
             del check["shows"]
             check["base"] = check.pop("harmless")
-    f["checks"] = [c for c in f["checks"] if c["points"]]
+            for key in POINTERS:
+                check[key] = {c: "strong" if s == BY_NATURE else s for c, s in check[key].items()}
+    f["checks"] = [c for c in f["checks"] if any(c[key] for key in POINTERS)]
     checks = {c["id"] for c in f["checks"]}
     for drill in f["drills"]:
         for key in ("targets", "not_for", "care_with"):
@@ -59,6 +62,12 @@ def cut_down(causes: set[str], files: dict[str, Any] | None = None) -> Knowledge
         for option in question["options"]:
             for key, known in (("cause_weight", causes), ("check_base", checks)):
                 option[key] = {k: v for k, v in option.get(key, {}).items() if k in known}
+            option["begins_with"] = [c for c in option.get("begins_with", ()) if c in causes]
+            option["drops_links"] = {
+                above: [c for c in below if c in causes]
+                for above, below in option.get("drops_links", {}).items()
+                if above in causes
+            }
     return build_knowledge(f)
 
 

@@ -13,7 +13,7 @@ from firm_footing.core.inference.check_likelihood import (
 )
 from firm_footing.core.inference.enumeration import enumerate_space
 from firm_footing.core.inference.posterior import posterior
-from firm_footing.core.inference.prior import base_weights, set_prior
+from firm_footing.core.inference.prior import PriorView, prior_view, set_prior
 from firm_footing.core.knowledge import Knowledge
 from tests.core.bayesian_oracle import infer, oracle_of
 from tests.core.sub_knowledge import cut_down, real_files, without_discounts
@@ -29,6 +29,7 @@ def test_posteriors_agree_on_random_sub_networks(seed: int) -> None:
     without_discounts(files)
     files["numbers"]["prior"]["link_strength"] = float(rng.uniform(0.1, 0.9))
     chosen = set(rng.choice(EVERY_CAUSE, size=int(rng.integers(5, 9)), replace=False).tolist())
+    files["schools"]["heel_or_knee"]["default"] = str(rng.choice(["heel_first", "knee_first"]))
     knowledge = cut_down(chosen, files)
     asked = rng.choice(
         [c.id for c in knowledge.checks], size=min(6, len(knowledge.checks)), replace=False
@@ -47,13 +48,19 @@ def test_posteriors_agree_on_random_sub_networks(seed: int) -> None:
     space = enumerate_space(knowledge)
     now = posterior(
         space,
-        set_prior(space, base_weights(knowledge, ())),
+        set_prior(space, as_they_stand(knowledge)),
         knowledge.numbers.stuck_mode.probability(HANDICAP),
         check_pieces(ratios_of(readings, knowledge), space, base_rates(knowledge, HANDICAP, ())),
     )
     engine = infer(*oracle_of(knowledge, readings, HANDICAP))
     theirs = [engine.posterior(c.id)[1] for c in knowledge.causes]
     np.testing.assert_allclose(now.present, theirs, atol=1e-9)
+
+
+def as_they_stand(knowledge: Knowledge) -> PriorView:
+    """Causes as common as they are by themselves, with the usual view of their links."""
+    usual = prior_view(knowledge, knowledge.schools.usual)
+    return usual._replace(weights=tuple(c.base_weight for c in knowledge.causes))
 
 
 def test_one_cause_alone_gives_the_stated_probability(knowledge: Knowledge) -> None:

@@ -23,7 +23,7 @@ from firm_footing.core.inference.enumeration import enumerate_space
 from firm_footing.core.inference.evidence import marginalise_sides
 from firm_footing.core.inference.inference import infer
 from firm_footing.core.inference.posterior import posterior
-from firm_footing.core.inference.prior import base_weights, set_prior
+from firm_footing.core.inference.prior import prior_view, set_prior
 from firm_footing.core.knowledge import DIMENSIONS, Check, Knowledge
 from firm_footing.core.patterns import read_pattern
 
@@ -93,7 +93,14 @@ class Enumerated:
     person: np.ndarray = field(default_factory=lambda: np.zeros(6))
 
 
-def prior_of_sets(k: Knowledge, sets: list[tuple[str, ...]]) -> dict[tuple[str, ...], float]:
+HEEL_FIRST = {("trail_knee_fires", "trail_heel_pops")}
+KNEE_FIRST = {("trail_heel_pops", "trail_knee_fires")}
+"""Links that each school drops; undecided, both schools count half."""
+
+
+def prior_of_sets(
+    k: Knowledge, sets: list[tuple[str, ...]], dropped: set[tuple[str, str]]
+) -> dict[tuple[str, ...], float]:
     """Which came by themselves is summed over; the others were added by links."""
     n = k.numbers.prior
     ids = [c.id for c in k.causes]
@@ -104,8 +111,11 @@ def prior_of_sets(k: Knowledge, sets: list[tuple[str, ...]]) -> dict[tuple[str, 
         sum(math.prod(weight[c] for c in s) for s in combinations(ids, size)) for size in range(4)
     ]
 
+    def above(c: str, chosen: tuple[str, ...]) -> int:
+        return sum(u in chosen and (u, c) not in dropped for u in k.upstream[c])
+
     def raw(chosen: tuple[str, ...]) -> float:
-        kept = {c: (1 - n.link_strength) ** sum(u in chosen for u in k.upstream[c]) for c in ids}
+        kept = {c: (1 - n.link_strength) ** above(c, chosen) for c in ids}
         p = 0.0
         for size in range(len(chosen) + 1):
             for own in combinations(chosen, size):
@@ -127,7 +137,8 @@ def enumerated(case: Case, k: Knowledge) -> Enumerated:
     stuck = n.stuck_mode.probability(handicap)
     ids = [c.id for c in k.causes]
     sets = [s for size in range(4) for s in combinations(ids, size)]
-    prior_of = prior_of_sets(k, sets)
+    views = [prior_of_sets(k, sets, dropped) for dropped in (HEEL_FIRST, KNEE_FIRST)]
+    prior_of = {s: sum(view[s] for view in views) / 2 for s in sets}
     given: dict[str, list[Reading]] = {}
     for r in case.readings:
         given.setdefault(r.check, []).append(r)
@@ -146,8 +157,29 @@ def enumerated(case: Case, k: Knowledge) -> Enumerated:
         chosen: tuple[str, ...], mode: str | None, effects: list[np.ndarray], sizes: list[float]
     ) -> tuple[float, np.ndarray, np.ndarray]:
         """Log-likelihood; (causes, 6) and (6,) posterior means of causes and person."""
+        within, tail = n.delivery.severity_within, n.delivery.strike_tail
+        plain = of_people(effects, sizes, 1.0)
+        beyond = of_people(effects, sizes, tail.times)
+        log = float(np.logaddexp(np.log(1 - tail.share) + plain[0], np.log(tail.share) + beyond[0]))
+        share = tail.share * math.exp(beyond[0] - log)
+        pull = (1 - share) * plain[1] + share * beyond[1]
+        if pattern.no_miss is not None and chosen:
+            log += math.log(1 - pattern.no_miss * (1 - n.no_miss.although_at_work))
+        further = np.ones(6)
+        further[DIMENSIONS.index("heel_toe_mm")] += share * (tail.times - 1)
+        parts = [
+            max(0.0, s + within**2 * float(e @ pull)) * e * further
+            for s, e in zip(sizes, effects, strict=True)
+        ]
+        return log, np.array(parts).reshape(len(parts), 6), person2 * pull
+
+    def of_people(
+        effects: list[np.ndarray], sizes: list[float], times: float
+    ) -> tuple[float, np.ndarray]:
+        """Of those whose causes move the strike so many times as far: log density; (6,) pull."""
         within = n.delivery.severity_within
         mean = sum((s * e for s, e in zip(sizes, effects, strict=True)), np.zeros(6))
+        mean[DIMENSIONS.index("heel_toe_mm")] *= times
         low, heel = DIMENSIONS.index("low_point_cm"), DIMENSIONS.index("heel_toe_mm")
         mean[low] += n.delivery.cause_free_low_point_cm(handicap)
         mean[low] = max(mean[low], n.delivery.low_point_floor_cm)
@@ -162,14 +194,7 @@ def enumerated(case: Case, k: Knowledge) -> Enumerated:
         log = log_t(
             float(off @ solved), np.linalg.slogdet(whole)[1], len(off), n.delivery.person_tail_df
         )
-        if pattern.no_miss is not None and chosen:
-            log += math.log(1 - pattern.no_miss * (1 - n.no_miss.although_at_work))
-        pull = design.T @ solved
-        parts = [
-            max(0.0, s + within**2 * float(e @ pull)) * e
-            for s, e in zip(sizes, effects, strict=True)
-        ]
-        return log, np.array(parts).reshape(len(parts), 6), person2 * pull
+        return log, design.T @ solved
 
     def of_looks(mode: str | None, severity: dict[str, float]) -> float:
         log = 0.0
@@ -179,10 +204,10 @@ def enumerated(case: Case, k: Knowledge) -> Enumerated:
             absent = 1 - base
             for c, strength in check.pointers(mode).items():  # type: ignore[arg-type]
                 if c in severity:
-                    alone = (
-                        n.pointer[strength] if check.shows is None else n.pointer_beside[strength]
-                    )
-                    alone = n.pointer_shown if c == check.shows else alone
+                    alone = n.pointer_shown
+                    if c != check.shows and strength != "by_nature":
+                        beside = n.pointer if check.shows is None else n.pointer_beside
+                        alone = beside[strength]
                     absent *= math.exp(-rate(alone, base, n.delivery.severity_levels) * severity[c])
             without, with_fact = math.exp(min(0.0, -ratio)), math.exp(min(0.0, ratio))
             log += weight_of(check_id) * math.log(absent * without + (1 - absent) * with_fact)
@@ -228,8 +253,9 @@ def enumerated(case: Case, k: Knowledge) -> Enumerated:
         for c in chosen:
             found.present[c] += p / total
         for c in backed:  # no set-up matter was seen in this case
-            if not any(u in backed for u in k.upstream[c]):
-                found.root[c] += p / total
+            for view, dropped in zip(views, (HEEL_FIRST, KNEE_FIRST), strict=True):
+                if not any(u in backed and (u, c) not in dropped for u in k.upstream[c]):
+                    found.root[c] += p / total * view[chosen] / prior_of[chosen] / 2
         if all(k.cause[c].group == "elsewhere" for c in chosen):
             found.outside_feet += p / total
     found.parts /= total
@@ -263,7 +289,7 @@ def test_bits_of_the_pattern_are_what_is_lost_without_that_number(
     """Checked by weighing a pattern that never had the number."""
     space = enumerate_space(knowledge)
     pattern = read_pattern(CASE.baselines, knowledge)
-    prior = set_prior(space, base_weights(knowledge, ()))
+    prior = set_prior(space, prior_view(knowledge, knowledge.schools.usual))
     judged = ball_likelihoods(pattern, space, 11).pieces
     pieces = marginalise_sides(space, judged).pieces
     full = posterior(space, prior, 0.3, pieces)

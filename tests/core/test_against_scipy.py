@@ -2,7 +2,9 @@
 configuration."""
 
 import math
+from collections.abc import Callable
 from dataclasses import replace
+from itertools import product
 
 import numpy as np
 import pytest
@@ -18,6 +20,7 @@ from firm_footing.core.inference.enumeration import enumerate_space
 from firm_footing.core.inference.hypothesis_space import HypothesisSpace
 from firm_footing.core.inference.trial_likelihood import (
     Trial,
+    branches_of,
     log_given_baseline,
     of_both,
     trials_of,
@@ -89,6 +92,18 @@ def covariance_of(space: HypothesisSpace, configuration: int) -> np.ndarray:
     return out
 
 
+def of_people(
+    space: HypothesisSpace, expected: Callable[..., np.ndarray], configuration: int
+) -> tuple[np.ndarray, np.ndarray]:
+    """(6,) what is expected of most people, and of those who show more in strike."""
+    numbers, strike = space.knowledge.numbers.delivery, DIMENSIONS.index("heel_toe_mm")
+    most = expected(space, 11)[:, configuration]
+    beyond = most.copy()
+    summed = space.effects[space.variant_of[:, configuration], strike].sum()
+    beyond[strike] = max(numbers.strike_tail.times * summed, numbers.strike_floor_mm)
+    return most, beyond
+
+
 @pytest.mark.parametrize("causes", STORIES, ids="-".join)
 def test_the_delivery_is_judged_as_a_multivariate_t(
     knowledge: Knowledge, causes: tuple[str, ...]
@@ -98,14 +113,25 @@ def test_the_delivery_is_judged_as_a_multivariate_t(
     reading = reading_of(read_pattern((BEFORE,), knowledge), knowledge)
     assert len(reading.names) == 6
     found = delivery_likelihood(reading, space, 11)
-    mean = reading.design @ expected_delivery(space, 11)[:, configuration]
+    mean, beyond = (
+        reading.design @ parts for parts in of_people(space, expected_delivery, configuration)
+    )
     cov = reading.design @ covariance_of(space, configuration) @ reading.design.T + reading.noise
-    whole = log_t(mean, cov, reading.value, knowledge)
+    tail = knowledge.numbers.delivery.strike_tail
+
+    def mixed(rest: list[int]) -> float:
+        logs = [
+            log_t(m[rest], cov[np.ix_(rest, rest)], reading.value[rest], knowledge)
+            for m in (mean, beyond)
+        ]
+        return float(np.logaddexp(*(np.log([1 - tail.share, tail.share]) + logs)))
+
+    whole = mixed(list(range(len(reading.names))))
     assert found.log[configuration] == pytest.approx(whole, abs=1e-5)  # in single precision
     for i in range(len(reading.names)):
         rest = [j for j in range(len(reading.names)) if j != i]
-        without = log_t(mean[rest], cov[np.ix_(rest, rest)], reading.value[rest], knowledge)
-        assert found.given_the_others(i)[configuration] == pytest.approx(whole - without, abs=1e-5)
+        given = found.given_the_others(i)[configuration]
+        assert given == pytest.approx(whole - mixed(rest), abs=1e-5)
 
 
 def test_severity_is_what_least_squares_makes_of_it(knowledge: Knowledge) -> None:
@@ -144,7 +170,8 @@ def test_a_trial_block_is_a_mixture_over_what_it_took_away(
     first, second = (reading_of(p, knowledge, shared=False) for p in (before, during))
     second = of_both(first, second)
     assert len(second.names) >= 3
-    found = log_given_baseline(drill, first, second, space, 11, during)[configuration]
+    possible = branches_of(drill, space, knowledge.schools.link_views(knowledge.schools.usual))
+    found = log_given_baseline(drill, first, second, space, 11, during, possible)[configuration]
 
     mild = numbers.delivery.severity_levels[0]
     assert drill.constraint is not None
@@ -157,14 +184,19 @@ def test_a_trial_block_is_a_mixture_over_what_it_took_away(
     done, goes = numbers.trial.removed_when_done, numbers.trial.goes_with_it
     mixture = [(1 - done, []), (done * goes, with_it), (done * (1 - goes), taken)]
     everyone = np.array(drill.constraint.everyone.row())
-    start = expected_delivery(space, 11)[:, configuration]
+    tail = numbers.delivery.strike_tail
+    people = of_people(space, expected_delivery, configuration)
+    assert people[0][3] > numbers.delivery.strike_floor_mm  # nothing reaches the floor here
     ordered = [c.id for c in knowledge.causes if c.id in causes]
     effect_of = dict(zip(ordered, unit_effects(space, configuration), strict=True))
     both = np.vstack([first.design, second.design])
     n = len(first.names)
-    likelihood = 0.0
-    for share, gone in mixture:
-        left = start + everyone - sum((mild * effect_of[c] for c in gone), np.zeros(6))
+    likelihood = before_alone = 0.0
+    further = np.array([1, 1, 1, tail.times, 1, 1])
+    for (share, gone), more in product(mixture, (False, True)):
+        start, times = people[more], further if more else np.ones(6)
+        share *= tail.share if more else 1 - tail.share
+        left = start + everyone - sum((mild * effect_of[c] * times for c in gone), np.zeros(6))
         mean = np.concatenate([first.design @ start, second.design @ left])
         cov = both @ np.diag(np.array(numbers.delivery.person_sd.row()) ** 2) @ both.T
         cov[:n, :n] += first.noise
@@ -175,11 +207,11 @@ def test_a_trial_block_is_a_mixture_over_what_it_took_away(
             seen[n:] *= name not in gone
             cov += np.outer(seen, seen)
         value = np.concatenate([first.value, second.value])
-        log = log_t(mean, cov, value, knowledge)
-        log -= log_t(mean[:n], cov[:n, :n], first.value, knowledge)
-        likelihood += share * math.exp(log)
+        likelihood += share * math.exp(log_t(mean, cov, value, knowledge))
+        alone = log_t(mean[:n], cov[:n, :n], first.value, knowledge)
+        before_alone += share * math.exp(alone)
     assert during.scatter is None  # three balls say nothing about scatter
-    assert found == pytest.approx(math.log(likelihood), abs=1e-9)
+    assert found == pytest.approx(math.log(likelihood / before_alone), abs=1e-9)
 
 
 def test_balls_with_which_the_drill_failed_do_not_count(knowledge: Knowledge) -> None:

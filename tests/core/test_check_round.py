@@ -63,7 +63,7 @@ def starts_of(inference: Inference, k: Knowledge) -> list[int]:
     for members in inference.space.members:
         chosen = [c.id for c, m in zip(k.causes, members, strict=True) if m > 0]
         left = [c for c in chosen if c in backed] or chosen
-        roots = [c for c in left if not any(u in left for u in k.upstream[c])]
+        roots = k.roots_of(left)
         index = [k.cause_index[c] for c in roots]
         likeliest = max(index, key=lambda i: inference.root[i], default=len(k.causes))
         found.append(likeliest)

@@ -175,8 +175,8 @@ def test_what_is_missing_is_counted(knowledge: Knowledge) -> None:
 
 def test_balls_alone_never_settle_it(knowledge: Knowledge) -> None:
     """However far ahead: a look or a trial has to speak to the first cause."""
-    shove = Shot(start="far_pull", curve="push", heel_toe_mm=-4, path_deg=-9.0, face_deg=-5.0)
-    found = diagnose(case_of(block=Block(shots=(shove,) * 10)), knowledge)
+    open_face = Shot(contact="clean", heel_toe_mm=0, path_deg=-1.0, face_deg=4.0, low_point_cm=2.0)
+    found = diagnose(case_of(block=Block(shots=(open_face,) * 10)), knowledge)
     assert found.causes[0].root > 0.5
     assert found.decision_status.kind == "nearly"
     assert not found.decision_status.spoken_to

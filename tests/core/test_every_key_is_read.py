@@ -15,7 +15,7 @@ from firm_footing.core import knowledge as package
 
 ROOT = Path(__file__).parents[2]
 READ_BY_NAME = {
-    "Schools": "getattr(known.schools, question)",
+    "Schools": "getattr(self, name) for name in type(self).model_fields",
     "ReadingErrors": "getattr(self, ",
     "SharedError": "getattr(self, name)",
     "CarryError": "getattr(self.carry_pct, carry_source)",

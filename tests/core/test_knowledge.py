@@ -18,9 +18,13 @@ def entry(files: dict[str, Any], name: str, entry_id: str) -> dict[str, Any]:
     return next(e for e in files[name] if e["id"] == entry_id)
 
 
+def option(files: dict[str, Any], question: str, option_id: str) -> dict[str, Any]:
+    return next(o for o in files["schools"][question]["options"] if o["id"] == option_id)
+
+
 def test_all_of_the_trade_is_there(knowledge: Knowledge) -> None:
     sizes = [len(x) for x in (knowledge.causes, knowledge.checks, knowledge.drills)]
-    assert sizes == [29, 60, 37]
+    assert sizes == [30, 67, 38]
     assert len(knowledge.mechanisms) == 9
     assert len(knowledge.signs) == 14
     assert len(knowledge.clubs) == 17
@@ -49,6 +53,46 @@ WRONG: list[tuple[Edit, str]] = [
     (
         lambda f: entry(f, "causes", "hang_back")["upstream_of"].append("weak_grip"),
         r"causes.yaml: upstream links run in a circle: .*hang_back",
+    ),
+    (
+        lambda f: option(f, "heel_or_knee", "heel_first").update(drops_links={}),
+        r"causes.yaml: upstream links run in a circle: .*trail_knee_fires",
+    ),
+    (
+        lambda f: option(f, "trail_hip", "held_back").update(
+            drops_links={"weak_grip": ["trail_heel_pops"]}
+        ),
+        r"schools.yaml: trail_hip › entry 'held_back': no cause downstream of 'weak_grip'",
+    ),
+    (
+        lambda f: option(f, "heel_or_knee", "undecided").update(even_of=["toe_first"]),
+        r"schools.yaml: heel_or_knee › entry 'undecided': no option is called 'toe_first'",
+    ),
+    (
+        lambda f: option(f, "start", "angles_first").update(begins_with=["weak_grp"]),
+        r"schools.yaml: start › entry 'angles_first': no cause is called 'weak_grp'",
+    ),
+    (
+        lambda f: entry(f, "checks", "arms_tense")["points"].update(chest_rush="by_nature"),
+        r"checks.yaml: entry 'arms_tense': .*by_nature: only beside a cause that the look shows",
+    ),
+    (
+        lambda f: entry(f, "checks", "shaft_flat_down").update(points_stuck={}),
+        r"checks.yaml: entry 'shaft_flat_down': .*a look must point to some cause",
+    ),
+    (
+        lambda f: entry(f, "causes", "hang_back").update(you="You stay on your right foot."),
+        r"causes.yaml: entry 'hang_back': 'right foot' is a real side",
+    ),
+    (
+        lambda f: entry(f, "checks", "hips_first_head_back").update(
+            correction="The hips may lead, but not too far."
+        ),
+        r"checks.yaml: entry 'hips_first_head_back': 'lead' names no foot here",
+    ),
+    (
+        lambda f: entry(f, "checks", "drives_trail_leg").pop("correction"),
+        r"checks.yaml: entry 'drives_trail_leg': .*a belief, and nothing else, has a correction",
     ),
     (
         lambda f: entry(f, "checks", "grip_weak")["points"].update(weak_grp="strong"),

@@ -1,4 +1,4 @@
-"""Twenty-nine students as one meets them on the tee: does the lesson start where practice would?
+"""Thirty students as one meets them on the tee: does the lesson start where practice would?
 
 Each cause once, with the balls it sends and the looks one would take. Common practice, no source.
 """
@@ -45,6 +45,12 @@ SCATTERED = [
 
 # the cause to start with: handicap, balls, answered yes, answered no
 STUDENTS: dict[str, tuple[float, list[Shot], str, str]] = {
+    "face_rolled_shut": (
+        12,
+        [PULL_HOOK] * 5 + [HOOK] * 3,
+        "face_shut_halfway_through",
+        "grip_strong lead_toe_up_at_impact vertical_peak_early",
+    ),
     "chest_rush": (
         18,
         [PULL] * 5 + [PULL_SLICE] * 3,

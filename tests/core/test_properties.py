@@ -19,7 +19,7 @@ from firm_footing.core.frame import (
     to_real_word,
 )
 from firm_footing.core.inference.enumeration import enumerate_space, severities_told
-from firm_footing.core.inference.prior import base_weights, set_prior
+from firm_footing.core.inference.prior import prior_view, set_prior
 from firm_footing.core.knowledge import DIMENSIONS, Knowledge, build_knowledge
 from firm_footing.files.knowledge_files import load_knowledge
 from tests.core.sub_knowledge import real_files
@@ -163,20 +163,21 @@ def test_without_links_the_number_of_causes_is_the_stated_one() -> None:
     files["numbers"]["prior"]["link_strength"] = 0.0
     knowledge = build_knowledge(files)
     space = enumerate_space(knowledge)
-    prior = set_prior(space, base_weights(knowledge, ()))
+    schools = prior_view(knowledge, knowledge.schools.usual)
+    prior = set_prior(space, schools)
     by_size = np.bincount(space.sizes, weights=prior)
     assert by_size == pytest.approx(knowledge.numbers.prior.causes_present)
     in_set = np.exp(space.log_prior_in_set(0.3))
     assert in_set @ prior[space.hypotheses.set_of] == pytest.approx(1.0)
     alone = prior[space.sizes == 1]
-    weights = np.array([c.base_weight for c in knowledge.causes])
+    weights = np.array(schools.weights)
     share = knowledge.numbers.prior.causes_present[1]
     assert alone[::-1] == pytest.approx(share * weights[::-1] / weights.sum())
 
 
 def test_an_upstream_cause_makes_its_downstream_one_likelier(knowledge: Knowledge) -> None:
     space = enumerate_space(knowledge)
-    prior = set_prior(space, base_weights(knowledge, ()))
+    prior = set_prior(space, prior_view(knowledge, knowledge.schools.usual))
     for cause in knowledge.causes:
         for other in cause.upstream_of:
             up = space.members[:, knowledge.cause_index[cause.id]] > 0

@@ -4,14 +4,15 @@ import numpy as np
 import pytest
 
 from firm_footing.core.case import Block, Case, Reading, School, Shot
-from firm_footing.core.conclusions.schools import first_by_school
+from firm_footing.core.conclusions.schools import start_by_school
 from firm_footing.core.conclusions.separating import separating_blocks
 from firm_footing.core.conclusions.what_if import without
 from firm_footing.core.diagnosis.diagnosis import diagnose
 from firm_footing.core.inference.enumeration import enumerate_space
 from firm_footing.core.inference.inference import infer
-from firm_footing.core.inference.intervention import branches, change_of
+from firm_footing.core.inference.intervention import OwnSizes, branches, change_of
 from firm_footing.core.knowledge import DIMENSIONS, Knowledge
+from firm_footing.core.knowledge.schools import LinkView
 from firm_footing.simulators.student import hit_block, make_student
 from tests import sizes
 
@@ -20,6 +21,9 @@ PULL_SLICE = Shot(
 )
 CASE = Case(handedness="right", blocks=(Block(expected_carry_m=135, shots=(PULL_SLICE,) * 8),))
 HEEL, SHOVE = "trail_heel_pops", "trail_side_shove"
+
+
+ALL_LINKS = (LinkView(1.0, frozenset()),)
 
 
 def blocks(case: Case, k: Knowledge):  # type: ignore[no-untyped-def]
@@ -141,8 +145,8 @@ def test_carry_comes_back_with_the_strike(knowledge: Knowledge) -> None:
 def test_a_cause_taken_away_never_acts_backwards(knowledge: Knowledge) -> None:
     """However mild the balls make it: what is gone changes by nothing, not the other way."""
     space = enumerate_space(knowledge)
-    (branch,) = branches(space, ("hang_back",), 1.0)[-1:]
-    mild = np.full(branch.gone.shape, -9.0)
+    (branch,) = branches(space, ("hang_back",), 1.0, ALL_LINKS)[-1:]
+    mild = OwnSizes(np.full(branch.gone.shape, -9.0), np.ones(branch.gone.shape[1]))
     low = DIMENSIONS.index("low_point_cm")
     usual = change_of(space, branch, None, 18)[low]
     assert (change_of(space, branch, mild, 18)[low] == 0).all()
@@ -154,7 +158,7 @@ def test_what_is_left_stops_at_the_floor_and_not_what_goes(knowledge: Knowledge)
     space, numbers = enumerate_space(knowledge), knowledge.numbers.delivery
     floors = {"low_point_cm": numbers.low_point_floor_cm, "heel_toe_mm": numbers.strike_floor_mm}
     together = 0
-    for branch in branches(space, ("hang_back",), 1.0):
+    for branch in branches(space, ("hang_back",), 1.0, ALL_LINKS):
         variants = space.variant_of[:, branch.configurations]
         change = change_of(space, branch, None, 18)
         for name, floor in floors.items():
@@ -170,16 +174,17 @@ def test_what_is_left_stops_at_the_floor_and_not_what_goes(knowledge: Knowledge)
 
 
 def test_a_school_is_weighed_again_and_not_only_told(knowledge: Knowledge) -> None:
-    """The firsts by school are those of the case weighed under that school."""
+    """What each school starts with is what the case comes to when it is weighed under it."""
     shot = Shot(start="pull", curve="straight", heel_toe_mm=-5)
     readings = (
         Reading(check="trail_heel_deep_going_back", answer="yes"),
         Reading(check="lead_toe_up_at_impact", answer="yes"),
     )
     case = Case(handedness="right", blocks=(Block(shots=(shot,) * 8),), readings=readings)
-    found = first_by_school(infer(case, knowledge))
-    for (heel_toe, lead_foot), first in found.items():
-        school = School.model_validate({"heel_toe": heel_toe, "lead_foot": lead_foot})
+    found = start_by_school(infer(case, knowledge))
+    for question, option, first in found:
+        school = School.model_validate({question: option})
         under = infer(case.model_copy(update={"school": school}), knowledge)
         assert first == knowledge.causes[int(np.argmax(under.root))].id
-    assert len(set(found.values())) > 1
+    assert len(found) == sum(len(q.options) - 1 for q in knowledge.schools.questions.values())
+    assert len({first for _, _, first in found}) > 1

@@ -8,9 +8,11 @@ from typing import Annotated
 
 import typer
 
+from firm_footing.core.conclusions.schools import SchoolStart
 from firm_footing.core.diagnosis.diagnosis import diagnose
 from firm_footing.core.diagnosis.ranking import Ranking, ranking_of
 from firm_footing.core.knowledge import Knowledge, KnowledgeError
+from firm_footing.core.text.schools import schools_sentence
 from firm_footing.core.text.words import cause_words, percent
 from firm_footing.files.case_files import BadCaseError, read_case_file
 from firm_footing.files.knowledge_files import load_knowledge
@@ -74,6 +76,9 @@ def _in_words(path: Path, ranking: Ranking, knowledge: Knowledge) -> str:
     ]
     if ranking["ball_next"]:
         lines.append(f"  once it is mended: {ranking['ball_next']}")
+    elsewhere = [SchoolStart(**said) for said in ranking["schools_elsewhere"]]
+    if said := schools_sentence(elsewhere, knowledge):
+        lines.append(f"  {said}")
     for cause in ranking["causes"][:SHOWN]:
         seen = SEEN_WORDS.get(cause["seen"] or "", "")
         word = seen + cause_words(knowledge.numbers)[cause["word"]]

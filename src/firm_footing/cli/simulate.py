@@ -43,8 +43,7 @@ def simulate(
 
 def truth_of(causes: tuple[str, ...], knowledge: Knowledge) -> dict[str, list[str]]:
     """All causes that are present, and those with nothing upstream of them present."""
-    roots = [c for c in causes if not set(knowledge.upstream[c]) & set(causes)]
-    return {"causes": list(causes), "roots": roots}
+    return {"causes": list(causes), "roots": knowledge.roots_of(causes)}
 
 
 def _write(path: Path, content: object) -> None:

@@ -189,18 +189,13 @@ ON_THE_MAT: dict[str, Policy] = {
 }
 
 
-def roots_of(causes: Sequence[str], knowledge: Knowledge) -> tuple[str, ...]:
-    """Those of these causes that come from no other of them."""
-    return tuple(c for c in causes if not any(c in knowledge.cause[u].upstream_of for u in causes))
-
-
 def outcome(
     found: Diagnosis, truth: Sequence[str], knowledge: Knowledge, looks: int
 ) -> StudentRanked:
     """Judge one ranking by the hidden truth."""
     return StudentRanked(
         first=found.causes[0].id in truth,
-        start=found.causes[0].id in roots_of(truth, knowledge),
+        start=found.causes[0].id in knowledge.roots_of(truth),
         in_three=any(c.id in truth for c in found.causes[:3]),
         said=tuple(
             (c.probability, c.id in truth) for c in found.causes if c.probability >= LEAST_SHOWN

@@ -63,15 +63,21 @@ class SimulatedStudent:
 
 
 def draw_causes(knowledge: Knowledge, rng: Generator, most: int = 3) -> tuple[str, ...]:
-    """Causes that come by themselves, then what the links add to them; at most `most`."""
+    """Causes that come by themselves, then what the links add to them; at most `most`.
+
+    Where practitioners differ over a link, one of their views is drawn for each student.
+    """
     prior = knowledge.numbers.prior
+    views = knowledge.schools.link_views(knowledge.schools.usual)
+    dropped = views[int(rng.choice(len(views), p=[v.share for v in views]))].dropped
     weights = np.array([c.base_weight for c in knowledge.causes])
     count = int(rng.choice(len(prior.causes_present), p=prior.causes_present))
     picked = rng.choice(len(weights), size=count, replace=False, p=weights / weights.sum())
     present = [knowledge.causes[i].id for i in picked]
     for name in present:  # grows while it is walked: what was added can add again
         for other in knowledge.cause[name].upstream_of:
-            if other not in present and rng.random() < prior.link_strength:
+            linked = (name, other) not in dropped
+            if linked and other not in present and rng.random() < prior.link_strength:
                 present.append(other)
     return tuple(present[:most])
 

@@ -19,7 +19,12 @@ const UNITS = [
   ['club_speed_pct', 'speed', ' %'],
 ] as const
 function effects(cause: Cause): string {
-  const effect = cause.effect as Record<string, number>
+  const thrown = cause.effect as Record<string, number>
+  const own = inNumbers(thrown)
+  if (!Object.keys(cause.effect_stuck ?? {}).length) return own
+  return `${own}; with the club stuck behind ${inNumbers({ ...thrown, ...cause.effect_stuck })}`
+}
+function inNumbers(effect: Record<string, number>): string {
   return UNITS.filter(([id]) => effect[id])
     .map(
       ([id, name, unit]) =>
@@ -27,7 +32,13 @@ function effects(cause: Cause): string {
     )
     .join(', ')
 }
-const ORDER = { strong: 0, moderate: 1, weak: 2 }
+const ORDER = { by_nature: 0, strong: 0, moderate: 1, weak: 2 }
+const STRENGTH = {
+  by_nature: 'by its nature',
+  strong: 'strong',
+  moderate: 'moderate',
+  weak: 'weak',
+}
 /** Looks that point to a cause in any mode, the strongest first. */
 const looks = (id: string) =>
   known.all.checks
@@ -55,7 +66,8 @@ function schools(id: string): SchoolSays[] {
       const weight = o.cause_weight?.[id]
       const own = serving.filter((d) => d.schools?.includes(o.id)).map((d) => d.name)
       const said = [
-        weight === undefined ? '' : `counts it ${String(weight)} times as often`,
+        weight === undefined || weight === 1 ? '' : `counts it ${String(weight)} times as often`,
+        o.begins_with?.includes(id) ? 'begins with it once it is seen' : '',
         own.length ? `drills it with ${own.join(', ').toLowerCase()}` : '',
       ].filter(Boolean)
       if (!said.length) return []
@@ -79,7 +91,7 @@ function schools(id: string): SchoolSays[] {
       Looks:
       <span v-for="(look, i) in looks(cause.id)" :key="look.id"
         >{{ i ? ', ' : '' }}{{ words(look.label) }}
-        <span class="quiet">({{ look.strength }})</span></span
+        <span class="quiet">({{ STRENGTH[look.strength] }})</span></span
       >.
     </p>
     <p>

@@ -37,6 +37,7 @@ const FIRST: Kept = {
     heel_toe: 'undecided',
     lead_foot: 'undecided',
     start: 'ground_up',
+    heel_or_knee: 'undecided',
     trail_hip: 'undecided',
     head: 'undecided',
   },

@@ -199,6 +199,7 @@ class SheetOut(BaseModel):
     rehearsal: str | None
     ball_drill: str | None
     days: list[DayOut]
+    home_work: list[str] = Field(description="For what is stiff")
     cautions: list[str]
     minutes: int = Field(description="Of practice on a day")
     check_in: date

@@ -51,14 +51,6 @@ class DecisionStatusOut(Out):
     answers_missing: int
 
 
-class SchoolSays(BaseModel):
-    """What a school would start with, everything else staying as chosen."""
-
-    question: Literal["heel_toe", "lead_foot"]
-    option: str
-    start_with: str
-
-
 class NextCheckOut(Out):
     """A look and what it would tell."""
 
@@ -168,7 +160,7 @@ class DiagnosisOut(BaseModel):
     spreads: dict[str, Spread] = Field(description="Known numbers of the pattern")
     missed: list[str] = Field(description='Contact in words, the clean ones aside: "4 of 7 fat"')
     ball_ways: dict[str, BallWay] = Field(description="Cause id to what it does to the ball")
-    schools_say: list[SchoolSays] = Field(description="Schools that would start elsewhere")
+    schools_say: str = Field(description="Which schools would start elsewhere, and where; or empty")
     withheld: list[WithheldDrill]
     contradictions: list[str] = Field(description="Checks answered both yes and no")
     measured: list[MeasuredOut]

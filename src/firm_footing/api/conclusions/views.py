@@ -9,7 +9,6 @@ from firm_footing.api.conclusions.schemas import (
     DiagnosisOut,
     MeasuredOut,
     NextCheckOut,
-    SchoolSays,
     Spread,
     TrialResultOut,
     WithheldDrill,
@@ -24,6 +23,7 @@ from firm_footing.core.estimation.expected import expected_of
 from firm_footing.core.knowledge import Knowledge
 from firm_footing.core.patterns import Estimate
 from firm_footing.core.text.missed import missed_words
+from firm_footing.core.text.schools import schools_sentence
 from firm_footing.core.text.words import probability_word
 
 
@@ -49,7 +49,7 @@ def diagnosis_view(diagnosis: Diagnosis, case: Case, knowledge: Knowledge) -> Di
             c.id: BallWay(start_deg=c.ball_way_deg[0], curve_deg=c.ball_way_deg[1])
             for c in diagnosis.causes
         },
-        schools_say=_schools_say(diagnosis, case),
+        schools_say=schools_sentence(diagnosis.start_elsewhere, knowledge),
         withheld=[WithheldDrill(id=w.drill, reason=why_withheld(w, knowledge)) for w in kept_back],
         contradictions=list(diagnosis.contradictions),
         measured=[MeasuredOut.model_validate(m) for m in diagnosis.measured],
@@ -66,20 +66,6 @@ def usual_carries(knowledge: Knowledge, handicap: float | None) -> dict[str, flo
         club.id: expected_of(CaseBlock(club=club.id), knowledge, handicap).carry_m
         for club in knowledge.clubs
     }
-
-
-def _schools_say(diagnosis: Diagnosis, case: Case) -> list[SchoolSays]:
-    """Schools that alone would change the first place."""
-    chosen = (case.school.heel_toe, case.school.lead_foot)
-    said = []
-    for (heel_toe, lead_foot), start in diagnosis.first_by_school.items():
-        if start == diagnosis.causes[0].id:
-            continue
-        if lead_foot == chosen[1]:
-            said.append(SchoolSays(question="heel_toe", option=heel_toe, start_with=start))
-        elif heel_toe == chosen[0]:
-            said.append(SchoolSays(question="lead_foot", option=lead_foot, start_with=start))
-    return said
 
 
 def between_view(found: Between) -> BetweenOut:

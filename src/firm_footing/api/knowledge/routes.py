@@ -14,12 +14,13 @@ from firm_footing.core.conclusions.causes_of_miss import makers_of
 from firm_footing.core.conclusions.chain import chain_alone
 from firm_footing.core.estimation.expected import expected_of
 from firm_footing.core.knowledge import Cause, Check, Club, Drill, Knowledge, Mechanism
-from firm_footing.core.knowledge.coaching import Cautions, Equipment, Schools
+from firm_footing.core.knowledge.coaching import Cautions, Equipment
 from firm_footing.core.knowledge.cues import Cues
 from firm_footing.core.knowledge.film import FilmMeasure
 from firm_footing.core.knowledge.misses import Miss
 from firm_footing.core.knowledge.poses import PoseView, Thing
 from firm_footing.core.knowledge.pressure import FeelTest, FeltQuestion, Sign
+from firm_footing.core.knowledge.schools import Schools
 from firm_footing.core.text.chain import END_WORDS
 from firm_footing.core.text.school_changes import changes_of
 from firm_footing.core.text.words import cause_words
@@ -123,6 +124,7 @@ class KnowledgeOut(BaseModel):
     schools: Schools
     cautions: Cautions
     signs: tuple[Sign, ...]
+    trace_told: str = Field(description="Pressure, weight and force told apart")
     feel_tests: tuple[FeelTest, ...]
     felt: tuple[FeltQuestion, ...]
     film: FilmRules
@@ -172,10 +174,10 @@ def read_knowledge(known: Known) -> KnowledgeOut:
     made["usual_carry_m"] = usual_carries(known, None)
     made["school_changes"] = {
         question: {o.id: list(changes_of(question, o, known)) for o in asked.options}
-        for question in type(known.schools).model_fields
-        for asked in [getattr(known.schools, question)]
+        for question, asked in known.schools.questions.items()
     }
     made["noting"] = _noting(known)
+    made["trace_told"] = known.traces.told
     made["film"] = FilmRules(
         points=[FilmPointOut.model_validate(p) for p in known.film.points],
         scales=[FilmScaleOut.model_validate(s) for s in known.film.scales],

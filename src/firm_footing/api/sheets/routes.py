@@ -69,6 +69,7 @@ def read_sheet(
         rehearsal=sheet.rehearsal,
         ball_drill=sheet.ball_drill,
         days=days,
+        home_work=list(sheet.home_work),
         cautions=list(sheet.cautions),
         minutes=next((d.minutes for d in sheet.days if d.minutes), 0),
         check_in=days[-1].on,
@@ -227,7 +228,7 @@ def _sheet(session: Store, content: LessonContent, known: Knowledge, sides: Side
         cause, found.pattern, proposed, cue, event_in(lesson),
         student.age_group == "junior", known, others_serve=bool(serving),
         corrected=lesson.listen.corrected, misses=lesson.listen.misses,
-        minutes=lesson.sheet.minutes,
+        minutes=lesson.sheet.minutes, limits=case.limits,
     )  # fmt: skip
     typed = lesson.cue.text and lesson.cue.text not in proposals  # their own words stay theirs
     said = {

@@ -29,7 +29,8 @@ Surface = Literal["turf", "mat"]
 PressureSchool = Literal["recentre", "steady", "stay_lead"]
 HeelToeSchool = Literal["undecided", "mid_foot", "heels", "forefoot"]
 LeadFootSchool = Literal["undecided", "lead_heel", "lead_toe"]
-StartSchool = Literal["ground_up", "upper_led", "arms_led"]
+StartSchool = Literal["ground_up", "upper_led", "hips_first", "arms_led", "angles_first"]
+HeelOrKneeSchool = Literal["undecided", "heel_first", "knee_first"]
 TrailHipSchool = Literal["undecided", "comes_late", "held_back"]
 HeadSchool = Literal["undecided", "stays_behind", "goes_through"]
 
@@ -164,6 +165,7 @@ class School(Strict):
     heel_toe: HeelToeSchool = "undecided"
     lead_foot: LeadFootSchool = "undecided"
     start: StartSchool = "ground_up"
+    heel_or_knee: HeelOrKneeSchool = "undecided"
     trail_hip: TrailHipSchool = "undecided"
     head: HeadSchool = "undecided"
 

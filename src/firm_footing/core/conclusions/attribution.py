@@ -15,6 +15,7 @@ from firm_footing.core.frame.arrays import FloatArray
 from firm_footing.core.inference.inference import Inference
 from firm_footing.core.knowledge import DIMENSIONS
 from firm_footing.core.knowledge.numbers import SpokenNumbers
+from firm_footing.core.physics.forward import STRIKE
 
 EXPLAINED = ("path_deg", "face_to_path_deg", "low_point_cm", "heel_toe_mm", "club_speed_pct")
 """The numbers that are accounted for."""
@@ -75,14 +76,18 @@ def _means(inference: Inference) -> tuple[FloatArray, FloatArray]:
     """(causes, 6) and (6,) posterior mean of what each cause does, and of the person."""
     space, numbers = inference.space, inference.knowledge.numbers.delivery
     delivery = inference.balls.delivery
+    own = inference.own_sizes
     assert delivery is not None
+    assert own is not None
     out = np.zeros((len(inference.knowledge.causes) + 1, len(DIMENSIONS)))
-    for row, z in zip(space.variant_of, delivery.joint.severity, strict=True):
+    times = np.ones((len(DIMENSIONS), len(space.set_of)))
+    times[STRIKE] = own.strike
+    for row, z in zip(space.variant_of, own.severity, strict=True):
         size = np.maximum(0.0, space.variant_severity[row] + numbers.severity_within * z)
-        each = np.bincount(
-            row, weights=inference.configuration * size, minlength=len(space.effects)
-        )
-        np.add.at(out, space.variant_cause, each[:, None] * space.unit_effects)
+        for column, more in enumerate(times):
+            weights = inference.configuration * size * more
+            each = np.bincount(row, weights=weights, minlength=len(space.effects))
+            np.add.at(out[:, column], space.variant_cause, each * space.unit_effects[:, column])
     variance = np.array(numbers.person_sd.row()) ** 2
     person = variance * (
         delivery.reading.design.T @ (delivery.joint.pulled @ inference.configuration)

@@ -23,7 +23,8 @@ def makers_of(miss: str, knowledge: Knowledge) -> dict[str, float]:
     """Cause id to how much it makes this miss, above 0 to 1 for the one that makes most.
 
     Measured by the log-likelihood ratio of the balls as the miss is told, the cause alone against
-    none; a miss that comes in two kinds is made by what makes both, as much as the lesser one.
+    none, in the player whom it fits best, an ordinary or a good one; a miss that comes in two kinds
+    is made by what makes both, as much as the lesser one.
     Causes that do not make it are left out.
 
     Raises
@@ -45,5 +46,8 @@ def makers_of(miss: str, knowledge: Knowledge) -> dict[str, float]:
 
 def _points(miss: Miss, kind: dict[str, str | float], knowledge: Knowledge) -> FloatArray:
     one_kind = miss.model_copy(update={"balls": (kind,)})
-    told = with_balls(Case(handedness="right"), (one_kind,), knowledge)
-    return infer(told, knowledge).balls.points
+    players = (None, knowledge.numbers.stuck_mode.handicap_low)
+    cases = [Case(handedness="right", handicap=handicap) for handicap in players]
+    told = [with_balls(case, (one_kind,), knowledge) for case in cases]
+    out: FloatArray = np.max([infer(case, knowledge).balls.points for case in told], axis=0)
+    return out

@@ -1,61 +1,96 @@
 """Would every school start with the same cause?"""
 
-from collections.abc import Mapping
-from functools import lru_cache
-from itertools import product
+from dataclasses import replace
 from typing import NamedTuple
 
 import numpy as np
 
-from firm_footing.core.case import School as CaseSchool
+from firm_footing.core.case import School
 from firm_footing.core.frame.arrays import FloatArray
-from firm_footing.core.inference.check_likelihood import AskedTogether, changed, groups_asked
-from firm_footing.core.inference.hypothesis_space import HypothesisSpace
-from firm_footing.core.inference.inference import Inference, school_bases, school_prior
+from firm_footing.core.inference.answers import seen_of
+from firm_footing.core.inference.check_likelihood import (
+    AskedTogether,
+    changed,
+    groups_asked,
+    ratios_of,
+)
+from firm_footing.core.inference.inference import Inference, school_bases, school_options
+from firm_footing.core.inference.posterior import normalised
+from firm_footing.core.inference.prior import prior_view, set_prior
+from firm_footing.core.inference.start import first_seen, start_table, supported_causes
+from firm_footing.core.inference.trace_answers import answers_of_traces
 
-SchoolPair = tuple[str, str]
-"""Ids of the heel and toe school and of the lead foot school."""
+JUDGE_TRACES = ("pressure", "heel_toe")
+"""The questions whose schools read a pressure trace in their own way."""
 
 
-def first_by_school(inference: Inference) -> dict[SchoolPair, str]:
-    """The cause every heel-and-toe and lead-foot school would start with: the ranking redone.
+class SchoolStart(NamedTuple):
+    """The cause that is first in the order under another school.
 
-    What was chosen in the other matters stays.
-
-    A school changes the prior of the causes; the likelihood is weighed anew only where it also
-    changes how common an answered sign is.
+    question, option : of `schools.yaml`; what was chosen in the other questions stays
     """
-    space, causes = inference.space, inference.knowledge.causes
-    table = _school_table(space, inference.handicap, inference.case.school)
-    here = groups_asked(inference.ratios, inference.bases, inference.knowledge)
-    by_groups: dict[tuple[AskedTogether, ...], FloatArray] = {}
-    weights = np.empty_like(table.priors)
-    for row, prior, bases in zip(weights, table.priors, table.bases, strict=True):
-        groups = tuple(groups_asked(inference.ratios, bases, inference.knowledge))
-        if groups not in by_groups:
-            logs = inference.now.log - inference.now.log.max() + changed(here, groups, space)
-            by_groups[groups] = space.to_sets(np.exp(logs))
-        np.multiply(by_groups[groups], prior, out=row)
-    firsts = (weights @ inference.starts).argmax(axis=1)
-    return {name: causes[i].id for name, i in zip(table.schools, firsts, strict=True)}
+
+    question: str
+    option: str
+    start_with: str
 
 
-class _SchoolTable(NamedTuple):
-    """Every combination of schools, its base rates, and its prior (schools, sets)."""
-
-    schools: list[SchoolPair]
-    bases: list[Mapping[str, float]]
-    priors: FloatArray
-
-
-@lru_cache(maxsize=64)
-def _school_table(space: HypothesisSpace, handicap: float, school: CaseSchool) -> _SchoolTable:
-    schools = space.knowledge.schools
-    pairs = [(a.id, b.id) for a, b in product(schools.heel_toe.options, schools.lead_foot.options)]
-    said = school.model_dump()
-    combined = [schools.chosen({**said, "heel_toe": a, "lead_foot": b}) for a, b in pairs]
-    return _SchoolTable(
-        schools=pairs,
-        bases=[school_bases(space.knowledge, handicap, options) for options in combined],
-        priors=np.array([school_prior(space, options) for options in combined]),
+def start_by_school(inference: Inference) -> tuple[SchoolStart, ...]:
+    """The ranking redone under every school that was not chosen, one question at a time."""
+    redone = _Redone(inference)
+    chosen = inference.case.school.model_dump()
+    return tuple(
+        SchoolStart(name, option.id, redone.first_under(name, option.id))
+        for name, question in inference.knowledge.schools.questions.items()
+        for option in question.options
+        if option.id != chosen[name]
     )
+
+
+class _Redone:
+    """What `infer` would find first if another school had been chosen.
+
+    A school changes how common causes and sights are taken to be, what brings about what, what a
+    trace is taken to say, and what comes first. What the balls say stays; so does what a trial is
+    taken to remove along with a cause.
+    """
+
+    def __init__(self, inference: Inference) -> None:
+        self.inference, self.space = inference, inference.space
+        self.knowledge = inference.knowledge
+        self.here = groups_asked(inference.ratios, inference.bases, self.knowledge)
+        # of a set, but for a constant
+        self.likelihood: FloatArray = inference.now.cause_set / inference.prior
+
+    def first_under(self, question: str, option: str) -> str:
+        """Id of the cause first in the order under this option."""
+        before = self.inference
+        school = School(**{**before.case.school.model_dump(), question: option})
+        options = school_options(school, self.knowledge)
+        schools = prior_view(self.knowledge, options)
+        counted, ratios = before.counted, before.ratios
+        if question in JUDGE_TRACES and before.case.traces:
+            case = before.case.model_copy(update={"school": school})
+            traced = answers_of_traces(case, before.pattern, self.knowledge)
+            counted = replace(before.given, traced=traced).counted()
+            ratios = ratios_of(counted, self.knowledge)
+        bases = school_bases(self.knowledge, before.handicap, options)
+        likelihood = self._likelihood(groups_asked(ratios, bases, self.knowledge))
+        seen = seen_of(counted, self.knowledge)
+        starts = start_table(
+            self.space,
+            supported_causes(
+                frozenset(counted), seen, before.balls.points_of_balls, self.knowledge
+            ),
+            first_seen(seen, options, self.knowledge),
+            schools,
+        )
+        root = (likelihood * set_prior(self.space, schools)) @ starts
+        return self.knowledge.causes[int(np.argmax(root))].id
+
+    def _likelihood(self, groups: list[AskedTogether]) -> FloatArray:
+        """(sets,) likelihood of each set, but for a constant, with these answers to the looks."""
+        if groups == self.here:
+            return self.likelihood
+        log = self.inference.now.log + changed(self.here, groups, self.space)
+        return self.space.to_sets(normalised(log, np.ones(1)))

@@ -164,13 +164,14 @@ def _changes(
 ) -> list[DeliveryShift]:
     """What the constraint changes under each cause alone, taking away its own this often."""
     space = inference.space
-    possible = branches(space, drill.constraint.removes if drill.constraint else (), removed)
+    removes = drill.constraint.removes if drill.constraint else ()
+    possible = branches(space, removes, removed, inference.schools.views)
     return [
         expected_change(
             space,
             inference.configuration * mark[space.hypothesis_of],
             possible,
-            inference.severity,
+            inference.own_sizes,
             inference.handicap,
         )
         for mark in _exactly_one(inference, one, other)

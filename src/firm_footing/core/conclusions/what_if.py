@@ -8,7 +8,13 @@ import numpy as np
 from firm_footing.core.frame.arrays import FloatArray
 from firm_footing.core.inference.hypothesis_space import HypothesisSpace
 from firm_footing.core.inference.inference import Inference
-from firm_footing.core.inference.intervention import Branch, branches, change_of, only_itself
+from firm_footing.core.inference.intervention import (
+    Branch,
+    OwnSizes,
+    branches,
+    change_of,
+    only_itself,
+)
 from firm_footing.core.knowledge import DIMENSIONS
 from firm_footing.core.patterns import Estimate, Pattern
 from firm_footing.core.physics.forward import (
@@ -89,8 +95,10 @@ def without(inference: Inference, cause: str, *, alone: bool = False) -> WhatIf:
     change = expected_change(
         space,
         inference.configuration * present,
-        only_itself(space, cause) if alone else branches(space, (cause,), 1.0),
-        inference.severity,
+        only_itself(space, cause)
+        if alone
+        else branches(space, (cause,), 1.0, inference.schools.views),
+        inference.own_sizes,
         inference.handicap,
     )
     now = seen_now(inference.pattern)
@@ -114,7 +122,7 @@ def expected_change(
     space: HypothesisSpace,
     weights: FloatArray,
     possible: tuple[Branch, ...],
-    severity: FloatArray | None,
+    sizes: OwnSizes | None,
     handicap: float,
 ) -> DeliveryShift:
     """Mean and covariance of what changes, over configurations and branches.
@@ -123,7 +131,7 @@ def expected_change(
     ----------
     weights : (configurations,) need not sum to one
     possible : what can be gone; see `branches`
-    severity : see `JointDensity`
+    sizes : of every configuration; None where nothing is known
 
     """
     heavy = weights > 1e-6 * weights.max()
@@ -136,7 +144,7 @@ def expected_change(
         kept = Branch(branch.probability, branch.configurations[counts], branch.gone[:, counts])
         here, gone = kept.configurations, kept.gone
         each = weights[here] * branch.probability / total
-        own = None if severity is None else severity[:, here]
+        own = None if sizes is None else sizes.of(here)
         change = change_of(space, kept, own, handicap)
         mean += change @ each
         second += (change * each) @ change.T

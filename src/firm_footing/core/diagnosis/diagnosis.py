@@ -15,7 +15,7 @@ from firm_footing.core.conclusions.attribution import Attribution, attribution_o
 from firm_footing.core.conclusions.chain import ball_way, chain_of
 from firm_footing.core.conclusions.decision_status import DecisionStatus, decision_status_of
 from firm_footing.core.conclusions.next_check import NextCheck, decision_flips, next_checks
-from firm_footing.core.conclusions.schools import first_by_school
+from firm_footing.core.conclusions.schools import SchoolStart, start_by_school
 from firm_footing.core.conclusions.separating import TrialResult, trial_results
 from firm_footing.core.conclusions.single_cause import (
     LEAST_BITS,
@@ -26,7 +26,9 @@ from firm_footing.core.frame.arrays import FloatArray
 from firm_footing.core.inference.answers import contradictions
 from firm_footing.core.inference.film_answers import against_films
 from firm_footing.core.inference.inference import Inference, infer
+from firm_footing.core.inference.links import links_into, links_of
 from firm_footing.core.inference.measured_answers import Measured
+from firm_footing.core.inference.prior import view_shares
 from firm_footing.core.knowledge import Knowledge
 from firm_footing.core.knowledge.vocabulary import Mode, Seen, Source
 from firm_footing.core.patterns import Pattern
@@ -91,7 +93,8 @@ class Diagnosis:
 
     start_with : the first of the order; None where nothing speaks for it
     attribution : what explains the deviation of the delivery
-    first_by_school : (heel and toe school, lead foot school) to the cause first in the order
+    schools_agree : whether every school would have the same cause first
+    start_elsewhere : the schools that would have another
     contradictions : checks answered with a clear yes and a clear no
     measured : looks that numbers answer by themselves
     verdicts : what the blocks hit with a constraint said
@@ -108,7 +111,7 @@ class Diagnosis:
     next_checks: tuple[NextCheck, ...]
     drills: tuple[str, ...]
     schools_agree: bool
-    first_by_school: Mapping[tuple[str, str], str]
+    start_elsewhere: tuple[SchoolStart, ...]
     contradictions: tuple[str, ...]
     measured: tuple[Measured, ...]
     trial_results: tuple[TrialResult, ...]
@@ -142,7 +145,7 @@ def diagnose(
     path = pattern.path_deg.value if pattern.path_deg else None
     present = {c.id: float(p) for c, p in zip(knowledge.causes, now.present, strict=True)}
     checks = next_checks(inference, at_hand)
-    firsts = first_by_school(inference)
+    elsewhere = tuple(s for s in start_by_school(inference) if s.start_with != first)
     flips = decision_flips(inference, checks[:CHECKS_TRIED])
     attribution = attribution_of(inference)
     single_cause = single_cause_log2_lr(inference)
@@ -157,8 +160,8 @@ def diagnose(
         outside_feet=float(now.cause_set[space.outside_feet].sum()),
         next_checks=tuple(checks),
         drills=drills_for(start, knowledge, situation_of(case, present, path)) if start else (),
-        schools_agree=set(firsts.values()) == {first},
-        first_by_school=firsts,
+        schools_agree=not elsewhere,
+        start_elsewhere=elsewhere,
         contradictions=_contradictions(inference),
         measured=inference.measured,
         trial_results=trial_results(inference),
@@ -270,12 +273,15 @@ def came_from(inference: Inference) -> dict[str, str]:
     """
     space, now, causes = inference.space, inference.now, inference.knowledge.causes
     both = space.members.T @ (space.members * now.cause_set[:, None])
-    from_any = now.cause_set @ (space.members * (space.links_into > 0))
+    from_any, linked = np.zeros(len(causes)), np.zeros_like(both)
+    shares = view_shares(space, inference.schools)
+    for share, (counts, dropped) in zip(shares, inference.schools.views, strict=True):
+        from_any += (now.cause_set * share) @ (space.members * (links_into(space, dropped) > 0))
+        linked += counts * links_of(inference.knowledge, dropped)
     found = {}
     for i, cause in enumerate(causes):
         if from_any[i] > 0.5 * now.present[i]:
-            above = np.where(space.upstream[:, i] > 0, both[:, i], 0.0)
-            found[cause.id] = causes[int(np.argmax(above))].id
+            found[cause.id] = causes[int(np.argmax(linked[:, i] * both[:, i]))].id
     return found
 
 

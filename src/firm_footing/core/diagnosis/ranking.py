@@ -96,6 +96,14 @@ class NextCheckRank(TypedDict):
     seconds: int
 
 
+class SchoolElsewhere(TypedDict):
+    """A school that would start with another cause; what was chosen in other questions stays."""
+
+    question: str
+    option: str
+    start_with: str
+
+
 class Ranking(TypedDict):
     """The diagnosis of one case."""
 
@@ -113,6 +121,7 @@ class Ranking(TypedDict):
     next_checks: list[NextCheckRank]
     drills: list[str]
     schools_agree: bool
+    schools_elsewhere: list[SchoolElsewhere]
 
 
 def ranked_first(kept: Mapping[str, Any]) -> str | None:
@@ -171,6 +180,10 @@ def ranking_of(diagnosis: Diagnosis, knowledge: Knowledge) -> Ranking:
         ],
         "drills": list(diagnosis.drills),
         "schools_agree": diagnosis.schools_agree,
+        "schools_elsewhere": [
+            {"question": s.question, "option": s.option, "start_with": s.start_with}
+            for s in diagnosis.start_elsewhere
+        ],
     }
 
 

@@ -10,7 +10,8 @@ depend on how severe the causes are: it is made once for each form, the same cau
 mode and sides.
 
 People are not all near the middle: the density is a multivariate t of that covariance, so that an
-unusual person is not taken for proof of a cause.
+unusual person is not taken for proof of a cause. And some show one number more than all the rest:
+then the density is a mixture of two that differ in what they expect of that number.
 """
 
 import math
@@ -28,6 +29,25 @@ Floats = NDArray[np.floating[Any]]
 
 
 @dataclass(frozen=True, eq=False)
+class DensityTail:
+    """A share of players who show more of their causes in one number.
+
+    number : which of the numbers read
+    share : of the players
+    more : (configurations,) what their mean of that number lies beyond that of the others
+    across : (n, forms) inverse covariance of that number with each
+    toward : (most, forms) how far a cause's severity moves, in standard deviations, by one unit of
+        that number
+    """
+
+    number: int
+    share: float
+    more: Floats
+    across: Floats
+    toward: Floats
+
+
+@dataclass(frozen=True, eq=False)
 class JointDensity:
     """A reading of n numbers judged by every configuration.
 
@@ -35,36 +55,90 @@ class JointDensity:
     tail_df : degrees of freedom of the tails, above 2
     distance2 : (configurations,) squared Mahalanobis distance from what the configuration expects
     log_det : (configurations,) log determinant of the covariance
-    severity : (most, configurations) how far each cause's severity lies from that of its
+    severity_plain : (most, configurations) how far each cause's severity lies from that of its
         configuration given the reading, in standard deviations; rows in the order of `listed`
     precision : (n, forms) one over the variance of each number given the others
     form_of : (configurations,) which form each is of
-    pulled : (n, configurations) inverse covariance times `off`: precision times how far each
+    pulled_plain : (n, configurations) inverse covariance times `off`: precision times how far each
         number lies from what the others predict
+    tail : those who show more in one number; None: nobody. `plain` is without them
     """
 
     size: int
     tail_df: float
     distance2: Floats
     log_det: Floats
-    severity: FloatArray
+    severity_plain: Floats
     precision: Floats
     form_of: IntArray
-    pulled: Floats
+    pulled_plain: Floats
+    tail: DensityTail | None = None
 
     @cached_property
     def log(self) -> FloatArray:
         """(configurations,) log density of all of it."""
-        found = _log_t(self.distance2, self.log_det, self.size, self.tail_df)
-        return found.astype(np.float64)
+        plain = _log_t(self.distance2, self.log_det, self.size, self.tail_df)
+        if self.tail is None:
+            return plain.astype(np.float64)
+        beyond = _log_t(self._distance2_beyond, self.log_det, self.size, self.tail_df)
+        return mixed(plain, beyond, self.tail.share)
 
     def given_the_others(self, number: int) -> FloatArray:
         """(configurations,) log density of one number given all the others."""
         own = self.precision[number][self.form_of]
-        distance2 = self.distance2 - self.pulled[number] ** 2 / own
         log_det = self.log_det + np.log(self.precision[number])[self.form_of]
-        others = _log_t(distance2, log_det, self.size - 1, self.tail_df)
-        return self.log - others.astype(np.float64)
+
+        def others(distance2: Floats, pulled: Floats) -> Floats:
+            return _log_t(distance2 - pulled**2 / own, log_det, self.size - 1, self.tail_df)
+
+        plain = others(self.distance2, self.pulled_plain[number])
+        if self.tail is None:
+            return self.log - plain.astype(np.float64)
+        across = self.tail.across[number][self.form_of]
+        pulled = self.pulled_plain[number] - self.tail.more * across
+        return self.log - mixed(plain, others(self._distance2_beyond, pulled), self.tail.share)
+
+    @cached_property
+    def beyond(self) -> FloatArray:
+        """(configurations,) P(the player shows more in that one number, given the reading)."""
+        if self.tail is None:
+            return np.zeros(len(self.form_of))
+        plain = _log_t(self.distance2, self.log_det, self.size, self.tail_df)
+        beyond = _log_t(self._distance2_beyond, self.log_det, self.size, self.tail_df)
+        odds = np.exp((beyond - plain).astype(np.float64)) * self.tail.share / (1 - self.tail.share)
+        out: FloatArray = odds / (1 + odds)
+        return out
+
+    @cached_property
+    def severity(self) -> FloatArray:
+        """(most, configurations) mean of `severity_plain` over all players."""
+        out = self.severity_plain.astype(np.float64)
+        if self.tail is not None:
+            out -= self.beyond * self.tail.more * self.tail.toward[:, self.form_of]
+        return out
+
+    @cached_property
+    def pulled(self) -> FloatArray:
+        """(n, configurations) mean of `pulled_plain` over all players."""
+        out = self.pulled_plain.astype(np.float64)
+        if self.tail is not None:
+            out -= self.beyond * self.tail.more * self.tail.across[:, self.form_of]
+        return out
+
+    @cached_property
+    def _distance2_beyond(self) -> Floats:
+        assert self.tail is not None
+        i, more = self.tail.number, self.tail.more
+        own = self.precision[i][self.form_of]
+        out: Floats = self.distance2 - 2 * more * self.pulled_plain[i] + more**2 * own
+        return out
+
+
+def mixed(plain: Floats, beyond: Floats, share: float) -> FloatArray:
+    """Log density where a share of the players is beyond."""
+    return np.logaddexp(
+        math.log(1 - share) + plain.astype(np.float64), math.log(share) + beyond.astype(np.float64)
+    )
 
 
 def _log_t(distance2: Floats, log_det: Floats, size: int, df: float) -> Floats:
@@ -77,6 +151,14 @@ def _log_t(distance2: Floats, log_det: Floats, size: int, df: float) -> Floats:
     return out
 
 
+class MoreIn(NamedTuple):
+    """What some players show more of; see `DensityTail`."""
+
+    number: int
+    share: float
+    more: Floats
+
+
 def joint_density(
     off: Floats,
     spreads: Floats,
@@ -84,6 +166,7 @@ def joint_density(
     form_of: IntArray,
     base: Floats,
     tail_df: float,
+    more_in: MoreIn | None = None,
 ) -> JointDensity:
     """Density of a reading under every configuration.
 
@@ -96,14 +179,15 @@ def joint_density(
     form_of : (configurations,) which form each configuration is of
     base : (n, n) covariance of everything else: people and noise
     tail_df : degrees of freedom of the tails, above 2
+    more_in : what some show more of; None: nobody does
 
     """
     solved = _solve(off, spreads, listed, form_of, base)
     severity = _backward(solved.by_configuration, solved.toward)
     precision = np.empty((len(off), listed.shape[1]), off.dtype)
-    for i, each in enumerate(solved.as_read):
-        ways = _forward(solved.factor, [each[row] for row in listed])
-        precision[i] = solved.inverse[i, i] - sum(way * way for way in ways)
+    ways = [_forward(solved.factor, [each[row] for row in listed]) for each in solved.as_read]
+    for i, own in enumerate(ways):
+        precision[i] = solved.inverse[i, i] - sum(way * way for way in own)
     pulled = solved.weighted
     for each, z in zip(solved.of_configuration, severity, strict=True):
         pulled = pulled - each * z
@@ -112,11 +196,31 @@ def joint_density(
         tail_df=tail_df,
         distance2=solved.distance2,
         log_det=solved.log_det,
-        severity=severity.astype(np.float64),
+        severity_plain=severity,
         precision=precision,
         form_of=form_of,
-        pulled=pulled,
+        pulled_plain=pulled,
+        tail=None if more_in is None else _tail(more_in, solved.inverse, ways, spreads, listed),
     )
+
+
+def _tail(
+    more_in: MoreIn,
+    inverse: Floats,
+    ways: list[list[Floats]],
+    spreads: Floats,
+    listed: IntArray,
+) -> DensityTail:
+    here = ways[more_in.number]
+    across = np.array(
+        [
+            column - sum(a * b for a, b in zip(own, here, strict=True))
+            for column, own in zip(inverse[:, more_in.number], ways, strict=True)
+        ],
+        spreads.dtype,
+    )
+    toward = np.einsum("mfn,nf->mf", spreads[listed], across)
+    return DensityTail(*more_in, across=across, toward=toward)
 
 
 def log_density(

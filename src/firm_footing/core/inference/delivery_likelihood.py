@@ -14,7 +14,13 @@ import numpy as np
 from firm_footing.core.estimation.inverse import Delivered
 from firm_footing.core.frame.arrays import FloatArray, IntArray
 from firm_footing.core.inference.caching import kept
-from firm_footing.core.inference.delivery_density import JointDensity, joint_density, log_density
+from firm_footing.core.inference.delivery_density import (
+    JointDensity,
+    MoreIn,
+    joint_density,
+    log_density,
+    mixed,
+)
 from firm_footing.core.inference.evidence import Piece, leave_one_out_weight_of
 from firm_footing.core.inference.hypothesis_space import HypothesisSpace
 from firm_footing.core.knowledge import DIMENSIONS, Knowledge
@@ -36,6 +42,7 @@ NEARLY_ALONE = 0.99
 """A direction with this much of one quantity is that quantity."""
 COMBINED = ("start_deg", "carry_lost_pct")
 """What a pair is called of which only a combination was seen."""
+STRIKE_NAME = DIMENSIONS[STRIKE]
 CONTACT = "contact"
 """What the low point is called where only words of contact tell it."""
 FLAT = 1e-9
@@ -163,6 +170,19 @@ def expected_delivery(space: HypothesisSpace, handicap: float) -> FloatArray:
     return stopped(cause_free(space, handicap)[:, None] + space.shift, space)
 
 
+@kept(megabytes=1)
+def strike_beyond(space: HypothesisSpace) -> FloatArray:
+    """(configurations,) mm that some players' strike lies beyond the mean strike; - heel.
+
+    Those in whom the causes move the strike more; not to be written to.
+    """
+    numbers = space.knowledge.numbers.delivery
+    shift, floor = space.shift[STRIKE], numbers.strike_floor_mm
+    beyond = np.maximum(numbers.strike_tail.times * shift, floor)
+    out: FloatArray = beyond - np.maximum(shift, floor)
+    return out
+
+
 def cause_free(space: HypothesisSpace, handicap: float) -> FloatArray:
     """(6,) mean delivery of a player of this handicap without causes."""
     mean = np.zeros(len(DIMENSIONS))
@@ -204,7 +224,12 @@ def delivery_likelihood(
     off = (reading.value[:, None] - reading.design @ expected).astype(single)
     people = _people(reading, space)
     people["spreads"] = people["spreads"].astype(single)
-    return joint_density(off, listed=forms.variant_of, form_of=forms.of, **people)
+    more = None
+    if STRIKE_NAME in reading.names:
+        tail = space.knowledge.numbers.delivery.strike_tail
+        beyond = strike_beyond(space).astype(single)
+        more = MoreIn(reading.names.index(STRIKE_NAME), tail.share, beyond)
+    return joint_density(off, listed=forms.variant_of, form_of=forms.of, more_in=more, **people)
 
 
 def log_of_delivery(
@@ -216,7 +241,13 @@ def log_of_delivery(
     off = reading.value[:, None] - reading.design @ expected
     listed = forms.variant_of[:, forms.of[only]]
     each = np.arange(len(only))
-    return log_density(off, listed=listed, form_of=each, **_people(reading, space))
+    people = _people(reading, space)
+    plain = log_density(off, listed=listed, form_of=each, **people)
+    if STRIKE_NAME not in reading.names:
+        return plain
+    off[reading.names.index(STRIKE_NAME)] -= strike_beyond(space)[only]
+    beyond = log_density(off, listed=listed, form_of=each, **people)
+    return mixed(plain, beyond, space.knowledge.numbers.delivery.strike_tail.share)
 
 
 def _people(reading: DeliveryReading, space: HypothesisSpace) -> dict[str, Any]:

@@ -89,18 +89,6 @@ class HypothesisSpace:
         """(6, configurations) summed mean effect on the delivery, order of DIMENSIONS."""
         return np.ascontiguousarray(self.effects[self.variant_of].sum(axis=0).T)
 
-    @cached_property
-    def upstream(self) -> FloatArray:
-        """(causes, causes) 1.0 where the first is directly upstream of the second."""
-        causes = self.knowledge.causes
-        return np.array([[1.0 if c.id in u.upstream_of else 0.0 for c in causes] for u in causes])
-
-    @cached_property
-    def links_into(self) -> FloatArray:
-        """(sets, causes) how many causes directly upstream of this one are present."""
-        out: FloatArray = self.members @ self.upstream
-        return out
-
     @property
     def no_variant(self) -> int:
         """The last of the variants: no cause."""

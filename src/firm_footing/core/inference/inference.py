@@ -1,6 +1,6 @@
 """All the evidence of a case, weighed once: what every conclusion is drawn from."""
 
-from collections.abc import Iterable, Mapping, Sequence
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from functools import cached_property
 
@@ -28,19 +28,21 @@ from firm_footing.core.inference.enumeration import enumerate_space
 from firm_footing.core.inference.evidence import Marginalised, Piece, marginalise_sides
 from firm_footing.core.inference.film_answers import answers_of_films
 from firm_footing.core.inference.hypothesis_space import HypothesisSpace
+from firm_footing.core.inference.intervention import OwnSizes
+from firm_footing.core.inference.links import Views
 from firm_footing.core.inference.measured_answers import Measured, answers_measured, measured_of
 from firm_footing.core.inference.posterior import Posterior, normalised, posterior
-from firm_footing.core.inference.prior import base_weights, set_prior
+from firm_footing.core.inference.prior import PriorView, prior_view, set_prior
 from firm_footing.core.inference.start import (
     first_of,
-    setup_seen,
+    first_seen,
     start_table,
     supported_causes,
 )
 from firm_footing.core.inference.trace_answers import answers_of_traces, is_clear
 from firm_footing.core.inference.trial_likelihood import Trial, trial_piece, trials_of
 from firm_footing.core.knowledge import Knowledge
-from firm_footing.core.knowledge.coaching import SchoolOption
+from firm_footing.core.knowledge.schools import SchoolOption
 from firm_footing.core.knowledge.vocabulary import Seen
 from firm_footing.core.patterns import Pattern, read_pattern
 from firm_footing.core.physics.forward import Setting
@@ -58,6 +60,8 @@ class Inference:
     bases : check id to its base rate for this player and school
     pieces : the evidence
     balls : what the balls say
+    options : the chosen schools, one of each question
+    schools : what they say of the causes beforehand
     prior : (sets,) prior of each set of causes under the chosen schools
     now : the probabilities after all the evidence
     """
@@ -74,6 +78,8 @@ class Inference:
     bases: Mapping[str, float]
     pieces: Sequence[Piece]
     balls: "BallEvidence"
+    options: tuple[SchoolOption, ...]
+    schools: PriorView
     prior: FloatArray
     now: Posterior
 
@@ -98,8 +104,9 @@ class Inference:
 
     @cached_property
     def starts(self) -> FloatArray:
-        """(sets, causes) 1.0 where one starts with the cause if that set is the truth."""
-        return start_table(self.space, self.supported, setup_seen(self.seen, self.knowledge))
+        """(sets, causes) P(one starts with the cause, if that set is the truth)."""
+        first = first_seen(self.seen, self.options, self.knowledge)
+        return start_table(self.space, self.supported, first, self.schools)
 
     @cached_property
     def root(self) -> FloatArray:
@@ -130,8 +137,8 @@ class Inference:
         seen = seen_of(counted, self.knowledge)
         points = self.balls.points_of_balls
         supported = supported_causes(frozenset(counted), seen, points, self.knowledge)
-        first = setup_seen(seen, self.knowledge)
-        out: FloatArray = sets @ start_table(self.space, supported, first)
+        first = first_seen(seen, self.options, self.knowledge)
+        out: FloatArray = sets @ start_table(self.space, supported, first, self.schools)
         return out
 
     @property
@@ -140,10 +147,13 @@ class Inference:
         return self.balls.trials
 
     @property
-    def severity(self) -> FloatArray | None:
-        """(most, configurations) how severe the balls make each cause; None without balls."""
+    def own_sizes(self) -> OwnSizes | None:
+        """How large the balls make each configuration's effects; None without balls."""
         delivery = self.balls.delivery
-        return None if delivery is None else delivery.joint.severity
+        if delivery is None:
+            return None
+        tail = self.knowledge.numbers.delivery.strike_tail
+        return OwnSizes(delivery.joint.severity, 1 + (tail.times - 1) * delivery.joint.beyond)
 
     @property
     def usual_low_point_cm(self) -> float:
@@ -175,7 +185,9 @@ def infer(case: Case, knowledge: Knowledge) -> Inference:
     space = enumerate_space(knowledge)
     handicap = knowledge.numbers.handicap_left_out if case.handicap is None else case.handicap
     trials = tuple(trials_of(case, knowledge))
-    balls = infer_from_balls(case.baselines, trials, space, handicap)
+    options = school_options(case.school, knowledge)
+    schools = prior_view(knowledge, options)
+    balls = infer_from_balls(case.baselines, trials, space, handicap, schools.views)
     measured = measured_of(case, knowledge)
     answers = Answered(
         by_hand=counted_readings(case),
@@ -184,11 +196,10 @@ def infer(case: Case, knowledge: Knowledge) -> Inference:
         filmed=answers_of_films(case, knowledge),
     )
     counted = answers.counted()
-    options = school_options(case.school, knowledge)
     bases = school_bases(knowledge, handicap, options)
     ratios = ratios_of(counted, knowledge)
     pieces = [*balls.marginalised.pieces, *check_pieces(ratios, space, bases)]
-    prior = school_prior(space, options)
+    prior = set_prior(space, schools)
     stuck = knowledge.numbers.stuck_mode.probability(handicap)
     return Inference(
         case=case,
@@ -203,6 +214,8 @@ def infer(case: Case, knowledge: Knowledge) -> Inference:
         bases=bases,
         pieces=pieces,
         balls=balls,
+        options=options,
+        schools=schools,
         prior=prior,
         now=posterior(space, prior, stuck, pieces),
     )
@@ -233,15 +246,21 @@ class BallEvidence:
 
 @kept(megabytes=16)
 def infer_from_balls(
-    baselines: tuple[Block, ...], trials: tuple[Trial, ...], space: HypothesisSpace, handicap: float
+    baselines: tuple[Block, ...],
+    trials: tuple[Trial, ...],
+    space: HypothesisSpace,
+    handicap: float,
+    views: Views,
 ) -> BallEvidence:
     """The pattern of the baseline and the evidence of all balls.
 
     Kept, for the looks come without new balls.
+
+    views : of the links, for what a trial takes away with a cause
     """
     pattern = read_pattern(baselines, space.knowledge, handicap)
     judged = ball_likelihoods(pattern, space, handicap)
-    said = [(t, trial_piece(t, baselines, space, handicap)) for t in trials]
+    said = [(t, trial_piece(t, baselines, space, handicap, views)) for t in trials]
     tried = [(trial, piece) for trial, piece in said if piece is not None]
     pieces = (*judged.pieces, *(piece for _, piece in tried))
     log = np.zeros(len(space.set_of))
@@ -274,15 +293,5 @@ def school_bases(
     knowledge: Knowledge, handicap: float, options: Sequence[SchoolOption]
 ) -> Mapping[str, float]:
     """Base rate of every check for this player under these schools."""
-    overrides = _merged(o.check_base for o in options)
-    return base_rates(knowledge, handicap, tuple(overrides.items()))
-
-
-def school_prior(space: HypothesisSpace, options: Sequence[SchoolOption]) -> FloatArray:
-    """(sets,) prior under these schools."""
-    factors = _merged(o.cause_weight for o in options)
-    return set_prior(space, base_weights(space.knowledge, tuple(factors.items())))
-
-
-def _merged(parts: Iterable[Mapping[str, float]]) -> dict[str, float]:
-    return {key: value for part in parts for key, value in part.items()}
+    overrides = tuple((check, base) for o in options for check, base in o.check_base.items())
+    return base_rates(knowledge, handicap, overrides)

@@ -5,7 +5,7 @@ with them, most of the time. Each possibility is a `Branch`: what is gone, in ev
 """
 
 from dataclasses import dataclass
-from functools import lru_cache
+from typing import NamedTuple
 
 import numpy as np
 from numpy.typing import NDArray
@@ -14,6 +14,8 @@ from firm_footing.core.frame.arrays import FloatArray, IntArray
 from firm_footing.core.inference.caching import kept
 from firm_footing.core.inference.delivery_likelihood import cause_free, stopped
 from firm_footing.core.inference.hypothesis_space import HypothesisSpace
+from firm_footing.core.inference.links import Views, links_of
+from firm_footing.core.physics.forward import STRIKE
 
 
 @dataclass(frozen=True, eq=False)
@@ -30,11 +32,30 @@ class Branch:
     gone: IntArray
 
 
+class OwnSizes(NamedTuple):
+    """How large a student's effects are, as far as the balls tell.
+
+    severity : (most, n) how far each cause's severity lies from that of its configuration, in
+        standard deviations
+    strike : (n,) how many times as far the causes move the strike
+    """
+
+    severity: FloatArray
+    strike: FloatArray
+
+    def of(self, here: IntArray) -> "OwnSizes":
+        """The same of these configurations alone."""
+        return OwnSizes(self.severity[:, here], self.strike[here])
+
+
 @kept(megabytes=8)
-def branches(space: HypothesisSpace, removed: tuple[str, ...], works: float) -> tuple[Branch, ...]:
+def branches(
+    space: HypothesisSpace, removed: tuple[str, ...], works: float, views: Views
+) -> tuple[Branch, ...]:
     """What can be gone when these causes are removed with probability `works`.
 
-    In order: nothing (left out when `works` is 1), they and what they brought about, only they.
+    In order: nothing (left out when `works` is 1), they and what they brought about in each view of
+    the links, only they.
     """
     knowledge = space.knowledge
     count = len(knowledge.causes)
@@ -42,11 +63,11 @@ def branches(space: HypothesisSpace, removed: tuple[str, ...], works: float) -> 
     taken[[knowledge.cause_index[c] for c in removed]] = True
     cause_of = space.variant_cause[space.variant_of]
     by_itself = taken[cause_of]
-    with_it = _brought_about(space, cause_of, by_itself)
     share = knowledge.numbers.trial.goes_with_it
+    with_it = _in_each_view(space, cause_of, by_itself, views)
     found = [
         _branch(1 - works, space, np.zeros_like(by_itself)),
-        _branch(works * share, space, with_it),
+        *(_branch(works * share * counts, space, gone) for counts, gone in with_it),
         _branch(works * (1 - share), space, by_itself),
     ]
     return tuple(b for b in found if b.probability > 0)
@@ -69,11 +90,26 @@ def _branch(probability: float, space: HypothesisSpace, gone: NDArray[np.bool_])
     )
 
 
+def _in_each_view(
+    space: HypothesisSpace, cause_of: IntArray, by_itself: NDArray[np.bool_], views: Views
+) -> list[tuple[float, NDArray[np.bool_]]]:
+    """What goes with it, and how much that counts; views that come to the same are one."""
+    found: list[tuple[float, NDArray[np.bool_]]] = []
+    for share, dropped in views:
+        gone = _brought_about(links_of(space.knowledge, dropped), cause_of, by_itself)
+        same = next((i for i, (_, other) in enumerate(found) if np.array_equal(gone, other)), None)
+        if same is None:
+            found.append((share, gone))
+        else:
+            found[same] = (found[same][0] + share, gone)
+    return found
+
+
 def _brought_about(
-    space: HypothesisSpace, cause_of: IntArray, gone: NDArray[np.bool_]
+    between: FloatArray, cause_of: IntArray, gone: NDArray[np.bool_]
 ) -> NDArray[np.bool_]:
     """(most, configurations) what is gone, and whatever is downstream of it, however far."""
-    links = links_of(space)
+    links = np.pad(between > 0, (0, 1))  # the last variant is of no cause
     for _ in range(len(cause_of) - 1):
         gone = gone.copy()
         for row in range(len(cause_of)):
@@ -82,35 +118,24 @@ def _brought_about(
     return gone
 
 
-@lru_cache(maxsize=4)
-def links_of(space: HypothesisSpace) -> NDArray[np.bool_]:
-    """(causes + 1, causes + 1) True where the first is directly upstream of the second."""
-    causes = space.knowledge.causes
-    links = np.zeros((len(causes) + 1, len(causes) + 1), dtype=bool)
-    for row, cause in enumerate(causes):
-        links[row, [space.knowledge.cause_index[c] for c in cause.upstream_of]] = True
-    return links
-
-
 def change_of(
-    space: HypothesisSpace, branch: Branch, severity: FloatArray | None, handicap: float
+    space: HypothesisSpace, branch: Branch, own: OwnSizes | None, handicap: float
 ) -> FloatArray:
     """(6, n) mean change of the delivery in the branch's configurations.
 
     What is left is stopped where low point and strike stop, not what goes: of two causes that
     together would reach beyond, either alone still reaches as far.
 
-    severity : (most, n) how far each cause's severity lies from that of its configuration, in
-        standard deviations; None where nothing is known of it
+    own : of the branch's configurations; None where nothing is known
     """
     variants = space.variant_of[:, branch.configurations]
-    whole = cause_free(space, handicap)[:, None] + shift_of(space, variants, severity)
-    left = whole - shift_of(space, branch.gone, severity)
+    whole = cause_free(space, handicap)[:, None] + shift_of(space, variants, own)
+    left = whole - shift_of(space, branch.gone, own)
     return stopped(left, space) - stopped(whole, space)
 
 
-def shift_of(space: HypothesisSpace, variants: IntArray, severity: FloatArray | None) -> FloatArray:
-    """(6, n) what these variants (most, n) do together; `severity` as in `change_of`.
+def shift_of(space: HypothesisSpace, variants: IntArray, own: OwnSizes | None) -> FloatArray:
+    """(6, n) what these variants (most, n) do together.
 
     A cause never acts backwards.
     """
@@ -118,7 +143,9 @@ def shift_of(space: HypothesisSpace, variants: IntArray, severity: FloatArray | 
     out = np.zeros((space.effects.shape[1], variants.shape[1]))
     for i, row in enumerate(variants):
         size = space.variant_severity[row]
-        if severity is not None:
-            size = np.maximum(0.0, size + within * severity[i])
+        if own is not None:
+            size = np.maximum(0.0, size + within * own.severity[i])
         out += space.unit_effects[row].T * size
+    if own is not None:
+        out[STRIKE] *= own.strike
     return out

@@ -10,28 +10,72 @@ present cause adds each of its downstream ones with the strength of the links (n
 with k the number of causes directly upstream in S and e_n the elementary symmetric polynomial
 (the sum over all sets of n). Sets larger than the limit are left out and the rest sums to one.
 That is a Bayesian network with a node for each cause that comes by itself, one for each that is
-present, and one that counts.
+present, and one that counts. Where practitioners differ over a link, each view of it is such a
+network, and the prior is their mixture.
 """
 
-from functools import lru_cache
+from collections.abc import Sequence
+from typing import NamedTuple
 
 import numpy as np
 
 from firm_footing.core.frame.arrays import FloatArray
 from firm_footing.core.inference.caching import kept
 from firm_footing.core.inference.hypothesis_space import HypothesisSpace
+from firm_footing.core.inference.links import Views, links_into
 from firm_footing.core.knowledge import Knowledge
 from firm_footing.core.knowledge.numbers import Prior
+from firm_footing.core.knowledge.schools import CauseLink, SchoolOption
+
+
+class PriorView(NamedTuple):
+    """What the chosen schools say of the causes before anything is seen.
+
+    weights : one base weight for each cause, 0 < weight < 1
+    views : the views of the links, and how much each counts
+    """
+
+    weights: tuple[float, ...]
+    views: Views
+
+
+def prior_view(knowledge: Knowledge, options: Sequence[SchoolOption]) -> PriorView:
+    """The same of these options, one of each question in their order."""
+    factor = {cause: f for option in options for cause, f in option.cause_weight.items()}
+    weights = tuple(c.base_weight * factor.get(c.id, 1.0) for c in knowledge.causes)
+    return PriorView(weights, knowledge.schools.link_views(options))
+
+
+def set_prior(space: HypothesisSpace, schools: PriorView) -> FloatArray:
+    """(sets,) prior probability of each set of causes; sums to one."""
+    out: FloatArray = _joint(space, schools).sum(axis=0)
+    return out
+
+
+def view_shares(space: HypothesisSpace, schools: PriorView) -> FloatArray:
+    """(views, sets) P(the view is right | the set); the columns sum to one.
+
+    What is seen speaks of the set alone, so that no evidence changes it.
+    """
+    joint = _joint(space, schools)
+    out: FloatArray = joint / joint.sum(axis=0)
+    return out
+
+
+def _joint(space: HypothesisSpace, schools: PriorView) -> FloatArray:
+    """(views, sets) P(the view is right, and the set)."""
+    return np.array(
+        [share * _in_view(space, schools.weights, dropped) for share, dropped in schools.views]
+    )
 
 
 @kept(megabytes=1)
-def set_prior(space: HypothesisSpace, weights: tuple[float, ...]) -> FloatArray:
-    """(sets,) prior probability of each set of causes; sums to one.
-
-    weights : one base weight for each cause, 0 < weight < 1
-    """
+def _in_view(
+    space: HypothesisSpace, weights: tuple[float, ...], dropped: frozenset[CauseLink]
+) -> FloatArray:
+    """(sets,) prior of each set where the links that are left hold."""
     prior = space.knowledge.numbers.prior
-    not_added = (1.0 - prior.link_strength) ** space.links_into
+    not_added = (1.0 - prior.link_strength) ** links_into(space, dropped)
     outside = np.where(space.members > 0, 1.0, not_added).prod(axis=1)
     each = np.append(weights, 0.0)[space.members_listed]
     added = np.append(1.0 - not_added, np.ones((len(not_added), 1)), axis=1)
@@ -53,10 +97,3 @@ def _symmetric(weights: tuple[float, ...], prior: Prior) -> FloatArray:
     for w in weights:
         sums[1:] += sums[:-1] * w
     return sums
-
-
-@lru_cache(maxsize=64)
-def base_weights(knowledge: Knowledge, factors: tuple[tuple[str, float], ...]) -> tuple[float, ...]:
-    """Base weight of every cause, multiplied by a school's factor where it has one."""
-    factor = dict(factors)
-    return tuple(c.base_weight * factor.get(c.id, 1.0) for c in knowledge.causes)

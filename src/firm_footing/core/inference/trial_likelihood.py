@@ -5,6 +5,7 @@ block shows is judged by every configuration beside the baseline: had it these c
 differ.
 """
 
+import math
 from dataclasses import dataclass
 from functools import lru_cache
 
@@ -15,18 +16,22 @@ from firm_footing.core.frame.arrays import FloatArray
 from firm_footing.core.inference.delivery_density import log_density
 from firm_footing.core.inference.delivery_likelihood import (
     COMBINED,
+    STRIKE_NAME,
     DeliveryReading,
     cause_free,
     expected_delivery,
     reading_of,
     scatter_says,
     stopped,
+    strike_beyond,
 )
 from firm_footing.core.inference.evidence import Piece, leave_one_out_weight_of
 from firm_footing.core.inference.hypothesis_space import HypothesisSpace
 from firm_footing.core.inference.intervention import Branch, branches, shift_of
-from firm_footing.core.knowledge import Drill, Knowledge
+from firm_footing.core.inference.links import Views
+from firm_footing.core.knowledge import DIMENSIONS, Drill, Knowledge
 from firm_footing.core.patterns import Pattern, read_pattern
+from firm_footing.core.physics.forward import STRIKE
 
 
 @dataclass(frozen=True)
@@ -75,7 +80,11 @@ def constraint_of(block: Block, knowledge: Knowledge) -> Drill | None:
 
 
 def trial_piece(
-    trial: Trial, baselines: tuple[Block, ...], space: HypothesisSpace, handicap: float
+    trial: Trial,
+    baselines: tuple[Block, ...],
+    space: HypothesisSpace,
+    handicap: float,
+    views: Views,
 ) -> Piece | None:
     """The evidence of one trial block; None where nothing can be compared.
 
@@ -88,7 +97,8 @@ def trial_piece(
     second = of_both(first, reading_of(during, space.knowledge, shared=False))
     if not second.names:
         return None
-    log = log_given_baseline(trial.drill, first, second, space, handicap, during)
+    possible = branches_of(trial.drill, space, views)
+    log = log_given_baseline(trial.drill, first, second, space, handicap, during, possible)
     return Piece(trial.evidence, log, leave_one_out_weight_of(log))
 
 
@@ -107,15 +117,17 @@ def of_both(first: DeliveryReading, second: DeliveryReading) -> DeliveryReading:
 
 
 def _left_of(
-    space: HypothesisSpace, handicap: float, everyone: FloatArray, branch: Branch
+    space: HypothesisSpace, handicap: float, everyone: FloatArray, branch: Branch, strike: float
 ) -> FloatArray:
     """(6, configurations) mean delivery with the constraint, where this branch is gone.
 
     everyone : (6,) what the constraint does to everyone
+    strike : how many times as far as usual the causes move the strike
     """
-    left = cause_free(space, handicap)[:, None] + space.shift + everyone[:, None]
+    left = space.shift.copy()
     left[:, branch.configurations] -= shift_of(space, branch.gone, None)
-    return stopped(left, space)
+    left[STRIKE] *= strike
+    return stopped(cause_free(space, handicap)[:, None] + left + everyone[:, None], space)
 
 
 def log_given_baseline(
@@ -125,6 +137,7 @@ def log_given_baseline(
     space: HypothesisSpace,
     handicap: float,
     during: Pattern,
+    possible: tuple[Branch, ...],
 ) -> FloatArray:
     """(configurations,) log density of a block's reading so constrained, given the baseline's."""
     numbers = space.knowledge.numbers
@@ -136,35 +149,40 @@ def log_given_baseline(
     base[:n, :n] += first.noise
     base[n:, n:] += second.noise + second.design * everyone_spread2 @ second.design.T
     expected, forms = expected_delivery(space, handicap), space.forms
+    tail = numbers.delivery.strike_tail
     kept = numbers.delivery.severity_within * forms.unit_effects @ both.T
     gone = kept.copy()
     gone[:, n:] = 0.0
     df = numbers.delivery.person_tail_df
-    first_off = first.value[:, None] - first.design @ expected
-    alone = log_density(
-        first_off,
-        kept[:, :n],
-        forms.variant_of,
-        forms.of,
-        base[:n, :n],
-        df,
-    )
-    removes = drill.constraint.removes if drill.constraint else ()
-    logs = []
-    for branch in branches(space, removes, numbers.trial.removed_when_done):
-        left = _left_of(space, handicap, everyone, branch)
-        off = np.concatenate([first_off, second.value[:, None] - second.design @ left])
-        is_gone = np.zeros(space.variant_of.shape, dtype=bool)
-        is_gone[:, branch.configurations] = branch.gone != space.no_variant
-        listed = forms.variant_of + len(kept) * is_gone[:, forms.first]
-        log = np.log(branch.probability) - alone
-        log += log_density(off, np.concatenate([kept, gone]), listed, forms.of, base, df)
-        if during.scatter is not None:
-            factor = _scatter_left(space, branch)
-            log += scatter_says(during.scatter, factor, numbers.delivery.scatter_spread)
-        logs.append(log)
-    out: FloatArray = np.logaddexp.reduce(logs, axis=0)
+    people, alone, logs = [(1 - tail.share, 1.0), (tail.share, tail.times)], [], []
+    if STRIKE_NAME not in first.names:  # then nothing tells those people from the others
+        people = [(1.0, 1.0)]
+    for share, times in people:
+        before = expected + np.eye(len(DIMENSIONS))[:, [STRIKE]] * (
+            strike_beyond(space) if times > 1 else 0.0
+        )
+        first_off = first.value[:, None] - first.design @ before
+        log = log_density(first_off, kept[:, :n], forms.variant_of, forms.of, base[:n, :n], df)
+        alone.append(math.log(share) + log)
+        for branch in possible:
+            left = _left_of(space, handicap, everyone, branch, times)
+            off = np.concatenate([first_off, second.value[:, None] - second.design @ left])
+            is_gone = np.zeros(space.variant_of.shape, dtype=bool)
+            is_gone[:, branch.configurations] = branch.gone != space.no_variant
+            listed = forms.variant_of + len(kept) * is_gone[:, forms.first]
+            log = log_density(off, np.concatenate([kept, gone]), listed, forms.of, base, df)
+            if during.scatter is not None:
+                factor = _scatter_left(space, branch)
+                log += scatter_says(during.scatter, factor, numbers.delivery.scatter_spread)
+            logs.append(math.log(share * branch.probability) + log)
+    out: FloatArray = np.logaddexp.reduce(logs, axis=0) - np.logaddexp.reduce(alone, axis=0)
     return out
+
+
+def branches_of(drill: Drill, space: HypothesisSpace, views: Views) -> tuple[Branch, ...]:
+    """What can be gone with this constraint in force."""
+    removes = drill.constraint.removes if drill.constraint else ()
+    return branches(space, removes, space.knowledge.numbers.trial.removed_when_done, views)
 
 
 def of_everyone(drill: Drill, knowledge: Knowledge) -> tuple[FloatArray, FloatArray]:

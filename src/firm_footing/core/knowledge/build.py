@@ -10,7 +10,7 @@ from pydantic import TypeAdapter, ValidationError
 from firm_footing.core.knowledge.causes import Cause, Mechanism
 from firm_footing.core.knowledge.checks import Check
 from firm_footing.core.knowledge.clubs import ClubsFile
-from firm_footing.core.knowledge.coaching import Cautions, Drill, Equipment, Schools
+from firm_footing.core.knowledge.coaching import Cautions, Drill, Equipment
 from firm_footing.core.knowledge.cross_check import problems_of
 from firm_footing.core.knowledge.cues import Cues
 from firm_footing.core.knowledge.film import FilmNumbers
@@ -27,6 +27,7 @@ from firm_footing.core.knowledge.pressure import (
     Sign,
     TraceNumbers,
 )
+from firm_footing.core.knowledge.schools import Schools
 
 FILES = (
     "causes",

@@ -6,10 +6,10 @@ from firm_footing.core.knowledge.vocabulary import (
     Answer,
     Entry,
     Mode,
+    PointStrength,
     Probability,
     ReadAs,
     Source,
-    Strength,
     View,
 )
 
@@ -49,9 +49,9 @@ class Check(Entry):
         description="Share of students in whom the cause shown is there but not behind their miss",
     )
     read_as: ReadAs = "moving"
-    points: dict[str, Strength] = Field(min_length=1)
-    points_thrown: dict[str, Strength] = Field(default_factory=dict)
-    points_stuck: dict[str, Strength] = Field(default_factory=dict)
+    points: dict[str, PointStrength]
+    points_thrown: dict[str, PointStrength] = Field(default_factory=dict)
+    points_stuck: dict[str, PointStrength] = Field(default_factory=dict)
     finer: tuple[Finer, ...] = ()
     correction: str | None = Field(default=None, description="What puts a belief right")
     source: str
@@ -66,6 +66,11 @@ class Check(Entry):
             raise ValueError("shows and harmless go together")
         if self.shows is not None and self.points.get(self.shows) != "strong":
             raise ValueError("a look must point strongly to the cause that it shows")
+        pointers = self.all_pointers()
+        if not pointers:
+            raise ValueError("a look must point to some cause")
+        if self.shows is None and "by_nature" in pointers.values():
+            raise ValueError("by_nature: only beside a cause that the look shows")
         return self
 
     def base_rate(self, handicap: float) -> float:
@@ -76,11 +81,11 @@ class Check(Entry):
             return common.good_player + part * (common.handicap_25 - common.good_player)
         return float(common or 0.0)
 
-    def pointers(self, mode: Mode | None) -> dict[str, Strength]:
+    def pointers(self, mode: Mode | None) -> dict[str, PointStrength]:
         """Causes pointed to in this mode (None counts as thrown)."""
         extra = self.points_stuck if mode == "stuck" else self.points_thrown
         return {**self.points, **extra}
 
-    def all_pointers(self) -> dict[str, Strength]:
+    def all_pointers(self) -> dict[str, PointStrength]:
         """Causes pointed to in any mode."""
         return {**self.points, **self.points_thrown, **self.points_stuck}

@@ -1,6 +1,5 @@
-"""Which drills, cautions and schools are there?"""
+"""Which drills and cautions are there, and what are the numbers of the coaching?"""
 
-from collections.abc import Mapping
 from typing import Literal, Self
 
 import numpy as np
@@ -105,6 +104,7 @@ class LimitName(Entry):
 
     id: Limit
     name: str
+    home_work: str | None = Field(None, description="What a student may do at home about it")
 
 
 class Caution(Entry):
@@ -149,53 +149,6 @@ class Cautions(Entry):
     general: tuple[Caution, ...]
     without_a_drill: WithoutADrill
     force_tests: tuple[ForceTest, ...]
-
-
-class SchoolOption(Entry):
-    """One school's view, and what choosing it changes; which drills it teaches, the drills say."""
-
-    id: str
-    name: str
-    sentence: str
-    cause_weight: dict[str, float] = Field(default_factory=dict)
-    check_base: dict[str, float] = Field(default_factory=dict)
-    source: str
-
-
-class SchoolQuestion(Entry):
-    """A matter on which practitioners disagree."""
-
-    title: str
-    default: str
-    options: tuple[SchoolOption, ...] = Field(min_length=2)
-
-    @model_validator(mode="after")
-    def _default_is_an_option(self) -> "SchoolQuestion":
-        if self.default not in {o.id for o in self.options}:
-            raise ValueError(f"default '{self.default}' is not one of the options")
-        return self
-
-    def option(self, option_id: str) -> SchoolOption:
-        """The option of this id; KeyError when there is none."""
-        for option in self.options:
-            if option.id == option_id:
-                return option
-        raise KeyError(option_id)
-
-
-class Schools(Entry):
-    """All of `schools.yaml`: the questions."""
-
-    pressure: SchoolQuestion
-    heel_toe: SchoolQuestion
-    lead_foot: SchoolQuestion
-    start: SchoolQuestion
-    trail_hip: SchoolQuestion
-    head: SchoolQuestion
-
-    def chosen(self, school: Mapping[str, str]) -> tuple[SchoolOption, ...]:
-        """The option of each question that was chosen, in their order."""
-        return tuple(getattr(self, q).option(school[q]) for q in type(self).model_fields)
 
 
 class WordLowPoint(Entry):

@@ -1,9 +1,12 @@
 """Does every reference in the knowledge lead somewhere, and is nothing left out?"""
 
+import re
 from collections.abc import Iterable, Iterator
 from graphlib import CycleError, TopologicalSorter
+from itertools import product
 
 from firm_footing.core.knowledge.library import Knowledge
+from firm_footing.core.knowledge.schools import SchoolOption
 from firm_footing.core.knowledge.vocabulary import DIMENSIONS
 
 
@@ -28,6 +31,7 @@ def problems_of(k: Knowledge) -> Iterator[str]:
     yield from _film_problems(k)
     yield from _coaching_problems(k)
     yield from _coverage_problems(k)
+    yield from _side_problems(k)
 
 
 def _twice(name: str, ids: Iterable[str]) -> Iterator[str]:
@@ -65,12 +69,31 @@ def _cause_problems(k: Knowledge) -> Iterator[str]:
         yield from _unknown(where, sides, (w.side for w in c.workings if w.side), "side")
         if c.effect_stuck and not c.skill:
             yield f"knowledge/{where}: effect_stuck needs 'skill: true'"
-    try:
-        graph = {c.id: c.upstream_of for c in k.causes}
-        tuple(TopologicalSorter(graph).static_order())
-    except CycleError as error:
-        circle = " → ".join(reversed(error.args[1]))
-        yield f"knowledge/causes.yaml: upstream links run in a circle: {circle}"
+    yield from _circles(k)
+
+
+def _circles(k: Knowledge) -> Iterator[str]:
+    """Whatever schools are chosen, no cause brings itself about by way of others.
+
+    A mixture of views that is in order is so in each of its views.
+    """
+    whole = [[o for o in q.options if not o.even_of] for q in k.schools.questions.values()]
+    for options in product(
+        *([o.dropped for o in part] or [frozenset()] for part in _telling(whole))
+    ):
+        dropped = frozenset().union(*options)
+        graph = {c.id: [b for b in c.upstream_of if (c.id, b) not in dropped] for c in k.causes}
+        try:
+            tuple(TopologicalSorter(graph).static_order())
+        except CycleError as error:
+            circle = " → ".join(reversed(error.args[1]))
+            yield f"knowledge/causes.yaml: upstream links run in a circle: {circle}"
+            return
+
+
+def _telling(questions: list[list[SchoolOption]]) -> list[list[SchoolOption]]:
+    """The questions of which some option drops a link."""
+    return [options for options in questions if any(o.dropped for o in options)]
 
 
 def _look_problems(k: Knowledge) -> Iterator[str]:
@@ -102,11 +125,7 @@ def _coaching_problems(k: Knowledge) -> Iterator[str]:
         yield from _unknown(where, k.cause, named, "cause")
         yield from _unknown(where, things, d.equipment, "equipment")
         yield from _unknown(where, _school_ids(k), d.schools, "school")
-    for question in type(k.schools).model_fields:
-        for option in getattr(k.schools, question).options:
-            where = f"schools.yaml: {question} › entry '{option.id}'"
-            yield from _unknown(where, k.cause, option.cause_weight, "cause")
-            yield from _unknown(where, k.check, option.check_base, "check")
+    yield from _school_problems(k)
     schools = {o.id for o in k.schools.pressure.options}
     yield from _unknown("corridors.yaml", schools, k.corridors.lead_pct, "pressure school")
     yield from _unknown("corridors.yaml: drills", k.drill, k.corridors.drills, "drill")
@@ -142,6 +161,20 @@ def _coaching_problems(k: Knowledge) -> Iterator[str]:
         yield from _unknown(where, k.check, (ask.check for ask in test.asks), "check")
 
 
+def _school_problems(k: Knowledge) -> Iterator[str]:
+    for name, question in k.schools.questions.items():
+        for option in question.options:
+            where = f"schools.yaml: {name} › entry '{option.id}'"
+            yield from _unknown(where, k.cause, option.cause_weight, "cause")
+            yield from _unknown(where, k.check, option.check_base, "check")
+            yield from _unknown(where, k.cause, option.begins_with, "cause")
+            yield from _unknown(where, {o.id for o in question.options}, option.even_of, "option")
+            for above, below in option.drops_links.items():
+                yield from _unknown(where, k.cause, [above], "cause")
+                brings = k.cause[above].upstream_of if above in k.cause else ()
+                yield from _unknown(where, brings, below, f"cause downstream of '{above}'")
+
+
 def _thought_problems(k: Knowledge) -> Iterator[str]:
     """Of every cause, cue, drill and rescue together: nothing that is said feeds the cause."""
     for miss in k.misses:
@@ -168,8 +201,49 @@ def _thought_problems(k: Knowledge) -> Iterator[str]:
 
 
 def _school_ids(k: Knowledge) -> set[str]:
-    questions = (getattr(k.schools, q) for q in type(k.schools).model_fields)
-    return {option.id for question in questions for option in question.options}
+    return {o.id for question in k.schools.questions.values() for o in question.options}
+
+
+REAL_SIDE = re.compile(
+    r"\b(left|right)(?= (foot|feet|heel|toes?|knee|leg|hip|hand|arm|shoulder|side)\b)"
+)
+NO_SIDE = re.compile(
+    r"\b(lead|trail)\b(?! (?!(the|to|at|and|but|or|with|by|in|on)\b)\w)", re.IGNORECASE
+)
+"""Lead and trail that would come out as left and right where no side is meant."""
+
+
+def _side_problems(k: Knowledge) -> Iterator[str]:
+    """Every sentence can be said with lead and trail, and with left and right."""
+    for name in (
+        "causes",
+        "mechanisms",
+        "checks",
+        "drills",
+        "signs",
+        "feel_tests",
+        "felt",
+        "misses",
+    ):
+        for entry in getattr(k, name):
+            for text in _sentences(entry.model_dump()):
+                where = f"knowledge/{name}.yaml: entry '{entry.id}'"
+                if found := REAL_SIDE.search(text):
+                    yield f"{where}: '{found[0]} {found[2]}' is a real side: say lead or trail"
+                if found := NO_SIDE.search(text):
+                    yield f"{where}: '{found[0]}' names no foot here: '{text}'"
+
+
+def _sentences(value: object) -> Iterator[str]:
+    """Every text of more than one word in it."""
+    if isinstance(value, dict):
+        value = tuple(value.values())
+    if isinstance(value, str):
+        if " " in value:
+            yield value
+    elif isinstance(value, list | tuple):
+        for part in value:
+            yield from _sentences(part)
 
 
 def _coverage_problems(k: Knowledge) -> Iterator[str]:

@@ -4,13 +4,14 @@
 frozen `Knowledge`, or raises `KnowledgeError` naming file and entry.
 """
 
+from collections.abc import Collection
 from dataclasses import dataclass
 from functools import cached_property
 
 from firm_footing.core.knowledge.causes import Cause, Mechanism
 from firm_footing.core.knowledge.checks import Check
 from firm_footing.core.knowledge.clubs import Club
-from firm_footing.core.knowledge.coaching import Cautions, Drill, Equipment, Schools
+from firm_footing.core.knowledge.coaching import Cautions, Drill, Equipment
 from firm_footing.core.knowledge.cues import Cues
 from firm_footing.core.knowledge.film import FilmNumbers
 from firm_footing.core.knowledge.measures import Measure
@@ -25,6 +26,7 @@ from firm_footing.core.knowledge.pressure import (
     Sign,
     TraceNumbers,
 )
+from firm_footing.core.knowledge.schools import CauseLink, Schools
 from firm_footing.core.knowledge.vocabulary import Mode
 
 
@@ -103,12 +105,27 @@ class Knowledge:
     def points(self, check: Check, mode: Mode | None) -> dict[str, float]:
         """Cause id to P(yes | that cause alone is at work), of the causes a look points to."""
         numbers = self.numbers
-        if check.shows is None:
-            return {c: numbers.pointer[s] for c, s in check.pointers(mode).items()}
+        shown = {check.shows}
+        shown |= {c for c, s in check.all_pointers().items() if s == "by_nature"}
+        beside = numbers.pointer if check.shows is None else numbers.pointer_beside
         return {
-            c: numbers.pointer_shown if c == check.shows else numbers.pointer_beside[s]
+            c: numbers.pointer_shown if c in shown or s == "by_nature" else beside[s]
             for c, s in check.pointers(mode).items()
         }
+
+    @cached_property
+    def disputed_links(self) -> frozenset[CauseLink]:
+        """Links that some school does not hold with."""
+        options = (o for q in self.schools.questions.values() for o in q.options)
+        return frozenset().union(*(o.dropped for o in options))
+
+    def roots_of(self, causes: Collection[str]) -> list[str]:
+        """Those of these causes that no other of them brings about, whichever school is right."""
+        return [
+            c
+            for c in causes
+            if not any(u in causes and (u, c) not in self.disputed_links for u in self.upstream[c])
+        ]
 
     @cached_property
     def upstream(self) -> dict[str, tuple[str, ...]]:

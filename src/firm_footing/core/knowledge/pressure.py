@@ -123,9 +123,13 @@ class FeetPlane(Entry):
 
 
 class TraceNumbers(Entry):
-    """All of `traces.yaml`."""
+    """All of `traces.yaml`.
+
+    told : what tells pressure, weight and force apart, where a student meets a trace
+    """
 
     source: str
+    told: str
     recording: RecordingNumbers
     timing: Timing
     signs: SignLimits

@@ -16,6 +16,12 @@ Mode = Literal["thrown", "stuck"]
 """One swing has one mode: the club is thrown out, or left stuck behind."""
 
 Strength = Literal["strong", "moderate", "weak"]
+PointStrength = Literal[Strength, "by_nature"]
+"""How strongly a look points to a cause.
+
+`by_nature`: it shows this sight as the one does that the look is for, so that seeing it does not
+tell the two apart.
+"""
 Source = Literal["look", "film", "mat", "plate", "monitor", "feel"]
 Answer = Literal["yes", "partly", "no", "unknown"]
 ReadAs = Literal["at_rest", "in_a_frame", "moving"]

@@ -148,8 +148,17 @@ class _Judging(FeetSigns):
         return SignSeen("retreat", clear, self.m.lead_peak.t_s, words)
 
     def reversed(self) -> SignSeen:
-        """Rises in the backswing and falls in the downswing."""
+        """Rises in the backswing and falls in the downswing.
+
+        Who is taught to stay on the lead side need not rise: being in its corridor at the top, or
+        above, is enough.
+        """
         start, top, end = (self.m.lead_pct[e] for e in ("address", "top", "impact"))
+        if self.school == STAYS:
+            falls = self._above(top - end, self.limits.reversed_fall_pct, "impact")
+            stayed = 1 - self._under("top")
+            words = f"stays at {top:.0f} % going back, then falls to {end:.0f} %"
+            return SignSeen("reversed", min(stayed, falls), self.events["top"].t_s, words)
         rises = self._above(top - start, self.limits.reversed_rise_pct, "top")
         falls = self._above(top - end, self.limits.reversed_fall_pct, "impact")
         words = f"rises from {start:.0f} to {top:.0f} % going back, then falls to {end:.0f} %"

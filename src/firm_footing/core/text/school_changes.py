@@ -3,7 +3,7 @@
 from collections.abc import Iterator
 
 from firm_footing.core.knowledge import Knowledge
-from firm_footing.core.knowledge.coaching import SchoolOption
+from firm_footing.core.knowledge.schools import SchoolOption
 
 NOTHING = "It changes nothing in the numbers, the drills or the cues."
 
@@ -28,6 +28,15 @@ def _changes(question: str, option: SchoolOption, knowledge: Knowledge) -> Itera
         yield f"“{knowledge.cause[cause].name}” is taken for the cause {word}."
     for check in option.check_base:
         yield f"Sound players too may show “{knowledge.check[check].label}”."
+    if option.even_of:
+        parts = [knowledge.schools.questions[question].option(o).name for o in option.even_of]
+        yield f"{' and '.join(parts)} count half each."
+    for above, below in sorted(option.dropped):
+        came, source = knowledge.cause[below].name, knowledge.cause[above].name
+        yield f"“{came}” is not taken to come from “{source}”."
+    if option.begins_with:
+        names = [f"“{knowledge.cause[c].name}”" for c in option.begins_with]
+        yield f"Once seen, these come before the feet: {', '.join(names)}."
     taught = [d.name for d in knowledge.drills if option.id in d.schools]
     if taught:
         yield f"Its drills come first: {', '.join(taught)}."

@@ -1,6 +1,6 @@
 """What does the student take home? One cause, one rehearsal, one ball drill, one thought."""
 
-from collections.abc import Sequence
+from collections.abc import Collection, Sequence
 from dataclasses import dataclass
 
 from firm_footing.core.coaching.cautions import (
@@ -11,6 +11,7 @@ from firm_footing.core.coaching.cautions import (
 )
 from firm_footing.core.coaching.practice import PracticeDay, near_event, plan_practice
 from firm_footing.core.knowledge import Drill, Knowledge
+from firm_footing.core.knowledge.vocabulary import Limit
 from firm_footing.core.patterns import Pattern
 from firm_footing.core.text.missed import missed_words
 
@@ -30,6 +31,7 @@ class Sheet:
     corrections : what puts the beliefs right that were corrected in the lesson
     rehearsal, ball_drill : ids of drills, None where none serves or none was tried
     without_a_drill : what to rehearse instead where none serves, else ''
+    home_work : for what is stiff
     days : until the check-in
     cautions : always printed
     """
@@ -42,6 +44,7 @@ class Sheet:
     rehearsal: str | None
     ball_drill: str | None
     without_a_drill: str
+    home_work: tuple[str, ...]
     thought: str
     rescue: str
     days: tuple[PracticeDay, ...]
@@ -60,6 +63,7 @@ def sheet_of(
     corrected: Sequence[str] = (),
     misses: Sequence[str] = (),
     minutes: int | None = None,
+    limits: Collection[Limit] = (),
 ) -> Sheet:
     """The page as it is proposed; every word of it may be changed.
 
@@ -72,6 +76,7 @@ def sheet_of(
     corrected : ids of beliefs that were put right in the lesson
     misses : ids of those the student told, the usual one first
     minutes : of practice on a day; None: as usual
+    limits : of the student's body
 
     """
     serving = [knowledge.drill[d] for d in drills]
@@ -93,6 +98,11 @@ def sheet_of(
         rehearsal=rehearsal.id if rehearsal else None,
         ball_drill=ball.id if ball else None,
         without_a_drill="" if others_serve else without_a_drill(serving, knowledge),
+        home_work=tuple(
+            limit.home_work
+            for limit in knowledge.cautions.limits
+            if limit.home_work and limit.id in limits
+        ),
         thought=_thought(cause_id, cue, serving, near, knowledge),
         rescue="" if near else rescue_for(cause_id, misses, knowledge),
         days=plan_practice(event_in, ball is not None, numbers, minutes),

@@ -100,6 +100,7 @@ def as_html(page: SheetPage, knowledge: Knowledge) -> str:
             cause=cause,
             drawing=Markup(drawing),
             traces=Markup(traces_svg(page.traces, lead_foot) if page.traces else ""),
+            told=knowledge.traces.told,
             rehearsal=_drill(sheet.rehearsal, knowledge),
             ball_drill=_drill(sheet.ball_drill, knowledge),
             days=[

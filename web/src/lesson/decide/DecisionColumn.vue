@@ -1,7 +1,6 @@
 <script setup lang="ts">
 // The decision, always in view: what fits, how sure, and the one look that would tell most.
 import { computed, ref } from 'vue'
-import type { Diagnosis } from '@/api/client'
 import { useKnowledge } from '@/api/knowledge'
 import CauseRow from '@/lesson/decide/CauseRow.vue'
 import NextStep from '@/lesson/decide/NextStep.vue'
@@ -32,11 +31,6 @@ const rows = computed(() => {
 })
 const decided = computed(() => lesson.value.decisions.at(-1)?.cause ?? null)
 const outside = computed(() => percentWord(ranking.value?.outside_feet ?? 0))
-/** "Heels school would start with: toes going back." */
-function schoolWord(said: Diagnosis['schools_say'][number]): string {
-  const option = known.all.schools[said.question].options.find((o) => o.id === said.option)
-  return `${option?.name ?? said.option} school would start with: ${known.link(said.start_with)}.`
-}
 const disputed = computed(() =>
   (diagnosis.value?.contradictions ?? []).map((id) => known.check(id)?.label ?? id),
 )
@@ -64,8 +58,8 @@ const nothingYet = computed(
         <p v-if="disputed.length" data-testid="contradiction">
           Answers disagree: {{ words(disputed.join(', ')) }}. All are kept; look again.
         </p>
-        <p v-for="said in diagnosis.schools_say" :key="said.question + said.option" class="quiet">
-          {{ words(schoolWord(said)) }}
+        <p v-if="!nothingYet && diagnosis.schools_say" class="quiet" data-testid="schools">
+          {{ words(diagnosis.schools_say) }}
         </p>
       </header>
       <p v-if="nothingYet" class="quiet">

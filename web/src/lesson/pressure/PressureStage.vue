@@ -4,6 +4,7 @@ import { useLessonContext } from '@/lesson/lessonContext'
 import ChooseOne from '@/ui/ChooseOne.vue'
 import { mdiPause, mdiPlay } from '@mdi/js'
 import { computed, ref } from 'vue'
+import { useKnowledge } from '@/api/knowledge'
 import ForceStrip from '@/drawing/ForceStrip.vue'
 import FootPrints from '@/drawing/FootPrints.vue'
 import PressureCurve from '@/drawing/PressureCurve.vue'
@@ -24,6 +25,7 @@ const { open, lesson, speaker } = useLessonContext()
 
 const BEFORE_S = 0.3
 const settings = useSettings()
+const known = useKnowledge()
 const { traces, together, shown, chosenId, ready, problem } = useTraces(open)
 const means = ref<'mat' | 'feel'>('mat')
 const MEANS = [
@@ -159,6 +161,7 @@ const speedWords = SPEEDS.map((s) => ({ id: String(s), word: SPEED_WORDS[s] }))
             @chosen="(w) => (laid = w)"
           />
         </div>
+        <p v-if="traces.length === 1" class="quiet told">{{ known.all.trace_told }}</p>
         <TraceSays
           :read="read"
           :trace="shown"
@@ -233,6 +236,9 @@ const speedWords = SPEEDS.map((s) => ({ id: String(s), word: SPEED_WORDS[s] }))
   align-items: center;
   gap: 8px;
   font-size: var(--text-small);
+}
+.told {
+  max-width: 70ch;
 }
 .problem {
   padding: 16px 0;
