@@ -84,6 +84,9 @@ const firstThen = computed(() => {
         <h1 data-testid="verdict-headline">{{ words(diagnosis.decision_status.headline) }}</h1>
         <p class="quiet">{{ words(diagnosis.decision_status.detail) }}</p>
         <p v-if="ranking.unexplained" class="quiet">{{ words(ranking.unexplained) }}</p>
+        <p v-if="diagnosis.schools_say" class="quiet" data-testid="schools">
+          {{ words(diagnosis.schools_say) }}
+        </p>
         <p
           v-if="diagnosis.decision_status.kind === 'not_enough'"
           class="thin"
