@@ -117,7 +117,7 @@ def forty_swings(knowledge: Knowledge, right: bool = False) -> Iterator[tuple[Fi
         rng = np.random.default_rng([7, seed])
         chosen = rng.choice(names, int(rng.integers(0, 3)), replace=False)
         causes = {str(c): float(rng.gamma(4, 0.25)) for c in chosen}
-        off, tilt = (0.0, 0.0) if right else (float(rng.normal(0, 10)), float(rng.normal(0, 2)))
+        off, tilt = (0.0, 0.0) if right else (float(rng.normal(0, 20)), float(rng.normal(0, 2)))
         rate = 240.0 if right else (30.0, 60.0, 120.0, 240.0)[seed // 2 % 4]
         camera = Camera(VIEWS[seed % 2], rate, off_line_cm=off, tilt_deg=tilt)
         found = filmed(camera, seed, **causes)

@@ -18,7 +18,7 @@ from firm_footing.core.diagnosis.diagnosis import Diagnosis, diagnose
 from firm_footing.core.inference.inference import infer
 from firm_footing.core.knowledge import Knowledge
 from firm_footing.files.knowledge_files import load_knowledge
-from firm_footing.simulators.film.marking import with_films
+from firm_footing.simulators.film.marking import USUAL, with_films
 from firm_footing.simulators.pressing import habit_of, press
 from firm_footing.simulators.student import (
     SimulatedStudent,
@@ -167,15 +167,15 @@ POLICIES: dict[str, Policy] = {
 
 
 def on_film(policy: Policy) -> Policy:
-    """The same policy after a swing filmed from both sides and measured.
+    """The same policy after a swing of any body, filmed from both sides with the usual care.
 
-    The camera stands a little off its place and the points are touched two pixels off.
+    The camera stands some degrees off its place, which nobody tells, and touches are off as well.
     """
 
     def policy_on_film(
         student: SimulatedStudent, case: Case, knowledge: Knowledge, rng: Generator
     ) -> Case:
-        case = with_films(student, case, knowledge, rng.spawn(1)[0], anyone=True)
+        case = with_films(student, case, knowledge, rng.spawn(1)[0], anyone=True, care=USUAL)
         return policy(student, case, knowledge, rng)
 
     return policy_on_film

@@ -8,8 +8,10 @@ import math
 from collections.abc import Callable
 from typing import Final
 
+import numpy as np
+
 from firm_footing.core.frame.arrays import FloatArray
-from firm_footing.core.knowledge.film import Formula
+from firm_footing.core.knowledge.film import FilmMeasure, Formula
 
 SHOE_CM: Final = 30.0
 """Heel to toe of a shoe; estimate."""
@@ -49,6 +51,16 @@ def _corner(p: FloatArray) -> float:
 def _turned_out(p: FloatArray) -> float:
     """Of a foot seen from its front: how much of its length lies across, as an angle."""
     return math.degrees(math.asin(max(-1.0, min(1.0, float(p[1, 0] - p[0, 0]) / SHOE_CM))))
+
+
+def value_of(measure: FilmMeasure, places: FloatArray) -> float:
+    """The measure of (n, 2) places in the order of its `wants`, in its unit."""
+    formula = FORMULAS[measure.formula]
+    if not measure.middle:
+        return formula(places)
+    pictures = places.reshape(-1, len(measure.points), 2)
+    middles = pictures[:, :2].mean(axis=1, keepdims=True)
+    return formula(np.concatenate([middles, pictures[:, 2:]], axis=1).reshape(-1, 2))
 
 
 FORMULAS: Final[dict[Formula, Callable[[FloatArray], float]]] = {

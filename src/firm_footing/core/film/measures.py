@@ -7,7 +7,7 @@ from dataclasses import dataclass
 import numpy as np
 
 from firm_footing.core.case.film import Film
-from firm_footing.core.film.formulas import FORMULAS
+from firm_footing.core.film.formulas import value_of
 from firm_footing.core.film.plane import Plane, plane_of
 from firm_footing.core.film.uncertainty import sd_of
 from firm_footing.core.knowledge import Knowledge
@@ -72,7 +72,7 @@ def _read(film: Film, plane: Plane, club: str, knowledge: Knowledge) -> Iterator
             continue
         nearer = [knowledge.film.point[p].nearer(film.view, e) for p, e in measure.wants]
         places = plane.place(np.array(touched, dtype=np.float64), np.array(nearer))
-        value = FORMULAS[measure.formula](places)
+        value = value_of(measure, places)
         if math.isfinite(value):
             sd = sd_of(measure, places, plane, film.fps, knowledge.film)
             yield MeasureRead(measure, value, sd, _answers(measure, value, sd, club, knowledge))
@@ -87,6 +87,7 @@ def _answers(
         value = abs(value - usual)
     found = {}
     for answer in measure.answers:
-        beyond = probability_beyond(value, SoftThreshold(at=answer.at, sd=answer.sd), sd)
+        limit = SoftThreshold(at=answer.at, sd=math.hypot(answer.sd, answer.body_sd))
+        beyond = probability_beyond(value, limit, sd)
         found[answer.check] = answer.most * (1 - beyond if answer.less else beyond)
     return found

@@ -11,7 +11,7 @@ from typing import Final
 
 import numpy as np
 
-from firm_footing.core.film.formulas import FORMULAS
+from firm_footing.core.film.formulas import value_of
 from firm_footing.core.film.plane import Plane
 from firm_footing.core.frame.arrays import FloatArray
 from firm_footing.core.knowledge.film import FilmMeasure, FilmNumbers
@@ -35,11 +35,11 @@ def sd_of(
     fps : pictures a second of the swing itself
 
     """
-    formula = FORMULAS[measure.formula]
 
     def moved(way: FloatArray) -> float:
         """How the measure changes when the places move this way."""
-        gone = formula(places + STEP_CM * way) - formula(places - STEP_CM * way)
+        more, less = (value_of(measure, places + step * way) for step in (STEP_CM, -STEP_CM))
+        gone = more - less
         if measure.unit == "deg":
             gone = (gone + 180) % 360 - 180
         return gone / (2 * STEP_CM)

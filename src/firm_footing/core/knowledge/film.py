@@ -77,11 +77,16 @@ class FilmPoint(Entry):
 
 
 class FilmAnswer(Entry):
-    """A look that is answered yes beyond `at`, below it with `less`; never surer than `most`."""
+    """A look that is answered yes beyond `at`, below it with `less`; never surer than `most`.
+
+    sd : how well it is known where the limit lies
+    body_sd : how far sound golfers differ from each other in the number
+    """
 
     check: str
     at: float
     sd: float = Field(gt=0)
+    body_sd: float = Field(gt=0)
     less: bool = False
     most: float = Field(default=1.0, gt=0.5, le=1)
 
@@ -89,6 +94,9 @@ class FilmAnswer(Entry):
 class FilmMeasure(Entry):
     """One number of a film, a projection onto the picture.
 
+    middle : the first two points are one, half-way between them
+    at : a point that is touched on another event's frame
+    felt_as : what of the figure is pointed to, where it is not the first point
     usual : what the number is held against before it answers; the distance from it then counts
     felt_on : the base of the posed figure on which a student points to where they believe it is
     """
@@ -101,14 +109,19 @@ class FilmMeasure(Entry):
     points: tuple[str, ...]
     event: SwingEvent
     since: SwingEvent | None = None
+    middle: bool = False
+    at: dict[str, SwingEvent] = Field(default_factory=dict)
+    felt_as: str | None = None
     usual: Literal["ball_of_club"] | None = None
     felt_on: str | None = None
     answers: tuple[FilmAnswer, ...] = ()
 
     @model_validator(mode="after")
     def _fits_its_formula(self) -> "FilmMeasure":
-        if len(self.points) != POINTS_OF[self.formula]:
+        if len(self.points) != POINTS_OF[self.formula] + self.middle:
             raise ValueError(f"{self.formula} wants {POINTS_OF[self.formula]} points")
+        if self.at and (self.since or self.middle or not set(self.at) <= set(self.points)):
+            raise ValueError("'at' is for points of a measure of one event")
         if (self.since is not None) != (self.formula in SINCE):
             raise ValueError(f"{self.formula}: 'since' is for {' and '.join(sorted(SINCE))}")
         if (self.unit == "deg") != (self.formula in IN_DEGREES):
@@ -124,7 +137,9 @@ class FilmMeasure(Entry):
     def wants(self) -> tuple[tuple[str, SwingEvent], ...]:
         """Each point with the event on whose frame it is touched, the earlier event first."""
         events = [self.event] if self.since is None else [self.since, self.event]
-        return tuple((point, event) for event in events for point in self.points)
+        return tuple(
+            (point, self.at.get(point, event)) for event in events for point in self.points
+        )
 
 
 class FilmNumbers(Entry):

@@ -92,6 +92,8 @@ def swing(
     for name, places in sorted({**n["joints"], "club": n["club"]}.items()):
         path = np.broadcast_to(np.array(places, dtype=np.float64), (len(MOMENTS), 3)) + moved(name)
         off = person.normal(0, n["person_cm"], 3) + again.normal(0, n["again_cm"], path.shape)
+        if anyone:
+            off = off + own.normal(0, n["anyone_cm"], path.shape)
         joints[name] = _settled(name, path, off, size)
     for name in BENT:
         joints[f"{name}_off"] = moved(name)

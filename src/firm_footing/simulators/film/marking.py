@@ -1,14 +1,14 @@
 """Which marks does a careful instructor make in a simulated film, and what is the truth?"""
 
 from dataclasses import dataclass
-from typing import get_args
+from typing import NamedTuple, get_args
 
 import numpy as np
 from numpy.random import Generator
 
 from firm_footing.core.case import Case
 from firm_footing.core.case.film import Film, ScaleSeen
-from firm_footing.core.film.formulas import FORMULAS
+from firm_footing.core.film.formulas import value_of
 from firm_footing.core.frame.arrays import FloatArray
 from firm_footing.core.knowledge import Knowledge
 from firm_footing.core.knowledge.film import FilmNumbers, FilmView
@@ -17,8 +17,24 @@ from firm_footing.simulators.film.camera import Camera
 from firm_footing.simulators.film.figure import Swing, swing
 from firm_footing.simulators.student import SimulatedStudent
 
+PELVIS_WIDE_CM, PELVIS_DEEP_CM, PELVIS_FRONT_CM = 17.0, 11.0, 12.0
+"""Half across, half from front to back, and how far before its middle the belt buckle lies."""
 BEFORE_S = 0.25
 """The film runs before the swing begins, and after it."""
+
+
+class Care(NamedTuple):
+    """How a film is taken and touched, one standard deviation each.
+
+    off_line_cm : of the camera beside its place, which nobody tells
+    touch_px : of a touch, pixels of the film
+    """
+
+    off_line_cm: float
+    touch_px: float
+
+
+CAREFUL, USUAL = Care(10.0, 2.0), Care(25.0, 6.0)
 
 
 @dataclass(frozen=True)
@@ -41,13 +57,30 @@ class Filmed:
         """The picture nearest to an event."""
         return round((self.swing.seconds[event] + BEFORE_S) * self.camera.fps)
 
+    def seen_at(self, seconds: float) -> dict[str, FloatArray]:
+        """Joint to its place; of the hips, facing the student, the edges that are seen.
+
+        A pelvis is an ellipse across, with cloth on it: its edges lie alike on both sides of its
+        middle however it turns. The buckle does not: it is before it.
+        """
+        at = self.swing.at(seconds)
+        across = at["lead_hip"] - at["hips"]
+        turned = np.arctan2(-across[1], across[0])
+        front = np.array([np.sin(turned), np.cos(turned), 0.0])
+        at["buckle"] = at["hips"] + PELVIS_FRONT_CM * front
+        if self.camera.view == "face_on":
+            half = np.hypot(PELVIS_WIDE_CM * np.cos(turned), PELVIS_DEEP_CM * np.sin(turned))
+            edge = np.array([half, 0.0, 0.0])
+            at["lead_hip"], at["trail_hip"] = at["hips"] + edge, at["hips"] - edge
+        return at
+
     def truths(self, numbers: FilmNumbers) -> dict[str, float]:
         """Measure to what a ruler held beside the player would say at its moment."""
         found = {}
         for measure in numbers.of_view(self.camera.view):
-            at = {e: self.swing.at(self.swing.seconds[e]) for _, e in measure.wants}
+            at = {e: self.seen_at(self.swing.seconds[e]) for _, e in measure.wants}
             places = np.array([at[event][point] for point, event in measure.wants])
-            found[measure.id] = FORMULAS[measure.formula](self.camera.plane(places))
+            found[measure.id] = value_of(measure, self.camera.plane(places))
         return found
 
     def marked(self, numbers: FilmNumbers, rng: Generator, off_px: float = 2.0) -> Film:
@@ -55,7 +88,7 @@ class Filmed:
         points: dict[str, dict[SwingEvent, tuple[float, float]]] = {}
         for measure in numbers.of_view(self.camera.view):
             for point, event in measure.wants:
-                at = self.swing.at(self.seconds(self.frame_of(event)))[point]
+                at = self.seen_at(self.seconds(self.frame_of(event)))[point]
                 points.setdefault(point, {}).setdefault(event, self._touched(at, rng, off_px))
         start, end = (self._touched(e, rng, off_px) for e in self.camera.stick())
         return Film(
@@ -83,12 +116,20 @@ def with_films(
     *,
     fps: float = 120.0,
     anyone: bool = False,
+    care: Care = CAREFUL,
 ) -> Case:
     """One swing from both sides; `anyone` as for `swing`."""
     filmed = swing(student.severity, rng.spawn(1)[0], rng, anyone=anyone)
     cameras = (
-        Camera(view, fps, off_line_cm=float(rng.normal(0, 10)), tilt_deg=float(rng.normal(0, 1)))
+        Camera(
+            view,
+            fps,
+            off_line_cm=float(rng.normal(0, care.off_line_cm)),
+            tilt_deg=float(rng.normal(0, 1)),
+        )
         for view in get_args(FilmView)
     )
-    films = tuple(Filmed(filmed, camera).marked(knowledge.film, rng) for camera in cameras)
+    films = tuple(
+        Filmed(filmed, camera).marked(knowledge.film, rng, care.touch_px) for camera in cameras
+    )
     return case.model_copy(update={"films": films})

@@ -20,7 +20,7 @@ const stoodBefore = computed(() => {
   const camera = last.value?.cameras.find((c) => c.view === view.value)
   if (!camera) return ''
   const away = ((camera.distance_cm ?? 400) / 100).toFixed(1)
-  const beside = camera.off_line_cm ?? 10
+  const beside = camera.off_line_cm ?? 20
   return `Last time the camera stood ${away} m away, ${beside.toFixed(0)} cm beside its line: the same again is taken.`
 })
 const opening = ref(false)

@@ -5,7 +5,7 @@ import { computed, ref, useTemplateRef, watch } from 'vue'
 import { useKnowledge } from '@/api/knowledge'
 import PosedFigure from '@/drawing/PosedFigure.vue'
 import CmField from '@/lesson/look/film/CmField.vue'
-import { canBeFelt, feltAt, placeOfFelt, poseOf } from '@/lesson/look/film/felt'
+import { canBeFelt, feltAs, feltAt, placeOfFelt, poseOf } from '@/lesson/look/film/felt'
 import FilmPicture from '@/lesson/look/film/FilmPicture.vue'
 import FilmStills from '@/lesson/look/film/FilmStills.vue'
 import KeepStill from '@/lesson/look/film/KeepStill.vue'
@@ -31,8 +31,8 @@ const measure = computed(
   () => measures.value.find((m) => m.id === chosenId.value) ?? measures.value[0] ?? null,
 )
 const point = computed(() => {
-  const joint = measure.value?.points[0]
-  return known.all.film.points.find((p) => p.id === joint)?.name ?? ''
+  const joint = measure.value ? feltAs(measure.value) : ''
+  return known.all.film.points.find((p) => p.id === joint)?.name ?? `the ${joint}`
 })
 const felt = computed(() => (measure.value ? marks.value?.felt?.[measure.value.id] : undefined))
 const found = computed(() =>

@@ -28,7 +28,7 @@ const { playing, speed, rate } = ruler
 
 const CAMERA = [
   { id: 'distance_cm', word: 'From the player, cm', usual: '400' },
-  { id: 'off_line_cm', word: 'Beside its line, cm', usual: '10' },
+  { id: 'off_line_cm', word: 'Beside its line, cm', usual: '20' },
 ] as const
 const scales = computed(() => known.all.film.scales.map((s) => ({ id: s.id, word: s.name })))
 const needsLength = computed(() => scaleBy.value === 'known' || scaleBy.value === 'club')

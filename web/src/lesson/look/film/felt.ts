@@ -14,11 +14,16 @@ export function poseOf({ view, felt_on }: FeltMeasure, film: Film): Record<strin
   return film.bases[view]?.[felt_on] ?? {}
 }
 
+/** What of the figure the student points to. */
+export function feltAs(measure: FeltMeasure): string {
+  return measure.felt_as ?? measure.points[0] ?? ''
+}
+
 /** The place on the figure that a measure counts from: the same joint before, or another one. */
 export function fromWhere(measure: FeltMeasure, film: Film): Place | null {
   const draw = measure.view === 'down_the_line' ? downTheLine : faceOn
   const base = measure.since ?? measure.felt_on
-  const joint = measure.since == null ? measure.points[1] : measure.points[0]
+  const joint = measure.since == null ? measure.points[1] : feltAs(measure)
   const at = draw(film.bases[measure.view]?.[base] ?? {}).joints[joint ?? '']
   return at ? [at.x, at.y] : null
 }
@@ -35,7 +40,7 @@ export function feltAt(measure: FeltMeasure, place: Place, film: Film): number |
 export function placeOfFelt(measure: FeltMeasure, felt: number, film: Film): Place | null {
   const from = fromWhere(measure, film)
   const draw = measure.view === 'down_the_line' ? downTheLine : faceOn
-  const own = draw(poseOf(measure, film)).joints[measure.points[0] ?? '']
+  const own = draw(poseOf(measure, film)).joints[feltAs(measure)]
   if (from === null || !own) return null
   const units = felt / film.cm_per_unit
   return measure.formula === 'rise' ? [own.x, from[1] - units] : [from[0] + units, own.y]

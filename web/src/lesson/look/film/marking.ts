@@ -40,9 +40,9 @@ export interface Wanted {
 }
 
 /** The points that a measure wants, the earlier event first. */
-export function wantedBy({ points, event, since }: FilmMeasure): Wanted[] {
+export function wantedBy({ points, event, since, at }: FilmMeasure): Wanted[] {
   const events = since == null ? [event] : [since, event]
-  return events.flatMap((at) => points.map((point) => ({ point, event: at })))
+  return events.flatMap((on) => points.map((point) => ({ point, event: at?.[point] ?? on })))
 }
 
 export function isTouched(marks: Marks, { point, event }: Wanted): boolean {
