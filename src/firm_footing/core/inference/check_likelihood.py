@@ -33,7 +33,7 @@ from firm_footing.core.knowledge.numbers import DependentGroup
 from firm_footing.core.knowledge.vocabulary import Mode
 
 
-@kept(megabytes=10)
+@kept(megabytes=9)
 def fact_probability(space: HypothesisSpace, check_id: str, base: float) -> FloatArray:
     """(hypotheses,) P(the fact this check asks for | hypothesis), given its base rate."""
     check, hypotheses = space.knowledge.check[check_id], space.hypotheses
@@ -89,7 +89,7 @@ class AnswerLikelihood(NamedTuple):
     inverse: FloatArray
 
 
-@kept(megabytes=10)
+@kept(megabytes=9)
 def answer_likelihood(
     space: HypothesisSpace, check_id: str, base: float, log_ratio: float
 ) -> AnswerLikelihood:
@@ -256,7 +256,7 @@ def _one_for_each(pieces: list[Piece]) -> list[Piece]:
     return list(found.values())
 
 
-@kept(megabytes=10)
+@kept(megabytes=9)
 def group_pieces(space: HypothesisSpace, together: AskedTogether) -> tuple[Piece, ...]:
     """Pieces of one group: check, base rate, and who answered what, of each."""
     asked = together.asked
