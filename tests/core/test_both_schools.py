@@ -136,6 +136,13 @@ def test_every_school_that_changes_the_start_is_named_with_its_start(
         assert knowledge.cause[found[other].causes[0].id].label in said
 
 
+def test_before_anything_is_known_no_school_starts_elsewhere(knowledge: Knowledge) -> None:
+    found = diagnose(Case(handedness="right"), knowledge)
+    assert found.start_with is None
+    assert found.schools_agree
+    assert schools_sentence(found.start_elsewhere, knowledge) == ""
+
+
 def test_a_school_that_chooses_the_start_counts_its_own_cause_more(knowledge: Knowledge) -> None:
     """Arms-led: a body that hits with tense arms; hips first: hips that stand still."""
     case = case_of(Shot(start="pull", curve="straight"), yes("hits_from_the_top"))

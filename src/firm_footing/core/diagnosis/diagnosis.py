@@ -145,7 +145,9 @@ def diagnose(
     path = pattern.path_deg.value if pattern.path_deg else None
     present = {c.id: float(p) for c, p in zip(knowledge.causes, now.present, strict=True)}
     checks = next_checks(inference, at_hand)
-    elsewhere = tuple(s for s in start_by_school(inference) if s.start_with != first)
+    elsewhere: tuple[SchoolStart, ...] = ()
+    if start is not None:  # before anything is known there is no start to differ from
+        elsewhere = tuple(s for s in start_by_school(inference) if s.start_with != first)
     flips = decision_flips(inference, checks[:CHECKS_TRIED])
     attribution = attribution_of(inference)
     single_cause = single_cause_log2_lr(inference)
