@@ -59,8 +59,10 @@ class _Redone:
         self.inference, self.space = inference, inference.space
         self.knowledge = inference.knowledge
         self.here = groups_asked(inference.ratios, inference.bases, self.knowledge)
-        # of a set, but for a constant
-        self.likelihood: FloatArray = inference.now.cause_set / inference.prior
+        prior = inference.prior
+        self.likelihood: FloatArray = np.divide(  # of a set, but for a constant
+            inference.now.cause_set, prior, out=np.zeros_like(prior), where=prior > 0
+        )
 
     def first_under(self, question: str, option: str) -> str:
         """Id of the cause first in the order under this option."""
