@@ -213,7 +213,7 @@ class Belief:
         checks = knower.knowledge.checks
         self.column = {c.id: i for i, c in enumerate(checks)}
         errors = knower.knowledge.numbers.reading_error
-        stated = [errors.usual(c.sources[0], c.read_as) for c in checks]
+        stated = [errors.of(c.sources[0], c.read_as) for c in checks]
         self.wrong = np.minimum(0.45, np.array(stated) * EYES[:, None])
 
     @property

@@ -288,10 +288,10 @@ def worlds_missed(found: Found) -> str:
 WHY = {
     "c": "Three or four causes at once are rare in the prior, so every cause is said to be less "
     "likely than it is there; what stands first is right all the more often.",
-    "d": "An eye that says yes to one sound thing in seven; that some eyes see motion less well is "
-    "taken into account, in what stands still none is taken to be so bad.",
-    "e": "Motion is read wrong one time in five on film as well, oftener than by the worse of the "
-    "two eyes that are taken into account on film.",
+    "d": "An eye that says yes to one sound thing in seven is five times as often wrong as is "
+    "taken for granted; nothing in the answers gives it away.",
+    "e": "Motion is read wrong one time in five on film as well, four to six times as often as "
+    "is taken for granted there; what was seen of motion is believed too firmly.",
 }
 """Why a world is missed, where it was."""
 

@@ -88,16 +88,3 @@ def test_what_an_answer_would_change_is_what_it_changes(knowledge: Knowledge) ->
                 tried = inference.root_with(reading)
                 np.testing.assert_allclose(tried, again.root, atol=1e-9, err_msg=check)
     assert {("film", "partly"), ("hand", "partly"), ("trace", "yes")} <= kinds
-
-
-def test_some_see_motion_less_well_and_nobody_knows_who(knowledge: Knowledge) -> None:
-    """The mean over both eyes; no instrument has one, and what stands still is seen by both."""
-    errors = knowledge.numbers.reading_error
-    other = errors.second_eye
-    for source, usual in (("film", errors.film), ("look", errors.look)):
-        worse = min(other.most, other.times * usual)
-        mean = (1 - other.share) * usual + other.share * worse
-        assert errors.of(source, "moving") == pytest.approx(mean)  # type: ignore[arg-type]
-        assert errors.usual(source, "moving") == usual < mean  # type: ignore[arg-type]
-    assert errors.of("look", "at_rest") == errors.look_at_rest
-    assert errors.of("mat", "moving") == errors.mat

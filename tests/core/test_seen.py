@@ -29,8 +29,6 @@ SHORT_OF_HALF = {
     "heels_at_address": 0.44,
     "square_lead_foot": 0.44,
     "early_lead_rush": 0.35,  # of an ordinary player, thrown out
-    "static_hips": 0.35,  # seen in motion, by an eye that may be one of the worse
-    "deep_trail_heel": 0.4,
     "chest_rush": 0.25,  # its balls are those of five others, whose hands come out as well
 }
 """They hardly move the ball, or as others do: even a grave case stays under one half."""

@@ -48,7 +48,7 @@ def test_signs_are_as_common_as_stated(knowledge: Knowledge) -> None:
     check = knowledge.check["seat_leaves_line"]
     sound = [make_student([], 18, "thrown", knowledge, rng) for _ in range(MANY)]
     said = [answer(s, check.id, knowledge, rng).answer for s in sound]
-    error = knowledge.numbers.reading_error.usual("film", check.read_as)
+    error = knowledge.numbers.reading_error.of("film", check.read_as)
     base = check.base_rate(18)
     expected = (1 - CANNOT_TELL) * (base * (1 - error) + (1 - base) * error)
     assert said.count("yes") / MANY == pytest.approx(expected, abs=0.04)

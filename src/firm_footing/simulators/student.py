@@ -187,7 +187,7 @@ def answer(
     if abs(latent) < PARTLY_BAND:
         return Reading(check=check_id, answer="partly", source=source)
     world = student.world
-    error = world.error(numbers.reading_error.usual(source, check.read_as), check.read_as)
+    error = world.error(numbers.reading_error.of(source, check.read_as), check.read_as)
     said = (latent > 0) != (rng.random() < min(0.45, error * student.eye))
     if world.falsely_yes and not said:
         said = rng.random() < world.falsely_yes

@@ -97,8 +97,7 @@ def unlimited_log_ratio_of(readings: Iterable[Reading], check: Check, n: Numbers
             total += _log_ratio(share, n.reading_error.of(source, check.read_as))
         else:
             (traced if reading.trace is not None else filmed).append(share)
-    frame = n.reading_error.of("film", "in_a_frame")
-    for shares, error in ((traced, n.reading_error.mat), (filmed, frame)):
+    for shares, error in ((traced, n.reading_error.mat), (filmed, n.reading_error.film_frame)):
         if shares:
             total += _log_ratio(float(np.mean(shares)), error)
     return total

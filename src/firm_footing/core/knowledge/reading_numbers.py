@@ -6,27 +6,11 @@ from pydantic import Field
 
 from firm_footing.core.knowledge.vocabulary import Entry, Probability, ReadAs, Source
 
-INSTRUMENTS = ("mat", "plate", "monitor")
-
-
-class SecondEye(Entry):
-    """An instructor who sees what moves less well than is usual.
-
-    share : of the instructors
-    times : as often wrong as is usual ...
-    most : ... and never more often than this
-    """
-
-    share: float = Field(ge=0, lt=1)
-    times: float = Field(ge=1)
-    most: Probability
-
 
 class ReadingErrors(Entry):
     """How often an answer is wrong, by its source and by how the eye meets the matter.
 
     look_at_rest, film_frame : of matters that stand still, and that one frame of a film shows
-    second_eye : whoever looks may be one who sees motion less well; no instrument is
     """
 
     mat: Probability
@@ -37,18 +21,9 @@ class ReadingErrors(Entry):
     look: Probability
     look_at_rest: Probability
     feel: Probability
-    second_eye: SecondEye
 
     def of(self, source: Source, read_as: ReadAs) -> float:
-        """How often an answer from this source is wrong, whoever looked."""
-        usual, other = self.usual(source, read_as), self.second_eye
-        if source in INSTRUMENTS or read_as == "at_rest":
-            return usual
-        worse = max(usual, min(other.most, other.times * usual))
-        return (1 - other.share) * usual + other.share * worse
-
-    def usual(self, source: Source, read_as: ReadAs) -> float:
-        """How often it is wrong where the eye is as good as is usual."""
+        """How often an answer from this source is wrong."""
         if source == "look" and read_as == "at_rest":
             return self.look_at_rest
         if source == "film" and read_as != "moving":
