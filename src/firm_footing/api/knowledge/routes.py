@@ -98,6 +98,13 @@ class FilmLimits(BaseModel):
     felt_cm: CmRange
 
 
+class CameraUsual(BaseModel):
+    """Where a camera is taken to stand where nobody says, cm."""
+
+    distance_cm: float
+    off_line_cm: float
+
+
 class FilmRules(BaseModel):
     """What a film is measured for."""
 
@@ -105,6 +112,7 @@ class FilmRules(BaseModel):
     scales: list[FilmScaleOut]
     measures: tuple[FilmMeasure, ...]
     limits: FilmLimits
+    camera: CameraUsual
     bases: dict[PoseView, dict[str, dict[str, float]]] = Field(
         description="The figure at the moments of a swing, for what a student points to on it"
     )
@@ -187,6 +195,9 @@ def read_knowledge(known: Known) -> KnowledgeOut:
             distance_cm=_range(limits.CAMERA_CM),
             off_line_cm=_range(limits.OFF_LINE_CM),
             felt_cm=_range(limits.FELT_CM),
+        ),
+        camera=CameraUsual(
+            distance_cm=known.film.errors.distance_cm, off_line_cm=known.film.errors.off_line_cm
         ),
         bases={m.view: known.poses.bases[m.view] for m in known.film.measures},
         cm_per_unit=known.poses.cm_per_unit,

@@ -19,9 +19,12 @@ const last = useLast(useLessonContext().open)
 const stoodBefore = computed(() => {
   const camera = last.value?.cameras.find((c) => c.view === view.value)
   if (!camera) return ''
-  const away = ((camera.distance_cm ?? 400) / 100).toFixed(1)
-  const beside = camera.off_line_cm ?? 20
-  return `Last time the camera stood ${away} m away, ${beside.toFixed(0)} cm beside its line: the same again is taken.`
+  const said = [
+    camera.distance_cm == null ? '' : `${(camera.distance_cm / 100).toFixed(1)} m away`,
+    camera.off_line_cm == null ? '' : `${camera.off_line_cm.toFixed(0)} cm beside its line`,
+  ].filter(Boolean)
+  if (!said.length) return 'Last time nobody said where the camera stood; the usual place is taken.'
+  return `Last time the camera stood ${said.join(', ')}: the same again is taken.`
 })
 const opening = ref(false)
 const filming = ref(false)

@@ -26,10 +26,19 @@ const { lesson } = useLessonContext()
 const { film, marks, frame, finding, ends, scaleBy, scaleCm, asking, elsewhere, id } = ruler
 const { playing, speed, rate } = ruler
 
-const CAMERA = [
-  { id: 'distance_cm', word: 'From the player, cm', usual: '400' },
-  { id: 'off_line_cm', word: 'Beside its line, cm', usual: '20' },
-] as const
+const usual = computed(() => known.all.film.camera)
+const camera = computed(() => [
+  {
+    id: 'distance_cm' as const,
+    word: 'From the player, cm',
+    usual: usual.value.distance_cm.toFixed(0),
+  },
+  {
+    id: 'off_line_cm' as const,
+    word: 'Beside its line, cm',
+    usual: usual.value.off_line_cm.toFixed(0),
+  },
+])
 const scales = computed(() => known.all.film.scales.map((s) => ({ id: s.id, word: s.name })))
 const needsLength = computed(() => scaleBy.value === 'known' || scaleBy.value === 'club')
 const points = computed(() => {
@@ -195,7 +204,7 @@ const sent = computed(() =>
         <summary>Where the camera stood</summary>
         <div class="row">
           <CmField
-            v-for="c in CAMERA"
+            v-for="c in camera"
             :key="c.id"
             :name="c.word"
             :value="marks[c.id] ?? null"
@@ -205,8 +214,9 @@ const sent = computed(() =>
           />
         </div>
         <p class="quiet">
-          Left out, it stood 4 m away and on its line, give or take a hand. Farther and truer makes
-          the doubt smaller: 30 cm beside the line turns what it sees by 4°.
+          Left out, it is taken to stand {{ (usual.distance_cm / 100).toFixed(0) }} m away and on
+          its line, give or take {{ usual.off_line_cm.toFixed(0) }} cm. Farther and truer makes the
+          doubt smaller: 30 cm beside the line turns what it sees by 4°.
         </p>
       </details>
       <FilmMeasures :ruler="ruler" @asked="toPicture" />
