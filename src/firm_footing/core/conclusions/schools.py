@@ -1,11 +1,11 @@
 """Would every school start with the same cause?"""
 
+from collections.abc import Hashable
 from dataclasses import replace
 from typing import NamedTuple
 
 import numpy as np
 
-from firm_footing.core.case import School
 from firm_footing.core.frame.arrays import FloatArray
 from firm_footing.core.inference.answers import seen_of
 from firm_footing.core.inference.check_likelihood import (
@@ -17,7 +17,7 @@ from firm_footing.core.inference.check_likelihood import (
 from firm_footing.core.inference.inference import Inference, school_bases, school_options
 from firm_footing.core.inference.posterior import normalised
 from firm_footing.core.inference.prior import prior_view, set_prior
-from firm_footing.core.inference.start import first_seen, start_table, supported_causes
+from firm_footing.core.inference.start import first_seen, root_of, supported_causes
 from firm_footing.core.inference.trace_answers import answers_of_traces
 
 JUDGE_TRACES = ("pressure", "heel_toe")
@@ -58,7 +58,8 @@ class _Redone:
     def __init__(self, inference: Inference) -> None:
         self.inference, self.space = inference, inference.space
         self.knowledge = inference.knowledge
-        self.here = groups_asked(inference.ratios, inference.bases, self.knowledge)
+        self.here = tuple(groups_asked(inference.ratios, inference.bases, self.knowledge))
+        self.found: dict[Hashable, str] = {}  # many schools come to the same
         prior = inference.prior
         self.likelihood: FloatArray = np.divide(  # of a set, but for a constant
             inference.now.cause_set, prior, out=np.zeros_like(prior), where=prior > 0
@@ -66,31 +67,30 @@ class _Redone:
 
     def first_under(self, question: str, option: str) -> str:
         """Id of the cause first in the order under this option."""
-        before = self.inference
-        school = School(**{**before.case.school.model_dump(), question: option})
-        options = school_options(school, self.knowledge)
-        schools = prior_view(self.knowledge, options)
-        counted, ratios = before.counted, before.ratios
+        before, knowledge = self.inference, self.knowledge
+        school = before.case.school.model_copy(update={question: option})
+        options = school_options(school, knowledge)
+        schools = prior_view(knowledge, options)
+        counted, ratios, seen = before.counted, before.ratios, before.seen
+        supported = before.supported
         if question in JUDGE_TRACES and before.case.traces:
             case = before.case.model_copy(update={"school": school})
-            traced = answers_of_traces(case, before.pattern, self.knowledge)
+            traced = answers_of_traces(case, before.pattern, knowledge)
             counted = replace(before.given, traced=traced).counted()
-            ratios = ratios_of(counted, self.knowledge)
-        bases = school_bases(self.knowledge, before.handicap, options)
-        likelihood = self._likelihood(groups_asked(ratios, bases, self.knowledge))
-        seen = seen_of(counted, self.knowledge)
-        starts = start_table(
-            self.space,
-            supported_causes(
-                frozenset(counted), seen, before.balls.points_of_balls, self.knowledge
-            ),
-            first_seen(seen, options, self.knowledge),
-            schools,
-        )
-        root = (likelihood * set_prior(self.space, schools)) @ starts
-        return self.knowledge.causes[int(np.argmax(root))].id
+            ratios, seen = ratios_of(counted, knowledge), seen_of(counted, knowledge)
+            points = before.balls.points_of_balls
+            supported = supported_causes(frozenset(counted), seen, points, knowledge)
+        bases = school_bases(knowledge, before.handicap, options)
+        groups = tuple(groups_asked(ratios, bases, knowledge))
+        first = first_seen(seen, options, knowledge)
+        key = groups, schools, first.tobytes(), supported.tobytes()
+        if key not in self.found:
+            cause_set = self._likelihood(groups) * set_prior(self.space, schools)
+            root = root_of(self.space, cause_set, supported, first, schools)
+            self.found[key] = knowledge.causes[int(np.argmax(root))].id
+        return self.found[key]
 
-    def _likelihood(self, groups: list[AskedTogether]) -> FloatArray:
+    def _likelihood(self, groups: tuple[AskedTogether, ...]) -> FloatArray:
         """(sets,) likelihood of each set, but for a constant, with these answers to the looks."""
         if groups == self.here:
             return self.likelihood

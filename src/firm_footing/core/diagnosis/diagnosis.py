@@ -276,7 +276,7 @@ def came_from(inference: Inference) -> dict[str, str]:
     space, now, causes = inference.space, inference.now, inference.knowledge.causes
     both = space.members.T @ (space.members * now.cause_set[:, None])
     from_any, linked = np.zeros(len(causes)), np.zeros_like(both)
-    shares = view_shares(space, inference.schools)
+    shares = view_shares(space, inference.schools, slice(None))
     for share, (counts, dropped) in zip(shares, inference.schools.views, strict=True):
         from_any += (now.cause_set * share) @ (space.members * (links_into(space, dropped) > 0))
         linked += counts * links_of(inference.knowledge, dropped)

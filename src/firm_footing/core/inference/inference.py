@@ -36,6 +36,7 @@ from firm_footing.core.inference.prior import PriorView, prior_view, set_prior
 from firm_footing.core.inference.start import (
     first_of,
     first_seen,
+    root_of,
     start_table,
     supported_causes,
 )
@@ -138,8 +139,7 @@ class Inference:
         points = self.balls.points_of_balls
         supported = supported_causes(frozenset(counted), seen, points, self.knowledge)
         first = first_seen(seen, self.options, self.knowledge)
-        out: FloatArray = sets @ start_table(self.space, supported, first, self.schools)
-        return out
+        return root_of(self.space, sets, supported, first, self.schools)
 
     @property
     def trials(self) -> Sequence[Trial]:

@@ -19,7 +19,7 @@ from typing import NamedTuple
 
 import numpy as np
 
-from firm_footing.core.frame.arrays import FloatArray
+from firm_footing.core.frame.arrays import FloatArray, IntArray
 from firm_footing.core.inference.caching import kept
 from firm_footing.core.inference.hypothesis_space import HypothesisSpace
 from firm_footing.core.inference.links import Views, links_into
@@ -48,28 +48,29 @@ def prior_view(knowledge: Knowledge, options: Sequence[SchoolOption]) -> PriorVi
 
 def set_prior(space: HypothesisSpace, schools: PriorView) -> FloatArray:
     """(sets,) prior probability of each set of causes; sums to one."""
-    out: FloatArray = _joint(space, schools).sum(axis=0)
+    out: FloatArray = _joint(space, schools, slice(None)).sum(axis=0)
     return out
 
 
-def view_shares(space: HypothesisSpace, schools: PriorView) -> FloatArray:
-    """(views, sets) P(the view is right | the set); the columns sum to one.
+def view_shares(space: HypothesisSpace, schools: PriorView, rows: IntArray | slice) -> FloatArray:
+    """(views, rows) P(the view is right | the set), of these sets; the columns sum to one.
 
     What is seen speaks of the set alone, so that no evidence changes it.
     """
-    joint = _joint(space, schools)
+    joint = _joint(space, schools, rows)
     out: FloatArray = joint / joint.sum(axis=0)
     return out
 
 
-def _joint(space: HypothesisSpace, schools: PriorView) -> FloatArray:
-    """(views, sets) P(the view is right, and the set)."""
+def _joint(space: HypothesisSpace, schools: PriorView, rows: IntArray | slice) -> FloatArray:
+    """(views, rows) P(the view is right, and the set), of these sets."""
+    weights = schools.weights
     return np.array(
-        [share * _in_view(space, schools.weights, dropped) for share, dropped in schools.views]
+        [share * _in_view(space, weights, dropped)[rows] for share, dropped in schools.views]
     )
 
 
-@kept(megabytes=1)
+@kept(megabytes=2)  # of every school, for each is asked what it would start with
 def _in_view(
     space: HypothesisSpace, weights: tuple[float, ...], dropped: frozenset[CauseLink]
 ) -> FloatArray:

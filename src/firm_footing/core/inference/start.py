@@ -19,7 +19,7 @@ from numpy.typing import NDArray
 from firm_footing.core.frame.arrays import FloatArray, IntArray
 from firm_footing.core.inference.caching import kept
 from firm_footing.core.inference.hypothesis_space import HypothesisSpace
-from firm_footing.core.inference.links import Views, links_into, links_of
+from firm_footing.core.inference.links import links_of
 from firm_footing.core.inference.prior import PriorView, view_shares
 from firm_footing.core.knowledge import Knowledge
 from firm_footing.core.knowledge.schools import SchoolOption
@@ -44,40 +44,66 @@ def start_table(
     first : (causes,) True where it comes before all others that are at work
 
     """
-    return _table(space, tuple(supported.tolist()), tuple(first.tolist()), schools)
+    out = _as_if_all_links_hold(space, tuple(supported.tolist()), tuple(first.tolist())).copy()
+    rows = _disputed_sets(space)
+    out[rows] = _of_disputed(space, supported, first, schools)
+    return out
+
+
+def root_of(
+    space: HypothesisSpace,
+    cause_set: FloatArray,
+    supported: Marks,
+    first: Marks,
+    schools: PriorView,
+) -> FloatArray:
+    """(causes,) P(the cause is at work, and one starts with it).
+
+    The same as `cause_set @ start_table(...)`, without writing that table out.
+
+    cause_set : (sets,) probability of each set, but for a constant
+    """
+    table = _as_if_all_links_hold(space, tuple(supported.tolist()), tuple(first.tolist()))
+    rows = _disputed_sets(space)
+    moved = _of_disputed(space, supported, first, schools) - table[rows]
+    out: FloatArray = cause_set @ table + cause_set[rows] @ moved
+    return out
 
 
 @kept(megabytes=6)
-def _table(
-    space: HypothesisSpace,
-    supported: tuple[bool, ...],
-    first: tuple[bool, ...],
-    schools: PriorView,
+def _as_if_all_links_hold(
+    space: HypothesisSpace, supported: tuple[bool, ...], first: tuple[bool, ...]
 ) -> FloatArray:
-    rest = _only(space.members, np.array(first))
-    rest = _only(rest, np.array(supported))
-    (_, dropped), *others = schools.views
-    out: FloatArray = rest * (rest @ links_of(space.knowledge, dropped) == 0)
-    if others:
-        rows = _disputed_sets(space, schools.views)
-        shares = _shares(space, schools)[:, rows, None]
-        out[rows] = sum(
-            share * rest[rows] * (rest[rows] @ links_of(space.knowledge, view[1]) == 0)
-            for share, view in zip(shares, schools.views, strict=True)
-        )
+    """(sets, causes) 1.0 where one starts with the cause; not to be written to."""
+    rest = _left(space.members, np.array(supported), np.array(first))
+    out: FloatArray = rest * (rest @ links_of(space.knowledge, frozenset()) == 0)
+    return out
+
+
+def _of_disputed(
+    space: HypothesisSpace, supported: Marks, first: Marks, schools: PriorView
+) -> FloatArray:
+    """(disputed, causes) rows of `start_table` of the sets in which schools see other links."""
+    rows = _disputed_sets(space)
+    rest = _left(space.members[rows], supported, first)
+    out = np.zeros_like(rest)
+    for share, view in zip(view_shares(space, schools, rows), schools.views, strict=True):
+        out += share[:, None] * rest * (rest @ links_of(space.knowledge, view.dropped) == 0)
     return out
 
 
 @kept(megabytes=1)
-def _disputed_sets(space: HypothesisSpace, views: Views) -> IntArray:
-    """Indices of the sets in which the views see other links."""
-    into = [space.members * links_into(space, dropped) for _, dropped in views]
-    return np.flatnonzero(np.any(np.ptp(into, axis=0) > 0, axis=1))
+def _disputed_sets(space: HypothesisSpace) -> IntArray:
+    """Indices of the sets that hold both ends of a link which some school does not hold with."""
+    index = space.knowledge.cause_index
+    ends = [[index[cause] for cause in link] for link in sorted(space.knowledge.disputed_links)]
+    both = [space.members[:, pair].all(axis=1) for pair in ends]
+    return np.flatnonzero(np.any(both, axis=0)) if both else np.zeros(0, dtype=np.intp)
 
 
-@kept(megabytes=1)
-def _shares(space: HypothesisSpace, schools: PriorView) -> FloatArray:
-    return view_shares(space, schools)
+def _left(members: FloatArray, supported: Marks, first: Marks) -> FloatArray:
+    """(sets, causes) the members of each set that one may start with."""
+    return _only(_only(members, first), supported)
 
 
 def _only(members: FloatArray, marked: Marks) -> FloatArray:
