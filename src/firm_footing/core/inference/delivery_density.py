@@ -77,11 +77,9 @@ class JointDensity:
     @cached_property
     def log(self) -> FloatArray:
         """(configurations,) log density of all of it."""
-        plain = _log_t(self.distance2, self.log_det, self.size, self.tail_df)
         if self.tail is None:
-            return plain.astype(np.float64)
-        beyond = _log_t(self._distance2_beyond, self.log_det, self.size, self.tail_df)
-        return mixed(plain, beyond, self.tail.share)
+            return self._log_plain.astype(np.float64)
+        return mixed(self._log_plain, self._log_beyond, self.tail.share)
 
     def given_the_others(self, number: int) -> FloatArray:
         """(configurations,) log density of one number given all the others."""
@@ -103,9 +101,8 @@ class JointDensity:
         """(configurations,) P(the player shows more in that one number, given the reading)."""
         if self.tail is None:
             return np.zeros(len(self.form_of))
-        plain = _log_t(self.distance2, self.log_det, self.size, self.tail_df)
-        beyond = _log_t(self._distance2_beyond, self.log_det, self.size, self.tail_df)
-        odds = np.exp((beyond - plain).astype(np.float64)) * self.tail.share / (1 - self.tail.share)
+        odds = np.exp((self._log_beyond - self._log_plain).astype(np.float64))
+        odds *= self.tail.share / (1 - self.tail.share)
         out: FloatArray = odds / (1 + odds)
         return out
 
@@ -124,6 +121,14 @@ class JointDensity:
         if self.tail is not None:
             out -= self.beyond * self.tail.more * self.tail.across[:, self.form_of]
         return out
+
+    @cached_property
+    def _log_plain(self) -> Floats:
+        return _log_t(self.distance2, self.log_det, self.size, self.tail_df)
+
+    @cached_property
+    def _log_beyond(self) -> Floats:
+        return _log_t(self._distance2_beyond, self.log_det, self.size, self.tail_df)
 
     @cached_property
     def _distance2_beyond(self) -> Floats:

@@ -6,7 +6,6 @@ from graphlib import CycleError, TopologicalSorter
 from itertools import product
 
 from firm_footing.core.knowledge.library import Knowledge
-from firm_footing.core.knowledge.schools import SchoolOption
 from firm_footing.core.knowledge.vocabulary import DIMENSIONS
 
 
@@ -77,10 +76,8 @@ def _circles(k: Knowledge) -> Iterator[str]:
 
     A mixture of views that is in order is so in each of its views.
     """
-    whole = [[o for o in q.options if not o.even_of] for q in k.schools.questions.values()]
-    for options in product(
-        *([o.dropped for o in part] or [frozenset()] for part in _telling(whole))
-    ):
+    questions = k.schools.questions.values()
+    for options in product(*({o.dropped for o in q.options if not o.even_of} for q in questions)):
         dropped = frozenset().union(*options)
         graph = {c.id: [b for b in c.upstream_of if (c.id, b) not in dropped] for c in k.causes}
         try:
@@ -89,11 +86,6 @@ def _circles(k: Knowledge) -> Iterator[str]:
             circle = " → ".join(reversed(error.args[1]))
             yield f"knowledge/causes.yaml: upstream links run in a circle: {circle}"
             return
-
-
-def _telling(questions: list[list[SchoolOption]]) -> list[list[SchoolOption]]:
-    """The questions of which some option drops a link."""
-    return [options for options in questions if any(o.dropped for o in options)]
 
 
 def _look_problems(k: Knowledge) -> Iterator[str]:

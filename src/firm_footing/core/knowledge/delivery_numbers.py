@@ -13,7 +13,21 @@ class StrikeTail(Entry):
 
 
 class DeliveryNumbers(Entry):
-    """How people and balls vary around their delivery."""
+    """How people and balls vary around their delivery.
+
+    Degrees, cm (+ ahead of the ball), mm (+ toe), per cent of club speed; one standard deviation
+    where not said otherwise.
+
+    person_sd : between people without a cause, ball_sd : between the balls of one
+    ball_height_sd_mm : up and down the face
+    prior_sd : of a block's middle about the cause-free one, all students together
+    person_tail_df, ball_tail_df : degrees of freedom of the t that people, and balls, follow
+    severity_levels : how severe a cause can be, each as common; severity_within : about a level
+    strike_tail : those in whom the causes move the strike more than all else
+    low_point_good_cm, low_point_high_cm : cause-free, of a scratch player and at low_point_handicap
+    low_point_floor_cm, strike_floor_mm : where they stop, however much adds up
+    scatter_spread : of the size of a person's scatter, log; not judged under scatter_least_balls
+    """
 
     person_sd: DeliveryEffect
     ball_sd: DeliveryEffect

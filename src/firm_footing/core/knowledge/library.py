@@ -105,11 +105,9 @@ class Knowledge:
     def points(self, check: Check, mode: Mode | None) -> dict[str, float]:
         """Cause id to P(yes | that cause alone is at work), of the causes a look points to."""
         numbers = self.numbers
-        shown = {check.shows}
-        shown |= {c for c, s in check.all_pointers().items() if s == "by_nature"}
         beside = numbers.pointer if check.shows is None else numbers.pointer_beside
         return {
-            c: numbers.pointer_shown if c in shown or s == "by_nature" else beside[s]
+            c: numbers.pointer_shown if c == check.shows or s == "by_nature" else beside[s]
             for c, s in check.pointers(mode).items()
         }
 
