@@ -58,14 +58,25 @@ def ruler_of(page: Page, name: str) -> None:
     page.get_by_role("group", name="By eye or on film").get_by_role("button", name="Film").tap()
 
 
-def touch(page: Page, place: list[float], size: dict[str, Any]) -> None:
-    """Touch a place of the picture once that is on the page: before, a touch is nothing."""
+def touch(page: Page, place: list[float], size: dict[str, Any]) -> int:
+    """Touch a place once its picture is there, nearer first where it is small; the touches."""
     wanted = page.get_by_test_id("film-frame").inner_text().split()[0]
     expect(page.locator(".picture")).to_have_attribute("data-shown", wanted)
-    box = page.get_by_test_id("film-picture").bounding_box()
-    assert box
-    x = box["x"] + place[0] / size["width"] * box["width"]
-    page.mouse.click(x, box["y"] + place[1] / size["height"] * box["height"])
+    pane, picture = page.locator(".pane"), page.get_by_test_id("film-picture")
+    for touches in (1, 2, 3):
+        box, room = picture.bounding_box(), pane.bounding_box()
+        assert box
+        assert room
+        x = box["x"] + place[0] / size["width"] * box["width"]
+        y = box["y"] + place[1] / size["height"] * box["height"]
+        if not (0 < x - room["x"] < room["width"] and 0 < y - room["y"] < room["height"]):
+            page.get_by_role("button", name="Whole picture").tap()
+            continue
+        is_exact = pane.get_attribute("data-exact") == "true"
+        page.mouse.click(x, y)
+        if is_exact:
+            return touches
+    raise AssertionError(place)
 
 
 def test_a_film_is_measured_picture_by_picture(
@@ -89,34 +100,47 @@ def test_a_film_is_measured_picture_by_picture(
     page.get_by_role("button", name="Touch the scale").tap()
     for end in (marks["scale"]["start"], marks["scale"]["end"]):
         touch(page, end, marks)
-    page.get_by_role("button", name="Touch the ground").tap()
-    for end in marks["ground"]:
-        touch(page, end, marks)
+    # the stick lies on the ground: that is level too
+    expect(page.get_by_role("button", name="Ground again")).to_be_visible()
     ids = {p.ask: p.id for p in knowledge.film.points}
     asked = page.get_by_test_id("film-asked")
     # a point belongs to its own picture: on another one a touch is nothing
-    address = int(re.findall(r"\d+", events.get_by_role("button", name="Address").inner_text())[0])
-    expect(shown).to_contain_text(f"{address} · ")
+    expect(page.get_by_test_id("saved")).to_have_text("Saved")
+    page.wait_for_timeout(1000)
+    own = shown.inner_text().split()[0]
     page.get_by_role("button", name="One picture on").tap()
     expect(asked).to_contain_text("Next, on another picture")
     touch(page, marks["scale"]["start"], marks)
     expect(page.get_by_test_id("film-point")).to_have_count(0)
     page.get_by_role("button", name="Show it").tap()
-    expect(shown).to_contain_text(f"{address} · ")
-    for _ in range(6):
-        said = asked.inner_text()
-        frame = int(shown.inner_text().split()[0])
-        touch(page, truth["points"][ids[said]][frame], marks)
+    expect(shown).to_contain_text(f"{own} · ")
+    # what tells most is asked for first, until it is enough
+    touches = 0
+    for _ in range(12):
         expect(page.get_by_test_id("saved")).to_have_text("Saved")
-    page.get_by_role("button", name="Measure trail heel off the ground, arm level down").tap()
-    expect(asked).to_have_text(knowledge.film.point["trail_heel"].ask)
-    touch(page, truth["points"]["trail_heel"][int(shown.inner_text().split()[0])], marks)
+        page.wait_for_timeout(300)
+        said = asked.inner_text()
+        if said not in ids:
+            break
+        frame = int(shown.inner_text().split()[0])
+        touches += touch(page, truth["points"][ids[said]][frame], marks)
+    assert touches >= 2
     measured = page.get_by_test_id("film-measures")
     row = measured.get_by_role("listitem").filter(has_text="trail heel off the ground, arm level")
     expect(row).to_contain_text("trail heel up early: yes")
-    expect(page.get_by_test_id("causes")).to_contain_text("Trail heel leaves the ground early")
+    # what tells nothing is measured all the same when that is asked for, and taken back
+    page.get_by_role("button", name="Measure trail heel off the ground, top").tap()
+    expect(asked).to_have_text(knowledge.film.point["trail_heel"].ask)
+    touch(page, truth["points"]["trail_heel"][int(shown.inner_text().split()[0])], marks)
+    at_top = measured.get_by_role("listitem").filter(has_text="trail heel off the ground, top")
+    expect(at_top).to_contain_text("±")
     page.get_by_test_id("undo").tap()
-    expect(row.get_by_role("button", name=re.compile("Measure"))).to_be_visible()
+    expect(at_top.get_by_role("button", name=re.compile("Measure"))).to_be_visible()
+    # the decision comes back once nothing is touched any more
+    expect(page.get_by_test_id("causes")).to_have_count(0)
+    use(page, "Before and after")
+    expect(page.get_by_test_id("causes")).to_contain_text("Trail heel leaves the ground early")
+    use(page, "Measure")
     # what was touched wrongly is dragged to where it is; the same file goes on where it was left
     events.get_by_role("button", name="Address").tap()
     mark = page.get_by_test_id("film-point").first.locator("circle")
@@ -129,7 +153,7 @@ def test_a_film_is_measured_picture_by_picture(
     expect(page.get_by_test_id("saved")).to_have_text("Saved")
     after = mark.bounding_box()
     assert after
-    assert after["x"] - before["x"] > 25
+    assert after["x"] - before["x"] > 15
     page.get_by_role("button", name="Put this film away").tap()
     page.locator("input[type=file]").set_input_files(swing)
     expect(impact).to_contain_text(str(found), timeout=20_000)
@@ -158,10 +182,10 @@ def test_nothing_hinders_a_reader_and_a_field_has_its_own_arrows(page: Page, swi
         )
 
 
-def test_on_a_phone_what_is_to_be_touched_comes_into_sight(page: Page, swing: Path) -> None:
+def test_on_a_phone_what_is_to_be_touched_comes_into_sight(page: Page, sound: Path) -> None:
     page.set_viewport_size({"width": 390, "height": 844})
     ruler_of(page, "Bastian Roe")
-    page.locator("input[type=file]").set_input_files(swing)
+    page.locator("input[type=file]").set_input_files(sound)
     expect(page.get_by_test_id("film-frame")).to_contain_text("0 · ", timeout=20_000)
     page.get_by_text("Save the file").scroll_into_view_if_needed()
     picture, asked = page.get_by_test_id("film-picture"), page.get_by_test_id("film-asked")
@@ -203,7 +227,7 @@ def test_of_two_films_brought_at_once_the_first_opens_and_the_other_is_named(
 def test_films_marked_before_are_listed(page: Page) -> None:
     ruler_of(page, "Corin Abbot")
     expect(page.get_by_role("region", name="Film")).to_contain_text("17 measures")
-    expect(page.get_by_role("region", name="Film")).to_contain_text("14 measures")
+    expect(page.get_by_role("region", name="Film")).to_contain_text("15 measures")
     assert violations(page) == {}
 
 

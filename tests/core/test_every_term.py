@@ -17,13 +17,23 @@ from firm_footing.core.estimation import inverse
 from firm_footing.core.estimation.inverse import read_delivery
 from firm_footing.core.estimation.observations import Observations
 from firm_footing.core.estimation.readings import READINGS
-from firm_footing.core.film.plane import Plane
-from firm_footing.core.film.uncertainty import sd_of
+from firm_footing.core.film.formulas import value_of
+from firm_footing.core.film.plane import Plane, touched_sd
+from firm_footing.core.film.uncertainty import (
+    FilmPlanes,
+    PointsTouched,
+    planes_of,
+    points_touched,
+    sd_of,
+)
 from firm_footing.core.inference.enumeration import enumerate_space
 from firm_footing.core.inference.intervention import only_itself
 from firm_footing.core.knowledge import Knowledge
 from firm_footing.core.pressure import events
 from firm_footing.core.pressure.events import Event
+from firm_footing.simulators.film.camera import Camera
+from firm_footing.simulators.film.figure import swing
+from firm_footing.simulators.film.marking import Filmed
 
 
 def test_a_carry_held_against_the_own_best_is_expected_to_lie_below_it(
@@ -113,10 +123,44 @@ def test_an_angle_on_film_is_as_doubtful_as_the_level_besides(knowledge: Knowled
     places = np.array([[0.0, 0.0], [40.0, 90.0]])[: len(measure.wants)]
 
     def limit_variance(level_sd: float) -> float:
-        plane = Plane(0.2, 0.02, 0.0, level_sd, 400.0, 0.05, (0.0, 0.0))
-        return sd_of(measure, places, plane, 120.0, knowledge.film) ** 2
+        plane = Plane(0.2, 0.02, 0.0, level_sd, 400.0, 0.0, 0.05, (0.0, 0.0))
+        points = PointsTouched(places, np.zeros(len(places)), np.full(len(places), 2.0))
+        return sd_of(measure, points, FilmPlanes(plane, plane), 120.0, knowledge.film) ** 2
 
     tilt = math.radians(1.5)
     assert limit_variance(tilt) - limit_variance(0.0) == pytest.approx(
         math.degrees(tilt) ** 2, rel=1e-3
     )
+
+
+def test_a_touch_on_a_small_picture_is_less_exact_by_its_page_pixels(knowledge: Knowledge) -> None:
+    errors = knowledge.film.errors
+    for zoom in (0.2, 1.0, 4.0):
+        more = touched_sd(zoom, errors.point_px, errors) ** 2 - errors.point_px**2
+        assert more == pytest.approx((errors.touch_px / zoom) ** 2)
+    assert touched_sd(None, errors.point_px, errors) == errors.point_px
+
+
+def test_a_camera_whose_place_nobody_said_makes_a_slope_less_sure(knowledge: Knowledge) -> None:
+    """By what three degrees do to it, ground and scale touched as they were."""
+    numbers = knowledge.film
+    swung = swing({}, np.random.default_rng(1), np.random.default_rng(2))
+    film = Filmed(swung, Camera("face_on")).marked(numbers, np.random.default_rng(3), 0.0)
+    measure = next(m for m in numbers.measures if m.id == "shoulders_impact")
+    points = points_touched(film, measure, numbers)
+    assert points is not None
+
+    def variance(off_line_cm: float) -> float:
+        errors = numbers.errors.model_copy(update={"off_line_cm": off_line_cm})
+        here = numbers.model_copy(update={"errors": errors})
+        planes = planes_of(film, here)
+        places = planes.now.place(points.pixels, points.nearer_cm)
+        turned = planes.turned.place(points.pixels, points.nearer_cm)
+        by.append(value_of(measure, turned) - value_of(measure, places))
+        aside = replace(planes, now=replace(planes.now, turned_sd=0.0))
+        return sd_of(measure, points, aside, 120.0, here) ** 2
+
+    by: list[float] = []
+    more = variance(20.0) - variance(0.001)
+    assert abs(by[0]) > 0.3
+    assert more == pytest.approx(by[0] ** 2, rel=0.05)

@@ -104,7 +104,10 @@ def test_a_camera_a_foot_beside_its_line_turns_what_it_sees_by_four_degrees(
     film = filmed(Camera("down_the_line")).marked(knowledge.film, np.random.default_rng(0))
     beside = film.model_copy(update={"off_line_cm": 30.0, "distance_cm": 400.0})
     plane = plane_of(beside, knowledge.film)
-    assert math.degrees(plane.view_sd) == pytest.approx(4.29, abs=0.01)
+    assert math.degrees(plane.turned_rad) == pytest.approx(4.29, abs=0.01)
+    assert math.degrees(plane.turned_sd) == pytest.approx(1.0, abs=0.01)
+    mirrored = plane_of(beside.mirrored(), knowledge.film)
+    assert mirrored.turned_rad == pytest.approx(-plane.turned_rad)
 
 
 # --- Against swings whose truth is known ---
@@ -138,7 +141,7 @@ def test_the_stated_doubt_holds_the_truth_as_often_as_it_should(knowledge: Knowl
         for found, film in forty_swings(knowledge)
         for _, in_sd in errors(found, film, knowledge)
     ]
-    assert len(inside) == 20 * (17 + 14)
+    assert len(inside) == 20 * (17 + 15)
     assert 0.90 <= np.mean(inside) <= 0.98
 
 

@@ -1,22 +1,25 @@
 """The simulated camera writes films that play, with their truth; the finder sees their events."""
 
 import json
+from itertools import islice
 from pathlib import Path
 
 import av
 import numpy as np
 import pytest
+from bench.finder import films
 from PIL import Image
 from typer.testing import CliRunner
 
 from firm_footing.cli.main import app
 from firm_footing.core.case import Case, Film
 from firm_footing.core.film import read_film
-from firm_footing.core.film.finder import MotionError, find_events, find_swing, rates_that_fit
+from firm_footing.core.film.finder import MotionError, find_swing, rates_that_fit
 from firm_footing.core.frame import Handedness
 from firm_footing.core.inference.film_answers import answers_of, read_films
 from firm_footing.core.knowledge import Knowledge
 from firm_footing.core.knowledge.film import FilmView
+from firm_footing.simulators.film.around import KINDS
 from firm_footing.simulators.film.camera import Camera
 from firm_footing.simulators.film.drawing import Quality, pictures
 from firm_footing.simulators.film.figure import swing
@@ -94,12 +97,49 @@ def test_people_without_a_cause_have_habits_as_often_as_the_trade_says(
 def test_a_film_in_which_nothing_swings_says_so(knowledge: Knowledge) -> None:
     timing = knowledge.traces.timing
     with pytest.raises(MotionError, match="Nothing moves"):
-        find_events([0.0] * 200, [0.5] * 200, 60, timing)
+        find_swing([0.0] * 200, [0.5] * 200, 60, timing)
     with pytest.raises(MotionError, match="Nothing moves"):
-        find_events([1.0, 2.0], [0.5, 0.5], 60, timing)
-    starts_late = [9.0, 8.0, *[1.0] * 100]
+        find_swing([1.0, 2.0], [0.5, 0.5], 60, timing)
+    starts_late = [9.0, 8.0, *[0.0] * 100]
     with pytest.raises(MotionError, match="begins or ends within the swing"):
-        find_events(starts_late, [0.9] * 102, 60, timing)
+        find_swing(starts_late, [0.9] * 102, 60, timing)
+    walk = 1 + 0.2 * np.sin(np.arange(300))
+    with pytest.raises(MotionError, match=r"enough like a swing|could be the swing"):
+        find_swing(walk.tolist(), [0.6] * 300, 60, timing)
+
+
+def test_of_two_swings_it_asks_which_and_finds_the_one_that_is_shown(
+    knowledge: Knowledge,
+) -> None:
+    rng = np.random.default_rng(5)
+    camera = Camera("face_on", 60.0, width=198, height=352)
+    filmed = Filmed(swing({}, np.random.default_rng(1), np.random.default_rng(2)), camera)
+    one = motion(filmed, "right", rng)
+    pause = ([0.0] * 60, [0.5] * 60)
+    change, down = (list(a) + p + list(a) for a, p in zip(one, pause, strict=True))
+    timing, later = knowledge.traces.timing, len(one[0]) + 60
+    with pytest.raises(MotionError, match=r"the one at 1\.2 s and the one at 4\.2 s"):
+        find_swing(change, down, 60, timing)
+    for begins in (0, later):
+        impact = begins + filmed.frame_of("impact")
+        found = find_swing(change, down, 60, timing, around=impact - 5)
+        assert abs(found["impact"].frame - impact) <= 2
+        assert abs(found["top"].frame - begins - filmed.frame_of("top")) <= 2
+
+
+@pytest.mark.parametrize("kind", list(KINDS))
+def test_whatever_else_moves_it_is_right_or_says_so(kind: str, knowledge: Knowledge) -> None:
+    """Six films of each kind; `python -m bench.finder` has a hundred."""
+    wrong = 0
+    for moves, events, fps in islice(films(kind, knowledge), 6):
+        try:
+            found = find_swing(*moves, fps, knowledge.traces.timing)
+        except MotionError:
+            continue
+        wrong += any(
+            abs(found[e].frame - at) > 2.5 * found[e].sd_frames for e, at in events.items()
+        )
+    assert wrong <= 1
 
 
 @pytest.mark.parametrize(

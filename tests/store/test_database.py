@@ -11,9 +11,9 @@ from sqlalchemy import inspect, text
 from sqlalchemy.exc import IntegrityError
 from sqlmodel import Session
 
-from firm_footing.core.case import Shot, Trace
+from firm_footing.core.case import Film, Shot, Trace
 from firm_footing.core.case.samples import PackedSamples
-from firm_footing.store import lessons, shots, students
+from firm_footing.store import films, lessons, shots, students
 from firm_footing.store.changes.history import Step
 from firm_footing.store.changes.steps import next_steps
 from firm_footing.store.database import database_path, migration_config, open_database
@@ -149,6 +149,26 @@ def test_samples_are_kept_compressed_and_come_through_a_change_of_version(tmp_pa
         with Step(session, lesson.id, "note") as step:
             step.add(Note(lesson_id=lesson.id, text="after"))
         assert session.connection().execute(text("SELECT id FROM change")).scalar_one() > last
+    engine.dispose()
+
+
+def test_a_camera_said_to_stand_beside_its_line_without_a_side_is_as_if_nobody_said(
+    tmp_path: Path,
+) -> None:
+    marks = Film(view="face_on", width=720, height=1280, fps=60.0, off_line_cm=30.0)
+    engine = open_database(tmp_path / "a.db")
+    with Session(engine, expire_on_commit=False) as session:
+        student = students.add_student(session, Student(name="Oda", handedness="right"))
+        lesson = lessons.add_lesson(session, Lesson(student_id=student.id))
+        films.put_film(session, lesson.id, "f", marks, None, "first", None)
+    config = migration_config()
+    with engine.connect() as connection, connection.begin():
+        config.attributes["connection"] = connection
+        command.downgrade(config, "0020")
+        command.upgrade(config, "head")
+    with Session(engine) as session:
+        (kept,) = content_of(session, lesson.id).films
+        assert kept.marks == marks.model_copy(update={"off_line_cm": None})
     engine.dispose()
 
 

@@ -9,7 +9,9 @@ import {
   nearest,
   nextPoint,
   sureOf,
+  handIn,
   touched,
+  turnedRound,
   wantedBy,
   withEvent,
   withProposed,
@@ -18,8 +20,10 @@ import {
 } from '@/lesson/look/film/marking'
 import { difference } from '@/lesson/look/film/motion'
 import { isUneven, openFilm, rateOf } from '@/lesson/look/film/openFilm'
+import { expectedAt, stretchPx } from '@/lesson/look/film/expected'
 import { outlineOf } from '@/lesson/look/film/outline'
 import { frameSince, sharedEvents, sinceTie, tiesOf } from '@/lesson/look/film/syncFilms'
+import { shownIn } from '@/lesson/look/film/zoom'
 import { rateFor } from '@/lesson/look/film/usePlaying'
 
 const seat = {
@@ -39,7 +43,14 @@ const knees = {
   points: ['trail_knee', 'lead_knee'],
   since: null,
 } as FilmMeasure
-const bare: Marks = { view: 'down_the_line', width: 720, height: 1280, fps: 120, events: {} }
+const bare: Marks = {
+  view: 'down_the_line',
+  width: 720,
+  height: 1280,
+  fps: 120,
+  events: {},
+  other_hand: false,
+}
 
 describe('the points of a measure', () => {
   it('are asked for one by one, in the order of the swing', () => {
@@ -53,7 +64,7 @@ describe('the points of a measure', () => {
       const next = nextPoint(marks, [knees, seat])
       if (!next) break
       asked.push(`${next.point} ${next.event}`)
-      marks = touched(marks, next, [1, 2])
+      marks = touched(marks, next, [1, 2], 1)
     }
     expect(asked).toEqual(['seat address', 'trail_knee impact', 'lead_knee impact', 'seat impact'])
   })
@@ -74,8 +85,8 @@ describe('an event', () => {
   })
 
   it('that moves loses what was touched on its old picture, and nothing else', () => {
-    let marks = touched(marked, { point: 'seat', event: 'address' }, [1, 1])
-    marks = touched(marks, { point: 'seat', event: 'impact' }, [2, 2])
+    let marks = touched(marked, { point: 'seat', event: 'address' }, [1, 1], 1)
+    marks = touched(marks, { point: 'seat', event: 'impact' }, [2, 2], 1)
     const moved = withEvent(marks, 'impact', 71)
     expect(moved.points).toEqual({ seat: { address: [1, 1] } })
     expect(withEvent(marks, 'impact', 70).points).toEqual(marks.points)
@@ -279,5 +290,87 @@ describe('what the finder says of itself', () => {
       'The finder is within 1 picture of impact, within 2 pictures of address and top. Look at each.',
     )
     expect(sureOf({})).toBe('')
+  })
+})
+
+describe('how near the picture is shown', () => {
+  const film = { width: 1080, height: 1920 }
+  const pane = { width: 800, height: 600 }
+  it('is all of it, in the middle, where nothing is looked at', () => {
+    const { scale, left, top } = shownIn(pane, film, null)
+    expect(scale).toBeCloseTo(600 / 1920)
+    expect([left, top]).toEqual([(800 - 1080 * scale) / 2, 0])
+  })
+  it('is the stretch around a place, that place in the middle', () => {
+    const place: [number, number] = [540, 960]
+    const { scale, left, top } = shownIn(pane, film, { place, stretch: 300 })
+    expect(scale).toBeCloseTo(2)
+    expect(left + 540 * scale).toBeCloseTo(400)
+    expect(top + 960 * scale).toBeCloseTo(300)
+  })
+  it('goes no farther than the picture does, and is never smaller than all of it', () => {
+    const corner = shownIn(pane, film, { place: [0, 1920], stretch: 300 })
+    expect([corner.left, corner.top]).toEqual([0, 600 - 1920 * corner.scale])
+    expect(shownIn(pane, film, { place: [0, 0], stretch: 99_999 }).scale).toBeCloseTo(600 / 1920)
+  })
+})
+
+describe('a touch', () => {
+  it('carries how large the picture was, and loses it with its event', () => {
+    const at = { point: 'seat', event: 'impact' } as const
+    const marks = touched(withEvent(bare, 'impact', 70), at, [5, 6], 0.4)
+    expect(marks.zoom).toEqual({ seat: { impact: 0.4 } })
+    expect(withEvent(marks, 'impact', 72).zoom).toEqual({ seat: {} })
+  })
+})
+
+describe('a film that shows the other hand', () => {
+  it('keeps every mark where it was touched, and counts from the other side', () => {
+    const marks: Marks = {
+      ...touched(withEvent(bare, 'impact', 70), { point: 'seat', event: 'impact' }, [100, 6], 1),
+      ground: [
+        [10, 1],
+        [20, 1],
+      ],
+      off_line_cm: 20,
+    }
+    const turned = turnedRound(marks)
+    expect(turned.points).toEqual({ seat: { impact: [620, 6] } })
+    expect(turned.ground).toEqual([
+      [710, 1],
+      [700, 1],
+    ])
+    expect(turned.off_line_cm).toBe(-20)
+    const hand = handIn(turned, 'right')
+    expect(hand).toBe('left')
+    expect(mirrored([620, 6], 720, hand)).toEqual([100, 6])
+    expect(turnedRound(turned)).toEqual({ ...marks, scale: undefined })
+  })
+})
+
+describe('where the next point probably is', () => {
+  const film = {
+    cm_per_unit: 1.5,
+    bases: { down_the_line: { address: { seat: -7, spine: 38 }, impact: { seat: -9, spine: 36 } } },
+    scales: [{ id: 'shoe', name: 'a shoe', cm: 30, views: ['down_the_line'] }],
+  } as unknown as Knowledge['film']
+  const scaled: Marks = {
+    ...bare,
+    scale: { by: 'known', start: [0, 0], end: [300, 0], cm: 100 },
+  }
+  it('is nowhere before anything was touched, then where it was at another event', () => {
+    const next = { point: 'seat', event: 'impact' } as const
+    expect(expectedAt(bare, next, film)).toBeNull()
+    expect(expectedAt(scaled, next, film)).toBeNull()
+    const before = touched(bare, { point: 'seat', event: 'address' }, [200, 500], 1)
+    expect(expectedAt(before, next, film)).toEqual([200, 500])
+  })
+  it('is as the figure has it from what was touched, to its scale', () => {
+    const marks = touched(scaled, { point: 'trail_heel', event: 'address' }, [300, 1100], 1)
+    const [x, y] = expectedAt(marks, { point: 'seat', event: 'address' }, film) ?? [0, 0]
+    expect(x).toBeCloseTo(300 + 4.5 * (38 + 4 - 7 - 38))
+    expect(y).toBeCloseTo(1100 + 4.5 * (64 - 112))
+    expect(stretchPx(marks, film)).toBe(240)
+    expect(stretchPx(bare, film)).toBe(320)
   })
 })

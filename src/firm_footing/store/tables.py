@@ -18,6 +18,7 @@ from firm_footing.core.coaching.ladder import Result
 from firm_footing.core.coaching.lesson import Cue, LimitDetail, Listen, SheetWords
 from firm_footing.core.frame import Handedness, SideWords
 from firm_footing.core.knowledge.cues import Leg
+from firm_footing.core.knowledge.film import FilmEvent
 from firm_footing.core.knowledge.pressure import SwingEvent
 from firm_footing.core.knowledge.vocabulary import Answer, Limit, Source
 from firm_footing.store.columns import AsJson, Instant, PackedTrace, now, one_of, zone_of
@@ -220,10 +221,7 @@ class PressureTrace(SQLModel, table=True):
 
 
 class FilmMarks(SQLModel, table=True):
-    """What was marked in one film of a swing; the film itself stays on its device.
-
-    marks : golfer-neutral; the block is the row's own
-    """
+    """What was marked in one film, golfer-neutral, its block beside it; the film itself is not."""
 
     __tablename__ = "film_marks"
 
@@ -322,7 +320,7 @@ class Still(SQLModel, table=True):
     id: str = Field(primary_key=True)
     lesson_id: str = Field(sa_column=belongs_to("lesson"))
     film_id: str | None = None
-    event: SwingEvent | None = one_of(SwingEvent)
+    event: FilmEvent | None = one_of(FilmEvent)
     measure: str = ""
     consent: Consent = one_of(Consent, "student", needed=True)
     on_sheet: bool = False

@@ -53,7 +53,7 @@ function touchCause(id: string): void {
 const showKeys = ref(false)
 const importing = ref(false)
 const stage = computed(() => stageOf(props.stage))
-const beside = computed(() => BESIDE_THE_DECISION.includes(stage.value))
+const beside = computed(() => BESIDE_THE_DECISION.includes(stage.value) && !open.filmTouched.value)
 const PLAIN: Partial<Record<Stage, Component>> = {
   listen: ListenStage,
   look: LookStage,

@@ -168,6 +168,8 @@ export function useLesson(id: string) {
   /** By what means a look is taken, where that was said; a film is at hand while one is open. */
   const chosenMeans = ref(new Map<string, Source>())
   const filmOpen = ref(false)
+  /** Points of it are being touched: whatever else is on the screen folds away. */
+  const filmTouched = ref(false)
   /** The means a check is answered by: the one chosen for it, else its first that is at hand. */
   function sourceOf(checkId: string): Source {
     const means = known.check(checkId)?.sources ?? []
@@ -320,7 +322,7 @@ export function useLesson(id: string) {
   }
   const onFilm = { putFilm, deleteFilm, putStill, changeStill, deleteStill }
   const onTheMat = { putTrace, changeTrace, deleteTrace }
-  const means = { sourceOf, takeBy, correctMeans, filmOpen }
+  const means = { sourceOf, takeBy, correctMeans, filmOpen, filmTouched }
   const looks = { lastAnswer, asking, askLook, answerAsked, ...means }
   const more = { putNote, deleteNote, decide, undo, redo, load }
   return {

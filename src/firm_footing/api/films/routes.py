@@ -16,7 +16,8 @@ from firm_footing.api.security.intake import ParsedOnceRoute
 from firm_footing.api.wire import In, Out
 from firm_footing.core.case.limits import FILM_FRAMES
 from firm_footing.core.film.finder import MotionError, find_swing
-from firm_footing.core.knowledge.pressure import SwingEvent
+from firm_footing.core.inference.inference import infer
+from firm_footing.core.knowledge.film import FilmEvent
 from firm_footing.store.cases import case_of
 from firm_footing.store.errors import refused
 from firm_footing.store.lesson_reading import content_of
@@ -36,6 +37,9 @@ class Motion(In):
     fps: Annotated[float, Field(ge=10, le=2000)] = Field(
         description="As the file plays; it may be slower than life"
     )
+    around: Annotated[int, Field(ge=0, lt=FILM_FRAMES)] | None = Field(
+        None, description="A picture near to impact, where two moves could be the swing"
+    )
 
 
 class ProposedOut(Out):
@@ -49,19 +53,22 @@ class ProposedOut(Out):
 def read_films(session: Store, known: Known, lesson_id: RowId) -> list[FilmOut]:
     """Every film with its marks, its measures and what is still to be touched."""
     content = content_of(session, lesson_id)
-    case = case_of(content)
-    return [film_view(row, case, i, known) for i, row in enumerate(content.films)]
+    inference = infer(case_of(content), known)
+    return [film_view(row, inference, i) for i, row in enumerate(content.films)]
 
 
 @router.post(
     "/films/events", summary="When the events of a swing are", responses=responses(409, 422)
 )
-def propose_events(known: Known, motion: Motion) -> dict[SwingEvent, ProposedOut]:
+def propose_events(known: Known, motion: Motion) -> dict[FilmEvent, ProposedOut]:
     """Proposed from how much moves; nothing is kept."""
     if len(motion.change) != len(motion.down):
         raise refused("Every picture has two numbers.", "down", "Nothing was found.")
     try:
-        found = find_swing(motion.change, motion.down, motion.fps, known.traces.timing)
+        found = find_swing(
+            motion.change, motion.down, motion.fps, known.traces.timing, motion.around
+        )
     except MotionError as error:
-        raise refused(str(error), "change", "Mark the events by hand.") from error
+        hint = "Go to a picture near impact and find the events around it, or mark them by hand."
+        raise refused(str(error), "change", hint) from error
     return {e: ProposedOut(frame=p.frame, sd_frames=p.sd_frames) for e, p in found.items()}

@@ -6,13 +6,16 @@ from pydantic import Field
 
 from firm_footing.api.wire import Out
 from firm_footing.core.case import Case, Film
+from firm_footing.core.conclusions.next_touch import next_measures
 from firm_footing.core.film import FilmError, MeasureRead, read_film
 from firm_footing.core.film.felt import FeltAndSeen
 from firm_footing.core.film.finder import rates_that_fit
 from firm_footing.core.film.measures import when_it_leaves
+from firm_footing.core.film.other_hand import shows_other_hand
 from firm_footing.core.inference.film_answers import USUAL_CLUB, counts
+from firm_footing.core.inference.inference import Inference
 from firm_footing.core.knowledge import Knowledge
-from firm_footing.core.knowledge.pressure import SwingEvent
+from firm_footing.core.knowledge.film import FilmEvent
 from firm_footing.core.knowledge.soft_threshold import in_a_word
 from firm_footing.core.knowledge.vocabulary import Answer
 from firm_footing.store.tables import FilmMarks
@@ -32,12 +35,20 @@ class FilmMeasureOut(Out):
     id: str
     name: str
     unit: str
-    event: SwingEvent
+    event: FilmEvent
     value: float
     sd: float
     text: str
     answers: list[FilmAnswerOut]
     felt: str | None = Field(description="What the student believed, and what is so, in sentences")
+
+
+class WantedMeasure(Out):
+    """A measure that a film could still have."""
+
+    measure: str
+    tells: bool = Field(description="Something about where to start; false: next to nothing")
+    touches: int = Field(description="Points still to be touched for it")
 
 
 class FilmOut(Out):
@@ -52,16 +63,21 @@ class FilmOut(Out):
     measures: list[FilmMeasureOut]
     leaves: str | None = Field(description="From when on a heel is off the ground, in a sentence")
     problem: str | None = Field(description="Why nothing can be measured yet")
-    wanted: list[str] = Field(description="Measures whose points are not all touched yet")
+    other_hand: bool = Field(
+        description="Points lie as in a swing of the other hand: the film may be mirrored"
+    )
+    wanted: list[WantedMeasure] = Field(
+        description="Measures whose points are not all touched yet, what tells most a touch first"
+    )
     rates: list[float] = Field(
         description="Pictures a second that the time from top to impact allows; empty: none does"
     )
 
 
-def film_view(row: FilmMarks, case: Case, index: int, known: Knowledge) -> FilmOut:
+def film_view(row: FilmMarks, inference: Inference, index: int) -> FilmOut:
     """One film of a lesson; `index` is its place among the case's films."""
+    case, known = inference.case, inference.knowledge
     measures, problem = _measured(row.marks, club_of(case, index), known)
-    read = {m.measure.id for m in measures}
     return FilmOut(
         id=row.id,
         block_id=row.block_id,
@@ -72,7 +88,11 @@ def film_view(row: FilmMarks, case: Case, index: int, known: Knowledge) -> FilmO
         measures=[_shown(m, row.marks) for m in measures],
         leaves=when_it_leaves(measures),
         problem=problem,
-        wanted=[m.id for m in known.film.of_view(row.marks.view) if m.id not in read],
+        other_hand=shows_other_hand(row.marks, known.film),
+        wanted=[
+            WantedMeasure(measure=n.measure.id, tells=n.gain_bits > 0.0, touches=n.touches)
+            for n in next_measures(inference, row.marks)
+        ],
         rates=_rates(row.marks, known),
     )
 

@@ -16,7 +16,7 @@ from firm_footing.core.estimation.expected import expected_of
 from firm_footing.core.knowledge import Cause, Check, Club, Drill, Knowledge, Mechanism
 from firm_footing.core.knowledge.coaching import Cautions, Equipment
 from firm_footing.core.knowledge.cues import Cues
-from firm_footing.core.knowledge.film import FilmMeasure
+from firm_footing.core.knowledge.film import FilmMeasure, FilmView
 from firm_footing.core.knowledge.misses import Miss
 from firm_footing.core.knowledge.poses import PoseView, Thing
 from firm_footing.core.knowledge.pressure import FeelTest, FeltQuestion, Sign
@@ -80,6 +80,7 @@ class FilmScaleOut(Out):
     id: str
     name: str
     cm: float | None
+    views: tuple[FilmView, ...] = Field(description="From where it is seen at its length")
 
 
 class CmRange(BaseModel):

@@ -17,7 +17,7 @@ from firm_footing.core.case.evidence import BlockKind, Surface
 from firm_footing.core.case.still import Consent
 from firm_footing.core.coaching.lesson import Cue, LimitDetail, Listen, SheetWords
 from firm_footing.core.frame import Handedness
-from firm_footing.core.knowledge.pressure import SwingEvent
+from firm_footing.core.knowledge.film import FilmEvent
 from firm_footing.core.knowledge.vocabulary import Answer, Limit, Source, Stage
 from firm_footing.store.tables import AgeGroup
 
@@ -169,7 +169,7 @@ class StillOut(Out):
 
     id: str
     film_id: str | None
-    event: SwingEvent | None
+    event: FilmEvent | None
     measure: str = Field(description="What stands beside it; empty for nothing")
     consent: Consent
     on_sheet: bool

@@ -12,7 +12,7 @@ from firm_footing.core.case.base import Word
 from firm_footing.core.case.limits import BODY_BYTES
 from firm_footing.core.case.still import Consent
 from firm_footing.core.knowledge import Knowledge
-from firm_footing.core.knowledge.pressure import SwingEvent
+from firm_footing.core.knowledge.film import FilmEvent
 from firm_footing.files.still_files import StillError, plain_jpeg
 from firm_footing.store import stills
 from firm_footing.store.errors import refused
@@ -23,7 +23,7 @@ class StillIn(In):
     """A picture out of a film."""
 
     film_id: OwnId | None = None
-    event: SwingEvent | None = None
+    event: FilmEvent | None = None
     measure: Annotated[Word | None, Field(description="What stands beside it")] = None
     consent: Consent = Field(description="Who agreed to its being kept")
     on_sheet: Truth = Field(False, description="Goes home with the student")

@@ -18,14 +18,15 @@ from firm_footing.core.case.limits import (
     OFF_LINE_CM,
     SCALE_CM,
 )
-from firm_footing.core.knowledge.film import FilmView
-from firm_footing.core.knowledge.pressure import SWING_EVENTS, SwingEvent
+from firm_footing.core.knowledge.film import FILM_EVENTS, FilmEvent, FilmView
 
 Pixel = Annotated[float, Field(strict=True, ge=-8192, le=16384)]
 Place = tuple[Pixel, Pixel]
 Frame = Annotated[int, Field(ge=0, lt=FILM_FRAMES), Whole]
 Felt = Annotated[Number, Field(ge=FELT_CM[0], le=FELT_CM[1])]
 Pixels = Annotated[int, Field(ge=1, le=8192)]
+Zoom = Annotated[float, Field(strict=True, ge=0.01, le=100)]
+"""Pixels of the page for one of the film, where something was touched."""
 
 
 class ScaleSeen(Strict):
@@ -33,12 +34,14 @@ class ScaleSeen(Strict):
 
     by : id of what lies between them
     cm : its length, where the knowledge does not say it
+    zoom : as it was touched; None: as large as the film itself is, or larger
     """
 
     by: Word
     start: Place
     end: Place
     cm: Annotated[Number, Field(ge=SCALE_CM[0], le=SCALE_CM[1])] | None = None
+    zoom: Zoom | None = None
 
 
 class Film(Strict):
@@ -47,9 +50,13 @@ class Film(Strict):
     fps : pictures a second of the swing itself, however slowly the file plays them
     events : event to the number of its picture, from 0
     points : point to event to where it was touched
+    zoom : likewise, as it was touched; not there: as large as the film itself is, or larger
     felt : measure to what the student believed it to be before seeing the film, in its unit
     ground : two places on level ground in the plane of the player
-    distance_cm, off_line_cm : of the camera from the player, and beside its place; None: as usual
+    distance_cm : of the camera from the player; None: as usual
+    off_line_cm : of the camera beside its place, + to the right of the picture: toward the ball
+        down the line, toward the target face on; None: nobody said
+    other_hand : the picture shows the other hand than the student's: a mirrored film
     """
 
     view: FilmView
@@ -57,20 +64,27 @@ class Film(Strict):
     width: Pixels
     height: Pixels
     fps: Annotated[float, Field(strict=True, ge=10, le=2000)]
-    events: Annotated[dict[SwingEvent, Frame], Field(max_length=8)] = Field(default_factory=dict)
-    points: Annotated[dict[Word, dict[SwingEvent, Place]], Field(max_length=LIST)] = Field(
+    events: Annotated[dict[FilmEvent, Frame], Field(max_length=len(FILM_EVENTS))] = Field(
+        default_factory=dict
+    )
+    points: Annotated[dict[Word, dict[FilmEvent, Place]], Field(max_length=LIST)] = Field(
+        default_factory=dict
+    )
+    zoom: Annotated[dict[Word, dict[FilmEvent, Zoom]], Field(max_length=LIST)] = Field(
         default_factory=dict
     )
     felt: Annotated[dict[Word, Felt], Field(max_length=LIST)] = Field(default_factory=dict)
     scale: ScaleSeen | None = None
     ground: tuple[Place, Place] | None = None
+    ground_zoom: Zoom | None = None
     distance_cm: Annotated[Number, Field(ge=CAMERA_CM[0], le=CAMERA_CM[1])] | None = None
     off_line_cm: Annotated[Number, Field(ge=OFF_LINE_CM[0], le=OFF_LINE_CM[1])] | None = None
+    other_hand: bool = False
 
     @property
-    def out_of_order(self) -> tuple[SwingEvent, SwingEvent] | None:
+    def out_of_order(self) -> tuple[FilmEvent, FilmEvent] | None:
         """Two events whose pictures are not in the order of a swing; None where all are."""
-        named = [event for event in SWING_EVENTS if event in self.events]
+        named = [event for event in FILM_EVENTS if event in self.events]
         return next((p for p in pairwise(named) if self.events[p[0]] >= self.events[p[1]]), None)
 
     def mirrored(self) -> "Film":
@@ -91,5 +105,6 @@ class Film(Strict):
                     update={"start": turned(scale.start), "end": turned(scale.end)}
                 ),
                 "ground": ground and (turned(ground[0]), turned(ground[1])),
+                "off_line_cm": self.off_line_cm and -self.off_line_cm,
             }
         )

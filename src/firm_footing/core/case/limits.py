@@ -32,8 +32,8 @@ SCALE_CM: Final = (0.1, 1000.0)
 """Of what gives a film its scale."""
 CAMERA_CM: Final = (50.0, 5000.0)
 """Of the camera from the player."""
-OFF_LINE_CM: Final = (0.0, 500.0)
-"""Of the camera beside its place."""
+OFF_LINE_CM: Final = (-500.0, 500.0)
+"""Of the camera beside its place, to the left and to the right."""
 FELT_CM: Final = (-200.0, 200.0)
 """What a student believes of a measure."""
 NOTES: Final = 500

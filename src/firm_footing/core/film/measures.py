@@ -4,12 +4,11 @@ import math
 from collections.abc import Iterator, Mapping
 from dataclasses import dataclass
 
-import numpy as np
-
 from firm_footing.core.case.film import Film
 from firm_footing.core.film.formulas import value_of
-from firm_footing.core.film.plane import Plane, plane_of
-from firm_footing.core.film.uncertainty import sd_of
+from firm_footing.core.film.other_hand import shows_other_hand
+from firm_footing.core.film.plane import FilmError
+from firm_footing.core.film.uncertainty import FilmPlanes, planes_of, points_touched, sd_of
 from firm_footing.core.knowledge import Knowledge
 from firm_footing.core.knowledge.film import FilmMeasure
 from firm_footing.core.knowledge.soft_threshold import SoftThreshold, probability_beyond
@@ -46,11 +45,12 @@ def read_film(film: Film, club: str, knowledge: Knowledge) -> list[MeasureRead]:
     Raises
     ------
     FilmError
-        There is no scale.
+        There is no scale, or the picture shows the other hand.
 
     """
-    plane = plane_of(film, knowledge.film)
-    return list(_read(film, plane, club, knowledge))
+    if shows_other_hand(film, knowledge.film):
+        raise FilmError("The student stands the other way round in this picture.")
+    return list(_read(film, planes_of(film, knowledge.film), club, knowledge))
 
 
 def when_it_leaves(measures: list[MeasureRead]) -> str | None:
@@ -65,16 +65,14 @@ def when_it_leaves(measures: list[MeasureRead]) -> str | None:
     return None
 
 
-def _read(film: Film, plane: Plane, club: str, knowledge: Knowledge) -> Iterator[MeasureRead]:
+def _read(film: Film, planes: FilmPlanes, club: str, knowledge: Knowledge) -> Iterator[MeasureRead]:
     for measure in knowledge.film.of_view(film.view):
-        touched = [film.points.get(p, {}).get(event) for p, event in measure.wants]
-        if None in touched:
+        points = points_touched(film, measure, knowledge.film)
+        if points is None:
             continue
-        nearer = [knowledge.film.point[p].nearer(film.view, e) for p, e in measure.wants]
-        places = plane.place(np.array(touched, dtype=np.float64), np.array(nearer))
-        value = value_of(measure, places)
+        value = value_of(measure, planes.now.place(points.pixels, points.nearer_cm))
         if math.isfinite(value):
-            sd = sd_of(measure, places, plane, film.fps, knowledge.film)
+            sd = sd_of(measure, points, planes, film.fps, knowledge.film)
             yield MeasureRead(measure, value, sd, _answers(measure, value, sd, club, knowledge))
 
 

@@ -1,21 +1,23 @@
 """How large is a pixel, and which way is up? The plane of the player, from what the picture holds.
 
 A measure from one picture is a projection onto this plane. What lies nearer or farther than it
-looks larger or smaller, and moves sideways when the camera stands beside its place; both are part
-of the doubt.
+looks larger or smaller, and moves sideways when the camera stands beside its place: what is known
+of both is put right, and the rest is part of the doubt.
 """
 
 import math
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 import numpy as np
 
 from firm_footing.core.case.film import Film
 from firm_footing.core.frame.arrays import FloatArray
-from firm_footing.core.knowledge.film import FilmNumbers
+from firm_footing.core.knowledge.film import FilmErrors, FilmNumbers
 
 LEAST_PX = 4.0
 """A scale or a ground line shorter than this says nothing."""
+TURNS = 3
+"""How often level and scale are put right by what the plane makes of them: each is a small step."""
 
 
 class FilmError(ValueError):
@@ -27,9 +29,10 @@ class Plane:
     """From pixels to centimetres.
 
     cm_per_px : scale; scale_sd : its doubt, as a part of it
-    level_rad : how far the ground line rises to the right in the picture; level_sd : its doubt
+    level_rad : how far level ground rises to the right in the picture; level_sd : its doubt
     distance_cm : of the camera from the plane
-    view_sd : how far the camera looks past the plane's square, radians, one standard deviation
+    turned_rad : how far the camera looks past the plane's square, + from the right of it
+    turned_sd : the doubt of that
     centre : (2,) where the camera looks, in pixels
     """
 
@@ -38,25 +41,34 @@ class Plane:
     level_rad: float
     level_sd: float
     distance_cm: float
-    view_sd: float
+    turned_rad: float
+    turned_sd: float
     centre: tuple[float, float]
 
     def place(self, pixels: FloatArray, nearer_cm: FloatArray | float = 0.0) -> FloatArray:
         """(n, 2) pixels to (n, 2) centimetres: right and up from where the camera looks.
 
+        A pinhole camera that looks at the plane's middle from `turned_rad` beside square; its
+        picture is turned back into the plane.
+
         nearer_cm : (n,) how far each lies from the plane toward the camera
         """
-        right, down = np.moveaxis(pixels - np.array(self.centre), -1, 0)
+        across, down = np.moveaxis(pixels - np.array(self.centre), -1, 0) * self.cm_per_px
         cos, sin = math.cos(self.level_rad), math.sin(self.level_rad)
-        up = -down
-        level = np.stack([right * cos + up * sin, up * cos - right * sin], axis=-1)
-        smaller = 1.0 - np.asarray(nearer_cm) / self.distance_cm
-        out: FloatArray = level * self.cm_per_px * smaller[..., None]
-        return out
+        seen_right, seen_up = across * cos - down * sin, -down * cos - across * sin
+        nearer, far = np.asarray(nearer_cm), self.distance_cm
+        square, beside = math.cos(self.turned_rad), math.sin(self.turned_rad)
+        right = (seen_right * (far - nearer * square) + far * nearer * beside) / (
+            far * square + seen_right * beside
+        )
+        depth = far - right * beside - nearer * square
+        return np.stack([right, seen_up * depth / far], axis=-1)
 
 
-def plane_of(film: Film, numbers: FilmNumbers) -> Plane:
+def plane_of(film: Film, numbers: FilmNumbers, *, more_turned_rad: float = 0.0) -> Plane:
     """The plane of the player.
+
+    more_turned_rad : as if the camera looked past square by so much more than is known
 
     Raises
     ------
@@ -70,6 +82,8 @@ def plane_of(film: Film, numbers: FilmNumbers) -> Plane:
     kind = numbers.scale.get(seen.by)
     if kind is None:
         raise FilmError(f"There is no scale called '{seen.by}'.")
+    if film.view not in kind.views:
+        raise FilmError(f"From here {kind.name} is seen end-on: touch another scale.")
     cm = seen.cm if seen.cm is not None else kind.cm
     if cm is None:
         raise FilmError(f"Say how long {kind.name} is.")
@@ -77,27 +91,52 @@ def plane_of(film: Film, numbers: FilmNumbers) -> Plane:
     if length_px < LEAST_PX:
         raise FilmError("The two ends of the scale lie on one another.")
     distance = film.distance_cm if film.distance_cm is not None else errors.distance_cm
-    off_line = film.off_line_cm if film.off_line_cm is not None else errors.off_line_cm
-    level, level_sd = _level(film, numbers)
-    return Plane(
+    told = film.off_line_cm
+    off_line_sd = errors.off_line_cm if told is None else errors.off_line_told_cm
+    plane = Plane(
         cm_per_px=cm / length_px,
         scale_sd=math.hypot(
-            math.sqrt(2) * errors.point_px / length_px, kind.sd_cm / cm, kind.depth_cm / distance
+            math.sqrt(2) * touched_sd(seen.zoom, errors.point_px, errors) / length_px,
+            kind.sd_cm / cm,
+            kind.depth_cm / distance,
         ),
-        level_rad=level,
-        level_sd=level_sd,
+        level_rad=0.0,
+        level_sd=_level_sd(film, errors),
         distance_cm=distance,
-        view_sd=math.atan(off_line / distance),
+        turned_rad=math.atan((told or 0.0) / distance) + more_turned_rad,
+        turned_sd=math.atan(off_line_sd / distance),
         centre=(film.width / 2, film.height / 2),
     )
+    for _ in range(TURNS):
+        plane = _levelled(plane, film)
+        ends = plane.place(np.array([seen.start, seen.end]))
+        long = float(np.linalg.norm(ends[1] - ends[0]))
+        plane = replace(plane, cm_per_px=plane.cm_per_px * cm / long)
+    return plane
 
 
-def _level(film: Film, numbers: FilmNumbers) -> tuple[float, float]:
-    """How far the ground rises to the right, and its doubt; a camera is held nearly upright."""
+def touched_sd(zoom: float | None, own_px: float, errors: FilmErrors) -> float:
+    """How far off a touch is, film pixels: by what was touched, and by how large it was shown.
+
+    zoom : pixels of the page for one of the film; None: as large as the film itself, or larger
+    own_px : of what is touched, in pixels of the film
+    """
+    return own_px if zoom is None else math.hypot(own_px, errors.touch_px / zoom)
+
+
+def _levelled(plane: Plane, film: Film) -> Plane:
+    """With what was touched as ground lying level in it."""
     if film.ground is None:
-        return 0.0, math.radians(numbers.errors.held_deg)
-    (x0, y0), (x1, y1) = sorted(film.ground)
-    length = math.hypot(x1 - x0, y1 - y0)
+        return plane
+    right, up = np.diff(plane.place(np.array(sorted(film.ground))), axis=0)[0]
+    return replace(plane, level_rad=plane.level_rad + math.atan2(up, right))
+
+
+def _level_sd(film: Film, errors: FilmErrors) -> float:
+    """The doubt of the level, radians: of the ground's ends, or of how upright cameras are held."""
+    if film.ground is None:
+        return math.radians(errors.held_deg)
+    length = math.dist(*film.ground)
     if length < LEAST_PX:
         raise FilmError("The two ends of the ground line lie on one another.")
-    return math.atan2(y0 - y1, x1 - x0), math.sqrt(2) * numbers.errors.ground_px / length
+    return math.sqrt(2) * touched_sd(film.ground_zoom, errors.ground_px, errors) / length

@@ -7,12 +7,14 @@ each does to it.
 
 import math
 from collections.abc import Iterator
+from dataclasses import dataclass, replace
 from typing import Final
 
 import numpy as np
 
+from firm_footing.core.case.film import Film
 from firm_footing.core.film.formulas import value_of
-from firm_footing.core.film.plane import Plane
+from firm_footing.core.film.plane import Plane, plane_of, touched_sd
 from firm_footing.core.frame.arrays import FloatArray
 from firm_footing.core.knowledge.film import FilmMeasure, FilmNumbers
 
@@ -24,17 +26,59 @@ OWN_DEPTH: Final = 0.5
 A_QUARTER_TURN: Final = np.array([[0.0, 1.0], [-1.0, 0.0]])
 
 
-def sd_of(
-    measure: FilmMeasure, places: FloatArray, plane: Plane, fps: float, numbers: FilmNumbers
-) -> float:
-    """One standard deviation of the measure, in its unit.
+@dataclass(frozen=True)
+class FilmPlanes:
+    """The plane of a film's player, and what it would be if the camera looked farther past square.
 
-    Parameters
-    ----------
-    places : (n, 2) centimetres, right and up, in the order of `measure.wants`
-    fps : pictures a second of the swing itself
-
+    turned : one standard deviation farther: ground and scale as touched, so level and size change
     """
+
+    now: Plane
+    turned: Plane
+
+
+def planes_of(film: Film, numbers: FilmNumbers) -> FilmPlanes:
+    """Both; FilmError as for `plane_of`."""
+    now = plane_of(film, numbers)
+    return FilmPlanes(now, plane_of(film, numbers, more_turned_rad=now.turned_sd))
+
+
+@dataclass(frozen=True)
+class PointsTouched:
+    """What a measure is worked out of, in the order of its `wants`.
+
+    pixels : (n, 2) where each was touched
+    nearer_cm : (n,) how far each usually lies from the plane toward the camera
+    sd_px : (n,) how far off each touch is, film pixels
+    """
+
+    pixels: FloatArray
+    nearer_cm: FloatArray
+    sd_px: FloatArray
+
+
+def points_touched(film: Film, measure: FilmMeasure, numbers: FilmNumbers) -> PointsTouched | None:
+    """Of a measure; None where one of its points was not touched."""
+    found = [film.points.get(point, {}).get(event) for point, event in measure.wants]
+    if None in found:
+        return None
+    nearer = [numbers.point[p].nearer(film.view, e) for p, e in measure.wants]
+    errors = numbers.errors
+    sds = [
+        touched_sd(film.zoom.get(p, {}).get(e), errors.point_px, errors) for p, e in measure.wants
+    ]
+    return PointsTouched(np.array(found, dtype=np.float64), np.array(nearer), np.array(sds))
+
+
+def sd_of(
+    measure: FilmMeasure,
+    points: PointsTouched,
+    planes: FilmPlanes,
+    fps: float,
+    numbers: FilmNumbers,
+) -> float:
+    """One standard deviation of the measure, in its unit; `fps` of the swing itself."""
+    places = planes.now.place(points.pixels, points.nearer_cm)
 
     def moved(way: FloatArray) -> float:
         """How the measure changes when the places move this way."""
@@ -44,40 +88,59 @@ def sd_of(
             gone = (gone + 180) % 360 - 180
         return gone / (2 * STEP_CM)
 
-    return math.sqrt(sum(moved(way) ** 2 for way in _ways(measure, places, plane, fps, numbers)))
+    ways = [
+        *_of_touches(places, points, planes.now),
+        *_of_time(measure, fps, numbers),
+        planes.now.scale_sd * places,
+        planes.now.level_sd * places @ A_QUARTER_TURN,
+        planes.turned.place(points.pixels, points.nearer_cm) - places,
+        *_of_depth(measure, points, planes.now, numbers),
+        _farther(points, planes.now, numbers.errors.distance_part) - places,
+    ]
+    return math.sqrt(sum(moved(way) ** 2 for way in ways))
 
 
-def _ways(
-    measure: FilmMeasure, places: FloatArray, plane: Plane, fps: float, numbers: FilmNumbers
-) -> Iterator[FloatArray]:
-    """(n, 2) each: how the places move by one standard deviation of what can be off."""
-    errors, wants = numbers.errors, measure.wants
-    point_cm = errors.point_px * plane.cm_per_px
+def _of_touches(places: FloatArray, points: PointsTouched, plane: Plane) -> Iterator[FloatArray]:
     for coordinate in range(places.size):
-        yield point_cm * np.eye(places.size)[coordinate].reshape(places.shape)
-    time_s = math.hypot(FRAME_SD, errors.event_frames) / fps
-    for moment in {event for _, event in wants}:  # all points of one picture are late together
-        speeds = [numbers.point[p].speed(measure.view, e) for p, e in wants]
+        sd_cm = points.sd_px[coordinate // 2] * plane.cm_per_px
+        yield sd_cm * np.eye(places.size)[coordinate].reshape(places.shape)
+
+
+def _of_time(measure: FilmMeasure, fps: float, numbers: FilmNumbers) -> Iterator[FloatArray]:
+    """All points of one picture are late together."""
+    time_s = math.hypot(FRAME_SD, numbers.errors.event_frames) / fps
+    for moment in {event for _, event in measure.wants}:
         yield time_s * np.array(
-            [s if e == moment else (0.0, 0.0) for s, (_, e) in zip(speeds, wants, strict=True)]
+            [
+                numbers.point[p].speed(measure.view, e) if e == moment else (0.0, 0.0)
+                for p, e in measure.wants
+            ]
         )
-    yield plane.scale_sd * places
-    yield plane.level_sd * places @ A_QUARTER_TURN
+
+
+def _of_depth(
+    measure: FilmMeasure, points: PointsTouched, plane: Plane, numbers: FilmNumbers
+) -> Iterator[FloatArray]:
+    """A point lies deeper than usual, at all its events alike and besides at each of its own."""
     for point in dict.fromkeys(measure.points):
         depth = numbers.point[point].depth_cm
-        mine = np.array([p == point for p, _ in wants])
-        yield from _deeper(depth * mine, places, plane)
+        mine = np.array([p == point for p, _ in measure.wants])
+        yield from _deeper(depth * mine, points, plane)
         if mine.sum() > 1:
             for i in np.flatnonzero(mine):
-                yield from _deeper(OWN_DEPTH * depth * np.eye(len(wants))[i], places, plane)
-    nearer = np.array([numbers.point[p].nearer(measure.view, e) for p, e in wants])
-    larger, aside = _deeper(nearer, places, plane)
-    yield aside
-    yield errors.distance_part * larger
+                yield from _deeper(OWN_DEPTH * depth * np.eye(len(mine))[i], points, plane)
 
 
-def _deeper(by_cm: FloatArray, places: FloatArray, plane: Plane) -> tuple[FloatArray, FloatArray]:
-    """What (n,) centimetres toward the camera do: larger, and aside where it looks past square."""
+def _deeper(by_cm: FloatArray, points: PointsTouched, plane: Plane) -> Iterator[FloatArray]:
+    """What (n,) centimetres toward the camera do: as it stands, and as far as it may be turned."""
+    places = plane.place(points.pixels, points.nearer_cm)
+    yield plane.place(points.pixels, points.nearer_cm + by_cm) - places
     aside = np.zeros_like(places)
-    aside[:, 0] = by_cm * math.tan(plane.view_sd)
-    return places * by_cm[:, None] / plane.distance_cm, aside
+    aside[:, 0] = by_cm * math.tan(plane.turned_sd)
+    yield aside
+
+
+def _farther(points: PointsTouched, plane: Plane, part: float) -> FloatArray:
+    """The places, were the camera farther away by this part of its distance."""
+    farther = replace(plane, distance_cm=plane.distance_cm * (1 + part))
+    return farther.place(points.pixels, points.nearer_cm)

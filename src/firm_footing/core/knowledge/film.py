@@ -9,6 +9,11 @@ from firm_footing.core.knowledge.pressure import SWING_EVENTS, SwingEvent
 from firm_footing.core.knowledge.vocabulary import Entry
 
 FilmView = Literal["down_the_line", "face_on"]
+VIEWS: tuple[FilmView, ...] = ("down_the_line", "face_on")
+FilmEvent = Literal[SwingEvent, "arms_level_through"]
+"""What a picture can be marked as: the events of a swing, and the arms level after impact."""
+FILM_EVENTS: tuple[FilmEvent, ...] = (*SWING_EVENTS[:-1], "arms_level_through", SWING_EVENTS[-1])
+"""In their order in time."""
 Formula = Literal["rise", "shift", "apart", "slope", "tilt", "corner", "turned_out"]
 POINTS_OF: dict[Formula, int] = {
     "rise": 1, "shift": 1, "apart": 2, "slope": 2, "tilt": 2, "corner": 3, "turned_out": 2
@@ -24,28 +29,36 @@ class FilmErrors(Entry):
     """How far off things usually are, one standard deviation.
 
     distance_cm : of the camera from the player where nobody says; distance_part : its doubt
-    off_line_cm : of the camera beside its place
+    point_px : of what is touched, film pixels: an outline is soft, cloth and blur move it
+    touch_px : of the touch itself, pixels of the page; ground_px : as point_px, of the ground
+    off_line_cm : of the camera beside its place, where nobody says; off_line_told_cm : where said
     held_deg : of a camera from upright, where no ground line levels it
     event_frames : between a mark and its event, besides the frame itself
     """
 
     point_px: float = Field(gt=0)
+    touch_px: float = Field(gt=0)
     ground_px: float = Field(gt=0)
     distance_cm: float = Field(gt=0)
     distance_part: float = Field(gt=0, lt=1)
     off_line_cm: float = Field(gt=0)
+    off_line_told_cm: float = Field(gt=0)
     held_deg: float = Field(gt=0)
     event_frames: float = Field(gt=0)
 
 
 class ScaleKind(Entry):
-    """Something in the picture whose length is known; `cm` None: it is said or follows."""
+    """Something in the picture whose length is known; `cm` None: it is said or follows.
+
+    views : from where it is seen at its length
+    """
 
     id: Literal["ball", "club", "shoe", "known"]
     name: str
     cm: float | None = Field(gt=0)
     sd_cm: float = Field(gt=0)
     depth_cm: float = Field(ge=0)
+    views: tuple[FilmView, ...] = VIEWS
     source: str
 
 
@@ -62,16 +75,16 @@ class FilmPoint(Entry):
     name: str
     ask: str
     stands: bool = False
-    nearer_cm: dict[FilmView, float | dict[SwingEvent, float]] = Field(default_factory=dict)
+    nearer_cm: dict[FilmView, float | dict[FilmEvent, float]] = Field(default_factory=dict)
     depth_cm: float = Field(ge=0)
-    speed_cm_s: dict[FilmView, dict[SwingEvent, tuple[float, float]]] = Field(default_factory=dict)
+    speed_cm_s: dict[FilmView, dict[FilmEvent, tuple[float, float]]] = Field(default_factory=dict)
 
-    def nearer(self, view: FilmView, event: SwingEvent) -> float:
+    def nearer(self, view: FilmView, event: FilmEvent) -> float:
         """How far it usually lies toward the camera, cm."""
         by = self.nearer_cm.get(view, 0.0)
         return by.get(event, 0.0) if isinstance(by, dict) else by
 
-    def speed(self, view: FilmView, event: SwingEvent) -> tuple[float, float]:
+    def speed(self, view: FilmView, event: FilmEvent) -> tuple[float, float]:
         """How fast it usually goes to the right and up, cm/s."""
         return self.speed_cm_s.get(view, {}).get(event, (0.0, 0.0))
 
@@ -107,10 +120,10 @@ class FilmMeasure(Entry):
     unit: Literal["cm", "deg"]
     formula: Formula
     points: tuple[str, ...]
-    event: SwingEvent
-    since: SwingEvent | None = None
+    event: FilmEvent
+    since: FilmEvent | None = None
     middle: bool = False
-    at: dict[str, SwingEvent] = Field(default_factory=dict)
+    at: dict[str, FilmEvent] = Field(default_factory=dict)
     felt_as: str | None = None
     usual: Literal["ball_of_club"] | None = None
     felt_on: str | None = None
@@ -128,13 +141,13 @@ class FilmMeasure(Entry):
             raise ValueError(f"{self.formula} is not measured in {self.unit}")
         if self.felt_on is not None and self.formula not in ALONG_ONE:
             raise ValueError(f"{self.formula} cannot be pointed at on a figure")
-        order = SWING_EVENTS.index
+        order = FILM_EVENTS.index
         if self.since is not None and order(self.since) >= order(self.event):
             raise ValueError("'since' comes before the event")
         return self
 
     @property
-    def wants(self) -> tuple[tuple[str, SwingEvent], ...]:
+    def wants(self) -> tuple[tuple[str, FilmEvent], ...]:
         """Each point with the event on whose frame it is touched, the earlier event first."""
         events = [self.event] if self.since is None else [self.since, self.event]
         return tuple(
@@ -143,12 +156,16 @@ class FilmMeasure(Entry):
 
 
 class FilmNumbers(Entry):
-    """All of `film.yaml`."""
+    """All of `film.yaml`.
+
+    sides : pairs of points, the first to the right of the second at address
+    """
 
     source: str
     errors: FilmErrors
     scales: tuple[ScaleKind, ...]
     points: tuple[FilmPoint, ...]
+    sides: dict[FilmView, tuple[tuple[str, str], ...]]
     measures: tuple[FilmMeasure, ...]
 
     @model_validator(mode="after")
@@ -158,6 +175,8 @@ class FilmNumbers(Entry):
             for point in measure.points:
                 if point not in known:
                     raise ValueError(f"{measure.id}: there is no point '{point}'")
+        for name in {p for pairs in self.sides.values() for pair in pairs for p in pair} - known:
+            raise ValueError(f"sides: there is no point '{name}'")
         used = {p for m in self.measures for p in m.points}
         if known - used:
             raise ValueError(f"no measure uses the point '{min(known - used)}'")
@@ -180,4 +199,4 @@ class FilmNumbers(Entry):
     def of_view(self, view: FilmView) -> tuple[FilmMeasure, ...]:
         """What is measured from this side, in the order of the swing."""
         mine = [m for m in self.measures if m.view == view]
-        return tuple(sorted(mine, key=lambda m: SWING_EVENTS.index(m.event)))
+        return tuple(sorted(mine, key=lambda m: FILM_EVENTS.index(m.event)))

@@ -51,7 +51,7 @@ class Timing(Entry):
     downswing_s : shortest and longest
     swing_s : from the first move to impact, shortest and longest
     usual_s, usual_sd_s : the same, as it usually is
-    finish_after_s : after impact
+    arms_level_through_s, finish_after_s : after impact
     between : part of the way from the event before to the one after, for those without a mark
     first_move_pct : the share has left its quiet place by so much
     press_s : how long before the first move a press forward is looked for
@@ -64,6 +64,7 @@ class Timing(Entry):
     swing_s: tuple[float, float]
     usual_s: float = Field(gt=0)
     usual_sd_s: float = Field(gt=0)
+    arms_level_through_s: float = Field(gt=0)
     finish_after_s: float = Field(gt=0)
     shaft_level_back: float = Field(gt=0, lt=1)
     lead_arm_level_back: float = Field(gt=0, lt=1)

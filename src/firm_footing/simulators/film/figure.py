@@ -1,6 +1,6 @@
 """Where are the joints of the invented player, at every moment of a swing?
 
-`figure.yaml` says where they are at the eight events and what each cause adds, by its severity. In
+`figure.yaml` says where they are at the events and what each cause adds, by its severity. In
 between they move smoothly (PCHIP). Elbows and knees follow: each limb of two bones bends where its
 ends leave it to, so that bones keep their length.
 """
@@ -17,12 +17,13 @@ from numpy.random import Generator
 from scipy.interpolate import PchipInterpolator
 
 from firm_footing.core.frame.arrays import FloatArray
-from firm_footing.core.knowledge.pressure import SWING_EVENTS
+from firm_footing.core.knowledge.film import FILM_EVENTS
 
 NUMBERS: Final = Path(__file__).with_name("figure.yaml")
 THROUGH: Final = "shaft_level_through"
-MOMENTS: Final = (*SWING_EVENTS[:-1], THROUGH, SWING_EVENTS[-1])
+MOMENTS: Final = (*FILM_EVENTS[:-2], THROUGH, *FILM_EVENTS[-2:])
 """The events, and the shaft level after impact, without which the club would stop at the ball."""
+AFTER_IMPACT: Final = (THROUGH, "arms_level_through")
 BENT: Final = ("lead_elbow", "lead_knee", "trail_knee", "lead_hip")
 """Joints that follow from their limbs, and that causes move besides."""
 STAND: Final = ("lead_heel", "trail_heel", "lead_toe", "trail_toe")
@@ -113,9 +114,9 @@ def _settled(name: str, path: FloatArray, own: FloatArray, size: float) -> Float
 
 
 def _moved(by_event: Mapping[str, Any]) -> FloatArray:
-    """(moments, 3) what is added; what impact has, the moment after it has too."""
+    """(moments, 3) what is added; what impact has, the moments after it have too."""
     nothing = by_event.get("all", [0.0, 0.0, 0.0])
-    by_event = {THROUGH: by_event.get("impact", nothing), **by_event}
+    by_event = {**dict.fromkeys(AFTER_IMPACT, by_event.get("impact", nothing)), **by_event}
     return np.array([by_event.get(event, nothing) for event in MOMENTS], dtype=np.float64)
 
 

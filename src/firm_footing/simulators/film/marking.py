@@ -1,7 +1,7 @@
 """Which marks does a careful instructor make in a simulated film, and what is the truth?"""
 
-from dataclasses import dataclass
-from typing import NamedTuple, get_args
+from dataclasses import dataclass, replace
+from typing import NamedTuple
 
 import numpy as np
 from numpy.random import Generator
@@ -11,8 +11,13 @@ from firm_footing.core.case.film import Film, ScaleSeen
 from firm_footing.core.film.formulas import value_of
 from firm_footing.core.frame.arrays import FloatArray
 from firm_footing.core.knowledge import Knowledge
-from firm_footing.core.knowledge.film import FilmNumbers, FilmView
-from firm_footing.core.knowledge.pressure import SWING_EVENTS, SwingEvent
+from firm_footing.core.knowledge.film import (
+    FILM_EVENTS,
+    VIEWS,
+    FilmEvent,
+    FilmNumbers,
+    FilmView,
+)
 from firm_footing.simulators.film.camera import Camera
 from firm_footing.simulators.film.figure import Swing, swing
 from firm_footing.simulators.student import SimulatedStudent
@@ -24,17 +29,20 @@ BEFORE_S = 0.25
 
 
 class Care(NamedTuple):
-    """How a film is taken and touched, one standard deviation each.
+    """How a film is taken and touched.
 
-    off_line_cm : of the camera beside its place, which nobody tells
-    touch_px : of a touch, pixels of the film
+    off_deg : how far the camera looks past square, the least and the most, to either side
+    touch_px : of a touch, pixels of the film, one standard deviation
+    told : in which share of films it is told where the camera stood, to some 7 cm
     """
 
-    off_line_cm: float
+    off_deg: tuple[float, float]
     touch_px: float
+    told: float
 
 
-CAREFUL, USUAL = Care(10.0, 2.0), Care(25.0, 6.0)
+CAREFUL, USUAL = Care((0.0, 2.0), 2.0, 0.5), Care((3.0, 8.0), 8.0, 0.5)
+TOLD_CM = 7.0
 
 
 @dataclass(frozen=True)
@@ -53,7 +61,7 @@ class Filmed:
         """When a picture is taken, from address."""
         return frame / self.camera.fps - BEFORE_S
 
-    def frame_of(self, event: SwingEvent) -> int:
+    def frame_of(self, event: FilmEvent) -> int:
         """The picture nearest to an event."""
         return round((self.swing.seconds[event] + BEFORE_S) * self.camera.fps)
 
@@ -83,24 +91,47 @@ class Filmed:
             found[measure.id] = value_of(measure, self.camera.plane(places))
         return found
 
-    def marked(self, numbers: FilmNumbers, rng: Generator, off_px: float = 2.0) -> Film:
-        """All points that the measures want, touched this far off (one standard deviation)."""
-        points: dict[str, dict[SwingEvent, tuple[float, float]]] = {}
+    def marked(
+        self,
+        numbers: FilmNumbers,
+        rng: Generator,
+        off_px: float = 2.0,
+        *,
+        page_px: float | None = None,
+        zoom: float | None = None,
+        told_cm: float | None = None,
+    ) -> Film:
+        """All points that the measures want, touched.
+
+        off_px : how far off what is touched lies, pixels of the film, one standard deviation
+        page_px, zoom : how far off the touch itself is, pixels of the page, and how many of them
+            a pixel of the film was shown as
+        told_cm : where the camera is said to stand beside its place
+        """
+        if page_px is not None and zoom is not None:
+            off_px = float(np.hypot(off_px, page_px / zoom))
+        shown: dict[str, dict[FilmEvent, float]] = {}
+        points: dict[str, dict[FilmEvent, tuple[float, float]]] = {}
         for measure in numbers.of_view(self.camera.view):
             for point, event in measure.wants:
                 at = self.seen_at(self.seconds(self.frame_of(event)))[point]
                 points.setdefault(point, {}).setdefault(event, self._touched(at, rng, off_px))
+                if zoom is not None:
+                    shown.setdefault(point, {})[event] = zoom
         start, end = (self._touched(e, rng, off_px) for e in self.camera.stick())
         return Film(
             view=self.camera.view,
             width=self.camera.width,
             height=self.camera.height,
             fps=self.camera.fps,
-            events={event: self.frame_of(event) for event in SWING_EVENTS},
+            events={event: self.frame_of(event) for event in FILM_EVENTS},
             points=points,
-            scale=ScaleSeen(by="known", start=start, end=end, cm=100.0),
+            zoom=shown,
+            scale=ScaleSeen(by="known", start=start, end=end, cm=100.0, zoom=zoom),
             ground=(start, end),
+            ground_zoom=zoom,
             distance_cm=self.camera.distance_cm,
+            off_line_cm=told_cm,
         )
 
     def _touched(self, place: FloatArray, rng: Generator, off_px: float) -> tuple[float, float]:
@@ -120,16 +151,19 @@ def with_films(
 ) -> Case:
     """One swing from both sides; `anyone` as for `swing`."""
     filmed = swing(student.severity, rng.spawn(1)[0], rng, anyone=anyone)
-    cameras = (
-        Camera(
-            view,
-            fps,
-            off_line_cm=float(rng.normal(0, care.off_line_cm)),
-            tilt_deg=float(rng.normal(0, 1)),
-        )
-        for view in get_args(FilmView)
+    return case.model_copy(
+        update={"films": tuple(_film(filmed, view, fps, care, knowledge, rng) for view in VIEWS)}
     )
-    films = tuple(
-        Filmed(filmed, camera).marked(knowledge.film, rng, care.touch_px) for camera in cameras
+
+
+def _film(
+    filmed: Swing, view: FilmView, fps: float, care: Care, knowledge: Knowledge, rng: Generator
+) -> Film:
+    """One side of a swing, taken and touched with this care."""
+    turned = np.radians(rng.uniform(*care.off_deg)) * rng.choice([-1.0, 1.0])
+    camera = Camera(view, fps, tilt_deg=float(rng.normal(0, 1)))
+    off_line = float(np.tan(turned)) * camera.distance_cm
+    told = off_line + rng.normal(0, TOLD_CM) if rng.random() < care.told else None
+    return Filmed(filmed, replace(camera, off_line_cm=off_line)).marked(
+        knowledge.film, rng, care.touch_px, told_cm=told
     )
-    return case.model_copy(update={"films": films})

@@ -11,7 +11,7 @@ from numpy.random import Generator
 
 from firm_footing.core.frame import Handedness
 from firm_footing.core.knowledge import Knowledge
-from firm_footing.core.knowledge.pressure import SWING_EVENTS
+from firm_footing.core.knowledge.film import FILM_EVENTS
 from firm_footing.simulators.film.drawing import Picture, Quality, pictures
 from firm_footing.simulators.film.marking import Filmed
 
@@ -90,7 +90,7 @@ def truth_of(filmed: Filmed, hand: Handedness, knowledge: Knowledge) -> dict[str
         "handedness": hand,
         "fps": filmed.camera.fps,
         "frames": filmed.frames,
-        "events": {event: filmed.frame_of(event) for event in SWING_EVENTS},
+        "events": {event: filmed.frame_of(event) for event in FILM_EVENTS},
         "points": points,
         "measures": {k: round(v, 2) for k, v in filmed.truths(knowledge.film).items()},
         "marks": real.model_dump(mode="json"),

@@ -100,6 +100,7 @@ const visible = computed(() =>
         :on="when"
         @chosen="(w) => (when = w)"
       />
+      <div v-if="by === 'film'" id="film-uses" />
       <ChooseOne
         v-if="by === 'looks' && isPhone"
         class="places"

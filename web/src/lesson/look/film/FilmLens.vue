@@ -1,11 +1,15 @@
 <script setup lang="ts">
 // Under a finger nobody sees where it points: what lies there is shown larger, above it or below.
 import { computed, useTemplateRef, watch } from 'vue'
+import type { Pane, Shown } from '@/lesson/look/film/zoom'
 
 const props = defineProps<{
   video: HTMLVideoElement | null
   /** Where the finger is, and how wide the picture is shown, in pixels of the page. */
   at: { x: number; y: number; wide: number }
+  /** Where the picture lies in its pane, and how large that is. */
+  lies: Shown
+  room: Pane
 }>()
 const SIZE = 132
 const TIMES = 2.5
@@ -14,10 +18,10 @@ const HALF = SIZE / 2
 const glass = useTemplateRef<HTMLCanvasElement>('glass')
 
 const place = computed(() => {
-  const { x, y, wide } = props.at
+  const [x, y] = [props.at.x + props.lies.left, props.at.y + props.lies.top]
   const above = y > OFF + HALF
   return {
-    left: `${String(Math.min(wide - HALF, Math.max(HALF, x)) - HALF)}px`,
+    left: `${String(Math.min(props.room.width - HALF, Math.max(HALF, x)) - HALF)}px`,
     top: `${String(y + (above ? -OFF : OFF) - HALF)}px`,
   }
 })
@@ -62,6 +66,7 @@ watch(() => props.at, draw, { immediate: true, flush: 'post' })
 
 <style scoped>
 .lens {
+  position: absolute;
   width: 132px;
   height: 132px;
   z-index: 1;

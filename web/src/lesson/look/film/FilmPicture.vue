@@ -1,6 +1,8 @@
 <script setup lang="ts">
-// One picture of the film, with the marks that belong to it; a touch says where, in its pixels.
-import { computed, shallowRef, useTemplateRef, watch } from 'vue'
+// One picture of the film, with the marks that belong to it. It comes near to what is asked for; a
+// touch says where, in its pixels, and how large it was shown.
+import { mdiArrowExpandAll } from '@mdi/js'
+import { computed, onBeforeUnmount, onMounted, ref, shallowRef, useTemplateRef, watch } from 'vue'
 import type { Handedness } from '@/api/client'
 import type { OpenFilm } from '@/lesson/look/film/film'
 import FilmFrame from '@/lesson/look/film/FilmFrame.vue'
@@ -13,6 +15,7 @@ import {
   type Place,
   type Wanted,
 } from '@/lesson/look/film/marking'
+import { EXACT, shownIn, type LookedAt } from '@/lesson/look/film/zoom'
 
 const props = defineProps<{
   film: OpenFilm
@@ -25,18 +28,49 @@ const props = defineProps<{
   drawn: readonly Drawn[]
   /** What a touch would be; null: a touch is nothing now. */
   asking: string | null
+  /** Where that probably is, golfer-neutral; left out: nobody knows. */
+  expected?: Place | null
+  /** How wide a stretch is shown when the picture comes near, pixels; left out: it never does. */
+  stretch?: number
   /** How fast the file plays; null: it stands. */
   rate: number | null
 }>()
 const emit = defineEmits<{
-  touched: [place: Place]
-  moved: [point: Wanted, place: Place]
+  touched: [place: Place, zoom: number]
+  moved: [point: Wanted, place: Place, zoom: number]
   at: [frame: number]
   ended: []
 }>()
 
 const shownFrame = useTemplateRef<InstanceType<typeof FilmFrame>>('shownFrame')
 const drawing = useTemplateRef<SVGSVGElement>('drawing')
+const pane = useTemplateRef<HTMLElement>('pane')
+const room = ref({ width: 0, height: 0 })
+const measured = new ResizeObserver(() => {
+  const box = pane.value?.getBoundingClientRect()
+  if (box) room.value = { width: box.width, height: box.height }
+})
+onMounted(() => {
+  if (pane.value) measured.observe(pane.value)
+})
+onBeforeUnmount(() => {
+  measured.disconnect()
+})
+/** What is looked at from near, in the picture as it is shown; null: all of it. */
+const near = shallowRef<LookedAt | null>(null)
+function comeNear(place: Place): void {
+  if (props.stretch !== undefined) near.value = { place, stretch: props.stretch }
+}
+watch(
+  () => [props.asking, props.frame, props.expected?.join(' ')] as const,
+  () => {
+    near.value = null
+    if (props.asking !== null && props.expected) comeNear(shown(props.expected))
+  },
+  { immediate: true },
+)
+const lies = computed(() => shownIn(room.value, props.film, near.value))
+const isExact = computed(() => lies.value.scale >= EXACT || near.value !== null)
 
 /** Where on the picture, golfer-neutral; null beside it. */
 function placeOf(event: PointerEvent): Place | null {
@@ -53,7 +87,7 @@ const SLOP_PX = 6
 const down = shallowRef<{ x: number; y: number; held: Wanted | null } | null>(null)
 const moving = shallowRef<{ at: Wanted; place: Place } | null>(null)
 
-/** Where the finger is, for the lens. */
+/** Where the finger is, for the lens: in the picture, and in the pane. */
 const pointed = shallowRef<{ x: number; y: number; wide: number } | null>(null)
 function point(event: PointerEvent): void {
   const box = drawing.value?.getBoundingClientRect()
@@ -64,15 +98,15 @@ function point(event: PointerEvent): void {
 }
 /** A touch is for the picture that is asked about, and not for the one before it. */
 const isThere = () => props.rate === null && shownFrame.value?.onPage === props.frame
+const zoom = () => drawing.value?.getScreenCTM()?.a ?? 1
 
 function press(event: PointerEvent): void {
   const place = placeOf(event)
-  const scale = drawing.value?.getScreenCTM()?.a ?? 1
   if (!place || !event.isPrimary || !isThere()) return
   drawing.value?.setPointerCapture(event.pointerId)
-  const held = nearest(props.points, place, HOLD_PX / scale)
+  const held = nearest(props.points, place, HOLD_PX / zoom())
   down.value = { x: event.clientX, y: event.clientY, held }
-  if (held || props.asking !== null) point(event)
+  if (held || (props.asking !== null && isExact.value)) point(event)
 }
 function drag(event: PointerEvent): void {
   const from = down.value
@@ -84,9 +118,14 @@ function drag(event: PointerEvent): void {
 }
 function lift(event: PointerEvent): void {
   const place = placeOf(event)
-  if (moving.value) emit('moved', moving.value.at, moving.value.place)
-  else if (down.value && place && props.asking !== null) emit('touched', place)
+  if (moving.value) emit('moved', moving.value.at, moving.value.place, zoom())
+  else if (down.value && place && props.asking !== null) put(place)
   letGo()
+}
+/** A touch on a small picture brings it nearer; on a near one it is the point. */
+function put(place: Place): void {
+  if (isExact.value) emit('touched', place, zoom())
+  else comeNear(shown(place))
 }
 function letGo(): void {
   down.value = null
@@ -106,14 +145,14 @@ const WAYS: Record<string, readonly [number, number]> = {
 function keys(event: KeyboardEvent): void {
   if (props.asking === null) return
   const { width, height } = props.film
-  const at = cross.value ?? [width / 2, height / 2]
+  const at = cross.value ?? near.value?.place ?? [width / 2, height / 2]
   const way = WAYS[event.key]
   if (way) {
     const far = event.shiftKey ? STEP_PX : LEAP_PX
     const kept = (value: number, most: number) => Math.min(most, Math.max(0, value))
     cross.value = [kept(at[0] + far * way[0], width), kept(at[1] + far * way[1], height)]
   } else if (event.key === 'Enter' && cross.value && isThere()) {
-    emit('touched', mirrored(cross.value, width, props.hand))
+    put(mirrored(cross.value, width, props.hand))
   } else return
   event.preventDefault()
   event.stopPropagation()
@@ -131,70 +170,122 @@ const standing = computed(() =>
   props.points.map((p) => (isMoving(p) && moving.value ? { ...p, place: moving.value.place } : p)),
 )
 const path = (places: readonly Place[]) => places.map((p) => shown(p).join(' ')).join(' L ')
-const shown = (place: Place) => mirrored(place, props.film.width, props.hand)
+function shown(place: Place): Place {
+  return mirrored(place, props.film.width, props.hand)
+}
 const line = (pair: readonly [Place, Place]) => {
   const [[x1, y1], [x2, y2]] = [shown(pair[0]), shown(pair[1])]
   return { x1, y1, x2, y2 }
 }
+const px = (value: number) => `${value.toFixed(2)}px`
+const laid = computed(() => ({
+  width: px(props.film.width * lies.value.scale),
+  left: px(lies.value.left),
+  top: px(lies.value.top),
+}))
+/** Marks are as large on the page however near the picture is. */
+const unit = computed(() => 1 / Math.max(lies.value.scale, 0.01))
 </script>
 
 <template>
-  <FilmFrame
-    ref="shownFrame"
-    class="picture"
-    :film="film"
-    :frame="frame"
-    :rate="rate"
-    @at="(f) => emit('at', f)"
-    @ended="emit('ended')"
+  <div
+    ref="pane"
+    class="pane"
+    :data-exact="isExact"
+    :style="{ '--ratio': film.width / film.height }"
   >
-    <svg
-      ref="drawing"
-      :class="{ asking: asking !== null, held: points.length > 0 }"
-      :viewBox="`0 0 ${film.width} ${film.height}`"
-      :role="asking === null ? 'img' : 'application'"
-      :tabindex="asking === null ? undefined : 0"
-      :aria-label="
-        asking === null
-          ? `Picture ${frame + 1} of ${film.frames}`
-          : `${asking} Arrows move a cross, with Shift by one pixel; Enter puts the point there.`
-      "
-      data-testid="film-picture"
-      @pointerdown.prevent="press"
-      @pointermove="drag"
-      @pointerup="lift"
-      @pointercancel="letGo"
-      @keydown="keys"
+    <FilmFrame
+      ref="shownFrame"
+      class="picture"
+      :style="laid"
+      :film="film"
+      :frame="frame"
+      :rate="rate"
+      @at="(f) => emit('at', f)"
+      @ended="emit('ended')"
     >
-      <line v-if="marks.ground" v-bind="line(marks.ground)" class="ground" />
-      <line v-if="marks.scale" v-bind="line([marks.scale.start, marks.scale.end])" class="scale" />
-      <g v-for="(d, i) in drawn" :key="d.id" class="measure">
-        <path :d="`M ${path(d.places)}`" />
-        <text
-          :x="shown(d.places.at(-1)!)[0] + (i % 2 ? -1 : 1) * (film.height / 60)"
-          :y="shown(d.places.at(-1)!)[1] + ((i % 3) - 1) * (film.height / 60)"
-          :text-anchor="i % 2 ? 'end' : 'start'"
-          :font-size="film.height / 36"
-        >
-          {{ d.text }}
-        </text>
-      </g>
-      <g v-for="p in standing" :key="`${p.point} ${p.event}`" data-testid="film-point">
-        <title>{{ p.word }}</title>
-        <circle :cx="shown(p.place)[0]" :cy="shown(p.place)[1]" :r="film.height / 130" />
-      </g>
-      <path
-        v-if="cross"
-        class="cross"
-        data-testid="film-cross"
-        :d="`M${cross[0] - 30} ${cross[1]}h60M${cross[0]} ${cross[1] - 30}v60`"
-      />
-    </svg>
-    <FilmLens v-if="pointed" :video="shownFrame?.video ?? null" :at="pointed" />
-  </FilmFrame>
+      <svg
+        ref="drawing"
+        :class="{ asking: asking !== null, held: points.length > 0 }"
+        :viewBox="`0 0 ${film.width} ${film.height}`"
+        :role="asking === null ? 'img' : 'application'"
+        :tabindex="asking === null ? undefined : 0"
+        :aria-label="
+          asking === null
+            ? `Picture ${frame + 1} of ${film.frames}`
+            : `${asking} Arrows move a cross, with Shift by one pixel; Enter puts the point there.`
+        "
+        data-testid="film-picture"
+        @pointerdown.prevent="press"
+        @pointermove="drag"
+        @pointerup="lift"
+        @pointercancel="letGo"
+        @keydown="keys"
+      >
+        <line v-if="marks.ground" v-bind="line(marks.ground)" class="ground" />
+        <line
+          v-if="marks.scale"
+          v-bind="line([marks.scale.start, marks.scale.end])"
+          class="scale"
+        />
+        <g v-for="(d, i) in drawn" :key="d.id" class="measure">
+          <path :d="`M ${path(d.places)}`" />
+          <text
+            :x="shown(d.places.at(-1)!)[0] + (i % 2 ? -1 : 1) * 12 * unit"
+            :y="shown(d.places.at(-1)!)[1] + ((i % 3) - 1) * 14 * unit"
+            :text-anchor="i % 2 ? 'end' : 'start'"
+            :font-size="17 * unit"
+          >
+            {{ d.text }}
+          </text>
+        </g>
+        <g v-for="p in standing" :key="`${p.point} ${p.event}`" data-testid="film-point">
+          <title>{{ p.word }}</title>
+          <circle :cx="shown(p.place)[0]" :cy="shown(p.place)[1]" :r="6 * unit" />
+        </g>
+        <path
+          v-if="cross"
+          class="cross"
+          data-testid="film-cross"
+          :d="`M${cross[0] - 18 * unit} ${cross[1]}h${36 * unit}M${cross[0]} ${cross[1] - 18 * unit}v${36 * unit}`"
+        />
+      </svg>
+    </FilmFrame>
+    <FilmLens
+      v-if="pointed"
+      :video="shownFrame?.video ?? null"
+      :at="pointed"
+      :lies="lies"
+      :room="room"
+    />
+    <v-btn
+      v-if="near"
+      class="whole"
+      size="small"
+      :prepend-icon="mdiArrowExpandAll"
+      @click="near = null"
+      >Whole picture</v-btn
+    >
+  </div>
 </template>
 
 <style scoped>
+.pane {
+  position: relative;
+  overflow: hidden;
+  background: black;
+  width: min(100%, calc(var(--ratio) * var(--tall, 60vh)));
+  aspect-ratio: var(--ratio);
+}
+.pane > .picture {
+  position: absolute;
+}
+.whole {
+  position: absolute;
+  right: 8px;
+  bottom: 8px;
+  z-index: 2;
+}
 svg.asking {
   cursor: crosshair;
 }

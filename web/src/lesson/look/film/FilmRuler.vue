@@ -35,8 +35,14 @@ const isOpen = computed(() => film.value !== null && marks.value !== null)
 watch(isOpen, (now) => {
   open.filmOpen.value = now
 })
+/** What is worked on is the largest thing: while points are touched all else folds away. */
+const isTouched = computed(() => isOpen.value && mode.value === 'measure')
+watch(isTouched, (now) => {
+  open.filmTouched.value = now
+})
 onUnmounted(() => {
   open.filmOpen.value = false
+  open.filmTouched.value = false
 })
 
 /** Where a point is still to be touched, that is asked for. */
@@ -62,27 +68,34 @@ function keys(event: KeyboardEvent): void {
 </script>
 
 <template>
-  <div class="ruler" role="region" aria-label="Film" tabindex="0" @keydown="keys">
+  <div
+    :class="['ruler', { touched: isTouched }]"
+    role="region"
+    aria-label="Film"
+    tabindex="0"
+    @keydown="keys"
+  >
     <p v-if="problem" role="alert" class="problem wide">{{ problem }}</p>
     <p v-if="waits" role="status" class="quiet wide">{{ waits }}</p>
     <FilmBegin v-if="!isOpen" :ruler="ruler" />
     <template v-else>
-      <ChooseOne
-        v-if="isPhone"
-        class="wide list"
-        name="What the film is for"
-        :options="MODES"
-        :on="mode"
-        @chosen="(m) => (mode = m)"
-      />
-      <OneOf
-        v-else
-        class="wide"
-        name="What the film is for"
-        :words="MODES"
-        :on="mode"
-        @chosen="(m) => (mode = m)"
-      />
+      <Teleport to="#film-uses">
+        <ChooseOne
+          v-if="isPhone"
+          class="list"
+          name="What the film is for"
+          :options="MODES"
+          :on="mode"
+          @chosen="(m) => (mode = m)"
+        />
+        <OneOf
+          v-else
+          name="What the film is for"
+          :words="MODES"
+          :on="mode"
+          @chosen="(m) => (mode = m)"
+        />
+      </Teleport>
       <FilmMarking v-if="mode === 'measure'" :ruler="ruler" />
       <FilmTogether v-else-if="mode === 'together'" :ruler="ruler" :other="other" />
       <FilmCompared v-else-if="mode === 'compared'" :ruler="ruler" :other="other" />
@@ -118,16 +131,32 @@ function keys(event: KeyboardEvent): void {
   margin: 6px 0 4px;
   font-size: var(--text-lead);
 }
+/* the picture takes the height there is; what stands beside it goes up and down by itself */
+.ruler.touched {
+  grid-template-columns: minmax(0, 1fr) 420px;
+  grid-template-rows: auto minmax(0, 1fr);
+  grid-auto-rows: auto;
+  align-content: stretch;
+  gap: 6px 16px;
+  padding-bottom: 8px;
+}
 .wide {
   grid-column: 1 / -1;
   justify-self: start;
 }
 .list {
-  min-width: 280px;
+  min-width: 200px;
+}
+@media (max-width: 1000px) {
+  .ruler.touched {
+    grid-template-columns: minmax(0, 1fr) 320px;
+  }
 }
 @media (max-width: 800px) {
-  .ruler {
+  .ruler,
+  .ruler.touched {
     grid-template-columns: 1fr;
+    grid-template-rows: none;
     gap: 8px;
   }
 }

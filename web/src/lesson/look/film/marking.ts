@@ -14,6 +14,7 @@ export const EVENTS: readonly { id: SwingEvent; word: string }[] = [
   { id: 'lead_arm_level_down', word: 'Arm level down' },
   { id: 'shaft_level_down', word: 'Shaft level down' },
   { id: 'impact', word: 'Impact' },
+  { id: 'arms_level_through', word: 'Arms level after' },
   { id: 'finish', word: 'Finish' },
 ]
 
@@ -56,9 +57,37 @@ export function nextPoint(marks: Marks, measures: readonly FilmMeasure[]): Wante
   return missing.sort((a, b) => order(a) - order(b))[0] ?? null
 }
 
-export function touched(marks: Marks, { point, event }: Wanted, place: Place): Marks {
+/** A point where it was touched, and how large the picture was: page pixels for one of the film. */
+export function touched(marks: Marks, { point, event }: Wanted, place: Place, zoom: number): Marks {
   const points = { ...marks.points, [point]: { ...marks.points?.[point], [event]: place } }
-  return { ...marks, points }
+  const shown = { ...marks.zoom, [point]: { ...marks.zoom?.[point], [event]: zoom } }
+  return { ...marks, points, zoom: shown }
+}
+
+/** The same marks where the picture shows the other hand: everything touched stays where it is. */
+export function turnedRound(marks: Marks): Marks {
+  const turn = ([x, y]: readonly number[]): Place => [marks.width - (x ?? 0), y ?? 0]
+  const points = Object.fromEntries(
+    Object.entries(marks.points ?? {}).map(([point, at]) => [
+      point,
+      Object.fromEntries(Object.entries(at).map(([event, place]) => [event, turn(place as Place)])),
+    ]),
+  )
+  const { scale, ground, off_line_cm: off } = marks
+  return {
+    ...marks,
+    points,
+    scale: scale && { ...scale, start: turn(scale.start), end: turn(scale.end) },
+    ground: ground && [turn(ground[0]), turn(ground[1])],
+    off_line_cm: off == null ? null : -off,
+    other_hand: !marks.other_hand,
+  }
+}
+
+/** Which way the picture is turned before it is golfer-neutral. */
+export function handIn(marks: Marks, hand: Handedness): Handedness {
+  if (!marks.other_hand) return hand
+  return hand === 'left' ? 'right' : 'left'
 }
 
 /** An event's picture; one that would leave the order takes those it overtook away. */
@@ -70,15 +99,21 @@ export function withEvent(marks: Marks, event: SwingEvent, frame: number): Marks
   })
   const events = { ...Object.fromEntries(kept), [event]: frame }
   const moved = marks.events?.[event] !== frame
-  const points = Object.fromEntries(
-    Object.entries(marks.points ?? {}).map(([point, places]) => [
-      point,
-      Object.fromEntries(
-        Object.entries(places).filter(([name]) => name in events && !(moved && name === event)),
-      ),
-    ]),
-  )
-  return { ...marks, events, points }
+  const stays = <T>(all: Record<string, Record<string, T>> | undefined) =>
+    Object.fromEntries(
+      Object.entries(all ?? {}).map(([point, at]) => [
+        point,
+        Object.fromEntries(
+          Object.entries(at).filter(([name]) => name in events && !(moved && name === event)),
+        ),
+      ]),
+    )
+  return {
+    ...marks,
+    events,
+    points: stays(marks.points as Record<string, Record<string, Place>> | undefined),
+    zoom: stays(marks.zoom as Record<string, Record<string, number>> | undefined),
+  }
 }
 
 /** What the finder proposes, as far as it fits between the events that were marked by hand. */

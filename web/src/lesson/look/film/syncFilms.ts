@@ -2,9 +2,10 @@
 import { EVENTS, type Marks, type SwingEvent } from '@/lesson/look/film/marking'
 
 /** The moments that everything here has, best first: the ball says it most exactly. */
-const TIES: readonly SwingEvent[] = ['impact', 'top']
+const TIES = ['impact', 'top'] as const satisfies readonly SwingEvent[]
+type Tie = (typeof TIES)[number]
 
-export function tiesOf(all: readonly (readonly string[])[]): { id: SwingEvent; word: string }[] {
+export function tiesOf(all: readonly (readonly string[])[]): { id: Tie; word: string }[] {
   return TIES.filter((tie) => all.every((events) => events.includes(tie))).map((id) => ({
     id,
     word: EVENTS.find((e) => e.id === id)?.word ?? id,

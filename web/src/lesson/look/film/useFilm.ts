@@ -5,10 +5,12 @@ import { useKnowledge } from '@/api/knowledge'
 import { useLast } from '@/lesson/useLast'
 import { newId } from '@/sync/page'
 import { sentenceOf, type OpenFilm } from '@/lesson/look/film/film'
+import { expectedAt } from '@/lesson/look/film/expected'
 import {
   nextPoint,
   sureOf,
   touched,
+  turnedRound,
   wantedBy,
   withEvent,
   withProposed,
@@ -17,7 +19,7 @@ import {
   type SwingEvent,
   type Wanted,
 } from '@/lesson/look/film/marking'
-import { motionOf } from '@/lesson/look/film/motion'
+import { motionOf, type Motion } from '@/lesson/look/film/motion'
 import { openFilm } from '@/lesson/look/film/openFilm'
 import { holdUnsaved, letGo, unsavedFilm } from '@/lesson/look/film/unsavedFilm'
 import { usePlaying } from '@/lesson/look/film/usePlaying'
@@ -25,7 +27,7 @@ import { useLessonQuery } from '@/lesson/useLessonQuery'
 import type { OpenLesson } from '@/lesson/useLesson'
 
 type View = Marks['view']
-type Asked = { what: 'scale' | 'ground'; first: Place | null } | null
+type Asked = { what: 'scale' | 'ground'; first: Place | null; zoom: number } | null
 
 export function useFilm(open: OpenLesson, blockId: Ref<string | null>) {
   const last = useLast(open)
@@ -46,7 +48,9 @@ export function useFilm(open: OpenLesson, blockId: Ref<string | null>) {
   const ends = ref<Asked>(null)
   const scaleBy = ref('known')
   const scaleCm = ref<number | null>(100)
-  /** Measures that are asked for: all of the view, or one that was chosen. */
+  /** What gives the scale lies on level ground: its ends are the ground's as well. */
+  const scaleIsGround = ref(true)
+  /** A measure that is asked for; null: whatever tells most. */
   const chosen = ref<string | null>(null)
 
   const films = useLessonQuery(open, 'films', (params) =>
@@ -60,15 +64,33 @@ export function useFilm(open: OpenLesson, blockId: Ref<string | null>) {
   const measures = computed(() =>
     known.all.film.measures.filter((m) => m.view === marks.value?.view),
   )
+  /** Measures whose pictures are all marked, and that tell something; what tells most is first. */
+  const telling = computed(() => {
+    const events = marks.value?.events ?? {}
+    const ready = measures.value.filter((m) => wantedBy(m).every((w) => w.event in events))
+    const order = read.value?.wanted
+    if (!order) return ready
+    return order.flatMap((w) => (w.tells ? (ready.find((m) => m.id === w.measure) ?? []) : []))
+  })
   const wanted = computed(() => {
     if (!marks.value || ends.value) return null
-    const asked = chosen.value
-      ? measures.value.filter((m) => m.id === chosen.value)
-      : measures.value.filter((m) =>
-          wantedBy(m).every((w) => w.event in (marks.value?.events ?? {})),
-        )
-    return nextPoint(marks.value, asked)
+    const asked = chosen.value ? measures.value.filter((m) => m.id === chosen.value) : telling.value
+    for (const measure of asked) {
+      const next = nextPoint(marks.value, [measure])
+      if (next) return next
+    }
+    return null
   })
+  // what tells most may be another point once the answers are there: who waits there goes along
+  watch(wanted, (now, before) => {
+    if (now && before && frame.value === marks.value?.events?.[before.event]) follow()
+  })
+  /** Where that probably is in the picture, so that it can be shown near. */
+  const expected = computed(() =>
+    marks.value && wanted.value && isThere.value
+      ? expectedAt(marks.value, wanted.value, known.all.film)
+      : null,
+  )
   /** Whether the picture shown is the one that the next point is touched on. */
   const isThere = computed(
     () => wanted.value !== null && marks.value?.events?.[wanted.value.event] === frame.value,
@@ -120,6 +142,7 @@ export function useFilm(open: OpenLesson, blockId: Ref<string | null>) {
       ends.value = null
       chosen.value = null
       sure.value = ''
+      moved = null
       const { name, width, height, plays } = opened
       // the same file goes on with its marks, and with the side it was marked from
       const again = films.found.value?.find(
@@ -132,7 +155,7 @@ export function useFilm(open: OpenLesson, blockId: Ref<string | null>) {
         distance_cm: stood?.distance_cm ?? null,
         off_line_cm: stood?.off_line_cm ?? null,
       }
-      const bare = { view, width, height, fps: plays, events: {}, points: {}, ...camera }
+      const bare = { view, width, height, fps: plays, events: {}, other_hand: false, ...camera }
       marks.value = again ? (again.marks as Marks) : bare
     } catch (error) {
       problem.value = sentenceOf(error, 'This film cannot be opened.')
@@ -186,8 +209,13 @@ export function useFilm(open: OpenLesson, blockId: Ref<string | null>) {
     const felt = Object.fromEntries(value === null ? others : [...others, [measure, value]])
     keep({ ...marks.value, felt })
   }
-  /** The events as the film's own movement proposes them; what is marked already stays. */
-  async function find(): Promise<void> {
+  /** What moves in the open film: looked through once. */
+  let moved: Motion | null = null
+  /**
+   * The events as the film's own movement proposes them; what is marked already stays. `around`: a
+   * picture near impact, where two moves could be the swing.
+   */
+  async function find(around: number | null = null): Promise<void> {
     if (!film.value || !marks.value) return
     problem.value = ''
     finding.value = 0
@@ -195,11 +223,14 @@ export function useFilm(open: OpenLesson, blockId: Ref<string | null>) {
     /** Another film, or none, may be open when the events are there: they are not its own. */
     const isStillOpen = () => film.value === sought
     try {
-      const motion = await motionOf(sought, (part) => {
-        if (isStillOpen()) finding.value = part
-      })
+      const motion =
+        moved ??
+        (await motionOf(sought, (part) => {
+          if (isStillOpen()) finding.value = part
+        }))
       if (!isStillOpen()) return
-      const body = { ...motion, fps: marks.value.fps }
+      moved = motion
+      const body = { ...motion, fps: marks.value.fps, around }
       const found = await ask(client.POST('/api/films/events', { body }))
       if (!isStillOpen()) return
       keep(withProposed(marks.value, found))
@@ -214,27 +245,39 @@ export function useFilm(open: OpenLesson, blockId: Ref<string | null>) {
       if (isStillOpen()) finding.value = null
     }
   }
-  function touch(place: Place): void {
+  /** `zoom`: pixels of the page for one of the film, as it was touched. */
+  function touch(place: Place, zoom: number): void {
     if (!marks.value) return
     if (ends.value) {
       const { what, first } = ends.value
-      if (first === null) ends.value = { what, first: place }
+      if (first === null) ends.value = { what, first: place, zoom }
       else {
+        const least = Math.min(zoom, ends.value.zoom)
         ends.value = null
-        const cm = scaleBy.value === 'ball' || scaleBy.value === 'shoe' ? null : scaleCm.value
-        const scale: Shape['ScaleSeen'] = { by: scaleBy.value, start: first, end: place, cm }
-        keep({ ...marks.value, ...(what === 'ground' ? { ground: [first, place] } : { scale }) })
+        keep({ ...marks.value, ...bothEnds(what, [first, place], least) })
         follow()
       }
     } else if (wanted.value && isThere.value) {
-      keep(touched(marks.value, wanted.value, place))
+      keep(touched(marks.value, wanted.value, place, zoom))
       if (wanted.value === null) chosen.value = null
       follow()
     }
   }
+  function bothEnds(what: 'scale' | 'ground', [start, end]: [Place, Place], zoom: number) {
+    const ground = { ground: [start, end] as [Place, Place], ground_zoom: zoom }
+    if (what === 'ground') return ground
+    const by = scaleBy.value
+    const cm = by === 'ball' || by === 'shoe' ? null : scaleCm.value
+    const scale: Shape['ScaleSeen'] = { by, start, end, cm, zoom }
+    return by === 'known' && scaleIsGround.value ? { scale, ...ground } : { scale }
+  }
   /** A point that was touched, elsewhere. */
-  function move(at: Wanted, place: Place): void {
-    if (marks.value) keep(touched(marks.value, at, place))
+  function move(at: Wanted, place: Place, zoom: number): void {
+    if (marks.value) keep(touched(marks.value, at, place, zoom))
+  }
+  /** The picture shows the other hand: a mirrored film. */
+  function turnRound(): void {
+    if (marks.value) keep(turnedRound(marks.value))
   }
   function remove(filmId: string): void {
     open.deleteFilm(filmId)
@@ -271,10 +314,12 @@ export function useFilm(open: OpenLesson, blockId: Ref<string | null>) {
     ends,
     scaleBy,
     scaleCm,
+    scaleIsGround,
     read,
     films,
     measures,
     wanted,
+    expected,
     asking,
     elsewhere,
     follow,
@@ -292,6 +337,7 @@ export function useFilm(open: OpenLesson, blockId: Ref<string | null>) {
     find,
     touch,
     move,
+    turnRound,
     remove,
     askFor,
     filmedAt,
