@@ -35,11 +35,13 @@ def _write(to: Path, times: list[float], codec: str = "libx264", pix: str = "yuv
 
 
 def write_bad(made: str, to: Path) -> None:
-    """A film that cannot be used: one picture, no picture, empty, cut off."""
+    """A film that cannot be used: one picture, no picture, empty, cut off, HEVC."""
     if made == "empty":
         to.write_bytes(b"")
     elif made == "one picture":
         _write(to, [0.0])
+    elif made == "hevc":
+        _write(to, [i / 60 for i in range(60)], "libx265")
     elif made == "no picture":
         with av.open(str(to), "w") as out:
             stream = out.add_stream("aac", rate=44_100)
@@ -56,11 +58,15 @@ def write_bad(made: str, to: Path) -> None:
 
 
 def write_odd(made: str, to: Path) -> None:
-    """A film that is right in its own way: uneven, turned by its header, ten bits a colour."""
+    """A film that is right in its own way: when its pictures come, turned, ten bits a colour."""
     even = [i / 60 for i in range(120)]
     if made == "uneven":
         rng = np.random.default_rng(1)
         _write(to, list(np.cumsum(rng.uniform(0.012, 0.05, 90))))
+    elif made == "238.1 a second":
+        _write(to, [i / 238.1 for i in range(480)])
+    elif made == "from 30 to 60":
+        _write(to, [i / 30 for i in range(45)] + [1.5 + i / 60 for i in range(60)])
     elif made == "ten bits":
         _write(to, even, "libsvtav1", "yuv420p10le")
     else:

@@ -26,7 +26,7 @@ async function show(): Promise<void> {
   let at = -1
   while (at !== props.frame) {
     at = props.frame
-    await seek(video.value, at, props.film.plays)
+    await seek(video.value, at, props.film)
   }
   busy = false
   onPage.value = at

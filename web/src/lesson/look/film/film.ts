@@ -8,7 +8,9 @@ export interface OpenFilm {
   /** Pictures a second as the file plays them. */
   plays: number
   frames: number
-  /** Its pictures come at uneven times: a step may show the same one twice. */
+  /** When each picture is shown, seconds; null: the file does not say, and every `1 / plays`. */
+  times: readonly number[] | null
+  /** Its pictures come at uneven times that nobody listed: a step may show the same one twice. */
   uneven: boolean
   /** The file itself, for keeping it. */
   file: File

@@ -1,5 +1,6 @@
 // Opens a film of this device. It is read where it lies and goes nowhere.
 import { FilmProblem, type OpenFilm } from '@/lesson/look/film/film'
+import { listingOf, whyNotPlayed } from '@/lesson/look/film/listing'
 import { heard, letGo, playThrough, seekTo } from '@/lesson/look/film/playing'
 
 const LARGEST = 4_000_000_000
@@ -28,27 +29,35 @@ export async function openFilm(file: File): Promise<OpenFilm> {
     video.playsInline = true
     video.preload = 'auto'
     video.src = url
-    await heard(
-      video,
-      'loadeddata',
-      'This browser cannot play this file: it is not a film it knows.',
-    )
+    await loaded(video, file)
     if (video.videoWidth === 0) throw new FilmProblem('There is no picture in this file.')
     const seconds = await lengthOf(video)
     if (seconds < SHORTEST_S) throw new FilmProblem(TOO_SHORT)
-    const times = await pictureTimes(video, seconds)
-    const plays = rateOf(times)
+    const listed = (await listingOf(file))?.times ?? null
+    const watched = listed ?? (await pictureTimes(video, seconds))
+    const plays = listed ? meanRateOf(listed) : rateOf(watched)
     if (plays === null) throw new FilmProblem('There is only one picture in this file.')
-    const frames = Math.round(seconds * plays)
+    const frames = listed ? listed.length : Math.round(seconds * plays)
     if (frames < LEAST_PICTURES) throw new FilmProblem(TOO_SHORT)
     const { videoWidth: width, videoHeight: height } = video
-    const uneven = isUneven(times, plays)
-    return { name: file.name, url, width, height, plays, frames, uneven, file }
+    const uneven = listed === null && isUneven(watched, plays)
+    return { name: file.name, url, width, height, plays, frames, times: listed, uneven, file }
   } catch (error) {
     URL.revokeObjectURL(url)
     throw error
   } finally {
     letGo(video)
+  }
+}
+
+/** Until its first picture is there; FilmProblem says how to record so that it plays. */
+async function loaded(video: HTMLVideoElement, file: File): Promise<void> {
+  const otherwise = 'This browser cannot play this file: it is not a film it knows.'
+  try {
+    await heard(video, 'loadeddata', otherwise)
+  } catch (error) {
+    const why = await whyNotPlayed(file)
+    throw why === null ? error : new FilmProblem(why)
   }
 }
 
@@ -97,8 +106,18 @@ export function rateOf(times: readonly number[]): number | null {
   if (real.length === 0) return null
   const least = Math.min(...real)
   const pictures = real.reduce((sum, s) => sum + Math.round(s / least), 0)
-  const found = pictures / real.reduce((sum, s) => sum + s, 0)
+  return asUsual(pictures / real.reduce((sum, s) => sum + s, 0))
+}
+
+function asUsual(found: number): number {
   return USUAL.find((rate) => Math.abs(found / rate - 1) < 0.01) ?? Math.round(found * 100) / 100
+}
+
+/** Pictures a second, from when every one of them is shown; null: from one nothing follows. */
+export function meanRateOf(times: readonly number[]): number | null {
+  const [first, last] = [times[0], times.at(-1)]
+  if (first === undefined || last === undefined || last <= first) return null
+  return asUsual((times.length - 1) / (last - first))
 }
 
 /** A picture and the next one are a whole number of pictures apart, in a film whose rate is steady. */

@@ -2,6 +2,8 @@
 import { FilmProblem, type OpenFilm } from '@/lesson/look/film/film'
 
 const PATIENCE_MS = 8000
+/** Browsers tell times to a millisecond, and less. */
+const ROUNDED_S = 0.0011
 /** How slowly and fast browsers play at all. */
 export const SLOWEST = 0.0625
 export const FASTEST = 16
@@ -53,9 +55,16 @@ export async function playThrough(
   video.pause()
 }
 
+/** The middle of the time for which a picture is shown, seconds of the file. */
+export function middleOf(frame: number, { plays, times }: OpenFilm): number {
+  const from = times?.[frame]
+  if (times === null || from === undefined) return (frame + 0.5) / plays
+  return (from + (times[frame + 1] ?? from + 1 / plays)) / 2
+}
+
 /** Shows exactly this picture: sought at the middle of its time. */
-export async function seek(video: HTMLVideoElement, frame: number, plays: number): Promise<void> {
-  await seekTo(video, (frame + 0.5) / plays)
+export async function seek(video: HTMLVideoElement, frame: number, film: OpenFilm): Promise<void> {
+  await seekTo(video, middleOf(frame, film))
 }
 
 /** Goes to a moment, seconds, and waits until its picture is there. */
@@ -75,8 +84,15 @@ export async function seekTo(video: HTMLVideoElement, seconds: number): Promise<
 }
 
 /** The picture that is shown at this time of the file, seconds. */
-export function frameAt(seconds: number, { plays, frames }: OpenFilm): number {
-  return Math.min(frames - 1, Math.max(0, Math.round(seconds * plays)))
+export function frameAt(seconds: number, { plays, frames, times }: OpenFilm): number {
+  if (times === null) return Math.min(frames - 1, Math.max(0, Math.round(seconds * plays)))
+  let [low, high] = [0, times.length - 1]
+  while (low < high) {
+    const middle = Math.ceil((low + high) / 2)
+    if ((times[middle] ?? Infinity) <= seconds + ROUNDED_S) low = middle
+    else high = middle - 1
+  }
+  return low
 }
 
 /** A video element that is no longer needed keeps its decoded pictures until it is told. */
