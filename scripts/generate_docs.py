@@ -10,6 +10,7 @@ from pathlib import Path
 from firm_footing.api.app import create_app
 from firm_footing.core.case import CaseFile
 from firm_footing.core.knowledge import Knowledge
+from firm_footing.core.learning.learned import Learned
 from firm_footing.core.text.school_changes import changes_of
 from firm_footing.files.knowledge_files import load_knowledge
 from firm_footing.store.database import open_database
@@ -27,6 +28,11 @@ schema = {
     "title": "Firm Footing case file",
 } | CaseFile.model_json_schema()
 write("case.schema.json", schema)
+learned = {
+    "$schema": "https://json-schema.org/draft/2020-12/schema",
+    "title": "What Firm Footing learned from a casebook",
+} | Learned.model_json_schema()
+write("learned.schema.json", learned)
 write("openapi.json", create_app(open_database(), load_knowledge(), None).openapi())
 
 

@@ -20,7 +20,7 @@ LAYERS = {
 }
 ROOMS = (
     "frame", "knowledge", "case", "physics", "estimation", "patterns", "pressure", "film",
-    "coaching", "inference", "conclusions", "text", "diagnosis",
+    "coaching", "inference", "learning", "conclusions", "text", "diagnosis",
 )  # fmt: skip
 """The rooms of the core from the bottom up, as `docs/ARCHITECTURE.md` draws them."""
 MODULES = sorted(SOURCE.rglob("*.py"))

@@ -5,6 +5,7 @@ import typer
 from firm_footing.cli.film import film
 from firm_footing.cli.flight import flight
 from firm_footing.cli.keeping import backup, bring_in, export, restore
+from firm_footing.cli.learn import learn
 from firm_footing.cli.mat import mat
 from firm_footing.cli.monitor import monitor
 from firm_footing.cli.rank import rank
@@ -19,6 +20,7 @@ app = typer.Typer(
     add_completion=False,
 )
 app.command()(rank)
+app.command()(learn)
 app.command()(demo)
 app.command()(serve)
 app.command()(backup)

@@ -3,6 +3,7 @@
 import json
 from collections.abc import Iterator
 from concurrent.futures import ProcessPoolExecutor
+from functools import partial
 from pathlib import Path
 from typing import Annotated
 
@@ -16,6 +17,7 @@ from firm_footing.core.text.schools import schools_sentence
 from firm_footing.core.text.words import cause_words, percent
 from firm_footing.files.case_files import BadCaseError, read_case_file
 from firm_footing.files.knowledge_files import load_knowledge
+from firm_footing.files.learned_files import read_learned
 
 SHOWN = 5
 """Causes shown to people; programs get all."""
@@ -26,15 +28,19 @@ MANY = 16
 def rank(
     files: Annotated[list[Path], typer.Argument(help="Case files", metavar="FILE...")],
     as_json: Annotated[bool, typer.Option("--json", help="One object a line")] = False,
+    learned: Annotated[
+        Path | None, typer.Option(help="What `learn` wrote: how common causes are here")
+    ] = None,
 ) -> None:
     """Rank the root causes of each case file; exit 2 when any file was bad."""
     try:
         knowledge = load_knowledge()
-    except KnowledgeError as error:
-        typer.echo(str(error), err=True)
+        how_common = read_learned(learned, knowledge).how_common if learned else ()
+    except (KnowledgeError, BadCaseError) as error:
+        typer.echo(f"{learned}: {error}" if isinstance(error, BadCaseError) else error, err=True)
         raise typer.Exit(2) from error
     bad = False
-    for path, answered in _ranked(files):
+    for path, answered in _ranked(files, how_common):
         if isinstance(answered, str):
             bad = True
             typer.echo(f"{path}: {answered}", err=True)
@@ -46,21 +52,26 @@ def rank(
         raise typer.Exit(2)
 
 
-def _ranked(files: list[Path]) -> Iterator[tuple[Path, Ranking | str]]:
+HowCommon = tuple[tuple[str, float], ...]
+
+
+def _ranked(files: list[Path], how_common: HowCommon) -> Iterator[tuple[Path, Ranking | str]]:
     """Each file with its ranking, or with what is wrong with it; many files on all processors."""
     if len(files) < MANY:
-        yield from ((path, _rank(path)) for path in files)
+        yield from ((path, _rank(path, how_common)) for path in files)
         return
     with ProcessPoolExecutor() as pool:
-        yield from zip(files, pool.map(_rank, files, chunksize=4), strict=True)
+        found = pool.map(partial(_rank, how_common=how_common), files, chunksize=4)
+        yield from zip(files, found, strict=True)
 
 
-def _rank(path: Path) -> Ranking | str:
+def _rank(path: Path, how_common: HowCommon) -> Ranking | str:
     knowledge = load_knowledge()
     try:
         case = read_case_file(path, knowledge)
     except BadCaseError as error:
         return str(error)
+    case = case.model_copy(update={"how_common": how_common})
     return ranking_of(diagnose(case, knowledge), knowledge)
 
 

@@ -132,6 +132,10 @@ def check_sense(case: CaseFile, knowledge: Knowledge) -> None:
         for measure in film.felt:
             felt = [m.id for m in knowledge.film.measures if m.felt_on]
             _known(f"films.{i}.felt", measure, felt, "measure that is pointed at")
+    for i, past in enumerate(case.history):
+        _known(f"history.{i}.decided", past.decided, knowledge.cause, "cause")
+    if case.outcome is not None:
+        _known("outcome.decided", case.outcome.decided, knowledge.cause, "cause")
     for i, still in enumerate(case.stills):
         if still.film is not None and still.film >= len(case.films):
             raise BadCaseError(

@@ -18,6 +18,7 @@ from firm_footing.core.case.limits import (
     LIST,
     TRACES,
 )
+from firm_footing.core.case.past import PastDecision
 from firm_footing.core.case.samples import Samples
 from firm_footing.core.frame import Handedness, NeutralDirection
 from firm_footing.core.knowledge.pressure import SwingEvent
@@ -171,7 +172,11 @@ class School(Strict):
 
 
 class Case(Strict):
-    """All the evidence of one lesson."""
+    """All the evidence of one lesson.
+
+    history : what became of earlier decisions on the same student
+    how_common : (cause id, factor) where a casebook says that a cause is commoner, or rarer
+    """
 
     handedness: Handedness
     handicap: Handicap | None = None
@@ -182,6 +187,8 @@ class Case(Strict):
     readings: Annotated[tuple[Reading, ...], Field(max_length=ANSWERS)] = ()
     traces: Annotated[tuple[Trace, ...], Field(max_length=TRACES)] = ()
     films: Annotated[tuple[Film, ...], Field(max_length=FILMS)] = ()
+    history: Annotated[tuple[PastDecision, ...], Field(max_length=LIST)] = ()
+    how_common: tuple[tuple[Word, float], ...] = ()
 
     @property
     def baselines(self) -> tuple[Block, ...]:

@@ -31,6 +31,7 @@ from firm_footing.core.case.limits import (
     STILLS,
     TRACES,
 )
+from firm_footing.core.case.past import DecisionOutcome, PastDecision
 from firm_footing.core.case.still import FileStill
 from firm_footing.core.frame import DistanceUnit, Handedness, RealDirection, SpeedUnit
 from firm_footing.core.knowledge.vocabulary import Answer, Limit, Source
@@ -43,6 +44,9 @@ class FileStudent(Strict):
     handicap: Handicap | None = Field(None, description="Plus handicaps are negative")
     dominant_leg: Literal["lead", "trail"] | None = None
     limits: Annotated[tuple[Limit, ...], Field(max_length=LIST)] = ()
+    key: Word | None = Field(
+        None, description="An anonymous word: two files with the same one are of one person"
+    )
 
 
 class FileUnits(Strict):
@@ -131,6 +135,12 @@ class CaseFile(Strict):
     stills: Annotated[tuple[FileStill, ...], Field(max_length=STILLS)] = ()
     checks: Annotated[dict[str, FileAnswer], Field(max_length=ANSWERS)] = Field(
         default_factory=dict
+    )
+    history: Annotated[tuple[PastDecision, ...], Field(max_length=LIST)] = Field(
+        (), description="What became of earlier decisions on the same student; the ranking uses it"
+    )
+    outcome: DecisionOutcome | None = Field(
+        None, description="What became of this lesson's decision; `learn` uses it"
     )
     notes: Annotated[
         tuple[Annotated[str, Field(max_length=NOTE)], ...], Field(max_length=NOTES)

@@ -72,6 +72,7 @@ def from_file(file: CaseFile) -> Case:
             t.model_copy(update={"columns": neutral_feet(t.columns, hand)}) for t in file.traces
         ),
         films=tuple(_film(film, hand) for film in file.films),
+        history=file.history,
     )
 
 
@@ -101,6 +102,7 @@ def to_file(case: Case, with_limits: bool = False) -> CaseFile:
         ),
         traces=case.traces,
         films=tuple(_film(film, case.handedness) for film in case.films),
+        history=case.history,
         checks={k: v[0] if len(v) == 1 else v for k, v in checks.items()},
     )
 

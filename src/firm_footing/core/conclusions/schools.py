@@ -70,7 +70,7 @@ class _Redone:
         before, knowledge = self.inference, self.knowledge
         school = before.case.school.model_copy(update={question: option})
         options = school_options(school, knowledge)
-        schools = prior_view(knowledge, options)
+        schools = prior_view(knowledge, options, before.case.how_common)
         counted, ratios, seen = before.counted, before.ratios, before.seen
         supported = before.supported
         if question in JUDGE_TRACES and before.case.traces:

@@ -27,6 +27,7 @@ from firm_footing.core.inference.delivery_likelihood import DeliveryLikelihood, 
 from firm_footing.core.inference.enumeration import enumerate_space
 from firm_footing.core.inference.evidence import Marginalised, Piece, marginalise_sides
 from firm_footing.core.inference.film_answers import answers_of_films
+from firm_footing.core.inference.history_likelihood import history_pieces
 from firm_footing.core.inference.hypothesis_space import HypothesisSpace
 from firm_footing.core.inference.intervention import OwnSizes
 from firm_footing.core.inference.links import Views
@@ -186,7 +187,8 @@ def infer(case: Case, knowledge: Knowledge) -> Inference:
     handicap = knowledge.numbers.handicap_left_out if case.handicap is None else case.handicap
     trials = tuple(trials_of(case, knowledge))
     options = school_options(case.school, knowledge)
-    schools = prior_view(knowledge, options)
+    schools = prior_view(knowledge, options, case.how_common)
+    prior = set_prior(space, schools)
     balls = infer_from_balls(case.baselines, trials, space, handicap, schools.views)
     measured = measured_of(case, knowledge)
     answers = Answered(
@@ -198,8 +200,11 @@ def infer(case: Case, knowledge: Knowledge) -> Inference:
     counted = answers.counted()
     bases = school_bases(knowledge, handicap, options)
     ratios = ratios_of(counted, knowledge)
-    pieces = [*balls.marginalised.pieces, *check_pieces(ratios, space, bases)]
-    prior = set_prior(space, schools)
+    pieces = [
+        *balls.marginalised.pieces,
+        *check_pieces(ratios, space, bases),
+        *history_pieces(case.history, space, prior),
+    ]
     stuck = knowledge.numbers.stuck_mode.probability(handicap)
     return Inference(
         case=case,

@@ -31,7 +31,7 @@ from firm_footing.core.knowledge.schools import CauseLink, SchoolOption
 class PriorView(NamedTuple):
     """What the chosen schools say of the causes before anything is seen.
 
-    weights : one base weight for each cause, 0 < weight < 1
+    weights : one base weight for each cause, above 0
     views : the views of the links, and how much each counts
     """
 
@@ -39,10 +39,20 @@ class PriorView(NamedTuple):
     views: Views
 
 
-def prior_view(knowledge: Knowledge, options: Sequence[SchoolOption]) -> PriorView:
-    """The same of these options, one of each question in their order."""
+def prior_view(
+    knowledge: Knowledge,
+    options: Sequence[SchoolOption],
+    how_common: Sequence[tuple[str, float]] = (),
+) -> PriorView:
+    """The same of these options, one of each question in their order.
+
+    how_common : (cause id, factor) of its base weight, as a casebook has it
+    """
     factor = {cause: f for option in options for cause, f in option.cause_weight.items()}
-    weights = tuple(c.base_weight * factor.get(c.id, 1.0) for c in knowledge.causes)
+    here = dict(how_common)
+    weights = tuple(
+        c.base_weight * factor.get(c.id, 1.0) * here.get(c.id, 1.0) for c in knowledge.causes
+    )
     return PriorView(weights, knowledge.schools.link_views(options))
 
 

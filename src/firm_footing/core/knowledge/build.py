@@ -7,6 +7,7 @@ from typing import Any, TypeVar
 
 from pydantic import TypeAdapter, ValidationError
 
+from firm_footing.core.knowledge.casebook import CasebookNumbers
 from firm_footing.core.knowledge.causes import Cause, Mechanism
 from firm_footing.core.knowledge.checks import Check
 from firm_footing.core.knowledge.clubs import ClubsFile
@@ -50,6 +51,7 @@ FILES = (
     "clubs",
     "plausible",
     "numbers",
+    "casebook",
 )
 """Names of the knowledge files, without `.yaml`."""
 
@@ -92,6 +94,7 @@ def build_knowledge(files: Mapping[str, Any]) -> Knowledge:
         cues=_parse(Cues, "cues", files),
         poses=_parse(Poses, "poses", files),
         clubs=clubs.with_heads(),
+        casebook=_parse(CasebookNumbers, "casebook", files),
         plausible=_parse(Plausible, "plausible", files),
         numbers=_parse(Numbers, "numbers", files),
         version=_version(files),

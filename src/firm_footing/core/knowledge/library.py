@@ -8,6 +8,7 @@ from collections.abc import Collection
 from dataclasses import dataclass
 from functools import cached_property
 
+from firm_footing.core.knowledge.casebook import CasebookNumbers
 from firm_footing.core.knowledge.causes import Cause, Mechanism
 from firm_footing.core.knowledge.checks import Check
 from firm_footing.core.knowledge.clubs import Club
@@ -54,6 +55,7 @@ class Knowledge:
     clubs: tuple[Club, ...]
     plausible: Plausible
     numbers: Numbers
+    casebook: CasebookNumbers
     version: str
 
     @cached_property

@@ -2,10 +2,12 @@
 
 from collections import Counter
 from collections.abc import Callable, Sequence
+from typing import Final
 
 from firm_footing.core.inference.delivery_likelihood import CONTACT
 from firm_footing.core.inference.inference import Inference
 from firm_footing.core.knowledge import DIMENSIONS
+from firm_footing.core.knowledge.casebook import Fate, KnownBy
 from firm_footing.core.knowledge.vocabulary import Mode
 from firm_footing.core.text import words
 
@@ -19,6 +21,8 @@ def noted(inference: Inference, evidence: str) -> str:
         return "pressure on the mat"
     if evidence.startswith("film:"):
         return "measured on film"
+    if evidence.startswith("history:"):
+        return _of_history(inference, int(evidence.partition(":")[2]))
     if evidence.startswith("trial:"):
         trial = next(t for t in inference.trials if t.evidence == evidence)
         balls = len(trial.block.shots)
@@ -27,6 +31,26 @@ def noted(inference: Inference, evidence: str) -> str:
     check = inference.knowledge.check[evidence]
     said = [r.answer for r in inference.counted[evidence] if r.by_hand]
     return f"{check.label}: {_counted(said)}"
+
+
+FATE_WORDS: Final[dict[Fate, str]] = {
+    "confirmed": "confirmed", "partly": "partly confirmed", "rejected": "not confirmed"
+}  # fmt: skip
+KNOWN_BY_WORDS: Final[dict[KnownBy, str]] = {
+    "retest": "the retest", "trace": "the pressure trace", "film": "the film",
+    "follow_up": "what came back", "later_lesson": "a later lesson", "word": "your own word",
+}  # fmt: skip
+
+
+def _of_history(inference: Inference, index: int) -> str:
+    """An earlier decision: "confirmed 16 days ago, by the retest; it stayed away"."""
+    past = inference.case.history[index]
+    days = round(past.days_ago)
+    when = "today" if days == 0 else f"{days} {'day' if days == 1 else 'days'} ago"
+    by = words.listed([KNOWN_BY_WORDS[kind] for kind in past.known_by])
+    name = words.quoted(inference.knowledge.cause[past.decided].label)
+    held = {True: "; it stayed away", False: "; it came back", None: ""}[past.held]
+    return f"{name} {FATE_WORDS[past.fate]} {when}, by {by}{held}"
 
 
 def _counted(answers: Sequence[str]) -> str:

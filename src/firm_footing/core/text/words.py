@@ -4,6 +4,7 @@ Plain words for numbers of the pattern, with real sides for the student's hand; 
 trail, which a screen may turn into left and right (`core/frame/words.py`).
 """
 
+from collections.abc import Sequence
 from typing import Final
 
 from firm_footing.core.frame import Handedness, side
@@ -141,6 +142,11 @@ def unexplained(name: str, left: float, hand: Handedness) -> str:
 def quoted(name: str) -> str:
     """A cause or a drill by its name, inside a sentence."""
     return f"“{name[:1].lower()}{name[1:]}”"
+
+
+def listed(parts: Sequence[str]) -> str:
+    """Several things in a row: "a", "a and b", "a, b and c"."""
+    return " and ".join([*filter(None, [", ".join(parts[:-1])]), *parts[-1:]])
 
 
 def cause_name(cause: str, knowledge: Knowledge) -> str:

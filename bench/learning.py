@@ -1,0 +1,176 @@
+"""Does a casebook teach: how much of what the population is does the ranking come to know?
+
+`python -m bench.learning`: a simulated instructor takes lessons with the program (ten balls in
+words, ten looks at random), decides for what it would start with, and a third of the fates stay
+unknown, of the others one in six is wrong. Then new students of the same population are ranked with
+what was learned, as shipped, and by one who is told the population. Second lessons: a cause stays
+in half of the students and is mended in the other half, who come with another one.
+"""
+
+import os
+
+os.environ.setdefault("OPENBLAS_NUM_THREADS", "1")
+
+import argparse
+from collections.abc import Mapping
+from concurrent.futures import ProcessPoolExecutor
+from dataclasses import replace
+from functools import cache, partial
+from typing import NamedTuple
+
+import numpy as np
+
+from firm_footing.core.case import Case
+from firm_footing.core.case.past import DecisionOutcome, PastDecision
+from firm_footing.core.diagnosis.diagnosis import diagnose
+from firm_footing.core.inference.inference import infer
+from firm_footing.core.knowledge import Knowledge
+from firm_footing.core.learning.counts import LessonSeen, lesson_seen
+from firm_footing.core.learning.learned import learn
+from firm_footing.files.knowledge_files import load_knowledge
+from firm_footing.simulators.measure import StudentRanked, draw_student, outcome, summarise
+from firm_footing.simulators.student import SimulatedStudent, answer, hit_block, make_student
+
+LOOKS = 10
+UNKNOWN, WRONG = 1 / 3, 1 / 6
+LESSONS = (20, 50, 150, 400)
+POPULATIONS: dict[str, dict[str, float]] = {
+    "ordinary": {},
+    "two causes make half": {"late_shift": 9.0, "toes_in_downswing": 9.0},
+    "set-up makes half": {"ball_position": 6.0, "weak_grip": 6.0, "reach_to_ball": 6.0},
+}
+"""Factors of how common causes are; the rest stays as shipped."""
+
+
+@cache
+def population(name: str) -> Knowledge:
+    """The knowledge by which students of this population are drawn."""
+    shipped = load_knowledge()
+    more = POPULATIONS[name]
+    causes = tuple(
+        c.model_copy(update={"base_weight": c.base_weight * more.get(c.id, 1.0)})
+        for c in shipped.causes
+    )
+    return replace(shipped, causes=causes)
+
+
+def seen(name: str, seed: int) -> tuple[SimulatedStudent, Case]:
+    """A student of a population with ten balls and looks at random."""
+    knowledge = load_knowledge()
+    student, case, _ = draw_student(seed, population(name))
+    return student, looked_at(student, case, knowledge, seed)
+
+
+def looked_at(student: SimulatedStudent, case: Case, knowledge: Knowledge, seed: int) -> Case:
+    """The case with as many looks, any."""
+    rng = np.random.default_rng([seed, 3])
+    looks = [c.id for c in knowledge.checks if c.view != "belief"]
+    readings = [
+        answer(student, str(n), knowledge, rng) for n in rng.choice(looks, LOOKS, replace=False)
+    ]
+    return case.model_copy(update={"readings": tuple(readings)})
+
+
+def fate_of(decided: str, truth: tuple[str, ...], seed: int) -> DecisionOutcome | None:
+    """What becomes of a decision, as far as it is known."""
+    rng = np.random.default_rng([seed, 4])
+    if rng.random() < UNKNOWN:
+        return None
+    right = (decided in truth) != (rng.random() < WRONG)
+    return DecisionOutcome(
+        decided=decided, fate="confirmed" if right else "rejected", known_by=("retest",)
+    )
+
+
+def lesson(name: str, seed: int) -> LessonSeen | None:
+    """One lesson of the casebook; None where nothing is known of its fate."""
+    knowledge = load_knowledge()
+    student, case = seen(name, seed)
+    decided = infer(case, knowledge).start_with
+    if decided is None:
+        return None
+    found = fate_of(decided, student.causes, seed)
+    return None if found is None else lesson_seen(case, found, str(seed), str(seed), knowledge)
+
+
+Ideas = Mapping[str, tuple[tuple[str, float], ...]]
+
+
+def ranked(name: str, seed: int, ideas: Ideas) -> dict[str, StudentRanked]:
+    """A new student, under each idea of how common causes are."""
+    knowledge = load_knowledge()
+    student, case = seen(name, seed)
+    return {
+        idea: outcome(
+            diagnose(case.model_copy(update={"how_common": factors}), knowledge),
+            student.causes, knowledge, LOOKS,
+        )
+        for idea, factors in ideas.items()
+    }  # fmt: skip
+
+
+class Second(NamedTuple):
+    """A second lesson: whether the cause stayed; ranked with the first finding and without."""
+
+    stayed: bool
+    remembered: StudentRanked
+    forgotten: StudentRanked
+
+
+def second(seed: int) -> Second | None:
+    """A student comes again after a month; None where nothing is known of the first decision."""
+    knowledge = load_knowledge()
+    student, case = seen("ordinary", seed)
+    decided = infer(case, knowledge).start_with
+    found = decided and fate_of(decided, student.causes, seed)
+    if not found:
+        return None
+    rng = np.random.default_rng([seed, 5])
+    stayed = bool(rng.random() < 0.5)
+    causes = student.causes
+    if not stayed:
+        causes = draw_student(seed + 7_000_000, population("ordinary"))[0].causes
+    mode = student.mode
+    again = make_student(causes, student.handicap, mode, knowledge, rng)
+    block = hit_block(again, 10, "7i", 135.0, knowledge, rng)
+    fresh = Case(handedness="right", handicap=student.handicap, blocks=(block,))
+    fresh = looked_at(again, fresh, knowledge, seed + 9_000_000)
+    past = PastDecision(**found.model_dump(), days_ago=30.0)
+    both = (fresh.model_copy(update={"history": (past,)}), fresh)
+    said = [outcome(diagnose(c, knowledge), again.causes, knowledge, LOOKS) for c in both]
+    return Second(stayed, *said)
+
+
+def main() -> None:
+    """Print a table for each population, and one of second lessons."""
+    parser = argparse.ArgumentParser(description=__doc__)
+    parser.add_argument("--students", type=int, default=300)
+    new = parser.parse_args().students
+    knowledge = load_knowledge()
+    with ProcessPoolExecutor() as pool:
+        for name, more in POPULATIONS.items():
+            most = max(LESSONS)
+            book = list(pool.map(partial(lesson, name), range(1000, 1000 + most), chunksize=8))
+            ideas = {"shipped": (), "told": tuple(more.items())}
+            for count in LESSONS:
+                some = [b for b in book[:count] if b is not None]
+                ideas[f"after {count}"] = learn(some, knowledge).how_common
+            work = partial(ranked, name, ideas=ideas)
+            found = list(pool.map(work, range(50_000, 50_000 + new), chunksize=4))
+            print(f"\n{name}: {new} new students\n\n| | true start first | calibration error |")
+            print("|---|---|---|")
+            for idea in ideas:
+                of = summarise([f[idea] for f in found])
+                print(f"| {idea} | {of.start:.1%} | {of.calibration_error:.3f} |", flush=True)
+        came = pool.map(second, range(90_000, 90_000 + new), chunksize=4)
+        again = [s for s in came if s is not None]
+        print("\nsecond lessons\n\n| | forgotten | remembered | lessons |\n|---|---|---|---|")
+        for word, stayed in (("the cause stayed", True), ("another one", False)):
+            these = [s for s in again if s.stayed == stayed]
+            forgotten = np.mean([s.forgotten.start for s in these])
+            remembered = np.mean([s.remembered.start for s in these])
+            print(f"| {word} | {forgotten:.1%} | {remembered:.1%} | {len(these)} |")
+
+
+if __name__ == "__main__":
+    main()

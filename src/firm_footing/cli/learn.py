@@ -1,0 +1,89 @@
+"""What do case files with outcomes teach?"""
+
+import hashlib
+from collections.abc import Iterator
+from concurrent.futures import ProcessPoolExecutor
+from pathlib import Path
+from typing import Annotated
+
+import typer
+
+from firm_footing.cli.rank import MANY
+from firm_footing.core.case import from_file
+from firm_footing.core.knowledge import Knowledge
+from firm_footing.core.learning.counts import LessonSeen, lesson_seen
+from firm_footing.core.learning.learned import Learned
+from firm_footing.core.learning.learned import learn as learn_from
+from firm_footing.core.text.learned import what_moved
+from firm_footing.files.case_files import BadCaseError, parse_case
+from firm_footing.files.knowledge_files import load_knowledge
+from firm_footing.files.learned_files import read_learned, write_learned
+
+
+def learn(
+    files: Annotated[
+        list[Path], typer.Argument(help="Case files with an outcome", metavar="FILE...")
+    ],
+    out: Annotated[Path, typer.Option(help="Where to write what was learned")],
+    before: Annotated[
+        Path | None, typer.Option("--from", help="What was learned before, to go on from")
+    ] = None,
+) -> None:
+    """Learn how common each cause is from lessons whose outcome is known; exit 2 on a bad file."""
+    knowledge = load_knowledge()
+    lessons: list[LessonSeen] = []
+    bad = untold = 0
+    for path, found in _seen(files):
+        if isinstance(found, str):
+            bad += 1
+            typer.echo(f"{path}: {found}", err=True)
+        elif found is None:
+            untold += 1
+        else:
+            lessons.append(found)
+    try:
+        earlier = read_learned(before, knowledge) if before else None
+    except BadCaseError as error:
+        typer.echo(f"{before}: {error}", err=True)
+        raise typer.Exit(2) from error
+    learned = learn_from(lessons, knowledge, earlier)
+    try:
+        write_learned(learned, out)
+    except OSError as error:
+        typer.echo(f"{out}: {error.strerror}", err=True)
+        raise typer.Exit(2) from error
+    for line in _told(learned, knowledge, untold):
+        typer.echo(line)
+    if bad:
+        raise typer.Exit(2)
+
+
+def _told(learned: Learned, knowledge: Knowledge, untold: int) -> Iterator[str]:
+    if untold:
+        yield f"{untold} of the files say nothing of an outcome and were left out."
+    yield from what_moved(learned, knowledge)
+
+
+def _seen(files: list[Path]) -> Iterator[tuple[Path, LessonSeen | str | None]]:
+    """Each file as a lesson, what is wrong with it, or None where it tells no outcome."""
+    if len(files) < MANY:
+        yield from ((path, _one(path)) for path in files)
+        return
+    with ProcessPoolExecutor() as pool:
+        yield from zip(files, pool.map(_one, files, chunksize=8), strict=True)
+
+
+def _one(path: Path) -> LessonSeen | str | None:
+    knowledge = load_knowledge()
+    try:
+        data = path.read_bytes()
+        file = parse_case(data, knowledge)
+    except OSError as error:
+        return f"file: {str(error.strerror or error).lower()}; check the path"
+    except BadCaseError as error:
+        return str(error)
+    if file.outcome is None:
+        return None
+    order = hashlib.sha256(data).hexdigest()
+    person = file.student.key or order
+    return lesson_seen(from_file(file), file.outcome, person, order, knowledge)

@@ -1,0 +1,46 @@
+"""What became of decisions, and how much of it is believed: `casebook.yaml`."""
+
+from typing import Literal
+
+from pydantic import Field, model_validator
+
+from firm_footing.core.knowledge.vocabulary import Entry
+
+Fate = Literal["confirmed", "partly", "rejected"]
+KnownBy = Literal["retest", "trace", "film", "follow_up", "later_lesson", "word"]
+"""How the fate of a decision came to be known; `word`: the instructor's own, alone."""
+
+
+class CasebookNumbers(Entry):
+    """All of `casebook.yaml`.
+
+    known_by : how often a fate known by this alone is right; most_right : by several at most
+    partly : of the evidence of "confirmed", as a part of its logarithm
+    decided : factor of the odds of a cause between before the lesson and the decision on it
+    stays : P(a confirmed cause is there at the next lesson); stays_again : of one that came back
+    held : factor of how common a cause is, once it was treated and held
+    half_life_days : after which a finding says half as much about today
+    shipped_lessons : what the knowledge files count as; least_outcomes : before anything moves
+    most_factor : of how common a cause is, either way; word_counts : of what measured fates move
+    """
+
+    source: str
+    known_by: dict[KnownBy, float]
+    most_right: float = Field(gt=0.5, lt=1)
+    partly: float = Field(gt=0, lt=1)
+    decided: float = Field(ge=1)
+    stays: float = Field(gt=0, lt=1)
+    stays_again: float = Field(gt=0, lt=1)
+    held: float = Field(gt=0, le=1)
+    half_life_days: float = Field(gt=0)
+    shipped_lessons: float = Field(gt=0)
+    least_outcomes: int = Field(ge=1)
+    most_factor: float = Field(gt=1)
+    word_counts: float = Field(gt=0, le=1)
+
+    @model_validator(mode="after")
+    def _each_says_something(self) -> "CasebookNumbers":
+        for name, right in self.known_by.items():
+            if not 0.5 < right <= self.most_right:
+                raise ValueError(f"known_by.{name}: above a half, and at most most_right")
+        return self

@@ -1,0 +1,1 @@
+"""What does a casebook teach: how common each cause is among these students?"""

@@ -1,0 +1,103 @@
+"""How many of these lessons' students had each cause? Expected counts, lesson by lesson.
+
+A lesson speaks with all its evidence, not with what was decided: the probabilities of a cause under
+everything seen, to which the fate of the decision adds one more piece, with its own reliability. A
+cause that nobody asked about is missing, not absent: it keeps the probability that the rest gives.
+"""
+
+from collections import Counter
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass
+
+import numpy as np
+
+from firm_footing.core.case import Case, School
+from firm_footing.core.case.past import DecisionOutcome
+from firm_footing.core.frame.arrays import FloatArray
+from firm_footing.core.inference.history_likelihood import log_ratio_of_fate
+from firm_footing.core.inference.hypothesis_space import HypothesisSpace
+from firm_footing.core.inference.inference import infer, school_options
+from firm_footing.core.inference.prior import prior_view, set_prior
+from firm_footing.core.knowledge import Knowledge
+
+
+@dataclass(frozen=True, eq=False)
+class LessonSeen:
+    """One lesson with a known fate, as far as it tells how common causes are.
+
+    likelihood : (sets,) of each set of causes, up to a constant: all the evidence, and the fate
+    school : what was chosen, which says what was likely beforehand
+    outcome : of its decision
+    person : an anonymous word; the lessons of one person count as one together
+    order : sorts lessons, so that no sum depends on the order in which they come
+    """
+
+    likelihood: FloatArray
+    school: School
+    outcome: DecisionOutcome
+    person: str
+    order: str
+
+    @property
+    def is_measured(self) -> bool:
+        """Whether anything but the instructor's own word says what became of it."""
+        return any(kind != "word" for kind in self.outcome.known_by)
+
+
+def lesson_seen(
+    case: Case, outcome: DecisionOutcome, person: str, order: str, knowledge: Knowledge
+) -> LessonSeen:
+    """The same of a case; what is known of its past, and of others, is left out."""
+    alone = case.model_copy(update={"history": (), "how_common": ()})
+    found = infer(alone, knowledge)
+    likelihood = np.divide(
+        found.now.cause_set, found.prior, out=np.zeros_like(found.prior), where=found.prior > 0
+    )
+    column = knowledge.cause_index[outcome.decided]
+    had = found.space.members[:, column] > 0
+    likelihood = likelihood * np.where(
+        had, np.exp(log_ratio_of_fate(outcome, knowledge.casebook)), 1.0
+    )
+    return LessonSeen(likelihood / likelihood.max(), case.school, outcome, person, order)
+
+
+def weights_of(lessons: Sequence[LessonSeen]) -> FloatArray:
+    """(lessons,) how much each counts: a person's lessons are one together."""
+    times = Counter(lesson.person for lesson in lessons)
+    return np.array([1 / times[lesson.person] for lesson in lessons])
+
+
+@dataclass(frozen=True, eq=False)
+class Counted:
+    """Expected counts under some idea of how common causes are.
+
+    expected : (causes,) how many had each
+    beforehand : (causes,) how many would have had it, by that idea alone
+    """
+
+    expected: FloatArray
+    beforehand: FloatArray
+
+
+def prior_with(space: HypothesisSpace, school: School, factors: Mapping[str, float]) -> FloatArray:
+    """(sets,) how likely each set is beforehand, causes so much commoner than by the files."""
+    options = school_options(school, space.knowledge)
+    return set_prior(space, prior_view(space.knowledge, options, tuple(factors.items())))
+
+
+def counted(
+    lessons: Sequence[LessonSeen], space: HypothesisSpace, factors: Mapping[str, float]
+) -> Counted:
+    """Expected counts of all lessons; `factors` of how common causes are taken to be."""
+    priors: dict[School, FloatArray] = {}
+    weights = weights_of(lessons)
+    expected = np.zeros(len(space.knowledge.causes))
+    beforehand = np.zeros_like(expected)
+    for lesson, weight in zip(lessons, weights, strict=True):
+        if lesson.school not in priors:
+            priors[lesson.school] = prior_with(space, lesson.school, factors)
+        prior = priors[lesson.school]
+        now = prior * lesson.likelihood
+        expected += weight / now.sum() * (now @ space.members)
+        beforehand += weight * (prior @ space.members)
+    return Counted(expected, beforehand)

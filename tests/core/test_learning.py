@@ -1,0 +1,132 @@
+"""What a casebook teaches: counts against pyAgrum, and its guards."""
+
+from collections.abc import Sequence
+
+import numpy as np
+import pytest
+
+from firm_footing.core.case import Block, Case, Reading, School, Shot
+from firm_footing.core.case.past import DecisionOutcome
+from firm_footing.core.inference.enumeration import enumerate_space
+from firm_footing.core.inference.history_likelihood import log_ratio_of_fate
+from firm_footing.core.knowledge import Knowledge
+from firm_footing.core.knowledge.casebook import Fate, KnownBy
+from firm_footing.core.learning.counts import LessonSeen, counted, lesson_seen
+from firm_footing.core.learning.learned import Learned, learn
+from firm_footing.core.text.learned import what_moved
+from tests.core.bayesian_oracle import infer, oracle_of
+from tests.core.sub_knowledge import cut_down, real_files, without_discounts
+
+THREE = {"late_shift", "hang_back", "weak_grip"}
+HANDICAP = 10.0
+
+
+def fate(cause: str, said: Fate, *by: KnownBy) -> DecisionOutcome:
+    return DecisionOutcome(decided=cause, fate=said, known_by=by or ("retest",))
+
+
+def test_expected_counts_are_those_of_a_general_network() -> None:
+    """Three causes, twenty lessons: pyAgrum, the fate as evidence on the cause's own node."""
+    files = real_files()
+    without_discounts(files)
+    files["schools"]["heel_or_knee"]["default"] = "heel_first"
+    knowledge = cut_down(THREE, files)
+    rng = np.random.default_rng(3)
+    lessons, theirs = [], np.zeros(3)
+    for i in range(20):
+        asked = rng.choice([c.id for c in knowledge.checks], 3, replace=False)
+        readings = {
+            str(n): [Reading(check=str(n), answer=str(rng.choice(["yes", "no"])), source="film")]  # type: ignore[arg-type]
+            for n in asked
+        }
+        decided = str(rng.choice(sorted(THREE)))
+        outcome = fate(decided, "confirmed" if rng.random() < 0.6 else "rejected")
+        case = Case(
+            handedness="right", handicap=HANDICAP, school=School(heel_or_knee="heel_first"),
+            readings=tuple(r for given in readings.values() for r in given),
+        )  # fmt: skip
+        lessons.append(lesson_seen(case, outcome, str(i), str(i), knowledge))
+        network, evidence = oracle_of(knowledge, readings, HANDICAP)
+        evidence[decided] = [1.0, float(np.exp(log_ratio_of_fate(outcome, knowledge.casebook)))]
+        engine = infer(network, evidence)
+        theirs += [engine.posterior(c.id)[1] for c in knowledge.causes]
+    found = counted(lessons, enumerate_space(knowledge), {})
+    np.testing.assert_allclose(found.expected, theirs, atol=1e-6)
+
+
+def test_a_person_who_comes_often_counts_once(knowledge: Knowledge) -> None:
+    alone = book(knowledge, ["late_shift"], person="one")
+    space = enumerate_space(knowledge)
+    found, once = (counted(some, space, {}).expected for some in (alone * 3, alone))
+    np.testing.assert_allclose(found, once, atol=1e-12)
+
+
+SIGN = {"late_shift": "shift_starts_after_top", "early_release": "angle_lost_early",
+        "weak_grip": "grip_weak", "toes_in_downswing": "seat_leaves_line"}  # fmt: skip
+
+
+def book(
+    knowledge: Knowledge,
+    causes: Sequence[str],
+    *by: KnownBy,
+    said: Fate = "confirmed",
+    person: str | None = None,
+) -> list[LessonSeen]:
+    """Lessons in which a sign of a cause was seen and the cause decided on."""
+    found = []
+    for i, cause in enumerate(causes):
+        fat = Block(shots=tuple(Shot(contact="fat", carry_m=120.0 + i % 7) for _ in range(6)))
+        reading = Reading(check=SIGN[cause], answer="yes", source="film")
+        case = Case(handedness="right", blocks=(fat,), readings=(reading,))
+        found.append(
+            lesson_seen(
+                case, fate(cause, said, *by), person or f"{cause} {i}", f"{i:04}", knowledge
+            )
+        )
+    return found
+
+
+def test_what_comes_often_becomes_commoner_within_its_limit(knowledge: Knowledge) -> None:
+    one_in_six = ["early_release", *["late_shift"] * 5] * 2
+    few = learn(book(knowledge, one_in_six), knowledge)
+    many = learn(book(knowledge, ["early_release"] * 80), knowledge)
+    assert 1.15 < few.causes["early_release"].factor < many.causes["early_release"].factor
+    assert many.causes["early_release"].here > 2 * many.causes["early_release"].shipped
+    most = knowledge.casebook.most_factor
+    for found in many.causes.values():
+        assert 1 / most - 1e-9 <= found.factor <= most + 1e-9
+    said = list(what_moved(many, knowledge))
+    assert said[0] == "80 outcomes of 80 students, 80 of them measured."
+    assert said[1].startswith("Wrist angle thrown away early: 5.6 % of students by the files,")
+    assert "80 of 80 decisions were “wrist angle thrown away early”; 80 of 80 measured" in said[-1]
+
+
+def test_before_enough_fates_are_known_nothing_moves(knowledge: Knowledge) -> None:
+    found = learn(book(knowledge, ["early_release"] * 9), knowledge)
+    assert {c.factor for c in found.causes.values()} == {1.0}
+    assert found.how_common == ()
+    assert "Nothing moves before 10 outcomes are known." in what_moved(found, knowledge)
+    assert list(what_moved(learn([], knowledge), knowledge)) == [
+        "No outcome is known yet, and nothing is learned."
+    ]
+
+
+def test_a_favourite_confirmed_by_word_moves_at_most_a_fifth(knowledge: Knowledge) -> None:
+    causes = ["early_release"] * 40
+    word, retest = (learn(book(knowledge, causes, by), knowledge) for by in ("word", "retest"))  # type: ignore[arg-type]
+    moved = [np.log(f.causes["early_release"].factor) for f in (word, retest)]
+    assert 0 < moved[0] <= 0.2 * moved[1] + 1e-9
+    assert list(what_moved(word, knowledge))[-1].endswith("0 of 0 measured outcomes agreed.")
+
+
+def test_the_order_of_lessons_is_nothing_and_they_can_come_in_parts(knowledge: Knowledge) -> None:
+    causes = ["late_shift", "early_release", "weak_grip", "early_release"] * 6
+    lessons = book(knowledge, causes)
+    whole, back = learn(lessons, knowledge), learn(lessons[::-1], knowledge)
+    assert whole == back
+    part = learn(lessons[12:], knowledge, learn(lessons[:12], knowledge))
+    assert part.outcomes == whole.outcomes
+    assert part.decisions == whole.decisions
+    for name, found in part.causes.items():
+        assert found.factor == pytest.approx(whole.causes[name].factor, rel=0.12)
+    assert Learned.model_validate_json(whole.model_dump_json()) == whole
