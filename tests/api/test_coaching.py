@@ -9,6 +9,8 @@ import pytest
 from fastapi.testclient import TestClient
 from icalendar import Calendar
 
+from firm_footing.core.case import CaseFile
+from firm_footing.core.case.past import DecisionOutcome
 from firm_footing.core.knowledge import Knowledge
 from tests.api.asking import Json, change, decide, get, hit
 
@@ -222,6 +224,14 @@ def test_who_is_due_and_what_came_back_fill_the_casebook(
         (0, 1),
         (0, 0),
     ]
+    packed = client.get("/api/casebook/cases.zip").raise_for_status()
+    with zipfile.ZipFile(io.BytesIO(packed.content)) as archive:
+        (name,) = archive.namelist()
+        exported = archive.read(name).decode()
+    told = CaseFile.model_validate_json(exported)
+    assert told.outcome == DecisionOutcome(decided=first, fate="rejected", known_by=("follow_up",))
+    assert told.student.key
+    assert "Oda" not in exported
     (case,) = book["cases"]
     assert (case["club"], case["handedness"]) == ("7i", "right")
     assert case["shape"] == get(client, baseline, "diagnosis")["ranking"]["pattern"]["shape"]

@@ -142,3 +142,53 @@ def test_who_comes_is_listed_until_the_lesson_has_begun(client: TestClient, base
         json={"kind": "lesson", "body": {"next_at": "2026-12-01T10:00"}},
     )
     assert naive.status_code == 422
+
+
+def lines_of(client: TestClient, lesson: Json, cause: str) -> dict[str, str]:
+    """Evidence for and against a cause, and how it is said."""
+    causes = get(client, lesson, "diagnosis")["ranking"]["causes"]
+    found = next(c for c in causes if c["id"] == cause)
+    return {e["evidence"]: e["text"] for e in [*found["for"], *found["against"]]}
+
+
+def root_of(client: TestClient, lesson: Json, cause: str) -> float:
+    causes = get(client, lesson, "diagnosis")["ranking"]["causes"]
+    return float(next(c["root"] for c in causes if c["id"] == cause))
+
+
+def test_what_came_back_is_evidence_in_the_next_lesson_until_it_is_left_out(
+    client: TestClient, baseline: Json
+) -> None:
+    decide(client, baseline, "late_shift")
+    second = again(client, baseline)
+    hit(client, second, second["blocks"][0]["id"], [-5.0, -4, -6, -3, -5, -7, -4, -5])
+    before = root_of(client, second, "late_shift")
+    assert "history:0" not in lines_of(client, second, "late_shift")
+    told = {"kind": "follow-up", "body": {"verdict": "confirmed"}}
+    client.post(f"/api/lessons/{baseline['id']}/changes", json=told).raise_for_status()
+    said = lines_of(client, second, "late_shift")["history:0"]
+    assert said == "“late shift” confirmed today, by what came back"
+    with_it = root_of(client, second, "late_shift")
+    assert with_it > 4 * before
+    change(client, second, listen={**second["listen"], "past_left_out": True})
+    assert "history:0" not in lines_of(client, second, "late_shift")
+    assert root_of(client, second, "late_shift") == before
+    undo = {"kind": "undo"}
+    client.post(f"/api/lessons/{second['id']}/changes", json=undo).raise_for_status()
+    assert "history:0" in lines_of(client, second, "late_shift")
+
+
+def test_a_case_file_brings_its_history_and_takes_it_along(
+    client: TestClient, baseline: Json
+) -> None:
+    file = client.get(f"/api/lessons/{baseline['id']}/case").json()
+    past = {"decided": "hang_back", "fate": "partly", "known_by": ["retest"], "days_ago": 30}
+    opened = client.post(
+        "/api/cases", params={"student_name": "Oda"}, json={**file, "history": [past]}
+    )
+    made = opened.raise_for_status().json()
+    assert lines_of(client, made, "hang_back")["history:0"] == (
+        "“stays on the trail foot” partly confirmed 30 days ago, by the retest"
+    )
+    again_out = client.get(f"/api/lessons/{made['id']}/case").json()
+    assert [p["decided"] for p in again_out["history"]] == ["hang_back"]

@@ -12,7 +12,7 @@ from firm_footing.core.inference.history_likelihood import log_ratio_of_fate
 from firm_footing.core.knowledge import Knowledge
 from firm_footing.core.knowledge.casebook import Fate, KnownBy
 from firm_footing.core.learning.counts import LessonSeen, counted, lesson_seen
-from firm_footing.core.learning.learned import Learned, learn
+from firm_footing.core.learning.learned import Learned, _beyond_chance, learn
 from firm_footing.core.text.learned import what_moved
 from tests.core.bayesian_oracle import infer, oracle_of
 from tests.core.sub_knowledge import cut_down, real_files, without_discounts
@@ -87,10 +87,11 @@ def book(
 
 
 def test_what_comes_often_becomes_commoner_within_its_limit(knowledge: Knowledge) -> None:
-    one_in_six = ["early_release", *["late_shift"] * 5] * 2
-    few = learn(book(knowledge, one_in_six), knowledge)
+    a_third = ["early_release", "late_shift", "weak_grip"] * 5
+    few = learn(book(knowledge, a_third), knowledge)
     many = learn(book(knowledge, ["early_release"] * 80), knowledge)
     assert 1.15 < few.causes["early_release"].factor < many.causes["early_release"].factor
+    assert few.causes["over_effort"].factor == 1.0  # fewer than expected, by no more than chance
     assert many.causes["early_release"].here > 2 * many.causes["early_release"].shipped
     most = knowledge.casebook.most_factor
     for found in many.causes.values():
@@ -130,3 +131,17 @@ def test_the_order_of_lessons_is_nothing_and_they_can_come_in_parts(knowledge: K
     for name, found in part.causes.items():
         assert found.factor == pytest.approx(whole.causes[name].factor, rel=0.12)
     assert Learned.model_validate_json(whole.model_dump_json()) == whole
+
+
+def test_what_chance_would_do_moves_nothing(knowledge: Knowledge) -> None:
+    """Counts as the files expect them, off by one standard deviation of plain chance."""
+    numbers = knowledge.casebook
+    shipped = np.array([0.05, 0.1, 0.2, 0.15])
+    count, rest = 100.0, np.zeros(4)
+    alone = np.array([1.0, -1.0, 1.0, -1.0]) * np.sqrt(count * 0.3 * shipped * (1 - shipped))
+    near = _beyond_chance(count * shipped + alone, rest, shipped, count, numbers)
+    assert near.max() < 0.1
+    far = _beyond_chance(count * shipped + 4 * alone, rest, shipped, count, numbers)
+    assert far.min() > 0.5
+    same = _beyond_chance(3 * count * shipped, rest, shipped, count, numbers)
+    assert same.max() == 0.0  # all of them alike are none

@@ -7,6 +7,7 @@ from typing import Any, NamedTuple
 from sqlalchemy import ColumnElement, and_, func, select
 from sqlmodel import Session, col
 
+from firm_footing.core.case.past import DecisionOutcome
 from firm_footing.core.frame import Handedness
 from firm_footing.store.tables import Decision, FollowUp, Lesson, LoggedBlock, Outcome, Student
 
@@ -84,6 +85,21 @@ def what_came_back(session: Session) -> Sequence[Told]:
     )
     return [
         Told(None if same is None else bool(same), confirmed, of) for same, confirmed, of in rows
+    ]
+
+
+def known_fates(session: Session) -> list[tuple[str, DecisionOutcome]]:
+    """Lessons of whose decision it is known what became of it, the oldest first."""
+    rows = session.connection().execute(
+        select(col(Decision.lesson_id), col(Decision.cause), col(FollowUp.verdict))
+        .select_from(Decision)
+        .join(FollowUp, col(FollowUp.lesson_id) == Decision.lesson_id)
+        .where(col(FollowUp.verdict).is_not(None), _is_the_last())
+        .order_by(col(Decision.decided_at))
+    )
+    return [
+        (lesson, DecisionOutcome(decided=cause, fate=verdict, known_by=("follow_up",)))
+        for lesson, cause, verdict in rows
     ]
 
 

@@ -6,6 +6,7 @@ from sqlmodel import Session
 
 from firm_footing.core.case import Block, Case, Reading, Trace
 from firm_footing.core.case.still import FileStill
+from firm_footing.core.coaching.lesson import Listen
 from firm_footing.core.knowledge import Knowledge
 from firm_footing.core.pressure.recorded import with_feet_swapped
 from firm_footing.store.changes.idempotency import end_of_change
@@ -34,7 +35,7 @@ BLOCK_FIELDS = (
 def case_of(content: LessonContent) -> Case:
     """The evidence of a lesson, for the core."""
     index = {block.id: i for i, block in enumerate(content.blocks)}
-    student = content.student
+    student, listen = content.student, content.lesson.listen
     return Case(
         handedness=student.handedness,
         handicap=student.handicap,
@@ -66,6 +67,7 @@ def case_of(content: LessonContent) -> Case:
             f.marks.model_copy(update={"block": None if f.block_id is None else index[f.block_id]})
             for f in content.films
         ),
+        history=() if listen.past_left_out else (*content.past, *listen.past),
     )
 
 
@@ -112,7 +114,12 @@ def store_case(
     name_can_be_seen(student.name)
     for still in stills:
         guardian_agreed(student, still.consent)
-    lesson = Lesson(student_id=student.id, school=case.school, complaint=complaint)
+    lesson = Lesson(
+        student_id=student.id,
+        school=case.school,
+        complaint=complaint,
+        listen=Listen(past=case.history),
+    )
     session.add(student)
     session.flush()
     session.add(lesson)

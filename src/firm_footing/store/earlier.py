@@ -6,6 +6,7 @@ from typing import Any, NamedTuple
 
 from sqlmodel import Session, col, select
 
+from firm_footing.core.case.past import PastDecision
 from firm_footing.core.coaching.ladder import Result
 from firm_footing.store.tables import (
     CheckAnswer,
@@ -46,6 +47,20 @@ def decided_before(
     for earlier, decision, follow_up in rows:
         last.setdefault(earlier.id, (earlier, decision, follow_up))
     return list(last.values())[:most]
+
+
+def past_of(session: Session, lesson: Lesson) -> tuple[PastDecision, ...]:
+    """What became of the decisions of the student's lessons before, as far as it came back."""
+    return tuple(
+        PastDecision(
+            decided=decision.cause,
+            fate=follow_up.verdict,
+            known_by=("follow_up",),
+            days_ago=float((lesson.started_at - earlier.started_at).days),
+        )
+        for earlier, decision, follow_up in decided_before(session, lesson)
+        if follow_up is not None and follow_up.verdict is not None
+    )
 
 
 def first_with_club(session: Session, lesson: Lesson, club: str) -> str | None:

@@ -62,6 +62,7 @@ class _Known:
         heard = {
             "misses": self.some("miss", listen.misses, {m.id for m in known.misses}),
             "corrected": self.some("belief", listen.corrected, known.check),
+            "past": tuple(p for p in listen.past if p.decided in known.cause),
         }
         home = {
             "rehearsal": self.of("rehearsal", sheet.rehearsal, known.drill),
@@ -104,6 +105,7 @@ def with_known_only(content: LessonContent, known: Knowledge) -> LessonContent:
         films=[has.film(film) for film in content.films if film.marks is not None],
         answers=[a for a in content.answers if has.keeps("look", a.check_id, known.check)],
         decisions=[d for d in content.decisions if has.keeps("cause", d.cause, known.cause)],
+        past=tuple(p for p in content.past if p.decided in known.cause),
         repetitions=[r for r in content.repetitions if has.keeps("drill", r.drill, known.drill)],
         unreadable=tuple(dict.fromkeys(has.told)),
     )

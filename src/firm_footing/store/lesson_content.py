@@ -3,6 +3,7 @@
 from dataclasses import dataclass
 
 from firm_footing.core.case import Trace
+from firm_footing.core.case.past import PastDecision
 from firm_footing.store.tables import (
     CheckAnswer,
     Decision,
@@ -22,6 +23,7 @@ from firm_footing.store.tables import (
 class LessonContent:
     """A lesson with everything in it, each part in the order it happened.
 
+    past : what became of the decisions of the student's lessons before
     has_stills, has_earlier : whether it has stills; whether the student had a lesson before
     unreadable : what it holds that could not be read, or is not known here, and is left out
     """
@@ -40,6 +42,7 @@ class LessonContent:
     follow_up: FollowUp | None
     used_s: dict[str, float]
     stage: str | None
+    past: tuple[PastDecision, ...] = ()
     has_stills: bool = False
     has_earlier: bool = False
     unreadable: tuple[str, ...] = ()

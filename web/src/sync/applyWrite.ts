@@ -83,6 +83,7 @@ export function newStudent(id: string, body: Shape['NewStudent']): Student {
 export function newLesson(id: string, body: Shape['NewLesson'], student: Student): Lesson {
   const listen = { feels: '', misses: [], goal: '', event: '', event_on: null, background: '' }
   const health = { health: '', health_asked: false, corrected: [], minutes: 45 }
+  const before = { past: [], past_left_out: false }
   return {
     id,
     student,
@@ -98,7 +99,7 @@ export function newLesson(id: string, body: Shape['NewLesson'], student: Student
     stills: [],
     notes: [],
     decisions: [],
-    listen: { ...listen, ...health },
+    listen: { ...listen, ...health, ...before },
     cue: { text: '', felt: {} },
     drill: null,
     aid: null,

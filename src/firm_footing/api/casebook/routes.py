@@ -1,5 +1,6 @@
 """What became of the decisions, and how does a student come along?"""
 
+import hashlib
 import io
 import zipfile
 from collections.abc import Mapping, Sequence
@@ -57,6 +58,30 @@ def read_casebook(
         first=_confirmed([t for t in told if t.agreed]),
         against=_confirmed([t for t in told if t.agreed is False]),
     )
+
+
+@router.get(
+    "/casebook/cases.zip",
+    summary="Lessons whose outcome is known, for `firm-footing learn`",
+    response_class=Response,
+)
+def export_casebook(session: Store) -> Response:
+    """One case file a lesson, with its outcome and an anonymous word for its student.
+
+    Names, notes, bodily limits and stills stay out.
+    """
+    packed = io.BytesIO()
+    with zipfile.ZipFile(packed, "w", zipfile.ZIP_DEFLATED) as archive:
+        for number, (lesson_id, outcome) in enumerate(casebook.known_fates(session), 1):
+            content = content_of(session, lesson_id)
+            file = to_file(case_of(content))
+            key = hashlib.sha256(content.student.id.encode()).hexdigest()[:16]
+            student = file.student.model_copy(update={"key": key})
+            told = file.model_copy(update={"student": student, "outcome": outcome})
+            text = told.model_dump_json(exclude_none=True, exclude_defaults=True, indent=1)
+            archive.writestr(f"{number:05}.case.json", text)
+    headers = attached_as("casebook", datetime.now(UTC).date(), ".zip")
+    return Response(packed.getvalue(), media_type="application/zip", headers=headers)
 
 
 def _confirmed(told: Sequence[casebook.Told]) -> ConfirmedOut:

@@ -1,13 +1,15 @@
 """What was concluded of a lesson as it is, worked out once however many devices ask."""
 
 from collections import OrderedDict
-from collections.abc import Callable, Hashable
+from collections.abc import Callable, Collection, Hashable
 from threading import Lock
 from typing import Any, Final, TypeVar
 
 from sqlmodel import Session
 
+from firm_footing.core.case.past import PastDecision
 from firm_footing.store.changes.steps import revision_of
+from firm_footing.store.earlier import past_of
 from firm_footing.store.lessons import get_lesson
 from firm_footing.store.students import get_student
 from firm_footing.store.tables import Student
@@ -57,10 +59,14 @@ def version_of(session: Session, lesson_id: str) -> tuple[Hashable, ...]:
         There is no such lesson.
 
     """
-    student = get_student(session, get_lesson(session, lesson_id).student_id)
-    return version(student, lesson_id, revision_of(session, lesson_id))
+    lesson = get_lesson(session, lesson_id)
+    student = get_student(session, lesson.student_id)
+    past = past_of(session, lesson)
+    return version(student, past, lesson_id, revision_of(session, lesson_id))
 
 
-def version(student: Student, lesson_id: str, revision: int) -> tuple[Hashable, ...]:
-    """The same of a lesson already read."""
-    return lesson_id, revision, student.model_dump_json()
+def version(
+    student: Student, past: Collection[PastDecision], lesson_id: str, revision: int
+) -> tuple[Hashable, ...]:
+    """The same of a lesson already read; `past`: what became of earlier decisions."""
+    return lesson_id, revision, tuple(past), student.model_dump_json()

@@ -7,6 +7,7 @@ from pydantic import Field
 from firm_footing.core.case.base import Strict, Whole, Word
 from firm_footing.core.case.days import Day
 from firm_footing.core.case.limits import LIST, WORDS
+from firm_footing.core.case.past import PastDecision
 from firm_footing.core.knowledge.cues import Way
 
 ShortWords = Annotated[str, Field(max_length=WORDS)]
@@ -30,6 +31,8 @@ class Listen(Strict):
     health_asked : whether it was asked at all
     corrected : ids of beliefs that were put right in the lesson
     minutes : of this lesson
+    past : decisions of lessons that are kept elsewhere, as a case file brought them
+    past_left_out : what earlier lessons found is left out of the ranking
     """
 
     feels: ShortWords = ""
@@ -42,6 +45,8 @@ class Listen(Strict):
     health_asked: Annotated[bool, Field(strict=True)] = False
     corrected: Ids = ()
     minutes: Annotated[int, Field(ge=10, le=180), Whole] = 45
+    past: Annotated[tuple[PastDecision, ...], Field(max_length=LIST)] = ()
+    past_left_out: Annotated[bool, Field(strict=True)] = False
 
 
 class Cue(Strict):

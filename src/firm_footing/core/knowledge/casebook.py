@@ -21,6 +21,8 @@ class CasebookNumbers(Entry):
     held : factor of how common a cause is, once it was treated and held
     half_life_days : after which a finding says half as much about today
     shipped_lessons : what the knowledge files count as; least_outcomes : before anything moves
+    beyond_chance : standard deviations of a count from what the files expect; less moves nothing
+    told_part : of the variance of a plain yes or no, what a lesson tells of a cause at least
     most_factor : of how common a cause is, either way; word_counts : of what measured fates move
     """
 
@@ -34,6 +36,8 @@ class CasebookNumbers(Entry):
     held: float = Field(gt=0, le=1)
     half_life_days: float = Field(gt=0)
     shipped_lessons: float = Field(gt=0)
+    beyond_chance: float = Field(gt=0)
+    told_part: float = Field(gt=0, le=1)
     least_outcomes: int = Field(ge=1)
     most_factor: float = Field(gt=1)
     word_counts: float = Field(gt=0, le=1)

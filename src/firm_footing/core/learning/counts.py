@@ -72,11 +72,11 @@ class Counted:
     """Expected counts under some idea of how common causes are.
 
     expected : (causes,) how many had each
-    beforehand : (causes,) how many would have had it, by that idea alone
+    spread : (causes,) variance of one lesson's probability of it, from lesson to lesson
     """
 
     expected: FloatArray
-    beforehand: FloatArray
+    spread: FloatArray
 
 
 def prior_with(space: HypothesisSpace, school: School, factors: Mapping[str, float]) -> FloatArray:
@@ -91,13 +91,11 @@ def counted(
     """Expected counts of all lessons; `factors` of how common causes are taken to be."""
     priors: dict[School, FloatArray] = {}
     weights = weights_of(lessons)
-    expected = np.zeros(len(space.knowledge.causes))
-    beforehand = np.zeros_like(expected)
-    for lesson, weight in zip(lessons, weights, strict=True):
+    present = np.zeros((len(lessons), len(space.knowledge.causes)))
+    for row, lesson in enumerate(lessons):
         if lesson.school not in priors:
             priors[lesson.school] = prior_with(space, lesson.school, factors)
         prior = priors[lesson.school]
         now = prior * lesson.likelihood
-        expected += weight / now.sum() * (now @ space.members)
-        beforehand += weight * (prior @ space.members)
-    return Counted(expected, beforehand)
+        present[row] = now @ space.members / now.sum()
+    return Counted(weights @ present, present.var(axis=0))

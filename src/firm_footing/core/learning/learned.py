@@ -5,7 +5,8 @@ cause (expected counts), and b how common it is by the files, a cause is as comm
 
     (W b + n) / (W + N)
 
-says; the counts are taken anew under what was learned until nothing moves (EM). Nothing moves by
+says; the counts are taken anew under what was learned a few times (EM). Of that only what is beyond
+chance is taken over, for a weight that wanders by chance makes the ranking worse. Nothing moves by
 more than a stated factor against the average, and nothing at all before enough fates are known.
 Fates that are known by the instructor's word alone move a stated part of what they would move had
 they been measured.
@@ -25,12 +26,19 @@ from firm_footing.core.frame.arrays import FloatArray
 from firm_footing.core.inference.enumeration import enumerate_space
 from firm_footing.core.inference.hypothesis_space import HypothesisSpace
 from firm_footing.core.knowledge import Knowledge
-from firm_footing.core.learning.counts import LessonSeen, counted, prior_with, weights_of
+from firm_footing.core.knowledge.casebook import CasebookNumbers
+from firm_footing.core.learning.counts import (
+    Counted,
+    LessonSeen,
+    counted,
+    prior_with,
+    weights_of,
+)
 
-ROUNDS: Final = 60
-"""Of counting anew, at most."""
+ROUNDS: Final = 4
+"""Of counting anew under what was learned so far."""
 STILL: Final = 1e-5
-"""A factor that moves by less, as a logarithm, stands."""
+"""Weights that would move by less, as a logarithm, fit."""
 FITS: Final = 8
 """Steps from what shall be common to the weights that make it so."""
 
@@ -38,7 +46,7 @@ Number = Annotated[float, Field(ge=0, allow_inf_nan=False)]
 
 
 class Tally(Strict):
-    """What lessons came to: how many, and in how many each cause was expected."""
+    """What lessons came to: how many, and in how many each cause was expected, by the files."""
 
     lessons: Number = 0.0
     expected: dict[Word, Number] = Field(default_factory=dict)
@@ -124,28 +132,51 @@ def _fitted(
     knowledge = space.knowledge
     numbers, names = knowledge.casebook, [c.id for c in knowledge.causes]
     earlier = np.array([before.expected.get(name, 0.0) for name in names])
-    count = float(weights_of(lessons).sum()) if lessons else 0.0
-    limit = math.log(numbers.most_factor)
-    log = np.zeros(len(names))
-    shipped = _common(space, np.ones(len(names)), lessons)
-    found = np.zeros(len(names))
-    for _ in range(ROUNDS):
-        if lessons:
-            found = counted(lessons, space, _factors(log, names)).expected
-        wanted = numbers.shipped_lessons * shipped + earlier + found
-        wanted /= numbers.shipped_lessons + before.lessons + count
-        moved = _weights_for(wanted, log, space, lessons)
-        moved = np.clip(moved - np.average(moved, weights=shipped), -limit, limit)
-        still = float(np.abs(moved - log).max()) < STILL
-        log = moved
-        if still:
-            break
+    count = before.lessons + (float(weights_of(lessons).sum()) if lessons else 0.0)
+    if not lessons:
+        found = Counted(np.zeros(len(names)), np.zeros(len(names)))
+    else:
+        found = counted(lessons, space, {})
     tally = Tally(
-        lessons=before.lessons + count,
-        expected={n: float(e) for n, e in zip(names, earlier + found, strict=True) if e > 0},
+        lessons=count,
+        expected={n: float(e) for n, e in zip(names, earlier + found.expected, strict=True)},
     )
-    enough = before.lessons + len(lessons) >= numbers.least_outcomes
-    return (log if enough else np.zeros_like(log)), tally
+    log = np.zeros(len(names))
+    if count == 0 or before.lessons + len(lessons) < numbers.least_outcomes:
+        return log, tally
+    shipped = _common(space, log, lessons)
+    beyond = _beyond_chance(earlier + found.expected, found.spread, shipped, count, numbers)
+    limit, now = math.log(numbers.most_factor), found.expected
+    for _ in range(ROUNDS):
+        wanted = (numbers.shipped_lessons * shipped + earlier + now) / (
+            numbers.shipped_lessons + count
+        )
+        log = _weights_for(wanted, log, space, lessons)
+        log = np.clip(log - np.average(log, weights=shipped), -limit, limit)
+        if lessons:
+            now = counted(lessons, space, _factors(log, names)).expected
+    return log * beyond, tally
+
+
+def _beyond_chance(
+    expected: FloatArray,
+    spread: FloatArray,
+    shipped: FloatArray,
+    count: float,
+    numbers: CasebookNumbers,
+) -> FloatArray:
+    """(causes,) how much of what fits is taken over, 0 to 1: nothing of what chance would do.
+
+    A count is held against what the files expect, all causes together made alike; its standard
+    deviation is that of the lessons' own probabilities, and at least that of a stated part of plain
+    answers. z of them away, 1 - (limit / z)^2 is taken, and nothing within the limit (the
+    non-negative garrote).
+    """
+    alike = shipped * expected.sum() / shipped.sum()
+    variance = np.maximum(spread, numbers.told_part * shipped * (1 - shipped))
+    z = np.abs(expected - alike) / np.sqrt(count * variance)
+    out: FloatArray = np.maximum(0.0, 1 - (numbers.beyond_chance / np.maximum(z, 1e-9)) ** 2)
+    return out
 
 
 def _weights_for(
@@ -159,7 +190,7 @@ def _weights_for(
     Only what they are to each other counts: a factor of all is none.
     """
     for _ in range(FITS):
-        common = _common(space, np.exp(log), lessons)
+        common = _common(space, log, lessons)
         step = np.log(np.maximum(wanted, 1e-12) / np.maximum(common, 1e-12))
         log = log + step
         if np.abs(step).max() < STILL:
@@ -167,12 +198,10 @@ def _weights_for(
     return log
 
 
-def _common(
-    space: HypothesisSpace, factors: FloatArray, lessons: Sequence[LessonSeen]
-) -> FloatArray:
-    """(causes,) how common each cause is under these factors, by the schools of these lessons."""
+def _common(space: HypothesisSpace, log: FloatArray, lessons: Sequence[LessonSeen]) -> FloatArray:
+    """(causes,) how common each cause is under these log factors, by these lessons' schools."""
     chosen = Counter(lesson.school for lesson in lessons) or Counter([School()])
-    here = _factors(np.log(factors), [c.id for c in space.knowledge.causes])
+    here = _factors(log, [c.id for c in space.knowledge.causes])
     common = np.zeros(len(here))
     for school, times in chosen.items():
         common += times * (prior_with(space, school, here) @ space.members)

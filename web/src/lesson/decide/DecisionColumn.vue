@@ -34,6 +34,9 @@ const outside = computed(() => percentWord(ranking.value?.outside_feet ?? 0))
 const disputed = computed(() =>
   (diagnosis.value?.contradictions ?? []).map((id) => known.check(id)?.label ?? id),
 )
+function countThePast(): void {
+  open.changeLesson({ listen: { ...lesson.value.listen, past_left_out: false } })
+}
 const nothingYet = computed(
   () =>
     ranking.value?.pattern.balls === 0 && lesson.value.answers.length === 0 && !lesson.value.traces,
@@ -60,6 +63,10 @@ const nothingYet = computed(
         </p>
         <p v-if="!nothingYet && diagnosis.schools_say" class="quiet" data-testid="schools">
           {{ words(diagnosis.schools_say) }}
+        </p>
+        <p v-if="lesson.listen.past_left_out" class="quiet" data-testid="past-left-out">
+          What earlier lessons found is left out.
+          <v-btn size="small" variant="text" @click="countThePast">Count it again</v-btn>
         </p>
       </header>
       <p v-if="nothingYet" class="quiet">

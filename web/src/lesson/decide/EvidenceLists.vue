@@ -5,7 +5,7 @@ import type { CauseRank } from '@/api/client'
 import { useKnowledge } from '@/api/knowledge'
 import { useLessonContext } from '@/lesson/lessonContext'
 import { capital } from '@/ui/words'
-const { words } = useLessonContext()
+const { open, lesson, words } = useLessonContext()
 
 const props = withDefaults(defineProps<{ cause: CauseRank; most?: number }>(), { most: 4 })
 const LEAST_BITS = 0.2
@@ -25,6 +25,11 @@ function explainedBetter(e: (typeof better.value)[number]): string {
     return 'it is another cause that was seen'
   return `${name(e.by)} explains it better`
 }
+/** What an earlier lesson found counts like any other evidence, until somebody takes it away. */
+const isOfThePast = (evidence: string) => evidence.startsWith('history:')
+function leaveThePastOut(): void {
+  open.changeLesson({ listen: { ...lesson.value.listen, past_left_out: true } })
+}
 function name(id: string | null): string {
   const cause = id === null ? undefined : known.cause(id)
   return cause ? words(`“${cause.label}”`) : 'another cause'
@@ -38,7 +43,17 @@ function name(id: string | null): string {
       <ul v-if="side.list.length">
         <li v-for="e in side.list" :key="e.evidence">
           <span class="bits" aria-hidden="true"><span :style="{ width: width(e.bits) }" /></span>
-          {{ words(e.text) }}
+          <span>
+            {{ words(e.text) }}
+            <v-btn
+              v-if="isOfThePast(e.evidence)"
+              size="small"
+              variant="text"
+              aria-label="Leave out what earlier lessons found"
+              @click="leaveThePastOut"
+              >Leave it out</v-btn
+            >
+          </span>
         </li>
       </ul>
     </template>
