@@ -15,7 +15,7 @@ from firm_footing.core.knowledge import Knowledge
 from tests.browser.choosing import choose_containing
 from tests.browser.odd_films import write_bad, write_odd
 from tests.browser.test_accessibility import violations
-from tests.browser.test_journeys import newest_lesson_of
+from tests.browser.test_journeys import newest_lesson_of, own_copy_of
 
 FINDS_MS = 90_000
 
@@ -378,6 +378,32 @@ def test_a_film_is_recorded_kept_for_a_week_and_opened_again(page: Page) -> None
     expect(shown).to_contain_text("0 · ", timeout=60_000)
     choose_containing(page, "Keep the film on this device", "until this page is closed")
     expect(page.get_by_test_id("film-kept")).to_be_hidden()
+
+
+def test_a_second_film_of_the_same_camera_takes_scale_and_ground_from_the_first(
+    page: Page, swing: Path, sound: Path
+) -> None:
+    own_copy_of(page, "Hedda Rill")
+    lesson = page.url.split("/lessons/")[1].split("/")[0]
+    marked(page, lesson, swing)
+    page.goto(f"/lessons/{lesson}/look")
+    page.get_by_role("group", name="By eye or on film").get_by_role("button", name="Film").tap()
+    opened(page, sound)
+    page.get_by_role("button", name=f"As in “{swing.name}”").tap()
+    expect(page.get_by_role("button", name="Scale again")).to_be_visible()
+    expect(page.get_by_test_id("saved")).to_have_text("Saved")
+    films = page.request.get(f"/api/lessons/{lesson}/films").json()
+    one, other = (next(f["marks"] for f in films if f["name"] == x.name) for x in (swing, sound))
+    assert (other["scale"], other["ground"]) == (one["scale"], one["ground"])
+    # where the camera stood is asked in the open, in steps to either side
+    steps = page.get_by_role("group", name="Beside its line, cm")
+    steps.get_by_role("button", name="40 right").tap()
+    expect(page.get_by_role("region", name="Where the camera stood")).to_contain_text(
+        "It stood 40 cm to the right of it."
+    )
+    expect(page.get_by_test_id("saved")).to_have_text("Saved")
+    films = page.request.get(f"/api/lessons/{lesson}/films").json()
+    assert next(f["marks"]["off_line_cm"] for f in films if f["name"] == sound.name) == 40
 
 
 def test_events_that_are_sought_stay_with_their_film(page: Page, swing: Path, sound: Path) -> None:

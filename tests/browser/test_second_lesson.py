@@ -5,6 +5,7 @@ import re
 import pytest
 from playwright.sync_api import Page, expect
 
+from firm_footing.core.knowledge import Knowledge
 from tests import sizes
 from tests.browser.conftest import Finger
 from tests.browser.test_balls import lesson_of
@@ -47,7 +48,7 @@ def fits(page: Page) -> None:
 
 
 @pytest.mark.parametrize("size", SIZES)
-def test_two_lessons_of_one_student(page: Page, size: str) -> None:
+def test_two_lessons_of_one_student(page: Page, size: str, knowledge: Knowledge) -> None:
     phone = size == "phone"
     width, height = SIZES[size]
     page.set_viewport_size({"width": width, "height": height})
@@ -114,6 +115,17 @@ def test_two_lessons_of_one_student(page: Page, size: str) -> None:
     stage(page, "Shots")
     met(page, phone, "Clean", "Clean", "Clean", "Clean")
     fits(page)
+    # what came back is evidence here, until one touch takes it away
+    cause = knowledge.cause[first["decisions"][-1]["cause"]]
+    causes = page.get_by_test_id("causes")
+    causes.get_by_role("button", name=cause.name).first.tap()
+    line = causes.get_by_text(f"“{cause.label}” confirmed today, by what came back")
+    expect(line).to_be_visible()
+    line.get_by_role("button", name="Leave out what earlier lessons found").tap()
+    expect(line).to_have_count(0)
+    page.get_by_test_id("past-left-out").get_by_role("button", name="Count it again").tap()
+    expect(page.get_by_test_id("past-left-out")).to_have_count(0)
+    saved(page)
     stage(page, "Retest")
     expect(page.get_by_test_id("since-first")).to_contain_text(
         "met the ground first: 4 of 5 before, 0 of 4 now"

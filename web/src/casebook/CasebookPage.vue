@@ -98,12 +98,12 @@ const sentence = computed(() => {
           The mark is how often it came true; the band is where that lies four times in five. Few
           cases make a wide band.
         </p>
-        <p>
-          <v-btn href="/api/casebook/cases.zip" download>Save the cases that came back</v-btn>
-          <span class="quiet">
-            One file a lesson, without names and notes: “firm-footing learn” learns from them how
-            common each cause is among your students.</span
-          >
+        <v-btn class="save" href="/api/casebook/cases.zip" download
+          >Save the cases that came back</v-btn
+        >
+        <p class="quiet">
+          One file a lesson, without names and notes: “firm-footing learn” learns from them how
+          common each cause is among your students.
         </p>
       </div>
       <div class="filters" role="group" aria-label="Which cases">
@@ -159,6 +159,9 @@ const sentence = computed(() => {
 </template>
 
 <style scoped>
+.save {
+  justify-self: start;
+}
 h1 {
   font-size: var(--text-head);
 }

@@ -281,6 +281,7 @@ const unit = computed(() => 1 / Math.max(lies.value.scale, 0.01))
   position: absolute;
 }
 .whole {
+  background: var(--paper);
   position: absolute;
   right: 8px;
   bottom: 8px;

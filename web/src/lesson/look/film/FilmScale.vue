@@ -10,7 +10,7 @@ const { ruler } = defineProps<{ ruler: ReturnType<typeof useFilm> }>()
 /** Two ends are to be touched: the picture is wanted. */
 const emit = defineEmits<{ asked: [] }>()
 const known = useKnowledge()
-const { marks, ends, scaleBy, scaleCm, scaleIsGround } = ruler
+const { marks, ends, scaleBy, scaleCm, scaleIsGround, alike } = ruler
 
 const scales = computed(() =>
   known.all.film.scales
@@ -27,6 +27,10 @@ function touchEnds(what: 'scale' | 'ground'): void {
 
 <template>
   <section class="scale" aria-label="Scale and level">
+    <p v-if="alike && !marks?.scale" class="alike">
+      <v-btn @click="ruler.takeFromAlike">As in “{{ alike.name || 'the other film' }}”</v-btn>
+      <span class="quiet"> where the camera has not been moved since.</span>
+    </p>
     <ChooseOne
       name="What gives the scale"
       :options="scales"
@@ -67,6 +71,7 @@ function touchEnds(what: 'scale' | 'ground'): void {
   align-items: end;
   gap: 8px;
 }
+.alike,
 .flat,
 .row {
   flex: 1 0 100%;

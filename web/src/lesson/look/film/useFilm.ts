@@ -271,6 +271,23 @@ export function useFilm(open: OpenLesson, blockId: Ref<string | null>) {
     const scale: Shape['ScaleSeen'] = { by, start, end, cm, zoom }
     return by === 'known' && scaleIsGround.value ? { scale, ...ground } : { scale }
   }
+  /** A film of this lesson from the same side and as large, whose scale is touched already. */
+  const alike = computed(() => {
+    const mine = marks.value
+    const others = (films.found.value ?? []).filter((f) => f.id !== id.value)
+    return others.find(
+      ({ marks: m }) =>
+        m.scale && mine?.view === m.view && mine.width === m.width && mine.height === m.height,
+    )
+  })
+  /** The camera stood where it did for that one: scale, level and place are the same. */
+  function takeFromAlike(): void {
+    if (!marks.value || !alike.value) return
+    const from = alike.value.marks as Marks
+    const { scale, ground, ground_zoom, distance_cm, off_line_cm } = from
+    keep({ ...marks.value, scale, ground, ground_zoom, distance_cm, off_line_cm })
+    follow()
+  }
   /** A point that was touched, elsewhere. */
   function move(at: Wanted, place: Place, zoom: number): void {
     if (marks.value) keep(touched(marks.value, at, place, zoom))
@@ -338,6 +355,8 @@ export function useFilm(open: OpenLesson, blockId: Ref<string | null>) {
     touch,
     move,
     turnRound,
+    alike,
+    takeFromAlike,
     remove,
     askFor,
     filmedAt,
