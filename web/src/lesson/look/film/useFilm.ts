@@ -124,6 +124,15 @@ export function useFilm(open: OpenLesson, blockId: Ref<string | null>) {
     onlyHere.value = false
     letGo(open.id)
   }
+  /** As the server has them now: a film opens sooner than the list of them follows a change. */
+  async function markedAlready() {
+    try {
+      const params = { path: { lesson_id: open.id } }
+      return await ask(client.GET('/api/lessons/{lesson_id}/films', { params }))
+    } catch {
+      return films.found.value ?? []
+    }
+  }
   /** `recorded`: here, so that it is nowhere else; `own`: under which it was open before. */
   async function take(
     file: File,
@@ -134,7 +143,7 @@ export function useFilm(open: OpenLesson, blockId: Ref<string | null>) {
     problem.value = ''
     waits.value = ''
     try {
-      const opened = await openFilm(file)
+      const [opened, listed] = await Promise.all([openFilm(file), markedAlready()])
       close()
       film.value = opened
       onlyHere.value = recorded
@@ -145,7 +154,7 @@ export function useFilm(open: OpenLesson, blockId: Ref<string | null>) {
       moved = null
       const { name, width, height, plays } = opened
       // the same file goes on with its marks, and with the side it was marked from
-      const again = films.found.value?.find(
+      const again = listed.find(
         (f) => f.name === name && f.marks.width === width && f.marks.height === height,
       )
       id.value = own ?? again?.id ?? newId()
