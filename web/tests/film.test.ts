@@ -14,6 +14,7 @@ import {
   turnedRound,
   wantedBy,
   withEvent,
+  withFoundAround,
   withProposed,
   type FilmMeasure,
   type Marks,
@@ -101,6 +102,18 @@ describe('what the finder proposes', () => {
     expect(withProposed(byHand, proposed).events).toEqual({ address: 12, top: 100 })
     const early = withEvent(bare, 'impact', 40)
     expect(withProposed(early, proposed).events).toEqual({ address: 12, impact: 40 })
+  })
+})
+
+describe('what the finder has around a picture', () => {
+  it('takes the place of what was found before; points stay where their picture does', () => {
+    let marks = withEvent(withEvent(withEvent(bare, 'address', 12), 'top', 40), 'impact', 60)
+    marks = touched(marks, { point: 'seat', event: 'address' }, [1, 1], 1)
+    marks = touched(marks, { point: 'seat', event: 'impact' }, [2, 2], 1)
+    const found = withFoundAround(marks, { address: { frame: 12 }, impact: { frame: 160 } })
+    expect(found.events).toEqual({ address: 12, impact: 160 })
+    expect(found.points).toEqual({ seat: { address: [1, 1] } })
+    expect(found.zoom).toEqual({ seat: { address: 1 } })
   })
 })
 

@@ -159,7 +159,7 @@ export const KEY_HELP: readonly { keys: string; what: string }[] = [
   { keys: 'Delete', what: 'delete the chosen or newest ball' },
   { keys: 'Y P N U', what: 'answer the next look: yes, partly, no, could not tell' },
   { keys: '← → Space', what: 'in a film: a picture back or on, play (Page up, Page down: ten)' },
-  { keys: '1 … 8', what: 'in a film: this picture is address, ... impact, finish' },
+  { keys: '1 … 9', what: 'in a film: this picture is address, ... impact, finish' },
   { keys: 'R E L', what: 'on the bench: right, not yet early, not yet late' },
   { keys: '[ ]', what: 'the stage before or after' },
   { keys: 'Ctrl+Z Ctrl+Y', what: 'undo, redo' },

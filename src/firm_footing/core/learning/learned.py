@@ -42,14 +42,14 @@ STILL: Final = 1e-5
 FITS: Final = 8
 """Steps from what shall be common to the weights that make it so."""
 
-Number = Annotated[float, Field(ge=0, allow_inf_nan=False)]
+Amount = Annotated[float, Field(ge=0, allow_inf_nan=False)]
 
 
 class Tally(Strict):
     """What lessons came to: how many, and in how many each cause was expected, by the files."""
 
-    lessons: Number = 0.0
-    expected: dict[Word, Number] = Field(default_factory=dict)
+    lessons: Amount = 0.0
+    expected: dict[Word, Amount] = Field(default_factory=dict)
 
 
 class Decisions(Strict):
@@ -63,8 +63,8 @@ class Decisions(Strict):
 class CauseLearned(Strict):
     """How common a cause is: by the files, here, and the factor of its weight."""
 
-    shipped: Number
-    here: Number
+    shipped: Amount
+    here: Amount
     factor: Annotated[float, Field(gt=0, le=100)]
 
 

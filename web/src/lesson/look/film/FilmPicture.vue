@@ -2,7 +2,7 @@
 // One picture of the film, with the marks that belong to it. It comes near to what is asked for; a
 // touch says where, in its pixels, and how large it was shown.
 import { mdiArrowExpandAll } from '@mdi/js'
-import { computed, onBeforeUnmount, onMounted, ref, shallowRef, useTemplateRef, watch } from 'vue'
+import { computed, shallowRef, useTemplateRef, watch } from 'vue'
 import type { Handedness } from '@/api/client'
 import type { OpenFilm } from '@/lesson/look/film/film'
 import FilmFrame from '@/lesson/look/film/FilmFrame.vue'
@@ -15,7 +15,7 @@ import {
   type Place,
   type Wanted,
 } from '@/lesson/look/film/marking'
-import { EXACT, shownIn, type LookedAt } from '@/lesson/look/film/zoom'
+import { usePane } from '@/lesson/look/film/usePane'
 
 const props = defineProps<{
   film: OpenFilm
@@ -45,22 +45,11 @@ const emit = defineEmits<{
 const shownFrame = useTemplateRef<InstanceType<typeof FilmFrame>>('shownFrame')
 const drawing = useTemplateRef<SVGSVGElement>('drawing')
 const pane = useTemplateRef<HTMLElement>('pane')
-const room = ref({ width: 0, height: 0 })
-const measured = new ResizeObserver(() => {
-  const box = pane.value?.getBoundingClientRect()
-  if (box) room.value = { width: box.width, height: box.height }
-})
-onMounted(() => {
-  if (pane.value) measured.observe(pane.value)
-})
-onBeforeUnmount(() => {
-  measured.disconnect()
-})
-/** What is looked at from near, in the picture as it is shown; null: all of it. */
-const near = shallowRef<LookedAt | null>(null)
-function comeNear(place: Place): void {
-  if (props.stretch !== undefined) near.value = { place, stretch: props.stretch }
-}
+const { room, near, comeNear, lies, isExact } = usePane(
+  pane,
+  () => props.film,
+  () => props.stretch,
+)
 watch(
   () => [props.asking, props.frame, props.expected?.join(' ')] as const,
   () => {
@@ -69,8 +58,6 @@ watch(
   },
   { immediate: true },
 )
-const lies = computed(() => shownIn(room.value, props.film, near.value))
-const isExact = computed(() => lies.value.scale >= EXACT || near.value !== null)
 
 /** Where on the picture, golfer-neutral; null beside it. */
 function placeOf(event: PointerEvent): Place | null {

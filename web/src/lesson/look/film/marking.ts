@@ -90,6 +90,18 @@ export function handIn(marks: Marks, hand: Handedness): Handedness {
   return hand === 'left' ? 'right' : 'left'
 }
 
+/** What was touched on the pictures of the events that stay. */
+function touchedOn(marks: Marks, stays: (event: string) => boolean): Partial<Marks> {
+  const of = <T extends object>(all: T | undefined) =>
+    Object.fromEntries(
+      Object.entries(all ?? {}).map(([point, at]) => [
+        point,
+        Object.fromEntries(Object.entries(at as object).filter(([event]) => stays(event))),
+      ]),
+    )
+  return { points: of(marks.points), zoom: of(marks.zoom) }
+}
+
 /** An event's picture; one that would leave the order takes those it overtook away. */
 export function withEvent(marks: Marks, event: SwingEvent, frame: number): Marks {
   const at = EVENTS.findIndex((e) => e.id === event)
@@ -99,20 +111,11 @@ export function withEvent(marks: Marks, event: SwingEvent, frame: number): Marks
   })
   const events = { ...Object.fromEntries(kept), [event]: frame }
   const moved = marks.events?.[event] !== frame
-  const stays = <T>(all: Record<string, Record<string, T>> | undefined) =>
-    Object.fromEntries(
-      Object.entries(all ?? {}).map(([point, at]) => [
-        point,
-        Object.fromEntries(
-          Object.entries(at).filter(([name]) => name in events && !(moved && name === event)),
-        ),
-      ]),
-    )
+  const stays = (name: string) => name in events && !(moved && name === event)
   return {
     ...marks,
     events,
-    points: stays(marks.points as Record<string, Record<string, Place>> | undefined),
-    zoom: stays(marks.zoom as Record<string, Record<string, number>> | undefined),
+    ...touchedOn(marks, stays),
   }
 }
 
@@ -132,6 +135,18 @@ export function withProposed(
     if (id in byHand || fits) events[id] = frame
   })
   return { ...marks, events }
+}
+
+/** What the finder has around a picture, instead of what was marked; points stay on their pictures. */
+export function withFoundAround(
+  marks: Marks,
+  proposed: Readonly<Partial<Record<SwingEvent, { frame: number }>>>,
+): Marks {
+  const before = marks.events ?? {}
+  const bare: Marks = { ...marks, events: {} }
+  const found = withProposed(bare, proposed)
+  const stays = (event: string) => before[event] === found.events?.[event]
+  return { ...found, ...touchedOn(marks, stays) }
 }
 
 /** The point nearest to a place, where one would take hold of it. */

@@ -1,6 +1,6 @@
 // One film under the ruler: which picture is shown, what is marked, and what is asked for next.
 import { computed, onScopeDispose, ref, shallowRef, watch, type Ref } from 'vue'
-import { ask, ApiError, client, type Shape } from '@/api/client'
+import { ask, client } from '@/api/client'
 import { useKnowledge } from '@/api/knowledge'
 import { useLast } from '@/lesson/useLast'
 import { newId } from '@/sync/page'
@@ -8,26 +8,24 @@ import { sentenceOf, type OpenFilm } from '@/lesson/look/film/film'
 import { expectedAt } from '@/lesson/look/film/expected'
 import {
   nextPoint,
-  sureOf,
   touched,
   turnedRound,
   wantedBy,
   withEvent,
-  withProposed,
   type Marks,
   type Place,
   type SwingEvent,
   type Wanted,
 } from '@/lesson/look/film/marking'
-import { motionOf, type Motion } from '@/lesson/look/film/motion'
 import { openFilm } from '@/lesson/look/film/openFilm'
 import { holdUnsaved, letGo, unsavedFilm } from '@/lesson/look/film/unsavedFilm'
+import { useFinder } from '@/lesson/look/film/useFinder'
 import { usePlaying } from '@/lesson/look/film/usePlaying'
+import { useScale } from '@/lesson/look/film/useScale'
 import { useLessonQuery } from '@/lesson/useLessonQuery'
 import type { OpenLesson } from '@/lesson/useLesson'
 
 type View = Marks['view']
-type Asked = { what: 'scale' | 'ground'; first: Place | null; zoom: number } | null
 
 export function useFilm(open: OpenLesson, blockId: Ref<string | null>) {
   const last = useLast(open)
@@ -39,23 +37,21 @@ export function useFilm(open: OpenLesson, blockId: Ref<string | null>) {
   const problem = ref('')
   /** Of films brought at once, the one that waits, and what to do with it. */
   const waits = ref('')
-  const finding = ref<number | null>(null)
   /** The film was recorded here and is in no file yet. */
   const onlyHere = ref(false)
-  /** How sure the finder is of what it found, in a sentence. */
-  const sure = ref('')
-  /** The scale or the ground line, while its two ends are being touched. */
-  const ends = ref<Asked>(null)
-  const scaleBy = ref('known')
-  const scaleCm = ref<number | null>(100)
-  /** What gives the scale lies on level ground: its ends are the ground's as well. */
-  const scaleIsGround = ref(true)
   /** A measure that is asked for; null: whatever tells most. */
   const chosen = ref<string | null>(null)
 
   const films = useLessonQuery(open, 'films', (params) =>
     ask(client.GET('/api/lessons/{lesson_id}/films', { params })),
   )
+  const others = computed(() =>
+    (films.found.value ?? [])
+      .filter((f) => f.id !== id.value)
+      .map((f) => ({ name: f.name, marks: f.marks as Marks })),
+  )
+  const scale = useScale(marks, others)
+  const { ends } = scale
   const read = computed(() => films.found.value?.find((f) => f.id === id.value) ?? null)
   // what was undone, or marked on another device, is as the server has it
   watch(read, (now) => {
@@ -99,10 +95,7 @@ export function useFilm(open: OpenLesson, blockId: Ref<string | null>) {
   /** The next point, where it is on another picture: touched here, it would be measured wrongly. */
   const elsewhere = computed(() => (ends.value || isThere.value ? null : nextAsk.value))
   const asking = computed(() => {
-    if (ends.value) {
-      const thing = ends.value.what === 'ground' ? 'level ground' : 'what gives the scale'
-      return ends.value.first ? `Touch the other end of ${thing}.` : `Touch one end of ${thing}.`
-    }
+    if (ends.value) return scale.asking.value
     return isThere.value ? nextAsk.value : null
   })
   function askOf(next: Wanted | null): string | null {
@@ -115,6 +108,7 @@ export function useFilm(open: OpenLesson, blockId: Ref<string | null>) {
     const name = film.value?.name ?? ''
     open.putFilm(id.value, { marks: next, block_id: blockId.value, name, was })
   }
+  const finder = useFinder(film, marks, problem, keep)
   /** The marks as they are, so that a film which is kept on this device is listed. */
   function list(): void {
     if (marks.value && read.value === null) keep(marks.value)
@@ -150,8 +144,7 @@ export function useFilm(open: OpenLesson, blockId: Ref<string | null>) {
       frame.value = 0
       ends.value = null
       chosen.value = null
-      sure.value = ''
-      moved = null
+      finder.forget()
       const { name, width, height, plays } = opened
       // the same file goes on with its marks, and with the side it was marked from
       const again = listed.find(
@@ -186,7 +179,7 @@ export function useFilm(open: OpenLesson, blockId: Ref<string | null>) {
     if (film.value) URL.revokeObjectURL(film.value.url)
     playing.stop()
     film.value = null
-    finding.value = null
+    finder.forget()
   }
   /** Closed on purpose, unsaved or not. */
   function putAway(): void {
@@ -218,83 +211,22 @@ export function useFilm(open: OpenLesson, blockId: Ref<string | null>) {
     const felt = Object.fromEntries(value === null ? others : [...others, [measure, value]])
     keep({ ...marks.value, felt })
   }
-  /** What moves in the open film: looked through once. */
-  let moved: Motion | null = null
-  /**
-   * The events as the film's own movement proposes them; what is marked already stays. `around`: a
-   * picture near impact, where two moves could be the swing.
-   */
-  async function find(around: number | null = null): Promise<void> {
-    if (!film.value || !marks.value) return
-    problem.value = ''
-    finding.value = 0
-    const sought = film.value
-    /** Another film, or none, may be open when the events are there: they are not its own. */
-    const isStillOpen = () => film.value === sought
-    try {
-      const motion =
-        moved ??
-        (await motionOf(sought, (part) => {
-          if (isStillOpen()) finding.value = part
-        }))
-      if (!isStillOpen()) return
-      moved = motion
-      const body = { ...motion, fps: marks.value.fps, around }
-      const found = await ask(client.POST('/api/films/events', { body }))
-      if (!isStillOpen()) return
-      keep(withProposed(marks.value, found))
-      sure.value = sureOf(found)
-    } catch (error) {
-      if (!isStillOpen()) return
-      problem.value =
-        error instanceof ApiError
-          ? `${error.message} ${error.hint}`
-          : sentenceOf(error, 'The film could not be looked through. Mark the events by hand.')
-    } finally {
-      if (isStillOpen()) finding.value = null
-    }
-  }
   /** `zoom`: pixels of the page for one of the film, as it was touched. */
   function touch(place: Place, zoom: number): void {
     if (!marks.value) return
-    if (ends.value) {
-      const { what, first } = ends.value
-      if (first === null) ends.value = { what, first: place, zoom }
-      else {
-        const least = Math.min(zoom, ends.value.zoom)
-        ends.value = null
-        keep({ ...marks.value, ...bothEnds(what, [first, place], least) })
-        follow()
-      }
+    if (scale.ends.value) {
+      const next = scale.touchEnd(place, zoom)
+      if (next) keep(next)
+      follow()
     } else if (wanted.value && isThere.value) {
       keep(touched(marks.value, wanted.value, place, zoom))
       if (wanted.value === null) chosen.value = null
       follow()
     }
   }
-  function bothEnds(what: 'scale' | 'ground', [start, end]: [Place, Place], zoom: number) {
-    const ground = { ground: [start, end] as [Place, Place], ground_zoom: zoom }
-    if (what === 'ground') return ground
-    const by = scaleBy.value
-    const cm = by === 'ball' || by === 'shoe' ? null : scaleCm.value
-    const scale: Shape['ScaleSeen'] = { by, start, end, cm, zoom }
-    return by === 'known' && scaleIsGround.value ? { scale, ...ground } : { scale }
-  }
-  /** A film of this lesson from the same side and as large, whose scale is touched already. */
-  const alike = computed(() => {
-    const mine = marks.value
-    const others = (films.found.value ?? []).filter((f) => f.id !== id.value)
-    return others.find(
-      ({ marks: m }) =>
-        m.scale && mine?.view === m.view && mine.width === m.width && mine.height === m.height,
-    )
-  })
-  /** The camera stood where it did for that one: scale, level and place are the same. */
   function takeFromAlike(): void {
-    if (!marks.value || !alike.value) return
-    const from = alike.value.marks as Marks
-    const { scale, ground, ground_zoom, distance_cm, off_line_cm } = from
-    keep({ ...marks.value, scale, ground, ground_zoom, distance_cm, off_line_cm })
+    const next = scale.asInAlike()
+    if (next) keep(next)
     follow()
   }
   /** A point that was touched, elsewhere. */
@@ -332,15 +264,16 @@ export function useFilm(open: OpenLesson, blockId: Ref<string | null>) {
     frame,
     problem,
     waits,
-    finding,
-    sure,
+    finding: finder.finding,
+    sure: finder.sure,
+    find: finder.find,
     onlyHere,
     isSafe,
     list,
     ends,
-    scaleBy,
-    scaleCm,
-    scaleIsGround,
+    scaleBy: scale.scaleBy,
+    scaleCm: scale.scaleCm,
+    scaleIsGround: scale.scaleIsGround,
     read,
     films,
     measures,
@@ -360,11 +293,10 @@ export function useFilm(open: OpenLesson, blockId: Ref<string | null>) {
     feel,
     mark,
     goTo,
-    find,
     touch,
     move,
     turnRound,
-    alike,
+    alike: scale.alike,
     takeFromAlike,
     remove,
     askFor,
