@@ -31,9 +31,11 @@ const mineIsAfter = computed(() => {
   const its = props.other.chosen.value?.id
   return its === undefined || all.indexOf(id.value) < all.indexOf(its)
 })
+/** A film is known to the lesson once something is marked in it. */
+const isMarked = computed(() => props.ruler.read.value !== null)
 const pair = computed(() => {
   const its = props.other.chosen.value
-  if (its?.marks.view !== marks.value?.view || !its) return null
+  if (its?.marks.view !== marks.value?.view || !its || !isMarked.value) return null
   return mineIsAfter.value
     ? { before: its.id, after: id.value }
     : { before: id.value, after: its.id }
@@ -115,7 +117,10 @@ const GAP_PX = 10
         @chosen="(h) => (how = h)"
       />
     </div>
-    <p v-if="compared.problem.value" role="alert" class="problem">
+    <p v-if="!isMarked">
+      Mark this film first, under Measure: its events, a scale, and the points.
+    </p>
+    <p v-else-if="compared.problem.value" role="alert" class="problem">
       {{ compared.problem.value.message }} {{ compared.problem.value.hint }}
     </p>
     <div class="found">
