@@ -7,41 +7,20 @@ around a picture near to impact, as an instructor would.
 from collections.abc import Iterator, Mapping
 
 import numpy as np
-from numpy.random import Generator
-from PIL import Image
 
 from firm_footing.core.film.finder import MotionError, Proposed, find_swing
-from firm_footing.core.frame import Handedness
 from firm_footing.core.knowledge import Knowledge
 from firm_footing.core.knowledge.film import VIEWS, FilmEvent
 from firm_footing.files.knowledge_files import load_knowledge
-from firm_footing.simulators.film.around import KINDS, Moves
+from firm_footing.simulators.film.around import KINDS, Moves, moves_of
 from firm_footing.simulators.film.camera import Camera
-from firm_footing.simulators.film.drawing import Quality, pictures
+from firm_footing.simulators.film.drawing import Quality
 from firm_footing.simulators.film.figure import swing
 from firm_footing.simulators.film.marking import Filmed
 
-SMALL = (90, 160)
-NOISE = 6
 FILMS = 15
 """Of each kind."""
 JUDGED: tuple[FilmEvent, ...] = ("address", "top", "impact")
-
-
-def moves_of(filmed: Filmed, hand: Handedness, rng: Generator) -> Moves:
-    """How much changes from picture to picture, and how far down, as the browser counts it."""
-    change, down, before = [0.0], [0.5], None
-    rows = np.arange(SMALL[1])[:, None] / SMALL[1]
-    for picture in pictures(filmed, hand, Quality(noise=1), rng):
-        grey = Image.fromarray(picture).convert("L").resize(SMALL, Image.Resampling.BOX)
-        now = np.asarray(grey, dtype=float)
-        if before is not None:
-            moved = np.abs(now - before)
-            moved[moved < NOISE] = 0
-            change.append(float(moved.sum()))
-            down.append(float((moved * rows).sum() / max(moved.sum(), 1e-9)))
-        before = now
-    return np.array(change), np.array(down)
 
 
 def films(kind: str, knowledge: Knowledge) -> Iterator[tuple[Moves, dict[FilmEvent, int], float]]:
@@ -55,7 +34,7 @@ def films(kind: str, knowledge: Knowledge) -> Iterator[tuple[Moves, dict[FilmEve
             fps = (120.0, 240.0)[number % 2]
         camera = Camera(VIEWS[number % 2], fps, width=198, height=352)
         filmed = Filmed(swing(causes, rng.spawn(1)[0], rng, anyone=True), camera)
-        own = moves_of(filmed, "right", rng)
+        own = moves_of(filmed, "right", Quality(noise=1), rng)
         moves = KINDS[kind](own, fps, rng)
         later = len(moves[0]) - len(own[0])
         if kind == "another golfer behind":

@@ -211,6 +211,20 @@ def test_a_mirrored_film_is_noticed_and_measures_nothing_until_that_is_said(
         )
 
 
+def test_a_fault_at_address_is_no_film_of_the_other_hand(knowledge: Knowledge) -> None:
+    """The ball ahead of the lead heel, the lead foot turned in."""
+    film = sound(6, "face_on").marked(knowledge.film, np.random.default_rng(0))
+    heel, toe, ball = (film.points[p]["address"] for p in ("lead_heel", "lead_toe", "ball"))
+    moved = {
+        "lead_toe": {"address": (heel[0] - 40.0, toe[1])},
+        "ball": {"address": (heel[0] + 60.0, ball[1])},
+        "lead_heel": {"address": heel},
+    }
+    odd = film.model_copy(update={"points": moved})
+    read = {r.measure.id: r for r in read_film(odd, "7i", knowledge)}
+    assert read["ball_inside_lead_heel"].value < 0 > read["lead_foot_out"].value
+
+
 def test_what_tells_most_for_a_touch_is_touched_first(knowledge: Knowledge) -> None:
     film = sound(7, "down_the_line").marked(knowledge.film, np.random.default_rng(0))
     bare = film.model_copy(update={"points": {}})

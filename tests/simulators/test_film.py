@@ -8,7 +8,6 @@ import av
 import numpy as np
 import pytest
 from bench.finder import films
-from PIL import Image
 from typer.testing import CliRunner
 
 from firm_footing.cli.main import app
@@ -19,34 +18,22 @@ from firm_footing.core.frame import Handedness
 from firm_footing.core.inference.film_answers import answers_of, read_films
 from firm_footing.core.knowledge import Knowledge
 from firm_footing.core.knowledge.film import FilmView
-from firm_footing.simulators.film.around import KINDS
+from firm_footing.simulators.film.around import KINDS, moves_of
 from firm_footing.simulators.film.camera import Camera
-from firm_footing.simulators.film.drawing import Quality, pictures
+from firm_footing.simulators.film.drawing import Quality
 from firm_footing.simulators.film.figure import swing
 from firm_footing.simulators.film.marking import Filmed, with_films
 from firm_footing.simulators.student import make_student
 from tests import sizes
 
 VIEWS: tuple[FilmView, ...] = ("down_the_line", "face_on")
-SMALL = (90, 160)
 
 
 def motion(
     filmed: Filmed, hand: Handedness, rng: np.random.Generator
 ) -> tuple[list[float], list[float]]:
-    """How much changes from picture to picture, and how far down, as the browser counts it."""
-    change, down, before = [0.0], [0.5], None
-    rows = np.arange(SMALL[1])[:, None] / SMALL[1]
-    for picture in pictures(filmed, hand, Quality(), rng):
-        grey = Image.fromarray(picture).convert("L").resize(SMALL, Image.Resampling.BOX)
-        now = np.asarray(grey, dtype=float)
-        if before is not None:
-            moved = np.abs(now - before)
-            moved[moved < 6] = 0
-            change.append(float(moved.sum()))
-            down.append(float((moved * rows).sum() / max(moved.sum(), 1e-9)))
-        before = now
-    return change, down
+    change, down = moves_of(filmed, hand, Quality(), rng)
+    return change.tolist(), down.tolist()
 
 
 def test_the_finder_is_within_two_pictures_of_top_and_impact(knowledge: Knowledge) -> None:

@@ -11,7 +11,7 @@ where two bursts are as good as each other it says so instead.
 
 import math
 from collections.abc import Iterator, Mapping, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Final
 
 import numpy as np
@@ -38,6 +38,16 @@ LONG_BACK_S: Final = 0.95
 CALM_PART: Final = 0.12
 """Of the swing's own peak: less, for a while, is an address even where trees move."""
 CALM_S: Final = 0.1
+DOWN_S: Final = 0.25
+"""From top to impact, usually; common practice, no source."""
+DOWN_SD, BACK_SD, TEMPO_SD = 0.2, 0.35, 0.4
+"""Of the logarithms of downswing, backswing and tempo among swings; estimates."""
+MOVING_AT_TOP_SD: Final = 0.2
+"""How much still moves at the top, as a part of the swing's peak; estimate."""
+LARGEST_NATS: Final = 2.0
+"""How much the largest movement is likelier the swing, for each factor of e."""
+RESTLESS_NATS: Final = 2.0
+"""How much less likely one swings who was not calm before."""
 RATES: Final = (1, 2, 4, 8, 16)
 """How many times slower than life a file may play."""
 SLOWER_NATS: Final = 1.0
@@ -115,9 +125,11 @@ def find_swing(
     moved = np.where(moved > QUIET_PART * np.percentile(moved, 99), moved, 0.0)
     found: list[_Burst] = []
     for slower in RATES:
-        bursts = list(_bursts(moved, lies, file_fps * slower, timing, around))
-        dearer = SLOWER_NATS if slower > 1 else 0.0
-        found += [_dearer(burst, dearer) for burst in bursts]
+        less = SLOWER_NATS if slower > 1 else 0.0
+        bursts = _bursts(moved, lies, file_fps * slower, timing, around)
+        found += [replace(burst, score=burst.score - less) for burst in bursts]
+    if not found and around is not None:
+        raise MotionError("Nothing near this picture moves like a swing.")
     if not found:
         raise MotionError("The film begins or ends within the swing, or holds none.")
     best = max(found, key=lambda b: b.score)
@@ -131,10 +143,6 @@ def find_swing(
             f" {second:.1f} s."
         )
     return _events(best, timing)
-
-
-def _dearer(burst: _Burst, nats: float) -> _Burst:
-    return _Burst(**{**burst.__dict__, "score": burst.score - nats})
 
 
 def _rival(best: _Burst, found: Sequence[_Burst]) -> _Burst | None:
@@ -169,14 +177,12 @@ def _bursts(
         if impact in seen:
             continue
         seen.add(impact)
-        burst = _read(smooth, lies, impact, fps, timing)
+        burst = _read(smooth, impact, fps, timing)
         if burst is not None:
             yield burst
 
 
-def _read(
-    smooth: FloatArray, lies: FloatArray, impact: int, fps: float, timing: Timing
-) -> _Burst | None:
+def _read(smooth: FloatArray, impact: int, fps: float, timing: Timing) -> _Burst | None:
     """The swing whose impact is here; None: the film begins or ends within it."""
     first, last = (round(impact - s * fps) for s in (TOP_BEFORE_S[1], TOP_BEFORE_S[0]))
     if first < 1 or impact + timing.finish_after_s * fps / 4 > len(smooth):
@@ -189,15 +195,18 @@ def _read(
     finish = impact + int(quiet_after[0]) if len(quiet_after) else usual
     finish = min(max(finish, impact + 2), len(smooth) - 1)
     still = 1.0 - float(smooth[top]) / max(most, 1e-9)
-    back_s, down_s = (top - address) / fps, (impact - top) / fps
-    score = (
-        -0.5 * (math.log(max(down_s, 1e-3) / 0.25) / 0.2) ** 2
-        - 0.5 * (math.log(max(back_s, 1e-3) / (timing.tempo * 0.25)) / 0.35) ** 2
-        - 0.5 * (math.log(max(back_s, 1e-3) / max(down_s, 1e-3) / timing.tempo) / 0.4) ** 2
-        - 0.5 * ((1.0 - still) / 0.2) ** 2
-        + 2.0 * math.log(most / max(float(smooth.max()), 1e-9))
-        - (0.0 if calm else 2.0)
+    back_s, down_s = max((top - address) / fps, 1e-3), max((impact - top) / fps, 1e-3)
+    off = np.array(  # standard deviations from what a swing is like
+        [
+            math.log(down_s / DOWN_S) / DOWN_SD,
+            math.log(back_s / (timing.tempo * DOWN_S)) / BACK_SD,
+            math.log(back_s / down_s / timing.tempo) / TEMPO_SD,
+            (1.0 - still) / MOVING_AT_TOP_SD,
+        ]
     )
+    score = float(-0.5 * off @ off)
+    score += LARGEST_NATS * math.log(most / max(float(smooth.max()), 1e-9))
+    score -= 0.0 if calm else RESTLESS_NATS
     return _Burst(address, top, impact, finish, fps, score, still, calm)
 
 

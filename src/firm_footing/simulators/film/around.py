@@ -9,11 +9,36 @@ from typing import Final
 
 import numpy as np
 from numpy.random import Generator
+from PIL import Image
 
+from firm_footing.core.frame import Handedness
 from firm_footing.core.frame.arrays import FloatArray
+from firm_footing.simulators.film.drawing import Quality, pictures
+from firm_footing.simulators.film.marking import Filmed
 
 Moves = tuple[FloatArray, FloatArray]
 """(frames,) how much changed, and (frames,) how far down that lies, 0 to 1."""
+
+
+SMALL: Final = (90, 160)
+NOISE: Final = 6
+"""Grey levels: less is the sensor's noise. Both as the browser counts (`motion.ts`)."""
+
+
+def moves_of(filmed: Filmed, hand: Handedness, quality: Quality, rng: Generator) -> Moves:
+    """Of a drawn swing, picture by picture."""
+    change, down, before = [0.0], [0.5], None
+    rows = np.arange(SMALL[1])[:, None] / SMALL[1]
+    for picture in pictures(filmed, hand, quality, rng):
+        grey = Image.fromarray(picture).convert("L").resize(SMALL, Image.Resampling.BOX)
+        now = np.asarray(grey, dtype=float)
+        if before is not None:
+            moved = np.abs(now - before)
+            moved[moved < NOISE] = 0
+            change.append(float(moved.sum()))
+            down.append(float((moved * rows).sum() / max(moved.sum(), 1e-9)))
+        before = now
+    return np.array(change), np.array(down)
 
 
 def clean(swing: Moves, _fps: float, _rng: Generator) -> Moves:
