@@ -101,6 +101,12 @@ def test_files_that_tell_no_outcome_are_said_and_bad_ones_named(tmp_path: Path) 
     assert "outcome.decided: no cause is called 'early_relase'; did you mean" in done.output
     assert "1 of the files say nothing of an outcome and were left out." in done.output
     assert json.loads(out.read_text())["outcomes"] == 1
+    unread = json.loads(paths[2].read_text())
+    unread["traces"] = [{"columns": ["t", "lead_pct"], "samples": [[0.0, 50.0], [0.1, 60.0]]}]
+    paths[1].write_text(json.dumps(unread))
+    done = RUN.invoke(app, ["learn", str(paths[1]), "--out", str(tmp_path / "other.json")])
+    assert done.exit_code == 2
+    assert "traces.0: it cannot be read as a swing" in done.output  # as `rank` says it
     out.write_text('{"format": "firm-footing-learned"}')
     bad = RUN.invoke(app, ["rank", "--learned", str(out), str(paths[2])])
     assert bad.exit_code == 2

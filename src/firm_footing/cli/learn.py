@@ -9,13 +9,11 @@ from typing import Annotated
 import typer
 
 from firm_footing.cli.rank import MANY
-from firm_footing.core.case import from_file
-from firm_footing.core.knowledge import Knowledge
+from firm_footing.core.knowledge import KnowledgeError
 from firm_footing.core.learning.counts import LessonSeen, lesson_seen
-from firm_footing.core.learning.learned import Learned
 from firm_footing.core.learning.learned import learn as learn_from
 from firm_footing.core.text.learned import what_moved
-from firm_footing.files.case_files import BadCaseError, parse_case
+from firm_footing.files.case_files import BadCaseError, read_file_and_case
 from firm_footing.files.knowledge_files import load_knowledge
 from firm_footing.files.learned_files import read_learned, write_learned
 
@@ -30,7 +28,12 @@ def learn(
     ] = None,
 ) -> None:
     """Learn how common each cause is from lessons whose outcome is known; exit 2 on a bad file."""
-    knowledge = load_knowledge()
+    try:
+        knowledge = load_knowledge()
+        earlier = read_learned(before, knowledge) if before else None
+    except (KnowledgeError, BadCaseError) as error:
+        typer.echo(f"{before}: {error}" if isinstance(error, BadCaseError) else error, err=True)
+        raise typer.Exit(2) from error
     lessons: list[LessonSeen] = []
     bad = untold = 0
     for path, found in _seen(files):
@@ -41,27 +44,18 @@ def learn(
             untold += 1
         else:
             lessons.append(found)
-    try:
-        earlier = read_learned(before, knowledge) if before else None
-    except BadCaseError as error:
-        typer.echo(f"{before}: {error}", err=True)
-        raise typer.Exit(2) from error
     learned = learn_from(lessons, knowledge, earlier)
     try:
         write_learned(learned, out)
     except OSError as error:
         typer.echo(f"{out}: {error.strerror}", err=True)
         raise typer.Exit(2) from error
-    for line in _told(learned, knowledge, untold):
+    if untold:
+        typer.echo(f"{untold} of the files say nothing of an outcome and were left out.")
+    for line in what_moved(learned, knowledge):
         typer.echo(line)
     if bad:
         raise typer.Exit(2)
-
-
-def _told(learned: Learned, knowledge: Knowledge, untold: int) -> Iterator[str]:
-    if untold:
-        yield f"{untold} of the files say nothing of an outcome and were left out."
-    yield from what_moved(learned, knowledge)
 
 
 def _seen(files: list[Path]) -> Iterator[tuple[Path, LessonSeen | str | None]]:
@@ -76,14 +70,11 @@ def _seen(files: list[Path]) -> Iterator[tuple[Path, LessonSeen | str | None]]:
 def _one(path: Path) -> LessonSeen | str | None:
     knowledge = load_knowledge()
     try:
-        data = path.read_bytes()
-        file = parse_case(data, knowledge)
-    except OSError as error:
-        return f"file: {str(error.strerror or error).lower()}; check the path"
+        file, case = read_file_and_case(path, knowledge)
     except BadCaseError as error:
         return str(error)
     if file.outcome is None:
         return None
-    order = hashlib.sha256(data).hexdigest()
+    order = hashlib.sha256(file.model_dump_json().encode()).hexdigest()
     person = file.student.key or order
-    return lesson_seen(from_file(file), file.outcome, person, order, knowledge)
+    return lesson_seen(case, file.outcome, person, order, knowledge)

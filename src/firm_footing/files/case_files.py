@@ -37,15 +37,21 @@ class BadCaseError(Exception):
 
 def read_case_file(path: Path, knowledge: Knowledge) -> Case:
     """The case in a file; BadCaseError says in one line what is wrong."""
+    return read_file_and_case(path, knowledge)[1]
+
+
+def read_file_and_case(path: Path, knowledge: Knowledge) -> tuple[CaseFile, Case]:
+    """The same, with what the file says of the case besides: its outcome, and whose it is."""
     try:
         data = path.read_bytes()
     except OSError as error:
         raise BadCaseError(
             "file", str(error.strerror or error).lower(), "check the path"
         ) from error
-    case = in_si(parse_case(data, knowledge))
+    file = parse_case(data, knowledge)
+    case = in_si(file)
     _traces_can_be_read(case, knowledge)
-    return case
+    return file, case
 
 
 def _traces_can_be_read(case: Case, knowledge: Knowledge) -> None:

@@ -72,7 +72,7 @@ class _Sentence:
             said.append("the low point")
         if not said:
             return ""
-        names = said[0] if len(said) == 1 else f"{', '.join(said[:-1])} and {said[-1]}"
+        names = words.listed(said)
         return f" Where it brings about others, {names} should change with them."
 
     def first(self, found: WhatIf) -> str:

@@ -4,6 +4,7 @@ from collections.abc import Iterable
 
 from firm_footing.core.conclusions.schools import SchoolStart
 from firm_footing.core.knowledge import Knowledge
+from firm_footing.core.text.words import listed
 
 MOST = 3
 """Causes that are named; beyond them it is only said that there are more."""
@@ -24,7 +25,7 @@ def schools_sentence(elsewhere: Iterable[SchoolStart], knowledge: Knowledge) -> 
     if not by_start:
         return ""
     parts = [
-        f"{_listed(names)} with “{knowledge.cause[start].label}”"
+        f"{listed(names)} with “{knowledge.cause[start].label}”"
         for start, names in list(by_start.items())[:MOST]
     ]
     if len(by_start) > MOST:
@@ -32,7 +33,3 @@ def schools_sentence(elsewhere: Iterable[SchoolStart], knowledge: Knowledge) -> 
     one = sum(map(len, by_start.values())) == 1
     lead = "Another school would start elsewhere" if one else "Other schools would start elsewhere"
     return f"{lead}: {'; '.join(parts)}."
-
-
-def _listed(names: list[str]) -> str:
-    return names[0] if len(names) == 1 else f"{', '.join(names[:-1])} and {names[-1]}"
