@@ -5,6 +5,7 @@ import os
 os.environ.setdefault("OPENBLAS_NUM_THREADS", "1")
 
 import argparse
+import re
 import sys
 from dataclasses import dataclass
 from datetime import UTC, datetime
@@ -100,9 +101,17 @@ def main() -> None:
     page = report(found, command, (half, few))
     page += blocks.section(few, seed)
     page += retests.section(RETESTED, seed)
+    page += kept_sections((DOCS / "MEASUREMENTS.md").read_text(encoding="utf-8"), page)
     (DOCS / "MEASUREMENTS.md").write_text(page, encoding="utf-8")
     (DOCS / "reliability.svg").write_text(picture(found.policies[EIGHT]), encoding="utf-8")
     sys.stdout.write(page)
+
+
+def kept_sections(before: str, page: str) -> str:
+    """Sections of the page before that other commands measured, or that were written by hand."""
+    _, *sections = re.split(r"(?m)^(?=## )", before)
+    made = set(re.findall(r"(?m)^## .*$", page))
+    return "".join("\n" + s.strip() + "\n" for s in sections if s.splitlines()[0] not in made)
 
 
 def figures(s: Summary) -> dict[str, str]:

@@ -169,8 +169,16 @@ def test_the_stages_around_the_shots(page: Page, name: str, stage: str) -> None:
 
 def test_the_casebook_and_the_map(page: Page) -> None:
     page.goto("/casebook")
-    expect(page.get_by_test_id("casebook-sum")).to_be_visible()
+    expect(page.get_by_role("row").nth(1)).to_be_visible()
     assert violations(page) == {}
+    for part, shown in (
+        ("Am I right?", "By miss"),
+        ("What pays", "Minutes, on average"),
+        ("What was learned", "Rankings use what your lessons taught"),
+    ):
+        page.get_by_role("link", name=part).click()
+        expect(page.get_by_text(shown)).to_be_visible()
+        assert violations(page) == {}
     page.goto("/map")
     expect(page.get_by_test_id("cause-map")).to_be_visible()
     assert violations(page) == {}

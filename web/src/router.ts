@@ -17,7 +17,12 @@ export const router = createRouter({
       component: () => import('@/lesson/LessonPage.vue'),
       props: true,
     },
-    { path: '/casebook', name: 'casebook', component: () => import('@/casebook/CasebookPage.vue') },
+    {
+      path: '/casebook/:part(right|pays|learned)?',
+      name: 'casebook',
+      component: () => import('@/casebook/CasebookPage.vue'),
+      props: true,
+    },
     {
       path: '/settings',
       name: 'settings',

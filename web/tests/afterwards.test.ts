@@ -1,14 +1,13 @@
-// After the lesson: who is due, the casebook, a student along time, the map, and the clock.
+// After the lesson: who is due, a student along time, the map, and the clock.
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import { effectScope, ref } from 'vue'
 import type { Lesson } from '@/api/client'
-import CasebookPage from '@/casebook/CasebookPage.vue'
 import DueList from '@/day/DueList.vue'
 import ProgressTable from '@/day/ProgressTable.vue'
 import LessonClock from '@/lesson/LessonClock.vue'
 import { useClock } from '@/lesson/useClock'
 import MapPage from '@/map/MapPage.vue'
-import { furnish, listOf, serve, settle, show, student } from './mounting'
+import { furnish, serve, settle, show, student } from './mounting'
 import { known, filled, acts } from './wholeLesson'
 
 beforeEach(furnish)
@@ -35,73 +34,6 @@ describe('afterwards', () => {
     await settle()
     expect(page.text()).toContain('Perrin')
     expect(page.text()).toContain('since 1 Dec')
-  })
-  it('the casebook says how often it came true', async () => {
-    const cases = [
-      {
-        lesson_id: 'L',
-        student_name: 'Perrin',
-        handedness: 'right',
-        club: '7i',
-        shape: 'Pull',
-        decided_at: '2026-11-01T10:00:00Z',
-        cause: 'heel',
-        ranked_first: 'late',
-        agreed: false,
-        verdict: 'rejected',
-      },
-      {
-        lesson_id: 'M',
-        student_name: 'Oda',
-        handedness: 'left',
-        club: 'd',
-        shape: 'Hook',
-        decided_at: '2026-11-02T10:00:00Z',
-        cause: 'heel',
-        ranked_first: 'heel',
-        agreed: true,
-        verdict: null,
-      },
-    ]
-    serveAll({
-      'GET /api/casebook': {
-        body: {
-          cases,
-          decided: { came: 0, of: 1, low: 0, high: 0.62 },
-          first: { came: 0, of: 0, low: 0, high: 1 },
-          against: { came: 0, of: 1, low: 0, high: 0.62 },
-        },
-      },
-    })
-    const { page } = await show(CasebookPage)
-    await settle()
-    expect(page.get('[data-testid="casebook-sum"]').text()).toBe(
-      'Of 1 that came back, 0 were confirmed.',
-    )
-    const bars = page.findAll('.scale').map((b) => b.attributes('aria-label'))
-    expect(bars).toEqual([
-      'All decisions: 0 of 1; between 0% and 62%',
-      'Decided as the ranking had it: none yet',
-      'Decided against it: 0 of 1; between 0% and 62%',
-    ])
-    const rows = () => page.findAll('tbody tr').map((r) => r.text())
-    expect(rows()).toHaveLength(2)
-    expect(rows()[0]).toContain('rejected')
-    await listOf(page, 'What became of it').choose('not asked yet')
-    expect(rows()).toHaveLength(1)
-    expect(rows()[0]).toContain('Oda')
-    await listOf(page, 'Miss').choose('Pull')
-    expect(page.text()).toContain('No case is like that.')
-  })
-  it('an empty casebook says so', async () => {
-    serveAll({
-      'GET /api/casebook': {
-        body: { cases: [] },
-      },
-    })
-    const { page } = await show(CasebookPage)
-    await settle()
-    expect(page.text()).toContain('No decision yet.')
   })
   it('a student is seen along time', async () => {
     const spread = (value: number) => ({ value, se: 1 })

@@ -84,10 +84,16 @@ export function problem(message: string, hint = 'Nothing was changed.'): Shape['
   return { code: 'refused', message, hint, where: '' }
 }
 
-const routes = ['/', '/students/:id', '/lessons/:id/:stage?', '/:rest(.*)'].map((path) => ({
+const NAMES = {
+  '/': 'day',
+  '/students/:id': 'student',
+  '/lessons/:id/:stage?': 'lesson',
+  '/casebook/:part?': 'casebook',
+  '/:rest(.*)': 'lost',
+}
+const routes = Object.entries(NAMES).map(([path, name]) => ({
   path,
-  name:
-    { '/': 'day', '/students/:id': 'student', '/lessons/:id/:stage?': 'lesson' }[path] ?? 'lost',
+  name,
   component: { template: '<i />' },
 }))
 

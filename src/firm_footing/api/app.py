@@ -8,7 +8,9 @@ from sqlalchemy import Engine
 from starlette.middleware.gzip import GZipMiddleware
 
 from firm_footing.api.balls import routes as balls
+from firm_footing.api.casebook import learning
 from firm_footing.api.casebook import routes as casebook
+from firm_footing.api.casebook.learner import Learner
 from firm_footing.api.cases import routes as cases
 from firm_footing.api.changes import routes as changes
 from firm_footing.api.changes.answer_again import answer_again
@@ -42,7 +44,7 @@ SCREENS = Path(__file__).parents[3] / "web" / "dist"
 
 PARTS = (
     students, lessons, last_lesson, changes, balls, traces, conclusions, coaching, sheets, casebook,
-    cases, tables, knowledge, pairing, instructors, films, films_beside,
+    learning, cases, tables, knowledge, pairing, instructors, films, films_beside,
     stills, keeping,
 )  # fmt: skip
 
@@ -103,6 +105,7 @@ def begin_with(app: FastAPI, engine: Engine) -> None:
     app.state.engine, app.state.secret = engine, None
     app.state.arrivals.tell()
     app.state.conclusions, app.state.codes = KeptConclusions(), Codes()
+    app.state.learner = Learner(engine, app.state.knowledge, app.state.conclusions)
 
 
 def _serve_screens(app: FastAPI, screens: Path) -> None:

@@ -9,6 +9,7 @@ from typing import Annotated
 
 import typer
 
+from firm_footing.core.case.past import HowCommon
 from firm_footing.core.conclusions.schools import SchoolStart
 from firm_footing.core.diagnosis.diagnosis import diagnose
 from firm_footing.core.diagnosis.ranking import Ranking, ranking_of
@@ -50,9 +51,6 @@ def rank(
             typer.echo(_in_words(path, answered, knowledge))
     if bad:
         raise typer.Exit(2)
-
-
-HowCommon = tuple[tuple[str, float], ...]
 
 
 def _ranked(files: list[Path], how_common: HowCommon) -> Iterator[tuple[Path, Ranking | str]]:

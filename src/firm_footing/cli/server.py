@@ -159,6 +159,7 @@ def _serve(
             sys.stdout.flush()
             signal.signal(signal.SIGTERM, _end)
             share_one_heap()
+            app.state.learner.start()
             gc.freeze()  # what stays: looking through it held answers up by 0.1 s
             _Server(_config(app, at), app.state.arrivals).run(sockets=[door])
         finally:

@@ -26,6 +26,7 @@ from firm_footing.store.coaching import add_time, put_follow_up, put_repetition
 from firm_footing.store.columns import now
 from firm_footing.store.decisions import add_decision
 from firm_footing.store.instructors import add_instructor
+from firm_footing.store.known import KNOWLEDGE
 from firm_footing.store.lesson_reading import content_of
 from firm_footing.store.lessons import change_lesson, put_block
 from firm_footing.store.shots import put_shot
@@ -44,11 +45,13 @@ STUDENT_FIELDS = (
     "dominant_leg",
     "age_group",
     "guardian_agreed",
+    "archived",
 )
 
 
 def fill_with_demo(session: Session, knowledge: Knowledge) -> None:
     """Put everyone and their lessons into an empty database."""
+    session.info[KNOWLEDGE] = knowledge
     add_instructor(session, {"name": GIVEN_BY, "place": "Gorse Quay"})
     for person in yaml.safe_load(PEOPLE.read_text(encoding="utf-8")):
         student = Student(

@@ -1,106 +1,119 @@
 """What was decided in all lessons, and what became of it?"""
 
-from collections.abc import Sequence
+from collections.abc import Mapping
 from datetime import datetime
 from typing import Any, NamedTuple
 
-from sqlalchemy import ColumnElement, and_, func, select
+from sqlalchemy import ColumnElement, and_, select
 from sqlmodel import Session, col
 
 from firm_footing.core.case.past import DecisionOutcome
 from firm_footing.core.frame import Handedness
-from firm_footing.store.tables import Decision, FollowUp, Lesson, LoggedBlock, Outcome, Student
+from firm_footing.core.knowledge import Knowledge
+from firm_footing.core.knowledge.casebook import Fate, KnownBy
+from firm_footing.core.learning.fates import outcome_of
+from firm_footing.store.own_tables import StudiedLesson
+from firm_footing.store.tables import Decision, FollowUp, Lesson, LoggedBlock, Student
 
 
 class DecidedCase(NamedTuple):
     """The last decision of one lesson.
 
+    said : what the ranking said then, that one starts with the cause decided on; None until the
+        lesson is studied
     club : of the first baseline
     shape : what its balls did when it was decided, in a word
-    verdict : what became of it; None until it is known
+    drill : worked with; None: none was chosen
+    outcome : what became of it, by all that says so; None until it is known
     """
 
     lesson_id: str
+    student_id: str
     student_name: str
     handedness: Handedness
     decided_at: datetime
     cause: str
     ranked_first: str | None
+    said: float | None
     shape: str | None
     club: str | None
-    verdict: Outcome | None
+    drill: str | None
+    outcome: DecisionOutcome | None
+
+    @property
+    def agreed(self) -> bool | None:
+        """Whether the ranking's first was decided on; None where nothing had spoken yet."""
+        return None if self.ranked_first is None else self.cause == self.ranked_first
+
+    @property
+    def came_true(self) -> bool:
+        """Whether it was confirmed, and not only partly."""
+        return self.outcome is not None and self.outcome.fate == "confirmed"
 
 
-def decided_cases(session: Session, most: int, before: datetime | None = None) -> list[DecidedCase]:
-    """The newest first; of those decided before a moment, where one is named."""
+def decided_cases(
+    session: Session,
+    known: Knowledge,
+    most: int | None = None,
+    before: datetime | None = None,
+    since: datetime | None = None,
+) -> list[DecidedCase]:
+    """The newest first; `before` and `since`: only those decided before, or from a moment on."""
     rows = (
         select(
             col(Decision.lesson_id),
+            col(Student.id),
             col(Student.name),
             col(Student.handedness),
             col(Decision.decided_at),
             col(Decision.cause),
             col(Decision.ranked_first),
+            col(StudiedLesson.said),
             col(Decision.shape),
             _first_club(),
+            col(Lesson.drill),
             col(FollowUp.verdict),
+            col(StudiedLesson.cause),
+            col(StudiedLesson.measured),
         )
         .select_from(Decision)
         .join(Lesson, col(Lesson.id) == Decision.lesson_id)
         .join(Student, col(Student.id) == Lesson.student_id)
         .outerjoin(FollowUp, col(FollowUp.lesson_id) == Decision.lesson_id)
-        .where(_is_the_last())
+        .outerjoin(StudiedLesson, col(StudiedLesson.lesson_id) == Decision.lesson_id)
+        .where(_is_the_last(), col(Decision.cause).in_(known.cause))
         .order_by(col(Decision.decided_at).desc())
-        .limit(most)
     )
+    if most is not None:
+        rows = rows.limit(most)
     if before is not None:
         rows = rows.where(col(Decision.decided_at) < before)
-    return [DecidedCase(*row) for row in session.connection().execute(rows)]
+    if since is not None:
+        rows = rows.where(col(Decision.decided_at) >= since)
+    found = []
+    for row in session.connection().execute(rows):
+        *told, came_back, studied, measured = row
+        outcome = outcome_now(row.cause, came_back, studied, measured, known)
+        found.append(DecidedCase._make([*told, outcome]))
+    return found
 
 
-class Told(NamedTuple):
-    """How many decisions came back, and how many of them were confirmed.
+def outcome_now(
+    cause: str,
+    came_back: Fate | None,
+    measured_cause: str | None,
+    measured: Mapping[KnownBy, Fate] | None,
+    known: Knowledge,
+) -> DecisionOutcome | None:
+    """What became of a decision, as far as it is known now.
 
-    agreed : whether the ranking's first was decided on; None where nothing had spoken yet
+    came_back : what the student was asked later; measured : what the lesson said of
+    `measured_cause`, when it was studied
     """
-
-    agreed: bool | None
-    confirmed: int
-    of: int
-
-
-def what_came_back(session: Session) -> Sequence[Told]:
-    """Over all lessons, by whether the ranking's first was decided on."""
-    agreed = col(Decision.cause) == col(Decision.ranked_first)
-    rows = session.connection().execute(
-        select(
-            agreed,
-            func.count().filter(col(FollowUp.verdict) == "confirmed"),
-            func.count(),
-        )
-        .select_from(Decision)
-        .join(FollowUp, col(FollowUp.lesson_id) == Decision.lesson_id)
-        .where(col(FollowUp.verdict).is_not(None), _is_the_last())
-        .group_by(agreed)
-    )
-    return [
-        Told(None if same is None else bool(same), confirmed, of) for same, confirmed, of in rows
-    ]
-
-
-def known_fates(session: Session) -> list[tuple[str, DecisionOutcome]]:
-    """Lessons of whose decision it is known what became of it, the oldest first."""
-    rows = session.connection().execute(
-        select(col(Decision.lesson_id), col(Decision.cause), col(FollowUp.verdict))
-        .select_from(Decision)
-        .join(FollowUp, col(FollowUp.lesson_id) == Decision.lesson_id)
-        .where(col(FollowUp.verdict).is_not(None), _is_the_last())
-        .order_by(col(Decision.decided_at))
-    )
-    return [
-        (lesson, DecisionOutcome(decided=cause, fate=verdict, known_by=("follow_up",)))
-        for lesson, cause, verdict in rows
-    ]
+    fates = dict(measured or {}) if measured_cause == cause else {}
+    if came_back is not None:
+        fates["follow_up"] = came_back
+    return outcome_of(cause, fates, known.casebook)
 
 
 def _is_the_last() -> ColumnElement[bool]:

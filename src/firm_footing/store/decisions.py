@@ -56,6 +56,7 @@ def add_decision(
         ranked_first=ranked_first(ranking) if rests_on_something(ranking) else None,
         shape=ranking["pattern"]["shape"],
         knowledge_version=knowledge.version,
+        how_common=case.how_common,
         prediction=asdict(without(infer(case, knowledge), cause)),
     )
     with Step(session, lesson_id, "decision") as step:

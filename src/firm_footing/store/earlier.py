@@ -8,6 +8,9 @@ from sqlmodel import Session, col, select
 
 from firm_footing.core.case.past import PastDecision
 from firm_footing.core.coaching.ladder import Result
+from firm_footing.store.casebook import outcome_now
+from firm_footing.store.known import knowledge_of
+from firm_footing.store.own_tables import StudiedLesson
 from firm_footing.store.tables import (
     CheckAnswer,
     Decision,
@@ -32,35 +35,45 @@ def earlier_lessons(session: Session, lesson: Lesson, most: int = 5) -> list[Les
     )
 
 
-def decided_before(
-    session: Session, lesson: Lesson, most: int = 5
-) -> list[tuple[Lesson, Decision, FollowUp | None]]:
+class EarlierDecision(NamedTuple):
+    """An earlier lesson with its last decision, what came back, and what it was found to teach."""
+
+    lesson: Lesson
+    decision: Decision
+    follow_up: FollowUp | None
+    studied: StudiedLesson | None
+
+
+def decided_before(session: Session, lesson: Lesson, most: int = 5) -> list[EarlierDecision]:
     """The same student's earlier lessons that came to a decision, the newest first."""
     rows = session.exec(
-        select(Lesson, Decision, FollowUp)
+        select(Lesson, Decision, FollowUp, StudiedLesson)
         .join(Decision, col(Decision.lesson_id) == Lesson.id)
         .outerjoin(FollowUp, col(FollowUp.lesson_id) == Lesson.id)
+        .outerjoin(StudiedLesson, col(StudiedLesson.lesson_id) == Lesson.id)
         .where(Lesson.student_id == lesson.student_id, Lesson.started_at < lesson.started_at)
         .order_by(col(Lesson.started_at).desc(), col(Decision.decided_at).desc())
     )
-    last: dict[str, tuple[Lesson, Decision, FollowUp | None]] = {}
-    for earlier, decision, follow_up in rows:
-        last.setdefault(earlier.id, (earlier, decision, follow_up))
+    last: dict[str, EarlierDecision] = {}
+    for row in rows:
+        before = EarlierDecision(*row)
+        last.setdefault(before.lesson.id, before)
     return list(last.values())[:most]
 
 
 def past_of(session: Session, lesson: Lesson) -> tuple[PastDecision, ...]:
-    """What became of the decisions of the student's lessons before, as far as it came back."""
-    return tuple(
-        PastDecision(
-            decided=decision.cause,
-            fate=follow_up.verdict,
-            known_by=("follow_up",),
-            days_ago=float((lesson.started_at - earlier.started_at).days),
-        )
-        for earlier, decision, follow_up in decided_before(session, lesson)
-        if follow_up is not None and follow_up.verdict is not None
-    )
+    """What became of the decisions of the student's lessons before, as far as it is known here."""
+    known = knowledge_of(session)
+    found = []
+    for before in decided_before(session, lesson) if known is not None else ():
+        assert known is not None
+        came_back = None if before.follow_up is None else before.follow_up.verdict
+        cause, measured = (s.cause, s.measured) if (s := before.studied) else (None, None)
+        outcome = outcome_now(before.decision.cause, came_back, cause, measured, known)
+        if outcome is not None:
+            days = float((lesson.started_at - before.lesson.started_at).days)
+            found.append(PastDecision(**outcome.model_dump(), days_ago=days))
+    return tuple(found)
 
 
 def first_with_club(session: Session, lesson: Lesson, club: str) -> str | None:

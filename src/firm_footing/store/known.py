@@ -10,12 +10,15 @@ from typing import Any, Final, TypeVar
 
 from sqlmodel import Session, SQLModel
 
+from firm_footing.core.case.past import HowCommon
 from firm_footing.core.knowledge import Knowledge
 from firm_footing.store.lesson_content import LessonContent
 from firm_footing.store.tables import FilmMarks, Lesson, LoggedBlock
 
 KNOWLEDGE: Final = "knowledge"
 """Where a session keeps the knowledge that it reads against."""
+HOW_COMMON: Final = "how common"
+"""Where a session keeps what the casebook taught, and rankings use."""
 ANY_CLUB: Final = "7i"
 """Read in the place of a club that is not known, and told so."""
 AnyRow = TypeVar("AnyRow", bound=SQLModel)
@@ -25,6 +28,12 @@ T = TypeVar("T")
 def knowledge_of(session: Session) -> Knowledge | None:
     """The knowledge that this session reads against; None: what is kept is read as it is."""
     found: Knowledge | None = session.info.get(KNOWLEDGE)
+    return found
+
+
+def how_common_of(session: Session) -> HowCommon:
+    """Factors of the causes' weights that the casebook taught; empty where they are not used."""
+    found: HowCommon = session.info.get(HOW_COMMON, ())
     return found
 
 

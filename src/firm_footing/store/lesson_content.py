@@ -3,7 +3,7 @@
 from dataclasses import dataclass
 
 from firm_footing.core.case import Trace
-from firm_footing.core.case.past import PastDecision
+from firm_footing.core.case.past import HowCommon, PastDecision
 from firm_footing.store.tables import (
     CheckAnswer,
     Decision,
@@ -24,6 +24,7 @@ class LessonContent:
     """A lesson with everything in it, each part in the order it happened.
 
     past : what became of the decisions of the student's lessons before
+    how_common : factors of the causes' weights that the casebook taught
     has_stills, has_earlier : whether it has stills; whether the student had a lesson before
     unreadable : what it holds that could not be read, or is not known here, and is left out
     """
@@ -43,6 +44,7 @@ class LessonContent:
     used_s: dict[str, float]
     stage: str | None
     past: tuple[PastDecision, ...] = ()
+    how_common: HowCommon = ()
     has_stills: bool = False
     has_earlier: bool = False
     unreadable: tuple[str, ...] = ()

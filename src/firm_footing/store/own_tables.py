@@ -1,11 +1,16 @@
-"""Which tables does the application keep for itself? What was done and arrived, who may come in."""
+"""Which tables does the application keep for itself?
+
+What was done and arrived, who may come in, what the lessons taught.
+"""
 
 from datetime import datetime
 from typing import Any
 
-from sqlalchemy import Column, ForeignKey, Index, String
+from sqlalchemy import Column, ForeignKey, Index, LargeBinary, String
 from sqlmodel import Field, SQLModel
 
+from firm_footing.core.knowledge.casebook import Fate, KnownBy
+from firm_footing.core.learning.learned import Learned
 from firm_footing.store.columns import AsJson, Instant, now
 from firm_footing.store.tables import belongs_to, new_id
 
@@ -98,3 +103,51 @@ class ColumnMapping(SQLModel, table=True):
         sa_column=Column(AsJson(list[dict[str, Any]]), nullable=False)
     )
     used_at: datetime = Field(default_factory=now, sa_type=Instant)
+
+
+class StudiedLesson(SQLModel, table=True):
+    """What one lesson teaches, worked out once: it is worked out anew when the lesson changes.
+
+    state : of the lesson and of the knowledge, when it was studied
+    cause : the decision that `measured` is of
+    measured : what the lesson itself says became of it, by what says so
+    said : what the ranking said when it was decided, that one starts with the cause
+    told : bits that each piece of evidence told
+    proposed : look to the bits that were expected of it when it was decided
+    log_likelihood : of each set of causes, two bytes each (`store/learning.py`)
+    """
+
+    __tablename__ = "studied_lesson"
+
+    lesson_id: str = Field(
+        sa_column=Column(String, ForeignKey("lesson.id", ondelete="CASCADE"), primary_key=True)
+    )
+    state: str
+    cause: str
+    measured: dict[KnownBy, Fate] = Field(
+        default_factory=dict, sa_column=Column(AsJson(dict[KnownBy, Fate]), nullable=False)
+    )
+    said: float | None = None
+    told: dict[str, float] = Field(
+        default_factory=dict, sa_column=Column(AsJson(dict[str, float]), nullable=False)
+    )
+    proposed: dict[str, float] = Field(
+        default_factory=dict, sa_column=Column(AsJson(dict[str, float]), nullable=False)
+    )
+    log_likelihood: bytes = Field(sa_column=Column(LargeBinary, nullable=False))
+
+
+class LearnedLayer(SQLModel, table=True):
+    """What the casebook taught last; there is one, and it can be worked out anew at any time.
+
+    made_of : a digest of the lessons, fates and choices it was made of
+    """
+
+    __tablename__ = "learned_layer"
+
+    id: int = Field(default=1, primary_key=True)
+    made_of: str
+    learned: Learned | None = Field(
+        default=None, sa_column=Column(AsJson(Learned | None), nullable=True)
+    )
+    made_at: datetime = Field(default_factory=now, sa_type=Instant)

@@ -1,206 +1,61 @@
 <script setup lang="ts">
-// Decisions and what became of them: how often they came true, with the doubt of so few, and the
-// cases by cause, miss, club and fate.
-import ChooseOne from '@/ui/ChooseOne.vue'
-import { useInfiniteQuery } from '@tanstack/vue-query'
-import { computed, ref } from 'vue'
-import { ask, client, type Shape } from '@/api/client'
-import { useKnowledge } from '@/api/knowledge'
-import ShareBar from '@/casebook/ShareBar.vue'
-import { dayWord } from '@/ui/dates'
-import { useSettings } from '@/ui/settings'
-import StateMessage from '@/ui/StateMessage.vue'
-import { capital, say } from '@/ui/words'
+// Decisions and what became of them: the cases, whether they were right, what pays, what was learned.
+import CasesPart from '@/casebook/CasesPart.vue'
+import LearnedPart from '@/casebook/LearnedPart.vue'
+import PaysPart from '@/casebook/PaysPart.vue'
+import RightPart from '@/casebook/RightPart.vue'
 
-type Case = Shape['CaseOut']
-
-const known = useKnowledge()
-const settings = useSettings()
-const {
-  data: pages,
-  error: failure,
-  refetch: load,
-  hasNextPage,
-  fetchNextPage,
-} = useInfiniteQuery({
-  queryKey: ['casebook'],
-  queryFn: ({ pageParam: before }) =>
-    ask(client.GET('/api/casebook', { params: { query: { before } } })),
-  initialPageParam: null as string | null,
-  getNextPageParam: (last) => (last.more ? (last.cases.at(-1)?.decided_at ?? null) : null),
-})
-const book = computed(() => {
-  const newest = pages.value?.pages[0]
-  return newest && { ...newest, cases: pages.value?.pages.flatMap((p) => p.cases) ?? [] }
-})
-const name = (id: string | null, { handedness }: Case) =>
-  id ? say(known.cause(id)?.name ?? id, { hand: handedness, sides: settings.sides }) : ''
-const clubName = (id: string | null) => (id ? (known.club(id)?.name ?? id) : '')
-const fate = (c: Case) => c.verdict ?? 'not asked yet'
-
-const FILTERS = [
-  { id: 'cause', word: 'Cause', of: (c: Case) => known.cause(c.cause)?.name ?? c.cause },
-  { id: 'miss', word: 'Miss', of: (c: Case) => c.shape ?? 'not seen' },
-  { id: 'club', word: 'Club', of: (c: Case) => clubName(c.club) || 'none' },
-  { id: 'fate', word: 'What became of it', of: fate },
+const props = defineProps<{ part?: string }>()
+const PARTS = [
+  { id: '', word: 'Cases', shows: CasesPart },
+  { id: 'right', word: 'Am I right?', shows: RightPart },
+  { id: 'pays', word: 'What pays', shows: PaysPart },
+  { id: 'learned', word: 'What was learned', shows: LearnedPart },
 ] as const
-const ALL = 'all'
-const chosen = ref<Record<string, string>>({})
-const options = computed(() =>
-  FILTERS.map((f) => ({
-    ...f,
-    values: [ALL, ...new Set((book.value?.cases ?? []).map((c) => f.of(c)).sort())].map((v) => ({
-      id: v,
-      word: v,
-    })),
-  })),
-)
-const shown = computed(() =>
-  (book.value?.cases ?? []).filter((c) =>
-    FILTERS.every((f) => (chosen.value[f.id] ?? ALL) === ALL || chosen.value[f.id] === f.of(c)),
-  ),
-)
-const sentence = computed(() => {
-  const told = book.value?.decided
-  if (!told || told.of === 0) return 'Nothing has come back yet.'
-  const were = told.came === 1 ? 'was' : 'were'
-  return `Of ${String(told.of)} that came back, ${String(told.came)} ${were} confirmed.`
-})
+const isHere = (id: string) => id === (props.part ?? '')
 </script>
 
 <template>
   <main class="page">
     <p><router-link to="/">The day</router-link></p>
     <h1>Casebook</h1>
-    <StateMessage
-      v-if="failure"
-      inside
-      kind="error"
-      :title="failure.message"
-      :hint="failure.hint"
-      @retry="load"
-    />
-    <StateMessage v-else-if="!book" inside kind="loading" title="Opening the casebook" />
-    <StateMessage
-      v-else-if="book.cases.length === 0"
-      inside
-      kind="empty"
-      title="No decision yet."
-      hint="Decide on a cause in a lesson; what became of it is kept here."
-    />
-    <template v-else>
-      <p class="sum" data-testid="casebook-sum">{{ sentence }}</p>
-      <div v-if="book.decided.of" class="bars">
-        <ShareBar word="All decisions" :share="book.decided" />
-        <ShareBar word="Decided as the ranking had it" :share="book.first" />
-        <ShareBar word="Decided against it" :share="book.against" />
-        <p class="quiet">
-          The mark is how often it came true; the band is where that lies four times in five. Few
-          cases make a wide band.
-        </p>
-        <v-btn class="save" href="/api/casebook/cases.zip" download
-          >Save the cases that came back</v-btn
-        >
-        <p class="quiet">
-          One file a lesson, without names and notes: “firm-footing learn” learns from them how
-          common each cause is among your students.
-        </p>
-      </div>
-      <div class="filters" role="group" aria-label="Which cases">
-        <ChooseOne
-          v-for="f in options"
-          :key="f.id"
-          :name="f.word"
-          :options="f.values"
-          :on="chosen[f.id] ?? ALL"
-          @chosen="(v) => (chosen[f.id] = v)"
-        />
-      </div>
-      <p v-if="shown.length === 0" class="quiet">No case is like that.</p>
-      <table v-else>
-        <thead>
-          <tr>
-            <th scope="col">When</th>
-            <th scope="col">Student</th>
-            <th scope="col">Miss</th>
-            <th scope="col">Club</th>
-            <th scope="col">Decided</th>
-            <th scope="col">The ranking had first</th>
-            <th scope="col">What became of it</th>
-          </tr>
-        </thead>
-        <tbody>
-          <tr v-for="c in shown" :key="c.lesson_id">
-            <td>{{ dayWord(c.decided_at) }}</td>
-            <td>
-              <router-link :to="{ name: 'lesson', params: { id: c.lesson_id, stage: 'decide' } }">{{
-                c.student_name
-              }}</router-link>
-            </td>
-            <td>{{ capital(c.shape ?? '') }}</td>
-            <td>{{ clubName(c.club) }}</td>
-            <td class="strong">{{ name(c.cause, c) }}</td>
-            <td>
-              {{
-                c.agreed
-                  ? 'the same'
-                  : c.ranked_first
-                    ? name(c.ranked_first, c)
-                    : 'nothing had been seen'
-              }}
-            </td>
-            <td>{{ fate(c) }}</td>
-          </tr>
-        </tbody>
-      </table>
-      <v-btn v-if="hasNextPage" variant="text" @click="fetchNextPage()">Show older ones</v-btn>
+    <nav aria-label="Parts of the casebook">
+      <v-btn
+        v-for="p in PARTS"
+        :key="p.id"
+        :variant="isHere(p.id) ? 'flat' : 'text'"
+        :color="isHere(p.id) ? 'slate' : undefined"
+        :class="{ here: isHere(p.id) }"
+        :active="false"
+        :aria-current="isHere(p.id) ? 'page' : undefined"
+        :to="{ name: 'casebook', params: p.id ? { part: p.id } : {} }"
+        >{{ p.word }}</v-btn
+      >
+    </nav>
+    <template v-for="p in PARTS" :key="p.id">
+      <component :is="p.shows" v-if="isHere(p.id)" />
     </template>
   </main>
 </template>
 
 <style scoped>
-.save {
-  justify-self: start;
-}
 h1 {
   font-size: var(--text-head);
 }
-.sum {
-  font-size: var(--text-title);
-  margin: 8px 0 12px;
-}
-.bars {
-  display: grid;
-  gap: 8px;
-  margin-bottom: 22px;
-}
-.filters {
+nav {
   display: flex;
   flex-wrap: wrap;
-  gap: 10px 20px;
-  margin-bottom: 10px;
+  gap: 6px;
+  margin: 8px 0 18px;
 }
-.filters label {
-  display: grid;
-  font-size: var(--text-small);
+nav .here {
+  color: var(--paper) !important; /* the link's own colour is for words on paper */
 }
-table {
-  width: 100%;
-  border-collapse: collapse;
-}
-th,
-td {
-  text-align: left;
-  padding: 10px 12px 10px 0;
-  border-bottom: 1px solid var(--line);
+.page :deep(h2) {
+  font-size: var(--text-title);
+  margin: 22px 0 8px;
 }
 a {
   color: inherit;
-}
-@media (max-width: 700px) {
-  table {
-    display: block;
-    overflow-x: auto;
-  }
 }
 </style>

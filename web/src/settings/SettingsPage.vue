@@ -2,6 +2,7 @@
 // Everything this instructor has chosen: how to see things, and the school a new lesson starts with.
 import { useKnowledge } from '@/api/knowledge'
 import { computed } from 'vue'
+import LearnedChoices from '@/casebook/LearnedChoices.vue'
 import BackupLine from '@/settings/BackupLine.vue'
 import InstructorList from '@/settings/InstructorList.vue'
 import OtherDevices from '@/settings/OtherDevices.vue'
@@ -78,6 +79,15 @@ const chosen = computed(() => {
         <BackupLine />
       </div>
     </div>
+    <section aria-labelledby="taught">
+      <h2 id="taught">What your lessons taught</h2>
+      <p class="quiet">
+        How common each cause is among your students moves with what becomes of your decisions. The
+        <router-link :to="{ name: 'casebook', params: { part: 'learned' } }">casebook</router-link>
+        says what moved.
+      </p>
+      <LearnedChoices />
+    </section>
     <section aria-labelledby="kept">
       <h2 id="kept">What is kept, and where</h2>
       <p>

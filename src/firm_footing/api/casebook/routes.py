@@ -10,14 +10,8 @@ from typing import Annotated
 from fastapi import APIRouter, Query, Response
 
 from firm_footing.api.balls.schemas import MovedOut
-from firm_footing.api.coaching.schemas import (
-    CasebookOut,
-    CaseOut,
-    ConfirmedOut,
-    ProgressOut,
-    StepOut,
-    StripOut,
-)
+from firm_footing.api.casebook.schemas import CasebookOut, CaseOut, ConfirmedOut
+from firm_footing.api.coaching.schemas import ProgressOut, StepOut, StripOut
 from firm_footing.api.context import Known, RowId, Store
 from firm_footing.api.errors import responses
 from firm_footing.api.security.intake import ParsedOnceRoute
@@ -44,19 +38,31 @@ SHOWN = ("start_deg", "curve_deg", "path_deg", "low_point_cm", "heel_toe_mm", "c
 @router.get("/casebook", summary="Decisions and what became of them", responses=responses(422))
 def read_casebook(
     session: Store,
+    known: Known,
     before: Annotated[
         Moment | None, Query(description="Only those decided before: the next page")
     ] = None,
 ) -> CasebookOut:
     """The newest first, so many at once; how often they were confirmed is said of all."""
-    found = casebook.decided_cases(session, PAGE + 1, before)
-    told = casebook.what_came_back(session)
+    found = casebook.decided_cases(session, known, PAGE + 1, before)
+    told = [c for c in casebook.decided_cases(session, known) if c.outcome is not None]
     return CasebookOut(
-        cases=[CaseOut(**c._asdict(), agreed=c.ranked_first == c.cause) for c in found[:PAGE]],
+        cases=[_case(c) for c in found[:PAGE]],
         more=len(found) > PAGE,
         decided=_confirmed(told),
         first=_confirmed([t for t in told if t.agreed]),
         against=_confirmed([t for t in told if t.agreed is False]),
+    )
+
+
+def _case(case: casebook.DecidedCase) -> CaseOut:
+    kept = case._asdict()
+    outcome = kept.pop("outcome")
+    return CaseOut(
+        **{name: kept[name] for name in CaseOut.model_fields if name in kept},
+        agreed=bool(case.agreed),
+        fate=outcome and outcome.fate,
+        known_by=list(outcome.known_by) if outcome else [],
     )
 
 
@@ -65,29 +71,28 @@ def read_casebook(
     summary="Lessons whose outcome is known, for `firm-footing learn`",
     response_class=Response,
 )
-def export_casebook(session: Store) -> Response:
+def export_casebook(session: Store, known: Known) -> Response:
     """One case file a lesson, with its outcome and an anonymous word for its student.
 
     Names, notes, bodily limits and stills stay out.
     """
     packed = io.BytesIO()
     with zipfile.ZipFile(packed, "w", zipfile.ZIP_DEFLATED) as archive:
-        for number, (lesson_id, outcome) in enumerate(casebook.known_fates(session), 1):
-            content = content_of(session, lesson_id)
+        told = [c for c in casebook.decided_cases(session, known) if c.outcome is not None]
+        for number, case in enumerate(reversed(told), 1):
+            content = content_of(session, case.lesson_id)
             file = to_file(case_of(content))
             key = hashlib.sha256(content.student.id.encode()).hexdigest()[:16]
             student = file.student.model_copy(update={"key": key})
-            told = file.model_copy(update={"student": student, "outcome": outcome})
-            text = told.model_dump_json(exclude_none=True, exclude_defaults=True, indent=1)
+            whole = file.model_copy(update={"student": student, "outcome": case.outcome})
+            text = whole.model_dump_json(exclude_none=True, exclude_defaults=True, indent=1)
             archive.writestr(f"{number:05}.case.json", text)
     headers = attached_as("casebook", datetime.now(UTC).date(), ".zip")
     return Response(packed.getvalue(), media_type="application/zip", headers=headers)
 
 
-def _confirmed(told: Sequence[casebook.Told]) -> ConfirmedOut:
-    return ConfirmedOut.model_validate(
-        share_of(sum(t.confirmed for t in told), sum(t.of for t in told))
-    )
+def _confirmed(told: Sequence[casebook.DecidedCase]) -> ConfirmedOut:
+    return ConfirmedOut.model_validate(share_of(sum(t.came_true for t in told), len(told)))
 
 
 @router.get(

@@ -34,6 +34,7 @@ from firm_footing.core.coaching.drills import situation_of
 from firm_footing.core.coaching.ladder import climb
 from firm_footing.core.coaching.next_in_line import next_in_line
 from firm_footing.core.coaching.practice import near_event
+from firm_footing.core.coaching.predicted import moves_of
 from firm_footing.core.coaching.setup_gate import setup_changes
 from firm_footing.core.coaching.transfer import targets_for
 from firm_footing.core.diagnosis.diagnosis import Diagnosis, diagnose
@@ -208,19 +209,8 @@ def _predicted(session: Store, content: LessonContent) -> dict[str, float]:
     decisions = content.decisions
     if not decisions and content.lesson.reopens is not None:
         before = earlier.decided_before(session, content.lesson)
-        decisions = [d for lesson, d, _ in before if lesson.id == content.lesson.reopens]
-    said = (decisions[-1].prediction if decisions else None) or {}
-    now, without, moves = ((said.get(part) or {}) for part in ("now", "without", "moves"))
-    found: dict[str, float] = {}
-    for name in ("start_deg", "curve_deg", "low_point_cm", "heel_toe_mm", "carry_pct"):
-        if moves.get(name):
-            found[name] = moves[name]["value"]
-        elif now.get(name) and without.get(name):
-            found[name] = without[name]["value"] - now[name]["value"]
-    carry = found.pop("carry_pct", None)
-    if carry is not None:
-        found["carry_part"] = carry / (now["carry_pct"]["value"] if now.get("carry_pct") else 100)
-    return found
+        decisions = [b.decision for b in before if b.lesson.id == content.lesson.reopens]
+    return moves_of(decisions[-1].prediction if decisions else None)
 
 
 def _compared(measure: Compared) -> ComparedOut:

@@ -245,40 +245,6 @@ class ClockOut(BaseModel):
     keep_for_retest: int
 
 
-class ConfirmedOut(Out):
-    """So many of so many; the truth lies between low and high four times in five."""
-
-    came: int
-    of: int
-    low: float
-    high: float
-
-
-class CaseOut(BaseModel):
-    """One decision of the casebook and what became of it."""
-
-    lesson_id: str
-    student_name: str
-    handedness: Handedness
-    decided_at: datetime
-    club: str | None = Field(description="Of the baseline")
-    shape: str | None = Field(description="What its balls did, in a word")
-    cause: str
-    ranked_first: str | None
-    agreed: bool = Field(description="The instructor chose what the ranking had first")
-    verdict: Outcome | None
-
-
-class CasebookOut(BaseModel):
-    """All decisions, the newest first, and how often they came true."""
-
-    cases: list[CaseOut]
-    more: bool = Field(description="Older ones are on the next page")
-    decided: ConfirmedOut = Field(description="Of the decisions that came back, those confirmed")
-    first: ConfirmedOut = Field(description="The same where the ranking's first was decided on")
-    against: ConfirmedOut = Field(description="The same where another cause was")
-
-
 class StripOut(Out):
     """One matter in one lesson, for a drawing along time."""
 

@@ -10,6 +10,7 @@ from sqlmodel import Session
 from firm_footing.core.case.past import PastDecision
 from firm_footing.store.changes.steps import revision_of
 from firm_footing.store.earlier import past_of
+from firm_footing.store.known import how_common_of
 from firm_footing.store.lessons import get_lesson
 from firm_footing.store.students import get_student
 from firm_footing.store.tables import Student
@@ -34,6 +35,11 @@ class KeptConclusions:
     def __init__(self) -> None:
         self._answers: OrderedDict[Hashable, Any] = OrderedDict()
         self._lock, self._reasoning = Lock(), Lock()
+
+    @property
+    def reasoning(self) -> Lock:
+        """Held while something is being concluded."""
+        return self._reasoning
 
     def get_or_compute(self, key: Hashable, work_out: Callable[[], T]) -> T:
         """The answer of this key; an error is not kept."""
@@ -61,12 +67,19 @@ def version_of(session: Session, lesson_id: str) -> tuple[Hashable, ...]:
     """
     lesson = get_lesson(session, lesson_id)
     student = get_student(session, lesson.student_id)
-    past = past_of(session, lesson)
-    return version(student, past, lesson_id, revision_of(session, lesson_id))
+    revision = revision_of(session, lesson_id)
+    return version(student, past_of(session, lesson), how_common_of(session), lesson_id, revision)
 
 
 def version(
-    student: Student, past: Collection[PastDecision], lesson_id: str, revision: int
+    student: Student,
+    past: Collection[PastDecision],
+    how_common: Hashable,
+    lesson_id: str,
+    revision: int,
 ) -> tuple[Hashable, ...]:
-    """The same of a lesson already read; `past`: what became of earlier decisions."""
-    return lesson_id, revision, tuple(past), student.model_dump_json()
+    """The same of a lesson already read.
+
+    past : what became of earlier decisions; how_common : what the casebook taught
+    """
+    return lesson_id, revision, tuple(past), how_common, student.model_dump_json()

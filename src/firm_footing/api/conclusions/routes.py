@@ -31,6 +31,7 @@ from firm_footing.store import lessons
 from firm_footing.store.cases import case_of
 from firm_footing.store.earlier import answered_before
 from firm_footing.store.errors import refused
+from firm_footing.store.known import HOW_COMMON
 from firm_footing.store.lesson_reading import content_of
 
 router = APIRouter(route_class=ParsedOnceRoute, tags=["conclusions"])
@@ -48,8 +49,13 @@ def read_diagnosis(
     kept: Conclusions,
     lesson_id: RowId,
     at_hand: Annotated[list[Source] | None, Query(description="Means at hand for looks")] = None,
+    learned: Annotated[
+        bool, Query(description="False: as if no lesson had taught anything")
+    ] = True,
 ) -> DiagnosisOut:
     """All there is to conclude from the lesson, in one call."""
+    if not learned:
+        session.info[HOW_COMMON] = ()
     before = answered_before(session, lessons.get_lesson(session, lesson_id))
 
     def work_out() -> DiagnosisOut:

@@ -93,13 +93,13 @@ def _stills(session: Session, lesson: Lesson) -> list[StillOut]:
 def _earlier(session: Session, lesson: Lesson) -> list[DecidedBefore]:
     return [
         DecidedBefore(
-            lesson_id=before.id,
-            started_at=before.started_at,
-            cause=decision.cause,
-            drill=before.drill,
-            follow_up=follow_up and FollowUpOut.model_validate(follow_up),
+            lesson_id=before.lesson.id,
+            started_at=before.lesson.started_at,
+            cause=before.decision.cause,
+            drill=before.lesson.drill,
+            follow_up=before.follow_up and FollowUpOut.model_validate(before.follow_up),
         )
-        for before, decision, follow_up in decided_before(session, lesson)
+        for before in decided_before(session, lesson)
     ]
 
 

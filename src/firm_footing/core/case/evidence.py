@@ -18,7 +18,7 @@ from firm_footing.core.case.limits import (
     LIST,
     TRACES,
 )
-from firm_footing.core.case.past import PastDecision
+from firm_footing.core.case.past import HowCommon, PastDecision
 from firm_footing.core.case.samples import Samples
 from firm_footing.core.frame import Handedness, NeutralDirection
 from firm_footing.core.knowledge.pressure import SwingEvent
@@ -188,7 +188,7 @@ class Case(Strict):
     traces: Annotated[tuple[Trace, ...], Field(max_length=TRACES)] = ()
     films: Annotated[tuple[Film, ...], Field(max_length=FILMS)] = ()
     history: Annotated[tuple[PastDecision, ...], Field(max_length=LIST)] = ()
-    how_common: tuple[tuple[Word, float], ...] = ()
+    how_common: HowCommon = ()
 
     @property
     def baselines(self) -> tuple[Block, ...]:

@@ -8,6 +8,8 @@ from firm_footing.core.case.base import Number, Strict, Word
 from firm_footing.core.knowledge.casebook import Fate, KnownBy
 
 MOST_DAYS = 40_000
+HowCommon = tuple[tuple[Word, float], ...]
+"""(cause id, factor of its weight) of causes that are commoner, or rarer, than the files say."""
 KnownByAll = Annotated[tuple[KnownBy, ...], Field(min_length=1, max_length=6)]
 
 

@@ -8,7 +8,7 @@ tails the normal curve about the number's mean is taken before and after.
 import math
 from collections.abc import Mapping
 from statistics import NormalDist, fmean, stdev
-from typing import Final
+from typing import Any, Final
 
 from firm_footing.core.coaching.measures import Series
 from firm_footing.core.knowledge.measures import Tail
@@ -16,6 +16,25 @@ from firm_footing.core.knowledge.measures import Tail
 NORMAL: Final = NormalDist()
 PRIOR_BALLS: Final = 5
 """The usual scatter counts like so many balls beside those that were hit."""
+
+
+def moves_of(prediction: Mapping[str, Any] | None) -> dict[str, float]:
+    """Number to how far it moves without the cause; the carry, as `carry_part`, of itself.
+
+    prediction : a `WhatIf` as it was kept with the decision; None: nothing was predicted
+    """
+    said = prediction or {}
+    now, without, moves = ((said.get(part) or {}) for part in ("now", "without", "moves"))
+    found: dict[str, float] = {}
+    for name in ("start_deg", "curve_deg", "low_point_cm", "heel_toe_mm", "carry_pct"):
+        if moves.get(name):
+            found[name] = moves[name]["value"]
+        elif now.get(name) and without.get(name):
+            found[name] = without[name]["value"] - now[name]["value"]
+    carry = found.pop("carry_pct", None)
+    if carry is not None:
+        found["carry_part"] = carry / (now["carry_pct"]["value"] if now.get("carry_pct") else 100)
+    return found
 
 
 def after_move(

@@ -25,10 +25,10 @@ class Piece:
     The log-likelihoods of all pieces (`log_likelihood`) sum to that of all the evidence.
 
     id : a check's id, or `pattern.…`
-    adds : (rows,) log-likelihood, up to a constant; rows are configurations or hypotheses
-    restores : (rows,) factor that a weight gets back when this piece is taken away, up
-        to a constant. Not simply exp(-adds) where pieces hang together: path and face to path, or
-        looks of one group, which count more when one of them is gone.
+    log_likelihood : (rows,) up to a constant; rows are configurations or hypotheses
+    leave_one_out_weight : (rows,) factor that a weight gets back when this piece is taken away, up
+        to a constant. Not simply exp(-log_likelihood) where pieces hang together: path and face to
+        path, or looks of one group, which count more when one of them is gone.
     weight : how much this piece counts, below one when it is not independent of others
     """
 

@@ -16,6 +16,8 @@ class CasebookNumbers(Entry):
 
     known_by : how often a fate known by this alone is right; most_right : by several at most
     partly : of the evidence of "confirmed", as a part of its logarithm
+    enough_power : a retest that shows nothing rejects a cause where it would have shown a half
+        mended student at least so often
     decided : factor of the odds of a cause between before the lesson and the decision on it
     stays : P(a confirmed cause is there at the next lesson); stays_again : of one that came back
     held : factor of how common a cause is, once it was treated and held
@@ -30,6 +32,7 @@ class CasebookNumbers(Entry):
     known_by: dict[KnownBy, float]
     most_right: float = Field(gt=0.5, lt=1)
     partly: float = Field(gt=0, lt=1)
+    enough_power: float = Field(gt=0, lt=1)
     decided: float = Field(ge=1)
     stays: float = Field(gt=0, lt=1)
     stays_again: float = Field(gt=0, lt=1)

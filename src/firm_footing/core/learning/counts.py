@@ -14,9 +14,10 @@ import numpy as np
 from firm_footing.core.case import Case, School
 from firm_footing.core.case.past import DecisionOutcome
 from firm_footing.core.frame.arrays import FloatArray
+from firm_footing.core.inference.enumeration import enumerate_space
 from firm_footing.core.inference.history_likelihood import log_ratio_of_fate
 from firm_footing.core.inference.hypothesis_space import HypothesisSpace
-from firm_footing.core.inference.inference import infer, school_options
+from firm_footing.core.inference.inference import Inference, infer, school_options
 from firm_footing.core.inference.prior import prior_view, set_prior
 from firm_footing.core.knowledge import Knowledge
 
@@ -44,21 +45,40 @@ class LessonSeen:
         return any(kind != "word" for kind in self.outcome.known_by)
 
 
-def lesson_seen(
-    case: Case, outcome: DecisionOutcome, person: str, order: str, knowledge: Knowledge
-) -> LessonSeen:
-    """The same of a case; what is known of its past, and of others, is left out."""
+def likelihood_of(case: Case, knowledge: Knowledge) -> FloatArray:
+    """(sets,) likelihood of all that was seen, up to a constant; its largest is 1.
+
+    What is known of the student's past, and of other students, is left out.
+    """
     alone = case.model_copy(update={"history": (), "how_common": ()})
-    found = infer(alone, knowledge)
+    return likelihood_from(infer(alone, knowledge))
+
+
+def likelihood_from(found: Inference) -> FloatArray:
+    """The same, of a case weighed already, without a history."""
     likelihood = np.divide(
         found.now.cause_set, found.prior, out=np.zeros_like(found.prior), where=found.prior > 0
     )
-    column = knowledge.cause_index[outcome.decided]
-    had = found.space.members[:, column] > 0
-    likelihood = likelihood * np.where(
-        had, np.exp(log_ratio_of_fate(outcome, knowledge.casebook)), 1.0
-    )
-    return LessonSeen(likelihood / likelihood.max(), case.school, outcome, person, order)
+    out: FloatArray = likelihood / likelihood.max()
+    return out
+
+
+def with_fate(likelihood: FloatArray, outcome: DecisionOutcome, knowledge: Knowledge) -> FloatArray:
+    """(sets,) the same with what became of the decision; its largest is 1."""
+    space = enumerate_space(knowledge)
+    had = space.members[:, knowledge.cause_index[outcome.decided]] > 0
+    ratio = np.exp(log_ratio_of_fate(outcome, knowledge.casebook))
+    both = likelihood * np.where(had, ratio, 1.0)
+    out: FloatArray = both / both.max()
+    return out
+
+
+def lesson_seen(
+    case: Case, outcome: DecisionOutcome, person: str, order: str, knowledge: Knowledge
+) -> LessonSeen:
+    """A case with what became of its decision."""
+    likelihood = with_fate(likelihood_of(case, knowledge), outcome, knowledge)
+    return LessonSeen(likelihood, case.school, outcome, person, order)
 
 
 def weights_of(lessons: Sequence[LessonSeen]) -> FloatArray:

@@ -4,7 +4,7 @@ from collections.abc import Iterator
 from typing import Final
 
 from firm_footing.core.knowledge import Knowledge
-from firm_footing.core.learning.learned import Learned
+from firm_footing.core.learning.learned import CauseLearned, Learned
 from firm_footing.core.text.words import cause_name
 
 VISIBLY: Final = 1.15
@@ -23,24 +23,30 @@ def what_moved(learned: Learned, knowledge: Knowledge) -> Iterator[str]:
         if learned.outcomes
         else "No outcome is known yet, and nothing is learned."
     )
-    moved = [
-        (c, found)
-        for c, found in learned.causes.items()
-        if max(found.factor, 1 / found.factor) > VISIBLY
-    ]
+    moved = moved_visibly(learned)
     if learned.outcomes and not moved:
         yield (
             f"Nothing moves before {least} outcomes are known."
             if learned.outcomes < least
             else "Nothing moved: the causes are as common here as the shipped knowledge has them."
         )
-    for cause, found in sorted(moved, key=lambda m: -abs(m[1].here - m[1].shipped)):
+    for cause, found in moved:
         expected = learned.everything.expected.get(cause, 0.0)
         yield (
             f"{knowledge.cause[cause].name}: {100 * found.shipped:.1f} % of students by the files,"
             f" {100 * found.here:.1f} % here, expected in {expected:.1f} of {lessons}."
         )
     yield from _favourite(learned, knowledge)
+
+
+def moved_visibly(learned: Learned) -> list[tuple[str, CauseLearned]]:
+    """Causes that are commoner or rarer here than by the files, those that moved most first."""
+    moved = [
+        (c, found)
+        for c, found in learned.causes.items()
+        if max(found.factor, 1 / found.factor) > VISIBLY
+    ]
+    return sorted(moved, key=lambda m: -abs(m[1].here - m[1].shipped))
 
 
 def _favourite(learned: Learned, knowledge: Knowledge) -> Iterator[str]:

@@ -1,7 +1,7 @@
 """Which steps of a lesson are there, and whose is each?"""
 
 from hashlib import blake2b
-from typing import Any, NamedTuple
+from typing import Any, Final, NamedTuple
 
 from sqlalchemy import and_, case, or_, true
 from sqlmodel import Session, col, delete, func, select
@@ -45,12 +45,20 @@ def revision_of(session: Session, lesson_id: str) -> int:
     wherever they were made. The number of a change that is forgotten is never given again.
     """
     student = select(Lesson.student_id).where(Lesson.id == lesson_id).scalar_subquery()
-    last, undone = session.exec(
-        select(
-            func.max(UndoEntry.id),
-            func.group_concat(case((col(UndoEntry.undone), UndoEntry.id)), "."),
-        ).where(or_(col(UndoEntry.lesson_id) == lesson_id, col(UndoEntry.row_id) == student))
-    ).one()
+    of_lesson = or_(col(UndoEntry.lesson_id) == lesson_id, col(UndoEntry.row_id) == student)
+    last, undone = session.exec(select(*LAST_AND_UNDONE).where(of_lesson)).one()
+    return revision_from(last, undone)
+
+
+LAST_AND_UNDONE: Final = (
+    func.max(UndoEntry.id),
+    func.group_concat(case((col(UndoEntry.undone), UndoEntry.id)), "."),
+)
+"""Of the changes of a lesson: the last, and those that are taken back."""
+
+
+def revision_from(last: int | None, undone: str | None) -> int:
+    """The revision of a lesson with these changes."""
     digest = blake2b(f"{last or 0}-{undone or 0}".encode(), digest_size=6).digest()
     return int.from_bytes(digest, "big")
 

@@ -1,0 +1,207 @@
+"""The casebook learns: what is an outcome, what moves, and what takes it back."""
+
+from collections.abc import Sequence
+
+import pytest
+from fastapi import FastAPI
+from fastapi.testclient import TestClient
+from sqlmodel import Session, select
+
+from firm_footing.api.casebook.learner import Learner
+from firm_footing.store.tables import Decision
+from tests.api.asking import Json, change, decide, get
+
+RUSH = "early_lead_rush"
+
+
+def of(client: TestClient, kind: str, lesson: Json, **more: object) -> None:
+    body = {"kind": kind, **more}
+    client.post(f"/api/lessons/{lesson['id']}/changes", json=body).raise_for_status()
+
+
+def begin(client: TestClient, name: str) -> Json:
+    student = client.post("/api/students", json={"name": name, "handedness": "right"}).json()
+    made: Json = client.post(f"/api/students/{student['id']}/lessons", json={}).json()
+    return made
+
+
+def decided(
+    client: TestClient, name: str, cause: str = RUSH, look: str = "lead_rush_early"
+) -> Json:
+    """A lesson in which one look was answered yes and the cause was decided on."""
+    lesson = begin(client, name)
+    body = {"check_id": look, "answer": "yes", "source": "film"}
+    of(client, "answer", lesson, id=f"a-{name}", body=body)
+    decide(client, lesson, cause)
+    return lesson
+
+
+def came_back(client: TestClient, lesson: Json, verdict: str) -> None:
+    body = {"due_on": "2026-11-30", "verdict": verdict}
+    of(client, "follow-up", lesson, body=body)
+
+
+def book(client: TestClient, app: FastAPI, causes: Sequence[str] = (RUSH,) * 12) -> list[Json]:
+    lessons = [decided(client, f"s{i}", cause) for i, cause in enumerate(causes)]
+    for lesson in lessons:
+        came_back(client, lesson, "confirmed")
+    studied(app)
+    return lessons
+
+
+def studied(app: FastAPI) -> None:
+    learner: Learner = app.state.learner
+    learner.catch_up()
+
+
+def learned(client: TestClient) -> Json:
+    found: Json = client.get("/api/casebook/learned").raise_for_status().json()
+    return found
+
+
+def roots(client: TestClient, lesson: Json, **how: object) -> dict[str, float]:
+    found = client.get(f"/api/lessons/{lesson['id']}/diagnosis", params=how).raise_for_status()  # type: ignore[arg-type]
+    return {c["id"]: c["root"] for c in found.json()["ranking"]["causes"]}
+
+
+def choose(client: TestClient, **values: object) -> Json:
+    found: Json = client.put("/api/casebook/learned", json=values).raise_for_status().json()
+    return found
+
+
+def test_what_comes_back_moves_a_number_and_the_page_says_which(
+    client: TestClient, app: FastAPI
+) -> None:
+    new = begin(client, "new")
+    before = roots(client, new)
+    book(client, app)
+    found = learned(client)
+    assert (found["outcomes"], found["students"], found["decided"]) == (12, 12, {RUSH: 12})
+    moved = {m["cause"]: m for m in found["moved"]}
+    assert moved[RUSH]["here"] > 2 * moved[RUSH]["shipped"]
+    assert any("Rushes" in s for s in found["said"])
+    assert roots(client, new)[RUSH] > 2 * before[RUSH]
+    assert roots(client, new, learned=False) == pytest.approx(before, abs=1e-12)
+
+
+def test_switched_off_or_held_the_ranking_is_the_shipped_one(
+    client: TestClient, app: FastAPI
+) -> None:
+    new = begin(client, "new")
+    before = roots(client, new)
+    book(client, app)
+    everything = [m["cause"] for m in learned(client)["moved"]]
+    taught = roots(client, new)
+    assert choose(client, use=False)["use"] is False
+    assert roots(client, new) == pytest.approx(before, abs=1e-12)
+    choose(client, use=True, held=[RUSH])
+    assert roots(client, new)[RUSH] < (before[RUSH] + taught[RUSH]) / 2
+    assert [m["cause"] for m in learned(client)["moved"] if m["held"]] == [RUSH]
+    assert RUSH in everything
+    refused = client.put("/api/casebook/learned", json={"held": ["no_cause"]})
+    assert refused.status_code == 409
+    assert learned(client)["use"] is True
+
+
+def test_begun_anew_nothing_teaches_until_that_is_taken_back(
+    client: TestClient, app: FastAPI
+) -> None:
+    book(client, app)
+    assert choose(client, anew=True)["outcomes"] == 0
+    again = choose(client, anew=False)
+    assert (again["outcomes"], again["since"]) == (12, None)
+    assert client.get("/api/casebook").json()["decided"]["of"] == 12  # they were never gone
+
+
+def test_a_student_who_is_deleted_takes_their_part_along(client: TestClient, app: FastAPI) -> None:
+    lessons = book(client, app)
+    client.delete(f"/api/students/{lessons[0]['student']['id']}").raise_for_status()
+    studied(app)
+    assert learned(client)["outcomes"] == 11
+
+
+def test_a_correction_counts_backwards(client: TestClient, app: FastAPI) -> None:
+    lessons = book(client, app)
+    sure = {m["cause"]: m["here"] for m in learned(client)["moved"]}[RUSH]
+    for lesson in lessons[:6]:
+        came_back(client, lesson, "rejected")
+    studied(app)
+    less = {m["cause"]: m["here"] for m in learned(client)["moved"]}.get(RUSH, 0.0)
+    assert less < sure
+    for lesson in lessons[:6]:
+        of(client, "undo", lesson)
+    studied(app)
+    assert {m["cause"]: m["here"] for m in learned(client)["moved"]}[RUSH] == sure
+
+
+def test_a_decision_keeps_what_it_was_made_with(
+    client: TestClient, app: FastAPI, session: Session
+) -> None:
+    first = book(client, app)[0]
+    lesson = decided(client, "after")
+    made_with = {d.lesson_id: dict(d.how_common) for d in session.exec(select(Decision)).all()}
+    assert made_with[first["id"]] == {}
+    assert made_with[lesson["id"]][RUSH] > 2
+
+
+def retest(client: TestClient, lesson: Json, after: Sequence[float]) -> None:
+    block = lesson["blocks"][0]["id"]
+    for i, start in enumerate([-7.0, -6, -5, -8, -6, -7, -6, -5]):
+        body: Json = {"block_id": block, "observed": {"start_deg": start}}
+        of(client, "shot", lesson, id=f"b{i}-{lesson['id'][:8]}", body=body)
+    change(client, lesson, primary="start_deg")
+    again = f"re-{lesson['id'][:8]}"
+    of(client, "block", lesson, id=again, body={"kind": "retest", "club": "7i"})
+    for i, start in enumerate(after):
+        body = {"block_id": again, "observed": {"start_deg": start}}
+        of(client, "shot", lesson, id=f"r{i}-{lesson['id'][:8]}", body=body)
+
+
+def test_a_retest_is_an_outcome_once_the_lesson_is_over(client: TestClient, app: FastAPI) -> None:
+    lesson = decided(client, "one")
+    retest(client, lesson, [0.0, 1, -1, 0, 0, 1, 0, -1])
+    studied(app)
+    assert client.get("/api/casebook").json()["cases"][0]["fate"] is None
+    change(client, lesson, finished=True)
+    studied(app)
+    case = client.get("/api/casebook").json()["cases"][0]
+    assert (case["fate"], case["known_by"]) == ("confirmed", ["retest"])
+    assert client.get("/api/casebook/right").json()["by_source"][0]["word"] == "retest"
+    second = client.post(f"/api/lessons/{lesson['id']}/reopen", json={}).json()
+    lines = [
+        e
+        for c in get(client, second, "diagnosis")["ranking"]["causes"]
+        for e in c["for"]
+        if e["evidence"].startswith("history:")
+    ]
+    assert any("by the retest" in e["text"] for e in lines)
+
+
+def test_what_pays_counts_looks_drills_and_minutes(client: TestClient, app: FastAPI) -> None:
+    lesson = decided(client, "one")
+    change(client, lesson, drill="feet_together_pause")
+    client.post(
+        f"/api/lessons/{lesson['id']}/clock",
+        json={"stage": "look", "seconds": 90, "now_in": "look"},
+    ).raise_for_status()
+    came_back(client, lesson, "confirmed")
+    studied(app)
+    pays = client.get("/api/casebook/pays").raise_for_status().json()
+    assert [look["check"] for look in pays["looks"]] == ["lead_rush_early"]
+    assert pays["looks"][0]["bits"] > 0.2
+    assert "lead_rush_early" not in {look["check"] for look in pays["never"]}
+    assert pays["never"][0]["bits"] > 0
+    assert [(d["drill"], d["share"]["came"]) for d in pays["drills"]] == [
+        ("feet_together_pause", 1)
+    ]
+    assert pays["minutes"] == {"look": 1.5}
+
+
+def test_what_was_learned_goes_into_a_file_that_rank_reads(
+    client: TestClient, app: FastAPI
+) -> None:
+    assert client.get("/api/casebook/learned.json").status_code == 409
+    book(client, app)
+    saved = client.get("/api/casebook/learned.json").raise_for_status()
+    assert "s1" not in saved.text
+    assert saved.json()["causes"][RUSH]["factor"] > 2

@@ -1,0 +1,125 @@
+<script setup lang="ts">
+// Was it right: what was said beside what came true, by how sure it was, by miss, club and source.
+import { useQuery } from '@tanstack/vue-query'
+import { computed } from 'vue'
+import { ask, client } from '@/api/client'
+import { useKnowledge } from '@/api/knowledge'
+import ReliabilityDrawing from '@/casebook/ReliabilityDrawing.vue'
+import ShareBar from '@/casebook/ShareBar.vue'
+import { KNOWN_BY_WORDS } from '@/casebook/words'
+import StateMessage from '@/ui/StateMessage.vue'
+import { capital, count } from '@/ui/words'
+
+const known = useKnowledge()
+const {
+  data: right,
+  error,
+  refetch,
+} = useQuery({
+  queryKey: ['casebook-right'],
+  queryFn: () => ask(client.GET('/api/casebook/right')),
+})
+const { data: book } = useQuery({
+  queryKey: ['casebook-sums'],
+  queryFn: () => ask(client.GET('/api/casebook')),
+})
+const FEW = 20
+const parts = computed(() => {
+  const found = right.value
+  if (!found) return []
+  return [
+    { title: 'By miss', list: found.by_miss, word: capital },
+    { title: 'By club', list: found.by_club, word: (id: string) => known.club(id)?.name ?? id },
+    {
+      title: 'By what says so',
+      list: found.by_source,
+      word: (id: string) => capital(KNOWN_BY_WORDS[id as keyof typeof KNOWN_BY_WORDS]),
+    },
+  ].filter((p) => p.list.length)
+})
+const sentence = computed(() => {
+  const told = book.value?.decided
+  if (!told) return ''
+  const were = told.came === 1 ? 'was' : 'were'
+  const few = told.of < FEW ? ' So few say little.' : ''
+  const decisions = count(told.of, 'decision')
+  return `Of ${decisions} whose fate is known, ${String(told.came)} ${were} confirmed.${few}`
+})
+</script>
+
+<template>
+  <StateMessage
+    v-if="error"
+    inside
+    kind="error"
+    :title="error.message"
+    :hint="error.hint"
+    @retry="refetch"
+  />
+  <StateMessage v-else-if="!right || !book" inside kind="loading" title="Opening" />
+  <StateMessage
+    v-else-if="book.decided.of === 0"
+    inside
+    kind="empty"
+    title="Nothing is known yet of any decision."
+    hint="Hit a retest whose measure was fixed beforehand, or enter at the next lesson what came back."
+  />
+  <section v-else aria-label="Am I right?">
+    <p class="lead" data-testid="casebook-sum">{{ sentence }}</p>
+    <div class="two">
+      <div>
+        <div class="bars">
+          <ShareBar word="All decisions" :share="book.decided" />
+          <ShareBar word="Decided as the ranking had it" :share="book.first" />
+          <ShareBar word="Decided against it" :share="book.against" />
+          <p class="quiet">
+            The mark is how often it came true; the band is where that lies four times in five. Few
+            cases make a wide band.
+          </p>
+        </div>
+        <template v-for="p in parts" :key="p.title">
+          <h2>{{ p.title }}</h2>
+          <div class="bars">
+            <ShareBar
+              v-for="one in p.list"
+              :key="one.word"
+              :word="p.word(one.word)"
+              :share="one.share"
+            />
+          </div>
+        </template>
+      </div>
+      <ReliabilityDrawing v-if="right.bands.length" :bands="right.bands" />
+    </div>
+  </section>
+</template>
+
+<style scoped>
+.lead {
+  font-size: var(--text-title);
+  margin-bottom: 12px;
+}
+.two {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) auto;
+  gap: 32px;
+  align-items: start;
+}
+.bars :deep(.share) {
+  grid-template-columns: minmax(120px, 190px) minmax(80px, 1fr) 220px;
+}
+.bars {
+  display: grid;
+  gap: 8px;
+}
+@media (max-width: 700px) {
+  .bars :deep(.share) {
+    grid-template-columns: 1fr;
+  }
+}
+@media (max-width: 1000px) {
+  .two {
+    grid-template-columns: 1fr;
+  }
+}
+</style>

@@ -1,0 +1,25 @@
+// What the lessons taught, and what is done with it.
+import { useQuery, useQueryClient } from '@tanstack/vue-query'
+import { ask, client, type Shape } from '@/api/client'
+import { useAttempt } from '@/api/useAttempt'
+
+const LEARNED = ['learned']
+const AGAIN_MS = 1500
+
+export function useLearned() {
+  const queries = useQueryClient()
+  const { busy, problem, attempt } = useAttempt()
+  const { data, error, refetch } = useQuery({
+    queryKey: LEARNED,
+    queryFn: () => ask(client.GET('/api/casebook/learned')),
+    // asked again while lessons are still being studied
+    refetchInterval: (query) => (query.state.data?.waiting ? AGAIN_MS : false),
+  })
+  async function choose(body: Shape['LearnedChange']): Promise<void> {
+    const found = await attempt(() => ask(client.PUT('/api/casebook/learned', { body })))
+    if (found) queries.setQueryData(LEARNED, found)
+    // what any lesson's causes come to may be another now
+    await queries.invalidateQueries({ queryKey: ['lesson'] })
+  }
+  return { learned: data, error, refetch, choose, busy, problem }
+}
