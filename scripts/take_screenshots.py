@@ -146,17 +146,6 @@ def compared(page: Page) -> None:
     page.wait_for_timeout(2500)
 
 
-def felt(page: Page) -> None:
-    """The student believed that the heel stays down."""
-    marked(page, "down the line")
-    opened(page, "down the line")
-    page.get_by_role("button", name="Feel and real").click()
-    page.get_by_label(re.compile("^Felt:")).fill("0")
-    page.get_by_label(re.compile("^Felt:")).press("Enter")
-    page.get_by_role("button", name="Keep this picture").wait_for()
-    page.wait_for_timeout(1500)
-
-
 PICTURES: list[tuple[str, str, tuple[int, int], Act | None]] = [
     ("day", "/", DESK, None),
     ("student", "student:Marit", DESK, along_time),
@@ -167,14 +156,14 @@ PICTURES: list[tuple[str, str, tuple[int, int], Act | None]] = [
     ("film-front-phone", "Bastian/look", PHONE, from_the_front),
     ("film-together", "Marit/look", DESK, together),
     ("film-compared", "Bastian/look", DESK, compared),
-    ("film-felt", "Bastian/look", DESK, felt),
     ("pressure", "Marit/pressure", DESK, half_way_down),
     ("listen", "Marit/listen", DESK, None),
     ("decide", "Ines/decide", DESK, None),
     ("drill", "Fenn/drill", DESK, None),
     ("retest", "Fenn/retest", DESK, None),
     ("send", "Petra/send", DESK, sheet),
-    ("casebook", "/casebook", DESK, None),
+    ("casebook", "/casebook/right", DESK, None),
+    ("learned", "/casebook/learned", DESK, None),
     ("map", "/map", DESK, fat),
     ("settings", "/settings", DESK, None),
 ]

@@ -168,6 +168,7 @@ def test_a_retest_is_an_outcome_once_the_lesson_is_over(client: TestClient, app:
     assert (case["fate"], case["known_by"]) == ("confirmed", ["retest"])
     assert client.get("/api/casebook/right").json()["by_source"][0]["word"] == "retest"
     second = client.post(f"/api/lessons/{lesson['id']}/reopen", json={}).json()
+    assert get(client, second, "last")["measured"] == {"retest": "confirmed"}
     lines = [
         e
         for c in get(client, second, "diagnosis")["ranking"]["causes"]
@@ -195,6 +196,28 @@ def test_what_pays_counts_looks_drills_and_minutes(client: TestClient, app: Fast
         ("feet_together_pause", 1)
     ]
     assert pays["minutes"] == {"look": 1.5}
+
+
+def test_a_drill_that_worked_comes_before_one_that_did_not(
+    client: TestClient, app: FastAPI
+) -> None:
+    late = ("late_shift", "shift_starts_after_top")
+    new = decided(client, "new", *late)
+    cards = [c["drill"] for c in get(client, new, "coaching")["cards"] if c["withheld"] is None]
+    first, second = cards[:2]
+    for i in range(12):
+        lesson = decided(client, f"s{i}", *late)
+        drill, fate = (second, "confirmed") if i % 2 else (first, "rejected")
+        change(client, lesson, drill=drill)
+        came_back(client, lesson, fate)
+    studied(app)
+    found = {c["drill"]: c for c in get(client, new, "coaching")["cards"]}
+    assert "cause confirmed in 6 of 6 lessons with it" in found[second]["pros"]
+    assert "cause confirmed in 0 of 6 lessons with it" in found[first]["cons"]
+    assert next(iter(found)) == second
+    choose(client, use=False)
+    again = [c["drill"] for c in get(client, new, "coaching")["cards"] if c["withheld"] is None]
+    assert again == cards
 
 
 def test_what_was_learned_goes_into_a_file_that_rank_reads(

@@ -8,8 +8,10 @@ from sqlmodel import Session, col, select
 
 from firm_footing.core.case.past import PastDecision
 from firm_footing.core.coaching.ladder import Result
+from firm_footing.core.knowledge.casebook import Fate, KnownBy
 from firm_footing.store.casebook import outcome_now
 from firm_footing.store.known import knowledge_of
+from firm_footing.store.lesson_content import LessonContent
 from firm_footing.store.own_tables import StudiedLesson
 from firm_footing.store.tables import (
     CheckAnswer,
@@ -74,6 +76,13 @@ def past_of(session: Session, lesson: Lesson) -> tuple[PastDecision, ...]:
             days = float((lesson.started_at - before.lesson.started_at).days)
             found.append(PastDecision(**outcome.model_dump(), days_ago=days))
     return tuple(found)
+
+
+def measured_in(session: Session, content: LessonContent) -> dict[KnownBy, Fate]:
+    """What a lesson itself said became of its last decision, by what says so."""
+    studied = session.get(StudiedLesson, content.lesson.id)
+    cause = content.decisions[-1].cause if content.decisions else None
+    return {} if studied is None or studied.cause != cause else studied.measured
 
 
 def first_with_club(session: Session, lesson: Lesson, club: str) -> str | None:

@@ -11,6 +11,7 @@ from typing import Any, Final, TypeVar
 from sqlmodel import Session, SQLModel
 
 from firm_footing.core.case.past import HowCommon
+from firm_footing.core.coaching.drills import EMPTY, Worked
 from firm_footing.core.knowledge import Knowledge
 from firm_footing.store.lesson_content import LessonContent
 from firm_footing.store.tables import FilmMarks, Lesson, LoggedBlock
@@ -19,6 +20,8 @@ KNOWLEDGE: Final = "knowledge"
 """Where a session keeps the knowledge that it reads against."""
 HOW_COMMON: Final = "how common"
 """Where a session keeps what the casebook taught, and rankings use."""
+WORKED: Final = "worked"
+"""Where a session keeps what became of the lessons with each drill."""
 ANY_CLUB: Final = "7i"
 """Read in the place of a club that is not known, and told so."""
 AnyRow = TypeVar("AnyRow", bound=SQLModel)
@@ -34,6 +37,12 @@ def knowledge_of(session: Session) -> Knowledge | None:
 def how_common_of(session: Session) -> HowCommon:
     """Factors of the causes' weights that the casebook taught; empty where they are not used."""
     found: HowCommon = session.info.get(HOW_COMMON, ())
+    return found
+
+
+def worked_of(session: Session) -> Worked:
+    """What became of the lessons with each drill; empty where it is not used."""
+    found: Worked = session.info.get(WORKED, EMPTY)
     return found
 
 

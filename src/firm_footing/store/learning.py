@@ -16,6 +16,7 @@ from firm_footing.core.case import Case, School
 from firm_footing.core.case.base import Strict
 from firm_footing.core.case.past import HowCommon
 from firm_footing.core.coaching.before_after import compare
+from firm_footing.core.coaching.drills import EMPTY, Worked
 from firm_footing.core.coaching.predicted import moves_of
 from firm_footing.core.frame.arrays import FloatArray
 from firm_footing.core.inference.inference import infer
@@ -194,11 +195,13 @@ class LayerInUse(NamedTuple):
     """What was learned last, and what rankings take over of it.
 
     how_common : factors of the causes' weights; empty where it is not used
+    worked : what became of the lessons with each drill; empty where it is not used
     """
 
-    learned: Learned | None
-    made_at: datetime | None
-    how_common: HowCommon
+    learned: Learned | None = None
+    made_at: datetime | None = None
+    how_common: HowCommon = ()
+    worked: Worked = EMPTY
 
 
 def layer_in_use(session: Session, known: Knowledge) -> LayerInUse:
@@ -206,7 +209,18 @@ def layer_in_use(session: Session, known: Knowledge) -> LayerInUse:
     kept = session.get(LearnedLayer, 1)
     learned = None if kept is None else kept.learned
     if kept is None or learned is None or learned.knowledge != known.version:
-        return LayerInUse(None, None, ())
+        return LayerInUse()
     chosen = learning_choice(session)
-    used = learned.how_common if chosen.use else ()
-    return LayerInUse(learned, kept.made_at, tuple(f for f in used if f[0] not in chosen.held))
+    if not chosen.use:
+        return LayerInUse(learned, kept.made_at)
+    moved = tuple(f for f in learned.how_common if f[0] not in chosen.held)
+    return LayerInUse(learned, kept.made_at, moved, _worked(session, known, chosen))
+
+
+def _worked(session: Session, known: Knowledge, chosen: LearningChoice) -> Worked:
+    found: dict[tuple[str, str], tuple[int, int]] = {}
+    for case in decided_cases(session, known, since=chosen.since):
+        if case.drill is not None and case.outcome is not None:
+            came, of = found.get((case.cause, case.drill), (0, 0))
+            found[case.cause, case.drill] = (came + case.came_true, of + 1)
+    return found

@@ -1,9 +1,10 @@
 """What is in a lesson?"""
 
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 
 from firm_footing.core.case import Trace
 from firm_footing.core.case.past import HowCommon, PastDecision
+from firm_footing.core.coaching.drills import Worked
 from firm_footing.store.tables import (
     CheckAnswer,
     Decision,
@@ -25,6 +26,7 @@ class LessonContent:
 
     past : what became of the decisions of the student's lessons before
     how_common : factors of the causes' weights that the casebook taught
+    worked : what became of the lessons with each drill, as the casebook has it
     has_stills, has_earlier : whether it has stills; whether the student had a lesson before
     unreadable : what it holds that could not be read, or is not known here, and is left out
     """
@@ -45,6 +47,7 @@ class LessonContent:
     stage: str | None
     past: tuple[PastDecision, ...] = ()
     how_common: HowCommon = ()
+    worked: Worked = field(default_factory=dict)
     has_stills: bool = False
     has_earlier: bool = False
     unreadable: tuple[str, ...] = ()

@@ -95,7 +95,7 @@ def _parts(cases: list[DecidedCase], words: Callable[[DecidedCase], list[str]]) 
 def read_learned(request: Request, session: Store, known: Known) -> LearnedOut:
     """How common each cause is here, as far as that is another than the files say."""
     learner: Learner = request.app.state.learner
-    learned, made_at, _ = learner.in_use
+    learned, made_at = learner.in_use.learned, learner.in_use.made_at
     chosen = learning_choice(session)
     out = LearnedOut(
         use=chosen.use,

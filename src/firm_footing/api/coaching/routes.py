@@ -30,7 +30,7 @@ from firm_footing.core.coaching.cards import Card, cards_for
 from firm_footing.core.coaching.cautions import general_cautions, without_a_drill
 from firm_footing.core.coaching.compare_traces import TracesCompared, lay_over
 from firm_footing.core.coaching.cues import cues_for
-from firm_footing.core.coaching.drills import situation_of
+from firm_footing.core.coaching.drills import Worked, situation_of
 from firm_footing.core.coaching.ladder import climb
 from firm_footing.core.coaching.next_in_line import next_in_line
 from firm_footing.core.coaching.practice import near_event
@@ -97,10 +97,11 @@ def cues_of(content: LessonContent, cause: str, known: Knowledge) -> tuple[str, 
 
 
 class DrillConditions(NamedTuple):
-    """Equipment that is not here, and of a limit the one leg it is on."""
+    """Equipment that is not here, of a limit the one leg it is on, and which drills worked."""
 
     lacking: tuple[str, ...]
     sides: dict[Limit, Leg]
+    worked: Worked
 
 
 def conditions_of(content: LessonContent) -> DrillConditions:
@@ -110,7 +111,7 @@ def conditions_of(content: LessonContent) -> DrillConditions:
     for limit, detail in student.limit_details.items():
         if detail.side in ("left", "right"):
             sides[limit] = "trail" if detail.side == student.handedness else "lead"
-    return DrillConditions(content.lesson.lacking, sides)
+    return DrillConditions(content.lesson.lacking, sides, content.worked)
 
 
 def cards_of(

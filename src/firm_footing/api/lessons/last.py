@@ -11,6 +11,7 @@ from firm_footing.api.errors import responses
 from firm_footing.api.lessons.schemas import ShotOut
 from firm_footing.api.security.intake import ParsedOnceRoute
 from firm_footing.api.wire import Out
+from firm_footing.core.knowledge.casebook import Fate, KnownBy
 from firm_footing.core.knowledge.film import FilmView
 from firm_footing.core.knowledge.vocabulary import Answer, Source
 from firm_footing.store import earlier, lessons
@@ -55,6 +56,9 @@ class LastLesson(BaseModel):
     drill: str | None
     right: int = Field(description="Repetitions with the drill in the lesson that were right")
     not_yet: int
+    measured: dict[KnownBy, Fate] = Field(
+        description="What the lesson itself said became of the decision, once it was studied"
+    )
     follow_up: FollowUpOut | None
     baselines: list[Hit]
     answers: list[AnswerBefore] = Field(description="Looks answered without a drill")
@@ -72,11 +76,11 @@ def read_last(session: Store, lesson_id: RowId) -> LastLesson | None:
     for before in earlier.earlier_lessons(session, lesson):
         content = content_of(session, before.id)
         if content.decisions or any(content.shots.values()):
-            return _last(content)
+            return _last(content, earlier.measured_in(session, content))
     return None
 
 
-def _last(content: LessonContent) -> LastLesson:
+def _last(content: LessonContent, measured: dict[KnownBy, Fate]) -> LastLesson:
     lesson, follow_up = content.lesson, content.follow_up
     results = [r.result for r in content.repetitions if r.drill == lesson.drill]
     by_club: dict[str, list[ShotOut]] = {}
@@ -94,6 +98,7 @@ def _last(content: LessonContent) -> LastLesson:
         drill=lesson.drill,
         right=results.count("pass"),
         not_yet=len(results) - results.count("pass"),
+        measured=measured,
         follow_up=follow_up and FollowUpOut.model_validate(follow_up),
         answers=[
             AnswerBefore.model_validate(a)

@@ -1,10 +1,11 @@
 """Which drills serve a cause without hurting the student, and which of them fits best here?"""
 
-from collections.abc import Collection, Mapping
-from dataclasses import dataclass
+from collections.abc import Collection, Iterator, Mapping
+from dataclasses import dataclass, field
 
 from firm_footing.core.case import Case, School
 from firm_footing.core.knowledge import Drill, Knowledge
+from firm_footing.core.knowledge.coaching import FitNumbers
 from firm_footing.core.knowledge.cues import Leg
 from firm_footing.core.knowledge.vocabulary import Limit
 
@@ -12,6 +13,9 @@ POSSIBLE = 0.2
 """A cause this likely is not to be made worse by a drill for another."""
 
 USUAL_SCHOOL = School()
+
+Worked = Mapping[tuple[str, str], tuple[int, int]]
+EMPTY: Worked = {}
 
 
 @dataclass(frozen=True)
@@ -24,6 +28,8 @@ class Situation:
     path_deg : club path, + in-to-out, None when not known
     lacking : ids of equipment that is not here
     sides : of a limit, the one leg it is on; not known, or both: left out
+    worked : (cause id, drill id) to how often the cause was confirmed in this instructor's lessons
+        with the drill, and in how many it is known
     """
 
     limits: Collection[Limit] = ()
@@ -33,6 +39,7 @@ class Situation:
     path_deg: float | None = None
     lacking: Collection[str] = ()
     sides: Mapping[Limit, Leg] | None = None
+    worked: Worked = field(default_factory=dict)
 
     def probability(self, cause: str) -> float:
         """P(present) of a cause, 0 where nothing is known."""
@@ -45,9 +52,11 @@ def situation_of(
     path_deg: float | None,
     lacking: Collection[str] = (),
     sides: Mapping[Limit, Leg] | None = None,
+    worked: Worked = EMPTY,
 ) -> Situation:
     """The situation of a case's student."""
-    return Situation(case.limits, case.school, case.handicap, present, path_deg, lacking, sides)
+    limits, school, handicap = case.limits, case.school, case.handicap
+    return Situation(limits, school, handicap, present, path_deg, lacking, sides, worked)
 
 
 @dataclass(frozen=True)
@@ -100,6 +109,7 @@ def fit_of(drill: Drill, cause: str, knowledge: Knowledge, here: Situation) -> F
         (drill.ball == "none", 0.0, "without a ball"),
         (drill.on_course is not None, 0.0, "a piece may go to the course"),
         (beyond, worth.beyond_skill, "asks much of this player"),
+        *((True, points, words) for points, words in _worked(drill, cause, worth, here)),
         *((True, 0.0, spared) for spared in _spared(drill, knowledge, here)),
         *((True, worth.lacking, f"{name} is not here") for name in missing),
     ]
@@ -109,6 +119,16 @@ def fit_of(drill: Drill, cause: str, knowledge: Knowledge, here: Situation) -> F
         pros=tuple(words for points, words in holding if points >= 0),
         cons=tuple(words for points, words in holding if points < 0),
     )
+
+
+def _worked(
+    drill: Drill, cause: str, worth: FitNumbers, here: Situation
+) -> Iterator[tuple[float, str]]:
+    """What became of the lessons with this drill for this cause, once there are enough."""
+    came, of = here.worked.get((cause, drill.id), (0, 0))
+    if of >= worth.worked_from:
+        share = (came + worth.worked_as_if / 2) / (of + worth.worked_as_if)
+        yield worth.worked * (share - 0.5), f"cause confirmed in {came} of {of} lessons with it"
 
 
 def _handicap(here: Situation, knowledge: Knowledge) -> float:

@@ -240,6 +240,9 @@ class FitNumbers(Entry):
 
     at_setup : for a cause of the set-up, a drill that is finished there
     lacking : for each thing it wants that is not here
+    worked : times how much oftener than in a half of the lessons with it the cause was confirmed;
+        worked_as_if : so many lessons, half of them confirmed, are counted with those;
+        worked_from : lessons before anything is said of it
     """
 
     school: float = Field(ge=0)
@@ -248,6 +251,9 @@ class FitNumbers(Entry):
     nothing_needed: float = Field(ge=0)
     lacking: float = Field(le=0)
     beyond_skill: float = Field(le=0)
+    worked: float = Field(ge=0)
+    worked_as_if: float = Field(gt=0)
+    worked_from: int = Field(ge=1)
 
 
 class TransferNumbers(Entry):

@@ -6,6 +6,7 @@ import { useKnowledge } from '@/api/knowledge'
 import { useLessonContext } from '@/lesson/lessonContext'
 import { ask, client, type Shape } from '@/api/client'
 import { useAttempt } from '@/api/useAttempt'
+import { KNOWN_BY_WORDS } from '@/casebook/words'
 import LastTime from '@/lesson/look/LastTime.vue'
 import { useLastOf } from '@/lesson/useLast'
 import OneOf from '@/ui/OneOf.vue'
@@ -28,6 +29,17 @@ const balls = computed(() =>
     ({ club, shots }) => `${count(shots.length, 'ball')} with ${known.club(club)?.name ?? club}`,
   ),
 )
+/** "retest confirmed it": what the lesson itself said of its decision. */
+const measured = computed(() => {
+  const FOUND = {
+    confirmed: 'confirmed it',
+    partly: 'partly confirmed it',
+    rejected: 'spoke against it',
+  }
+  return Object.entries(last.value?.measured ?? {})
+    .map(([by, fate]) => `${KNOWN_BY_WORDS[by as keyof typeof KNOWN_BY_WORDS]} ${FOUND[fate]}`)
+    .join(', ')
+})
 const rows = computed(() => {
   const before = last.value
   if (!before) return []
@@ -39,6 +51,7 @@ const rows = computed(() => {
       what: 'Drill',
       said: drill && `${drill}: ${String(before.right)} right, ${String(before.not_yet)} not yet`,
     },
+    { what: 'Found then', said: measured.value },
     { what: 'Limits', said: limits.value.join(', ') },
     {
       what: 'Balls',
