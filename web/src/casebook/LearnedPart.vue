@@ -64,7 +64,7 @@ function hold(cause: string, yes: boolean): void {
           <tr>
             <th scope="col">Cause</th>
             <th scope="col">Of students, as shipped and here</th>
-            <th scope="col">Expected in</th>
+            <th scope="col">Expected</th>
             <td></td>
           </tr>
         </thead>
@@ -79,7 +79,7 @@ function hold(cause: string, yes: boolean): void {
               {{ percent(m.shipped) }} → {{ percent(m.here)
               }}<span v-if="m.held" class="quiet">; held at {{ percent(m.shipped) }}</span>
             </td>
-            <td>{{ m.expected.toFixed(1) }} of {{ learned.students }}</td>
+            <td>in {{ m.expected.toFixed(1) }} of {{ learned.students }}</td>
             <td>
               <v-btn
                 variant="text"
@@ -151,9 +151,20 @@ td {
   margin-top: 14px;
 }
 @media (max-width: 700px) {
-  table {
-    display: block;
-    overflow-x: auto;
+  thead {
+    display: none;
+  }
+  tr {
+    display: grid;
+    grid-template-columns: 1fr auto;
+    align-items: center;
+    border-bottom: 1px solid var(--line);
+  }
+  td {
+    border-bottom: none;
+  }
+  .pair {
+    width: 46vw;
   }
 }
 </style>

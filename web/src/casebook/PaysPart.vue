@@ -138,6 +138,16 @@ li {
   gap: 10px;
   min-height: 30px;
 }
+@media (max-width: 700px) {
+  li {
+    grid-template-columns: 46px 1fr;
+    gap: 0 10px;
+  }
+  li > .quiet {
+    grid-column: 2;
+    margin-bottom: 6px;
+  }
+}
 .bar {
   height: 8px;
 }

@@ -19,7 +19,8 @@ def what_moved(learned: Learned, knowledge: Knowledge) -> Iterator[str]:
     lessons = round(learned.everything.lessons)
     measured = round(learned.measured.lessons)
     yield (
-        f"{learned.outcomes} outcomes of {lessons} students, {measured} of them measured."
+        f"{learned.outcomes} outcomes of {lessons} students are known,"
+        f" {'all' if measured == lessons else f'of {measured} of them'} by more than your own word."
         if learned.outcomes
         else "No outcome is known yet, and nothing is learned."
     )

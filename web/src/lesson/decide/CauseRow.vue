@@ -3,7 +3,7 @@
 import { computed } from 'vue'
 import type { CauseRank, Diagnosis } from '@/api/client'
 import { useKnowledge } from '@/api/knowledge'
-import { useLearned } from '@/casebook/useLearned'
+import InBook from '@/casebook/InBook.vue'
 import CauseLine from '@/lesson/decide/CauseLine.vue'
 import DecideButton from '@/lesson/decide/DecideButton.vue'
 import EvidenceLists from '@/lesson/decide/EvidenceLists.vue'
@@ -45,20 +45,6 @@ const showing = computed(() => {
   const look = known.all.checks.find((c) => c.shows === cause.value.id)
   return look && !lesson.value.answers.some((a) => a.check_id === look.id) ? look : null
 })
-const { learned } = useLearned()
-/** How often it was decided on here, and whether that makes it commoner. */
-const inBook = computed(() => {
-  const book = learned.value
-  const times = book?.decided[cause.value.id]
-  if (!book || !times) return ''
-  const of = Object.values(book.decided).reduce((sum, n) => sum + n, 0)
-  const moved = book.moved.find((m) => m.cause === cause.value.id)
-  const commoner =
-    moved && book.use && !moved.held
-      ? `, and counts as ${moved.here > moved.shipped ? 'commoner' : 'rarer'} here than shipped`
-      : ''
-  return `In your casebook ${String(times)} of ${String(of)} decisions${commoner}.`
-})
 const seen = (c: CauseRank) => (c.seen ? `, ${SEEN_WORDS[c.seen].toLowerCase()}` : '')
 </script>
 
@@ -82,7 +68,7 @@ const seen = (c: CauseRank) => (c.seen ? `, ${SEEN_WORDS[c.seen].toLowerCase()}`
       <p class="quiet">{{ words(known.cause(cause.id)?.sentence ?? '') }}</p>
       <ExplainsBars :cause="cause" :deviation="diagnosis.ranking.deviation" />
       <EvidenceLists :cause="cause" />
-      <p v-if="inBook" class="quiet" data-testid="in-casebook">{{ inBook }}</p>
+      <InBook :cause="cause.id" />
       <p v-if="start && diagnosis.ranking.ball_next" data-testid="ball-next">
         <span class="strong">What the ball should do next.</span> {{ diagnosis.ranking.ball_next }}
       </p>

@@ -5,6 +5,7 @@ import type { CauseRank, Diagnosis } from '@/api/client'
 import { useKnowledge } from '@/api/knowledge'
 import FlightWithout from '@/drawing/FlightWithout.vue'
 import CauseLine from '@/lesson/decide/CauseLine.vue'
+import InBook from '@/casebook/InBook.vue'
 import ChainDrawn from '@/lesson/decide/ChainDrawn.vue'
 import DecideButton from '@/lesson/decide/DecideButton.vue'
 import EvidenceLists from '@/lesson/decide/EvidenceLists.vue'
@@ -80,6 +81,7 @@ const ballWords = computed(() => props.whatIf?.sentence ?? '')
       <ChainDrawn :chain="cause.chain" />
     </section>
     <EvidenceLists :cause="cause" :most="3" />
+    <InBook :cause="cause.id" />
     <section v-if="notLooked.length">
       <h2>Not looked at yet</h2>
       <ul class="looks">
