@@ -163,3 +163,20 @@ def test_every_drill_names_limits_that_are_known(knowledge: Knowledge) -> None:
         assert set(drill.limits) <= known
     for test in knowledge.cautions.force_tests:
         assert set(test.limits) <= known
+
+
+def test_what_became_of_lessons_with_a_drill_counts_once_there_are_enough(
+    knowledge: Knowledge,
+) -> None:
+    drill = knowledge.drill["mirror_press"]
+    worth = knowledge.numbers.coaching.fit
+
+    def points(came: int, of: int) -> float:
+        here = Situation(worked={("late_shift", drill.id): (came, of)})
+        usual = fit_of(drill, "late_shift", knowledge, Situation()).points
+        return fit_of(drill, "late_shift", knowledge, here).points - usual
+
+    assert points(2, 2) == 0  # too few to be said
+    assert points(3, 3) == pytest.approx(worth.worked * (5 / 7 - 0.5))
+    assert points(0, 6) == pytest.approx(worth.worked * (0.2 - 0.5))
+    assert points(30, 30) > points(3, 3)

@@ -22,7 +22,6 @@ from firm_footing.core.inference.inference import Inference, infer, school_optio
 from firm_footing.core.inference.prior import prior_view, set_prior
 from firm_footing.core.knowledge import Knowledge
 
-
 AT_ONCE: Final = 256
 """Lessons counted together: more are no quicker, and take memory."""
 
