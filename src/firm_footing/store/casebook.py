@@ -2,9 +2,10 @@
 
 from collections.abc import Mapping
 from datetime import datetime
+from functools import lru_cache
 from typing import Any, NamedTuple
 
-from sqlalchemy import ColumnElement, and_, select
+from sqlalchemy import ColumnElement, and_, func, select
 from sqlmodel import Session, col
 
 from firm_footing.core.case.past import DecisionOutcome
@@ -98,6 +99,43 @@ def decided_cases(
     return found
 
 
+class CameTrue(NamedTuple):
+    """How many decisions have a known fate, and how many of them were confirmed.
+
+    agreed : whether the ranking's first was decided on; None where nothing had spoken yet
+    """
+
+    agreed: bool | None
+    confirmed: int
+    of: int
+
+
+def came_true(session: Session, known: Knowledge) -> list[CameTrue]:
+    """Over all decisions, those alike put together: there are few kinds of them."""
+    kinds = (
+        col(Decision.cause) == col(Decision.ranked_first),
+        col(Decision.cause),
+        col(FollowUp.verdict),
+        col(StudiedLesson.cause),
+        col(StudiedLesson.measured),
+    )
+    rows = (
+        select(*kinds, func.count())
+        .select_from(Decision)
+        .outerjoin(FollowUp, col(FollowUp.lesson_id) == Decision.lesson_id)
+        .outerjoin(StudiedLesson, col(StudiedLesson.lesson_id) == Decision.lesson_id)
+        .where(_is_the_last(), col(Decision.cause).in_(known.cause))
+        .group_by(*kinds)
+    )
+    found = []
+    for agreed, cause, came_back, studied, measured, count in session.connection().execute(rows):
+        outcome = outcome_now(cause, came_back, studied, measured, known)
+        if outcome is not None:
+            confirmed = count if outcome.fate == "confirmed" else 0
+            found.append(CameTrue(None if agreed is None else bool(agreed), confirmed, count))
+    return found
+
+
 def outcome_now(
     cause: str,
     came_back: Fate | None,
@@ -113,7 +151,15 @@ def outcome_now(
     fates = dict(measured or {}) if measured_cause == cause else {}
     if came_back is not None:
         fates["follow_up"] = came_back
-    return outcome_of(cause, fates, known.casebook)
+    return _outcome(cause, tuple(fates.items()), known)
+
+
+@lru_cache(maxsize=1024)
+def _outcome(
+    cause: str, fates: tuple[tuple[KnownBy, Fate], ...], known: Knowledge
+) -> DecisionOutcome | None:
+    """Thousands of decisions have a few dozen outcomes."""
+    return outcome_of(cause, dict(fates), known.casebook)
 
 
 def _is_the_last() -> ColumnElement[bool]:

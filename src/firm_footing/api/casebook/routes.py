@@ -45,7 +45,7 @@ def read_casebook(
 ) -> CasebookOut:
     """The newest first, so many at once; how often they were confirmed is said of all."""
     found = casebook.decided_cases(session, known, PAGE + 1, before)
-    told = [c for c in casebook.decided_cases(session, known) if c.outcome is not None]
+    told = casebook.came_true(session, known)
     return CasebookOut(
         cases=[_case(c) for c in found[:PAGE]],
         more=len(found) > PAGE,
@@ -91,8 +91,10 @@ def export_casebook(session: Store, known: Known) -> Response:
     return Response(packed.getvalue(), media_type="application/zip", headers=headers)
 
 
-def _confirmed(told: Sequence[casebook.DecidedCase]) -> ConfirmedOut:
-    return ConfirmedOut.model_validate(share_of(sum(t.came_true for t in told), len(told)))
+def _confirmed(told: Sequence[casebook.CameTrue]) -> ConfirmedOut:
+    return ConfirmedOut.model_validate(
+        share_of(sum(t.confirmed for t in told), sum(t.of for t in told))
+    )
 
 
 @router.get(
