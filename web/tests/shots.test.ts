@@ -91,19 +91,24 @@ describe('the bar of a block', () => {
     const { page } = await show(BlockBar, props(open))
     const carry = page.find<HTMLInputElement>('[aria-label*=arry]')
     expect(carry.element.value).toBe('150')
+    await carry.setValue('437')
     await carry.setValue('100')
-    expect(open.putBlock.mock.calls[0]?.[1].expected_carry_m).toBeCloseTo(91.44)
+    expect(open.putBlock.mock.calls[0]?.[1].expected_carry_m).toBeLessThan(400)
+    expect(open.putBlock.mock.calls[1]?.[1].expected_carry_m).toBeCloseTo(91.44)
     await carry.setValue('')
     expect(open.putBlock).toHaveBeenLastCalledWith('B', { expected_carry_m: null })
   })
-  it.each(['a lot', '-5', '0'])('keeps what was there when told “%s”', async (typed) => {
-    const open = openLesson()
-    const { page } = await show(BlockBar, props(open))
-    const carry = page.find<HTMLInputElement>('[aria-label*=arry]')
-    await carry.setValue(typed)
-    expect(open.putBlock).not.toHaveBeenCalled()
-    expect(carry.element.value).toBe('150')
-  })
+  it.each(['a lot', '-5', '0', '438', '900'])(
+    'keeps what was there when told “%s”',
+    async (typed) => {
+      const open = openLesson()
+      const { page } = await show(BlockBar, props(open))
+      const carry = page.find<HTMLInputElement>('[aria-label*=arry]')
+      await carry.setValue(typed)
+      expect(open.putBlock).not.toHaveBeenCalled()
+      expect(carry.element.value).toBe('150')
+    },
+  )
   it.each([
     ['tee', { surface: null, teed: true }],
     ['mat', { surface: 'mat', teed: false }],

@@ -49,14 +49,16 @@ function titleOf(b: Block): string {
 function clubName(id: string): string {
   return known.club(id)?.name ?? id
 }
+const FARTHEST_M = 400
 function setExpected(event: Event): void {
   const input = event.target as HTMLInputElement
   const value = typedNumber(input.value)
-  if (value === undefined || (value !== null && value <= 0)) {
-    keepOld(input, expected.value)
+  const metres = typeof value === 'number' ? toMetres(value, settings.distance) : null
+  if (value === undefined || (metres !== null && (metres <= 0 || metres > FARTHEST_M))) {
+    const most = Math.floor(fromMetres(FARTHEST_M, settings.distance))
+    keepOld(input, expected.value, `a carry from 1 to ${String(most)} ${settings.distance}`)
     return
   }
-  const metres = value === null ? null : Math.min(400, toMetres(value, settings.distance))
   open.putBlock(props.block.id, { expected_carry_m: metres })
 }
 /** A tee keeps the ground away from the ball; nothing noted: as usual with the club. */
