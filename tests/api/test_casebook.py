@@ -228,3 +228,25 @@ def test_what_was_learned_goes_into_a_file_that_rank_reads(
     saved = client.get("/api/casebook/learned.json").raise_for_status()
     assert "s1" not in saved.text
     assert saved.json()["causes"][RUSH]["factor"] > 2
+
+
+def test_a_case_file_brings_its_decision_and_what_became_of_it(
+    client: TestClient, app: FastAPI
+) -> None:
+    file = {
+        "format": "firm-footing-case",
+        "version": 1,
+        "student": {"handedness": "left"},
+        "checks": {"lead_rush_early": "yes"},
+        "outcome": {"decided": RUSH, "fate": "partly", "known_by": ["later_lesson"]},
+    }
+    lesson = client.post("/api/cases", json=file).raise_for_status().json()
+    assert [d["cause"] for d in lesson["decisions"]] == [RUSH]
+    assert lesson["follow_up"]["verdict"] == "partly"
+    studied(app)
+    case = client.get("/api/casebook").json()["cases"][0]
+    assert (case["fate"], case["known_by"]) == ("partly", ["follow_up"])
+    assert learned(client)["decided"] == {RUSH: 1}
+    unknown = file | {"outcome": {"decided": "no_cause", "fate": "partly", "known_by": ["word"]}}
+    assert client.post("/api/cases", json=unknown).status_code == 409
+    assert len(client.get("/api/casebook").json()["cases"]) == 1

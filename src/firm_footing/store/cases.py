@@ -104,7 +104,22 @@ def store_case(
     complaint: str = "",
     stills: tuple[FileStill, ...] = (),
 ) -> Lesson:
-    """Open a case as a new lesson of this student, all of it or nothing.
+    """Open a case as a new lesson of this student, all of it or nothing; raises as `place_case`."""
+    lesson = place_case(session, case, student, knowledge, notes, complaint, stills)
+    end_of_change(session, lesson.id)
+    return lesson
+
+
+def place_case(
+    session: Session,
+    case: Case,
+    student: Student,
+    knowledge: Knowledge,
+    notes: tuple[str, ...] = (),
+    complaint: str = "",
+    stills: tuple[FileStill, ...] = (),
+) -> Lesson:
+    """A case as a new lesson of this student; the change is not at its end yet.
 
     Raises
     ------
@@ -140,7 +155,6 @@ def store_case(
     )
     session.add_all(Note(lesson_id=lesson.id, text=text) for text in notes)
     session.flush()
-    end_of_change(session, lesson.id)
     return lesson
 
 

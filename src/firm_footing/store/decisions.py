@@ -1,19 +1,30 @@
 """Which cause did the instructor choose, and what did the ranking say then?"""
 
 from dataclasses import asdict
+from typing import Final
 
 from sqlmodel import Session
 
+from firm_footing.core.case import Case
+from firm_footing.core.case.past import DecisionOutcome
+from firm_footing.core.case.still import FileStill
 from firm_footing.core.conclusions.what_if import without
 from firm_footing.core.diagnosis.diagnosis import diagnose
-from firm_footing.core.diagnosis.ranking import ranked_first, ranking_of, rests_on_something
+from firm_footing.core.diagnosis.ranking import (
+    Ranking,
+    ranked_first,
+    ranking_of,
+    rests_on_something,
+)
 from firm_footing.core.inference.inference import infer
 from firm_footing.core.knowledge import Knowledge
-from firm_footing.store.cases import case_of
+from firm_footing.store.cases import case_of, place_case
 from firm_footing.store.changes.history import Step
+from firm_footing.store.changes.idempotency import end_of_change
+from firm_footing.store.columns import now
 from firm_footing.store.errors import refused
 from firm_footing.store.lesson_reading import content_of
-from firm_footing.store.tables import Decision, new_id
+from firm_footing.store.tables import Decision, FollowUp, Lesson, Student, new_id
 
 
 def add_decision(
@@ -47,7 +58,21 @@ def add_decision(
             "reason",
             "Nothing was changed. Say in a few words why this one, and decide again.",
         )
-    decision = Decision(
+    decision = _row(lesson_id, case, cause, reason, ranking, knowledge, decision_id)
+    with Step(session, lesson_id, "decision") as step:
+        step.add(decision)
+
+
+def _row(
+    lesson_id: str,
+    case: Case,
+    cause: str,
+    reason: str,
+    ranking: Ranking,
+    knowledge: Knowledge,
+    decision_id: str | None = None,
+) -> Decision:
+    return Decision(
         id=decision_id or new_id(),
         lesson_id=lesson_id,
         cause=cause,
@@ -59,5 +84,40 @@ def add_decision(
         how_common=case.how_common,
         prediction=asdict(without(infer(case, knowledge), cause)),
     )
-    with Step(session, lesson_id, "decision") as step:
-        step.add(decision)
+
+
+FROM_A_FILE: Final = "As the case file says."
+OF_THE_LESSON: Final = {"retest", "trace", "film"}
+"""What a lesson says of its decision by itself, where it was hit again."""
+
+
+def store_decided_case(
+    session: Session,
+    case: Case,
+    student: Student,
+    knowledge: Knowledge,
+    outcome: DecisionOutcome,
+    notes: tuple[str, ...] = (),
+    stills: tuple[FileStill, ...] = (),
+) -> Lesson:
+    """Open a case with the decision that was made in it and what became of that.
+
+    What its own retest says is worked out anew; anything else is kept as what came back.
+    """
+    lesson = place_case(session, case, student, knowledge, notes, stills=stills)
+    ranking = ranking_of(diagnose(case, knowledge, lesson.at_hand), knowledge)
+    session.add(_row(lesson.id, case, outcome.decided, FROM_A_FILE, ranking, knowledge))
+    says_itself = any(block.kind == "retest" and block.shots for block in case.blocks)
+    if not (says_itself and set(outcome.known_by) <= OF_THE_LESSON):
+        session.add(
+            FollowUp(
+                id=lesson.id,
+                lesson_id=lesson.id,
+                due_on=lesson.today(),
+                verdict=outcome.fate,
+                answered_at=now(),
+            )
+        )
+    lesson.finished = True
+    end_of_change(session, lesson.id)
+    return lesson

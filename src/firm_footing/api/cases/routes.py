@@ -14,6 +14,7 @@ from firm_footing.core.case import CaseFile, to_file
 from firm_footing.files.case_files import check_sense, in_si, plain_stills
 from firm_footing.store import students
 from firm_footing.store.cases import case_of, stills_to_file, store_case
+from firm_footing.store.decisions import store_decided_case
 from firm_footing.store.lesson_reading import content_of
 from firm_footing.store.tables import Student
 
@@ -58,7 +59,12 @@ def open_case(
             limits=case.limits,
         )
     pictures = plain_stills(file)
-    lesson = store_case(session, case, student, known, file.notes, stills=pictures)
+    if file.outcome is None:
+        lesson = store_case(session, case, student, known, file.notes, stills=pictures)
+    else:
+        lesson = store_decided_case(
+            session, case, student, known, file.outcome, file.notes, pictures
+        )
     return outcome(lesson.id)
 
 
