@@ -27,12 +27,18 @@ describe('the rows of the decision', () => {
     const rows = rowsOf(
       ranking([
         cause('heel', 0.5),
+        cause('grip', 0.3),
         cause('knee', 0.2, { probability: 0.6, comes_from: 'heel' }),
-        cause('grip', 0.1),
       ]),
     )
     expect(rows.map((r) => r.cause.id)).toEqual(['heel', 'grip'])
     expect(rows[0]?.bringsAbout.map((c) => c.id)).toEqual(['knee'])
+  })
+  it('gives both causes that the verdict names a line of their own', () => {
+    const toes = cause('toes', 0.37, { probability: 0.9, comes_from: 'knee' })
+    const rows = rowsOf(ranking([cause('knee', 0.37), toes, cause('heel', 0.23)]))
+    expect(rows.map((r) => r.cause.id)).toEqual(['knee', 'toes', 'heel'])
+    expect(rows[0]?.bringsAbout).toEqual([toes])
   })
   it('never hides the first of the order, nor a cause whose source stands below it', () => {
     const rows = rowsOf(

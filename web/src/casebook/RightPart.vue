@@ -106,7 +106,7 @@ const sentence = computed(() => {
   align-items: start;
 }
 .bars :deep(.share) {
-  grid-template-columns: minmax(120px, 190px) minmax(80px, 1fr) 220px;
+  grid-template-columns: minmax(120px, 200px) minmax(60px, 1fr) 236px;
 }
 .bars {
   display: grid;

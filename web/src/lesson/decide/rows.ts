@@ -9,6 +9,8 @@ export interface Row {
 
 /** A cause less likely than this is not worth a line under another. */
 const LEAST_SHOWN = 0.2
+/** The verdict names so many of the order, with their numbers: each has a line of its own. */
+const NAMED = 2
 
 export function rowsOf(ranking: Diagnosis['ranking']): Row[] {
   const parents = new Map(ranking.causes.map((c, i) => [c.id, i]))
@@ -19,8 +21,10 @@ export function rowsOf(ranking: Diagnosis['ranking']): Row[] {
   }
   const top: CauseRank[] = []
   ranking.causes.forEach((cause, place) => {
-    if (!isUnder(cause, place)) top.push(cause)
-    else if (cause.probability >= LEAST_SHOWN || cause.seen === 'yes') {
+    const below = isUnder(cause, place)
+    if (!below || place < NAMED) top.push(cause)
+    if (!below) return
+    if (cause.probability >= LEAST_SHOWN || cause.seen === 'yes') {
       const parent = cause.comes_from ?? ''
       under.set(parent, [...(under.get(parent) ?? []), cause])
     }
