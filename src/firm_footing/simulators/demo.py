@@ -27,7 +27,7 @@ from firm_footing.store.columns import now
 from firm_footing.store.decisions import add_decision
 from firm_footing.store.instructors import add_instructor
 from firm_footing.store.known import KNOWLEDGE
-from firm_footing.store.learning import learn_from_lessons, lessons_to_study, study
+from firm_footing.store.learning import keep, learn_from_lessons, lessons_to_study, study
 from firm_footing.store.lesson_reading import content_of
 from firm_footing.store.lessons import change_lesson, put_block
 from firm_footing.store.shots import put_shot
@@ -68,8 +68,9 @@ def fill_with_demo(session: Session, knowledge: Knowledge) -> None:
             person_here = Person(student, hidden, habit, feet, rng, person["seed"])
             _add_lesson(session, person_here, plan, knowledge)
     for lesson in lessons_to_study(session, knowledge):
-        study(session, lesson, knowledge)
-    learn_from_lessons(session, knowledge)
+        if studied := study(session, lesson, knowledge):
+            keep(session, studied)
+    keep(session, learn_from_lessons(session, knowledge))
 
 
 @dataclass(frozen=True)

@@ -106,29 +106,32 @@ def lessons_to_study(session: Session, known: Knowledge) -> list[ToStudy]:
     return found
 
 
-def study(session: Session, which: ToStudy, known: Knowledge) -> None:
-    """Work out what one lesson teaches, and keep it."""
+def study(session: Session, which: ToStudy, known: Knowledge) -> StudiedLesson | None:
+    """What one lesson teaches, to be kept; None where its decision is not known here any more."""
     content = content_of(session, which.lesson_id)
     if not content.decisions:
-        return
+        return None
     decision = content.decisions[-1]
     case = case_of(content)
     inference = infer(case.model_copy(update={"history": (), "how_common": ()}), known)
     log = np.log(np.maximum(likelihood_from(inference), np.exp(LEAST_LOG)))
     retest = fate_of_retest(_compared(content, case, decision, known), known)
     signs = (of(case, decision.cause, known) for of in (signs_of_trace, signs_of_film))
-    session.merge(
-        StudiedLesson(
-            lesson_id=which.lesson_id,
-            state=which.state,
-            cause=decision.cause,
-            measured=measured_fates(retest, *signs),
-            said=_said_of(decision),
-            told=bits_told(inference),
-            proposed={c["id"]: c["gain_bits"] for c in decision.ranking.get("next_checks", ())},
-            log_likelihood=log.astype(KEPT_AS).tobytes(),
-        )
+    return StudiedLesson(
+        lesson_id=which.lesson_id,
+        state=which.state,
+        cause=decision.cause,
+        measured=measured_fates(retest, *signs),
+        said=_said_of(decision),
+        told=bits_told(inference),
+        proposed={c["id"]: c["gain_bits"] for c in decision.ranking.get("next_checks", ())},
+        log_likelihood=log.astype(KEPT_AS).tobytes(),
     )
+
+
+def keep(session: Session, found: StudiedLesson | LearnedLayer) -> None:
+    """What was worked out, in the place of what was before."""
+    session.merge(found)
     end_of_change(session)
 
 
@@ -170,8 +173,8 @@ def is_learned(session: Session, known: Knowledge) -> bool:
     return kept is not None and kept.made_of == what_teaches(session, known)[1]
 
 
-def learn_from_lessons(session: Session, known: Knowledge) -> None:
-    """Make what they teach anew."""
+def learn_from_lessons(session: Session, known: Knowledge) -> LearnedLayer:
+    """What they teach, made anew, to be kept."""
     cases, made_of = what_teaches(session, known)
     rows = (
         select(col(Lesson.id), col(Lesson.school), col(StudiedLesson.log_likelihood))
@@ -180,8 +183,7 @@ def learn_from_lessons(session: Session, known: Knowledge) -> None:
     )
     said = {row[0]: row[1:] for row in session.connection().execute(rows)}
     seen = [_seen(case, *said[case.lesson_id], known) for case in cases]
-    session.merge(LearnedLayer(made_of=made_of, learned=learn(seen, known), made_at=now()))
-    end_of_change(session)
+    return LearnedLayer(made_of=made_of, learned=learn(seen, known), made_at=now())
 
 
 def _seen(case: DecidedCase, school: School, packed: bytes, known: Knowledge) -> LessonSeen:

@@ -21,11 +21,13 @@ from firm_footing.store.learning import (
     LayerInUse,
     ToStudy,
     is_learned,
+    keep,
     layer_in_use,
     learn_from_lessons,
     lessons_to_study,
     study,
 )
+from firm_footing.store.own_tables import LearnedLayer, StudiedLesson
 
 QUIET_S: Final = 2.0
 """Without a change before the studying begins: the next ball often comes before."""
@@ -70,8 +72,8 @@ class Learner:
                 if is_learned(session, self._known):
                     return
             with self._kept.reasoning, self._session() as session:
-                take_turn(session)
-                learn_from_lessons(session, self._known)
+                layer = learn_from_lessons(session, self._known)
+            self._keep(layer)
             self.look_again()
 
     def look_again(self) -> None:
@@ -83,11 +85,19 @@ class Learner:
         """One lesson; one that cannot be studied is left until it is changed."""
         try:
             with self._kept.reasoning, self._session() as session:
-                take_turn(session)
-                study(session, lesson, self._known)
+                found = study(session, lesson, self._known)
+            if found is not None:
+                self._keep(found)
+                return
         except Exception:
             LOG.exception("lesson %s could not be studied", lesson.lesson_id)
-            self._unreadable.add(lesson)
+        self._unreadable.add(lesson)
+
+    def _keep(self, found: StudiedLesson | LearnedLayer) -> None:
+        """Changes of lessons wait for the writing only, not for the working out."""
+        with self._session() as session:
+            take_turn(session)
+            keep(session, found)
 
     def _keep_up(self) -> None:
         while True:
