@@ -97,7 +97,7 @@ def test_what_comes_often_becomes_commoner_within_its_limit(knowledge: Knowledge
     for found in many.causes.values():
         assert 1 / most - 1e-9 <= found.factor <= most + 1e-9
     said = list(what_moved(many, knowledge))
-    assert said[0] == "80 outcomes of 80 students are known, all by more than your own word."
+    assert said[0] == "80 outcomes of 80 students known, all by more than your own word."
     assert said[1].startswith("Wrist angle thrown away early: 5.6 % of students by the files,")
     assert "80 of 80 decisions were “wrist angle thrown away early”; 80 of 80 measured" in said[-1]
 

@@ -53,7 +53,7 @@ const learned = {
   outcomes: 12,
   students: 11,
   least: 10,
-  said: ['12 outcomes of 11 students are known.', 'Heel: 4 % by the files, 16 % here.'],
+  said: ['12 outcomes of 11 students known.', 'Heel: 4 % by the files, 16 % here.'],
   moved: [{ cause: 'heel', shipped: 0.04, here: 0.16, expected: 4, held: false }],
   decided: { heel: 9, late: 3 },
 }

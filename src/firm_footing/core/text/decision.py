@@ -4,15 +4,13 @@ from dataclasses import replace
 
 from firm_footing.core.conclusions.decision_status import DecisionStatus
 from firm_footing.core.knowledge import Knowledge
-from firm_footing.core.text.words import cause_name, percent
+from firm_footing.core.text.words import cause_name, count_of, percent
 
 
 def in_words(decision_status: DecisionStatus, knowledge: Knowledge) -> DecisionStatus:
     """The same with its sentences."""
     headline, detail = _headline(decision_status, knowledge), _detail(decision_status)
-    have = (
-        f"{_count(decision_status.balls, 'ball')} and {_count(decision_status.answers, 'answer')}"
-    )
+    have = f"{count_of(decision_status.balls, 'ball')} and {count_of(decision_status.answers, 'answer')}"
     said = (f"{have}.", headline, detail, _look_first(decision_status, knowledge))
     reason = " ".join(part for part in said if part)
     return replace(decision_status, reason=reason, headline=headline, detail=detail)
@@ -22,8 +20,8 @@ def _headline(decision_status: DecisionStatus, knowledge: Knowledge) -> str:
     """The verdict in a sentence."""
     first, second = (cause_name(c, knowledge) for c in decision_status.leading)
     if decision_status.balls_missing:
-        balls = _count(decision_status.balls_missing, "more ball")
-        answers = _count(decision_status.answers_missing, "more answer")
+        balls = count_of(decision_status.balls_missing, "more ball")
+        answers = count_of(decision_status.answers_missing, "more answer")
         return f"Not enough yet: {balls} or {answers} would do."
     if decision_status.no_miss:
         return "These balls hardly miss, so there is nothing yet for a cause to be behind."
@@ -63,7 +61,3 @@ def _look_first(decision_status: DecisionStatus, knowledge: Knowledge) -> str:
     if decision_status.kind == "settled" or decision_status.ask_first is None:
         return ""
     return f"Look first: {knowledge.check[decision_status.ask_first].question}"
-
-
-def _count(n: int, noun: str) -> str:
-    return f"{n} {noun}" if n == 1 else f"{n} {noun}s"

@@ -5,7 +5,7 @@ from typing import Final
 
 from firm_footing.core.knowledge import Knowledge
 from firm_footing.core.learning.learned import CauseLearned, Learned
-from firm_footing.core.text.words import cause_name
+from firm_footing.core.text.words import cause_name, count_of
 
 VISIBLY: Final = 1.15
 """A factor nearer to one than this is not spoken of."""
@@ -19,7 +19,7 @@ def what_moved(learned: Learned, knowledge: Knowledge) -> Iterator[str]:
     lessons = round(learned.everything.lessons)
     measured = round(learned.measured.lessons)
     yield (
-        f"{learned.outcomes} outcomes of {lessons} students are known,"
+        f"{count_of(learned.outcomes, 'outcome')} of {count_of(lessons, 'student')} known,"
         f" {'all' if measured == lessons else f'of {measured} of them'} by more than your own word."
         if learned.outcomes
         else "No outcome is known yet, and nothing is learned."

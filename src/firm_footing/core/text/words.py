@@ -152,3 +152,8 @@ def listed(parts: Sequence[str]) -> str:
 def cause_name(cause: str, knowledge: Knowledge) -> str:
     """A cause by its name, inside a sentence."""
     return quoted(knowledge.cause[cause].name)
+
+
+def count_of(n: int, noun: str) -> str:
+    """ "1 ball", "2 balls"."""
+    return f"{n} {noun}" if n == 1 else f"{n} {noun}s"

@@ -37,6 +37,9 @@ const disputed = computed(() =>
 function countThePast(): void {
   open.changeLesson({ listen: { ...lesson.value.listen, past_left_out: false } })
 }
+const fromThePast = computed(() =>
+  ranking.value?.causes.some((c) => c.for.some((e) => e.evidence.startsWith('history:'))),
+)
 const nothingYet = computed(
   () =>
     ranking.value?.pattern.balls === 0 && lesson.value.answers.length === 0 && !lesson.value.traces,
@@ -70,8 +73,9 @@ const nothingYet = computed(
         </p>
       </header>
       <p v-if="nothingYet" class="quiet">
-        Before the first ball these numbers only say how common each cause is. Log balls or answer
-        looks, and they move.
+        Before the first ball these numbers only say how common each cause is{{
+          fromThePast ? ', and what earlier lessons found' : ''
+        }}. Log balls or answer looks, and they move.
       </p>
       <div class="scroll" tabindex="0" role="region" aria-label="Causes">
         <ol class="causes" data-testid="causes">
