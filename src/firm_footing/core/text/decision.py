@@ -10,7 +10,8 @@ from firm_footing.core.text.words import cause_name, count_of, percent
 def in_words(decision_status: DecisionStatus, knowledge: Knowledge) -> DecisionStatus:
     """The same with its sentences."""
     headline, detail = _headline(decision_status, knowledge), _detail(decision_status)
-    have = f"{count_of(decision_status.balls, 'ball')} and {count_of(decision_status.answers, 'answer')}"
+    balls = count_of(decision_status.balls, "ball")
+    have = f"{balls} and {count_of(decision_status.answers, 'answer')}"
     said = (f"{have}.", headline, detail, _look_first(decision_status, knowledge))
     reason = " ".join(part for part in said if part)
     return replace(decision_status, reason=reason, headline=headline, detail=detail)

@@ -155,5 +155,5 @@ def cause_name(cause: str, knowledge: Knowledge) -> str:
 
 
 def count_of(n: int, noun: str) -> str:
-    """ "1 ball", "2 balls"."""
+    """So many of something: "1 ball", "2 balls"."""
     return f"{n} {noun}" if n == 1 else f"{n} {noun}s"
