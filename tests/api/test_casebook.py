@@ -1,5 +1,7 @@
 """The casebook learns: what is an outcome, what moves, and what takes it back."""
 
+import io
+import zipfile
 from collections.abc import Sequence
 
 import pytest
@@ -8,6 +10,10 @@ from fastapi.testclient import TestClient
 from sqlmodel import Session, select
 
 from firm_footing.api.casebook.learner import Learner
+from firm_footing.core.knowledge import Knowledge
+from firm_footing.core.learning.counts import lesson_seen
+from firm_footing.core.learning.learned import learn
+from firm_footing.files.case_files import in_si, parse_case
 from firm_footing.store.tables import Decision
 from tests.api.asking import Json, change, decide, get
 
@@ -79,6 +85,10 @@ def test_what_comes_back_moves_a_number_and_the_page_says_which(
     assert (found["outcomes"], found["students"], found["decided"]) == (12, 12, {RUSH: 12})
     moved = {m["cause"]: m for m in found["moved"]}
     assert moved[RUSH]["here"] > 2 * moved[RUSH]["shipped"]
+    begun = get(client, new, "diagnosis")["ranking"]["causes"]
+    assert next(c["probability"] for c in begun if c["id"] == RUSH) == pytest.approx(
+        moved[RUSH]["here"]
+    )
     assert any("Rushes" in s for s in found["said"])
     assert roots(client, new)[RUSH] > 2 * before[RUSH]
     assert roots(client, new, learned=False) == pytest.approx(before, abs=1e-12)
@@ -218,6 +228,26 @@ def test_a_drill_that_worked_comes_before_one_that_did_not(
     choose(client, use=False)
     again = [c["drill"] for c in get(client, new, "coaching")["cards"] if c["withheld"] is None]
     assert again == cards
+
+
+def test_the_cases_it_saves_teach_the_command_the_same(
+    client: TestClient, app: FastAPI, knowledge: Knowledge
+) -> None:
+    """Studied lessons are kept in two bytes a number: within half a per cent of the whole way."""
+    book(client, app, [RUSH, RUSH, RUSH, "late_shift"] * 4)
+    packed = client.get("/api/casebook/cases.zip").raise_for_status().content
+    seen = []
+    with zipfile.ZipFile(io.BytesIO(packed)) as archive:
+        for name in archive.namelist():
+            file = parse_case(archive.read(name), knowledge)
+            assert file.outcome is not None
+            key = str(file.student.key)
+            seen.append(lesson_seen(in_si(file), file.outcome, key, name, knowledge))
+    whole = learn(seen, knowledge)
+    kept = client.get("/api/casebook/learned.json").raise_for_status().json()
+    for cause, found in whole.causes.items():
+        assert kept["causes"][cause]["factor"] == pytest.approx(found.factor, rel=5e-3), cause
+    assert whole.causes[RUSH].factor > 1.5
 
 
 def test_what_was_learned_goes_into_a_file_that_rank_reads(

@@ -9,6 +9,7 @@ from firm_footing.core.case import Block, Case, Reading, School, Shot
 from firm_footing.core.case.past import DecisionOutcome
 from firm_footing.core.inference.enumeration import enumerate_space
 from firm_footing.core.inference.history_likelihood import log_ratio_of_fate
+from firm_footing.core.inference.inference import infer as infer_case
 from firm_footing.core.knowledge import Knowledge
 from firm_footing.core.knowledge.casebook import Fate, KnownBy
 from firm_footing.core.learning.counts import LessonSeen, counted, lesson_seen
@@ -100,6 +101,21 @@ def test_what_comes_often_becomes_commoner_within_its_limit(knowledge: Knowledge
     assert said[0] == "80 outcomes of 80 students known, all by more than your own word."
     assert said[1].startswith("Wrist angle thrown away early: 5.6 % of students by the files,")
     assert "80 of 80 decisions were “wrist angle thrown away early”; 80 of 80 measured" in said[-1]
+
+
+def test_how_common_a_cause_is_said_to_be_is_what_a_ranking_begins_with(
+    knowledge: Knowledge,
+) -> None:
+    """Before anything is seen: as shipped without, and as told with, what was learned."""
+    learned = learn(book(knowledge, ["early_release"] * 20), knowledge)
+    told = learned.causes
+    assert told["early_release"].here > 1.5 * told["early_release"].shipped
+    for factors, said in (
+        ((), [told[c.id].shipped for c in knowledge.causes]),
+        (learned.how_common, [told[c.id].here for c in knowledge.causes]),
+    ):
+        begun = infer_case(Case(handedness="right", how_common=factors), knowledge)
+        np.testing.assert_allclose(begun.now.present, said, rtol=1e-9)
 
 
 def test_before_enough_fates_are_known_nothing_moves(knowledge: Knowledge) -> None:

@@ -105,9 +105,7 @@ def learn(
         after.append(found)
     word = knowledge.casebook.word_counts
     log = logs[0] + word * (logs[1] - logs[0])
-    shipped, here = (
-        _common(space, factors, lessons) for factors in (np.ones_like(log), np.exp(log))
-    )
+    shipped, here = (_common(space, logs, lessons) for logs in (np.zeros_like(log), log))
     return Learned(
         format="firm-footing-learned",
         version=1,
