@@ -202,6 +202,8 @@ def test_what_pays_counts_looks_drills_and_minutes(client: TestClient, app: Fast
     assert pays["looks"][0]["bits"] > 0.2
     assert "lead_rush_early" not in {look["check"] for look in pays["never"]}
     assert pays["never"][0]["bits"] > 0
+    by_time = [look["bits"] / look["seconds"] for look in pays["never"]]
+    assert by_time == sorted(by_time, reverse=True)
     assert [(d["drill"], d["share"]["came"]) for d in pays["drills"]] == [
         ("feet_together_pause", 1)
     ]

@@ -172,9 +172,9 @@ def test_the_casebook_and_the_map(page: Page) -> None:
     expect(page.get_by_role("row").nth(1)).to_be_visible()
     assert violations(page) == {}
     for part, shown in (
-        ("Am I right?", "By miss"),
+        ("Am I right?", "By ball flight"),
         ("What pays", "Minutes, on average"),
-        ("What was learned", "Rankings use what your lessons taught"),
+        ("What was learned", "Rankings and drills use what your lessons taught"),
     ):
         page.get_by_role("link", name=part).click()
         expect(page.get_by_text(shown)).to_be_visible()

@@ -69,7 +69,7 @@ describe('the casebook', () => {
     await listOf(page, 'What became of it').choose('not known yet')
     expect(rows()).toHaveLength(1)
     expect(rows()[0]).toContain('Oda')
-    await listOf(page, 'Miss').choose('Pull')
+    await listOf(page, 'Ball flight').choose('Pull')
     expect(page.text()).toContain('No case is like that.')
   })
   it('says of an empty one that nothing was decided', async () => {
@@ -141,7 +141,7 @@ describe('the casebook', () => {
     expect(row().text()).toContain('4.0 of 11')
     await row().get('button').trigger('click')
     await settle()
-    expect(row().text()).toContain('held at 4.0 %')
+    expect(row().text()).toContain('held as shipped')
     expect(asked.at(-1)?.sent).toEqual({ held: ['heel'] })
     await page.get('input[type="checkbox"]').setValue(false)
     await settle()

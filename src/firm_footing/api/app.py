@@ -8,7 +8,7 @@ from sqlalchemy import Engine
 from starlette.middleware.gzip import GZipMiddleware
 
 from firm_footing.api.balls import routes as balls
-from firm_footing.api.casebook import learning
+from firm_footing.api.casebook import learned
 from firm_footing.api.casebook import routes as casebook
 from firm_footing.api.casebook.learner import Learner
 from firm_footing.api.cases import routes as cases
@@ -33,6 +33,7 @@ from firm_footing.api.security.guard import LOOPBACK_NAMES, Guard
 from firm_footing.api.security.intake import Intake
 from firm_footing.api.sheets import routes as sheets
 from firm_footing.api.stills import routes as stills
+from firm_footing.api.students import progress
 from firm_footing.api.students import routes as students
 from firm_footing.api.tables import routes as tables
 from firm_footing.api.traces import routes as traces
@@ -43,8 +44,8 @@ SCREENS = Path(__file__).parents[3] / "web" / "dist"
 """The built front end."""
 
 PARTS = (
-    students, lessons, last_lesson, changes, balls, traces, conclusions, coaching, sheets, casebook,
-    learning, cases, tables, knowledge, pairing, instructors, films, films_beside,
+    students, progress, lessons, last_lesson, changes, balls, traces, conclusions, coaching, sheets,
+    casebook, learned, cases, tables, knowledge, pairing, instructors, films, films_beside,
     stills, keeping,
 )  # fmt: skip
 

@@ -1,8 +1,8 @@
 """How does a lesson become a case, and a case a lesson?"""
 
-from collections.abc import Sequence
+from collections.abc import Callable, Iterable, Sequence
 
-from sqlmodel import Session
+from sqlmodel import Session, SQLModel
 
 from firm_footing.core.case import Block, Case, Reading, Trace
 from firm_footing.core.case.still import FileStill
@@ -103,23 +103,11 @@ def store_case(
     notes: tuple[str, ...] = (),
     complaint: str = "",
     stills: tuple[FileStill, ...] = (),
+    also: Callable[[Lesson], Iterable[SQLModel]] = lambda _: (),
 ) -> Lesson:
-    """Open a case as a new lesson of this student, all of it or nothing; raises as `place_case`."""
-    lesson = place_case(session, case, student, knowledge, notes, complaint, stills)
-    end_of_change(session, lesson.id)
-    return lesson
+    """Open a case as a new lesson of this student, all of it or nothing.
 
-
-def place_case(
-    session: Session,
-    case: Case,
-    student: Student,
-    knowledge: Knowledge,
-    notes: tuple[str, ...] = (),
-    complaint: str = "",
-    stills: tuple[FileStill, ...] = (),
-) -> Lesson:
-    """A case as a new lesson of this student; the change is not at its end yet.
+    also : rows that are made with the lesson
 
     Raises
     ------
@@ -154,7 +142,9 @@ def place_case(
         for still in stills
     )
     session.add_all(Note(lesson_id=lesson.id, text=text) for text in notes)
+    session.add_all(also(lesson))
     session.flush()
+    end_of_change(session, lesson.id)
     return lesson
 
 

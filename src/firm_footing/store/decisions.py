@@ -1,13 +1,13 @@
 """Which cause did the instructor choose, and what did the ranking say then?"""
 
+from collections.abc import Iterator
 from dataclasses import asdict
 from typing import Final
 
-from sqlmodel import Session
+from sqlmodel import Session, SQLModel
 
 from firm_footing.core.case import Case
 from firm_footing.core.case.past import DecisionOutcome
-from firm_footing.core.case.still import FileStill
 from firm_footing.core.conclusions.what_if import without
 from firm_footing.core.diagnosis.diagnosis import diagnose
 from firm_footing.core.diagnosis.ranking import (
@@ -18,13 +18,12 @@ from firm_footing.core.diagnosis.ranking import (
 )
 from firm_footing.core.inference.inference import infer
 from firm_footing.core.knowledge import Knowledge
-from firm_footing.store.cases import case_of, place_case
+from firm_footing.store.cases import case_of
 from firm_footing.store.changes.history import Step
-from firm_footing.store.changes.idempotency import end_of_change
 from firm_footing.store.columns import now
 from firm_footing.store.errors import refused
 from firm_footing.store.lesson_reading import content_of
-from firm_footing.store.tables import Decision, FollowUp, Lesson, Student, new_id
+from firm_footing.store.tables import Decision, FollowUp, Lesson, new_id
 
 
 def add_decision(
@@ -91,33 +90,22 @@ OF_THE_LESSON: Final = {"retest", "trace", "film"}
 """What a lesson says of its decision by itself, where it was hit again."""
 
 
-def store_decided_case(
-    session: Session,
-    case: Case,
-    student: Student,
-    knowledge: Knowledge,
-    outcome: DecisionOutcome,
-    notes: tuple[str, ...] = (),
-    stills: tuple[FileStill, ...] = (),
-) -> Lesson:
-    """Open a case with the decision that was made in it and what became of that.
+def decided_in_a_file(
+    lesson: Lesson, case: Case, outcome: DecisionOutcome, knowledge: Knowledge
+) -> Iterator[SQLModel]:
+    """Rows of the decision that a case file tells, and of what became of it; the lesson is over.
 
     What its own retest says is worked out anew; anything else is kept as what came back.
     """
-    lesson = place_case(session, case, student, knowledge, notes, stills=stills)
+    lesson.finished = True
     ranking = ranking_of(diagnose(case, knowledge, lesson.at_hand), knowledge)
-    session.add(_row(lesson.id, case, outcome.decided, FROM_A_FILE, ranking, knowledge))
+    yield _row(lesson.id, case, outcome.decided, FROM_A_FILE, ranking, knowledge)
     says_itself = any(block.kind == "retest" and block.shots for block in case.blocks)
     if not (says_itself and set(outcome.known_by) <= OF_THE_LESSON):
-        session.add(
-            FollowUp(
-                id=lesson.id,
-                lesson_id=lesson.id,
-                due_on=lesson.today(),
-                verdict=outcome.fate,
-                answered_at=now(),
-            )
+        yield FollowUp(
+            id=lesson.id,
+            lesson_id=lesson.id,
+            due_on=lesson.today(),
+            verdict=outcome.fate,
+            answered_at=now(),
         )
-    lesson.finished = True
-    end_of_change(session, lesson.id)
-    return lesson

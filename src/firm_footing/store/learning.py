@@ -124,6 +124,7 @@ def study(session: Session, which: ToStudy, known: Knowledge) -> StudiedLesson |
         measured=measured_fates(retest, *signs),
         said=_said_of(decision),
         told=bits_told(inference),
+        taken=tuple(inference.counted),
         proposed={c["id"]: c["gain_bits"] for c in decision.ranking.get("next_checks", ())},
         log_likelihood=log.astype(KEPT_AS).tobytes(),
     )

@@ -113,6 +113,7 @@ class StudiedLesson(SQLModel, table=True):
     measured : what the lesson itself says became of it, by what says so
     said : what the ranking said when it was decided, that one starts with the cause
     told : bits that each piece of evidence told
+    taken : looks that were answered, by hand, a number, a trace or a film
     proposed : look to the bits that were expected of it when it was decided
     log_likelihood : of each set of causes, two bytes each (`store/learning.py`)
     """
@@ -130,6 +131,9 @@ class StudiedLesson(SQLModel, table=True):
     said: float | None = None
     told: dict[str, float] = Field(
         default_factory=dict, sa_column=Column(AsJson(dict[str, float]), nullable=False)
+    )
+    taken: tuple[str, ...] = Field(
+        default=(), sa_column=Column(AsJson(tuple[str, ...]), nullable=False)
     )
     proposed: dict[str, float] = Field(
         default_factory=dict, sa_column=Column(AsJson(dict[str, float]), nullable=False)

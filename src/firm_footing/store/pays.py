@@ -21,13 +21,16 @@ class ToldByLook(NamedTuple):
 
 
 def told_by_look(session: Session, known: Knowledge) -> list[ToldByLook]:
-    """Looks answered in lessons that were studied, by all they told."""
+    """Looks answered in lessons that were studied, those that told most for their time first."""
     return _by_look(session, col(StudiedLesson.told), known)
 
 
-def proposed_looks(session: Session, known: Knowledge) -> list[ToldByLook]:
-    """Looks still proposed when a decision was made, by all they would have told."""
-    return _by_look(session, col(StudiedLesson.proposed), known)
+def never_taken(session: Session, known: Knowledge) -> list[ToldByLook]:
+    """Looks proposed when a decision was made and never answered in any lesson, by any means."""
+    answered = session.connection().execute(select(col(StudiedLesson.taken)))
+    taken = {check for (looks,) in answered for check in looks}
+    proposed = _by_look(session, col(StudiedLesson.proposed), known)
+    return [look for look in proposed if look.check not in taken]
 
 
 def _by_look(session: Session, column: Any, known: Knowledge) -> list[ToldByLook]:
@@ -37,7 +40,9 @@ def _by_look(session: Session, column: Any, known: Knowledge) -> list[ToldByLook
             if check in known.check:
                 told[check].append(bits)
     found = [ToldByLook(c, len(bits), sum(bits) / len(bits)) for c, bits in told.items()]
-    return sorted(found, key=lambda look: (-look.bits * look.lessons, look.check))
+    return sorted(
+        found, key=lambda look: (-look.bits / known.check[look.check].seconds, look.check)
+    )
 
 
 def minutes_of_stages(session: Session) -> dict[Stage, float]:

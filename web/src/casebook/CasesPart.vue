@@ -1,14 +1,14 @@
 <script setup lang="ts">
-// Decisions and what became of them: the cases by cause, miss, club and fate.
+// Decisions and what became of them: the cases by cause, ball flight, club and fate.
 import ChooseOne from '@/ui/ChooseOne.vue'
 import { useInfiniteQuery } from '@tanstack/vue-query'
 import { computed, ref } from 'vue'
 import { ask, client, type Shape } from '@/api/client'
 import { useKnowledge } from '@/api/knowledge'
-import { fateWords } from '@/casebook/words'
+import { FATE_WORDS, fateWords, NOT_KNOWN } from '@/casebook/words'
 import { dayWord } from '@/ui/dates'
 import { useSettings } from '@/ui/settings'
-import StateMessage from '@/ui/StateMessage.vue'
+import WhenLoaded from '@/ui/WhenLoaded.vue'
 import { capital, say } from '@/ui/words'
 
 type Case = Shape['CaseOut']
@@ -35,11 +35,11 @@ const book = computed(() => {
 const name = (id: string | null, { handedness }: Case) =>
   id ? say(known.cause(id)?.name ?? id, { hand: handedness, sides: settings.sides }) : ''
 const clubName = (id: string | null) => (id ? (known.club(id)?.name ?? id) : '')
-const fate = (c: Case) => c.fate ?? 'not known yet'
+const fate = (c: Case) => (c.fate ? FATE_WORDS[c.fate] : NOT_KNOWN)
 
 const FILTERS = [
   { id: 'cause', word: 'Cause', of: (c: Case) => known.cause(c.cause)?.name ?? c.cause },
-  { id: 'miss', word: 'Miss', of: (c: Case) => c.shape ?? 'not seen' },
+  { id: 'flight', word: 'Ball flight', of: (c: Case) => c.shape ?? 'not seen' },
   { id: 'club', word: 'Club', of: (c: Case) => clubName(c.club) || 'none' },
   { id: 'fate', word: 'What became of it', of: fate },
 ] as const
@@ -62,24 +62,20 @@ const shown = computed(() =>
 </script>
 
 <template>
-  <div>
-    <StateMessage
-      v-if="failure"
-      inside
-      kind="error"
-      :title="failure.message"
-      :hint="failure.hint"
-      @retry="load"
-    />
-    <StateMessage v-else-if="!book" inside kind="loading" title="Opening the casebook" />
-    <StateMessage
-      v-else-if="book.cases.length === 0"
-      inside
-      kind="empty"
-      title="No decision yet."
-      hint="Decide on a cause in a lesson; what became of it is kept here."
-    />
-    <template v-else>
+  <WhenLoaded
+    :data="book"
+    :error="failure"
+    :empty="
+      book?.cases.length === 0
+        ? {
+            title: 'No decision yet.',
+            hint: 'Decide on a cause in a lesson; what became of it is kept here.',
+          }
+        : null
+    "
+    @retry="load"
+  >
+    <div>
       <div class="filters" role="group" aria-label="Which cases">
         <ChooseOne
           v-for="f in options"
@@ -96,7 +92,7 @@ const shown = computed(() =>
           <tr>
             <th scope="col">When</th>
             <th scope="col">Student</th>
-            <th scope="col">Miss</th>
+            <th scope="col">Ball flight</th>
             <th scope="col">Club</th>
             <th scope="col">Decided</th>
             <th scope="col">The ranking had first</th>
@@ -128,8 +124,8 @@ const shown = computed(() =>
         </tbody>
       </table>
       <v-btn v-if="hasNextPage" variant="text" @click="fetchNextPage()">Show older ones</v-btn>
-    </template>
-  </div>
+    </div>
+  </WhenLoaded>
 </template>
 
 <style scoped>

@@ -11,9 +11,9 @@ const said = computed(() => {
   if (!book || !times) return ''
   const of = Object.values(book.decided).reduce((sum, n) => sum + n, 0)
   const moved = book.moved.find((m) => m.cause === props.cause)
-  const here = `In your casebook ${String(times)} of ${String(of)} decisions`
+  const here = `In your casebook ${String(times)} of the ${String(of)} decisions whose fate is known`
   if (!moved || !book.use || moved.held) return `${here}.`
-  return `${here}; it counts as ${moved.here > moved.shipped ? 'commoner' : 'rarer'} for it.`
+  return `${here}; it counts as ${moved.here > moved.shipped ? 'commoner' : 'rarer'} here.`
 })
 </script>
 

@@ -6,7 +6,7 @@ import { ask, client, type Shape } from '@/api/client'
 import { useKnowledge } from '@/api/knowledge'
 import ShareBar from '@/casebook/ShareBar.vue'
 import { STAGES } from '@/lesson/stages'
-import StateMessage from '@/ui/StateMessage.vue'
+import WhenLoaded from '@/ui/WhenLoaded.vue'
 import { capital, count } from '@/ui/words'
 
 const known = useKnowledge()
@@ -49,68 +49,67 @@ const longest = computed(() => Math.max(...stages.value.map((s) => s.minutes), 1
 </script>
 
 <template>
-  <StateMessage
-    v-if="error"
-    inside
-    kind="error"
-    :title="error.message"
-    :hint="error.hint"
+  <WhenLoaded
+    v-slot="{ data }"
+    :data="pays"
+    :error="error"
+    :empty="
+      pays?.lessons === 0
+        ? {
+            title: 'No decision yet.',
+            hint: 'Once lessons have come to a decision, this says which looks and drills were worth their time.',
+          }
+        : null
+    "
     @retry="refetch"
-  />
-  <StateMessage v-else-if="!pays" inside kind="loading" title="Opening" />
-  <StateMessage
-    v-else-if="pays.lessons === 0"
-    inside
-    kind="empty"
-    title="No decision yet."
-    hint="Once lessons have come to a decision, this says which looks and drills were worth their time."
-  />
-  <section v-else aria-label="What pays">
-    <div class="two">
-      <div v-for="l in lists" :key="l.title">
-        <h2>{{ l.title }}</h2>
-        <p v-if="!l.list.length" class="quiet">{{ l.none }}</p>
-        <ul v-else>
-          <li v-for="look in l.list" :key="look.check">
-            <span class="bar" aria-hidden="true"><span :style="{ width: width(look) }" /></span>
-            <span>{{ called(look) }}</span>
-            <span class="quiet"
-              >{{ aMinute(look).toFixed(1) }} bits a minute, {{ l.times(look.lessons) }}</span
-            >
-          </li>
-        </ul>
-      </div>
-    </div>
-    <p class="quiet">
-      A bit halves what is open. A look that only says again what was known tells nothing.
-    </p>
-    <div class="two">
-      <div>
-        <h2>Drills, and whether the cause was confirmed</h2>
-        <p v-if="!pays.drills.length" class="quiet">Of no lesson with a drill is it known yet.</p>
-        <div v-else class="bars">
-          <ShareBar
-            v-for="d in pays.drills"
-            :key="d.drill"
-            :word="known.drill(d.drill)?.name ?? d.drill"
-            :share="d.share"
-          />
+  >
+    <section aria-label="What pays">
+      <div class="two">
+        <div v-for="l in lists" :key="l.title">
+          <h2>{{ l.title }}</h2>
+          <p v-if="!l.list.length" class="quiet">{{ l.none }}</p>
+          <ul v-else>
+            <li v-for="look in l.list" :key="look.check">
+              <span class="bar" aria-hidden="true"><span :style="{ width: width(look) }" /></span>
+              <span>{{ called(look) }}</span>
+              <span class="quiet"
+                >{{ aMinute(look).toFixed(1) }} bits a minute, {{ l.times(look.lessons) }}</span
+              >
+            </li>
+          </ul>
         </div>
       </div>
-      <div v-if="stages.length">
-        <h2>Minutes, on average</h2>
-        <ul>
-          <li v-for="s in stages" :key="s.word">
-            <span class="bar" aria-hidden="true"
-              ><span :style="{ width: `${(100 * s.minutes) / longest}%` }"
-            /></span>
-            <span>{{ s.word }}</span>
-            <span class="quiet">{{ s.minutes.toFixed(1) }} min</span>
-          </li>
-        </ul>
+      <p class="quiet">
+        A bit halves what is open. A look that only says again what was known tells nothing.
+      </p>
+      <div class="two">
+        <div>
+          <h2>Drills, and whether the cause was confirmed</h2>
+          <p v-if="!data.drills.length" class="quiet">Of no lesson with a drill is it known yet.</p>
+          <div v-else class="bars">
+            <ShareBar
+              v-for="d in data.drills"
+              :key="d.drill"
+              :word="known.drill(d.drill)?.name ?? d.drill"
+              :share="d.share"
+            />
+          </div>
+        </div>
+        <div v-if="stages.length">
+          <h2>Minutes, on average</h2>
+          <ul>
+            <li v-for="s in stages" :key="s.word">
+              <span class="bar" aria-hidden="true"
+                ><span :style="{ width: `${(100 * s.minutes) / longest}%` }"
+              /></span>
+              <span>{{ s.word }}</span>
+              <span class="quiet">{{ s.minutes.toFixed(1) }} min</span>
+            </li>
+          </ul>
+        </div>
       </div>
-    </div>
-  </section>
+    </section>
+  </WhenLoaded>
 </template>
 
 <style scoped>

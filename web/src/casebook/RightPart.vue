@@ -7,7 +7,7 @@ import { useKnowledge } from '@/api/knowledge'
 import ReliabilityDrawing from '@/casebook/ReliabilityDrawing.vue'
 import ShareBar from '@/casebook/ShareBar.vue'
 import { KNOWN_BY_WORDS } from '@/casebook/words'
-import StateMessage from '@/ui/StateMessage.vue'
+import WhenLoaded from '@/ui/WhenLoaded.vue'
 import { capital, count } from '@/ui/words'
 
 const known = useKnowledge()
@@ -23,12 +23,23 @@ const { data: book } = useQuery({
   queryKey: ['casebook-sums'],
   queryFn: () => ask(client.GET('/api/casebook')),
 })
+const both = computed(() =>
+  right.value && book.value ? { right: right.value, book: book.value } : undefined,
+)
+const nothing = computed(() =>
+  book.value?.decided.of === 0
+    ? {
+        title: 'Nothing is known yet of any decision.',
+        hint: 'Hit a retest whose measure was fixed beforehand, or enter at the next lesson what came back.',
+      }
+    : null,
+)
 const FEW = 20
 const parts = computed(() => {
   const found = right.value
   if (!found) return []
   return [
-    { title: 'By miss', list: found.by_miss, word: capital },
+    { title: 'By ball flight', list: found.by_miss, word: capital },
     { title: 'By club', list: found.by_club, word: (id: string) => known.club(id)?.name ?? id },
     {
       title: 'By what says so',
@@ -48,50 +59,36 @@ const sentence = computed(() => {
 </script>
 
 <template>
-  <StateMessage
-    v-if="error"
-    inside
-    kind="error"
-    :title="error.message"
-    :hint="error.hint"
-    @retry="refetch"
-  />
-  <StateMessage v-else-if="!right || !book" inside kind="loading" title="Opening" />
-  <StateMessage
-    v-else-if="book.decided.of === 0"
-    inside
-    kind="empty"
-    title="Nothing is known yet of any decision."
-    hint="Hit a retest whose measure was fixed beforehand, or enter at the next lesson what came back."
-  />
-  <section v-else aria-label="Am I right?">
-    <p class="lead" data-testid="casebook-sum">{{ sentence }}</p>
-    <div class="two">
-      <div>
-        <div class="bars">
-          <ShareBar word="All decisions" :share="book.decided" />
-          <ShareBar word="Decided as the ranking had it" :share="book.first" />
-          <ShareBar word="Decided against it" :share="book.against" />
-          <p class="quiet">
-            The mark is how often it came true; the band is where that lies four times in five. Few
-            cases make a wide band.
-          </p>
-        </div>
-        <template v-for="p in parts" :key="p.title">
-          <h2>{{ p.title }}</h2>
+  <WhenLoaded v-slot="{ data }" :data="both" :error="error" :empty="nothing" @retry="refetch">
+    <section aria-label="Am I right?">
+      <p class="lead" data-testid="casebook-sum">{{ sentence }}</p>
+      <div class="two">
+        <div>
           <div class="bars">
-            <ShareBar
-              v-for="one in p.list"
-              :key="one.word"
-              :word="p.word(one.word)"
-              :share="one.share"
-            />
+            <ShareBar word="All decisions" :share="data.book.decided" />
+            <ShareBar word="Decided as the ranking had it" :share="data.book.first" />
+            <ShareBar word="Decided against it" :share="data.book.against" />
+            <p class="quiet">
+              The mark is how often it came true; the band is where that lies four times in five.
+              Few cases make a wide band.
+            </p>
           </div>
-        </template>
+          <template v-for="p in parts" :key="p.title">
+            <h2>{{ p.title }}</h2>
+            <div class="bars">
+              <ShareBar
+                v-for="one in p.list"
+                :key="one.word"
+                :word="p.word(one.word)"
+                :share="one.share"
+              />
+            </div>
+          </template>
+        </div>
+        <ReliabilityDrawing v-if="data.right.bands.length" :bands="data.right.bands" />
       </div>
-      <ReliabilityDrawing v-if="right.bands.length" :bands="right.bands" />
-    </div>
-  </section>
+    </section>
+  </WhenLoaded>
 </template>
 
 <style scoped>

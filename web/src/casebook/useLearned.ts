@@ -15,11 +15,13 @@ export function useLearned() {
     // asked again while lessons are still being studied
     refetchInterval: (query) => (query.state.data?.waiting ? AGAIN_MS : false),
   })
+  /** One at a time; a button is not switched off meanwhile, for that takes the keyboard's place. */
   async function choose(body: Shape['LearnedChange']): Promise<void> {
+    if (busy.value) return
     const found = await attempt(() => ask(client.PUT('/api/casebook/learned', { body })))
     if (found) queries.setQueryData(LEARNED, found)
     // what any lesson's causes come to may be another now
     await queries.invalidateQueries({ queryKey: ['lesson'] })
   }
-  return { learned: data, error, refetch, choose, busy, problem }
+  return { learned: data, error, refetch, choose, problem }
 }

@@ -12,10 +12,16 @@ export const KNOWN_BY_WORDS: Record<Case['known_by'][number], string> = {
   word: 'your word alone',
 }
 
-const FATES = { confirmed: 'confirmed', partly: 'partly', rejected: 'not confirmed' } as const
+export const FATE_WORDS = {
+  confirmed: 'confirmed',
+  partly: 'partly',
+  rejected: 'not confirmed',
+} as const
+
+export const NOT_KNOWN = 'not known yet'
 
 /** "confirmed, by retest and what came back" */
 export function fateWords({ fate, known_by }: Pick<Case, 'fate' | 'known_by'>): string {
-  if (!fate) return 'not known yet'
-  return `${FATES[fate]}, by ${known_by.map((k) => KNOWN_BY_WORDS[k]).join(' and ')}`
+  if (!fate) return NOT_KNOWN
+  return `${FATE_WORDS[fate]}, by ${known_by.map((k) => KNOWN_BY_WORDS[k]).join(' and ')}`
 }

@@ -1,7 +1,7 @@
 """Who studies lessons that are over, while nothing else is asked?
 
-One thread, one lesson at a time, after a change has been made and a moment has passed; a page that
-waits for an answer comes first, for what is concluded is concluded one at a time.
+One thread, once a change has been made and some quiet seconds have passed. What is concluded is
+concluded one at a time: a page waits for the study of one lesson at most, some tenths of a second.
 """
 
 import logging
@@ -71,7 +71,7 @@ class Learner:
             with self._session() as session:
                 if is_learned(session, self._known):
                     return
-            with self._kept.reasoning, self._session() as session:
+            with self._session() as session:
                 layer = learn_from_lessons(session, self._known)
             self._keep(layer)
             self.look_again()

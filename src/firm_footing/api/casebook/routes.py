@@ -1,38 +1,43 @@
-"""What became of the decisions, and how does a student come along?"""
+"""What became of the decisions, were they right, and what paid?"""
 
 import hashlib
 import io
 import zipfile
-from collections.abc import Mapping, Sequence
+from collections.abc import Callable, Sequence
 from datetime import UTC, datetime
-from typing import Annotated
+from typing import Annotated, Final
 
 from fastapi import APIRouter, Query, Response
 
-from firm_footing.api.balls.schemas import MovedOut
-from firm_footing.api.casebook.schemas import CasebookOut, CaseOut, ConfirmedOut
-from firm_footing.api.coaching.schemas import ProgressOut, StepOut, StripOut
-from firm_footing.api.context import Known, RowId, Store
+from firm_footing.api.casebook.schemas import (
+    BandOut,
+    CasebookOut,
+    CaseOut,
+    ConfirmedOut,
+    DrillPays,
+    LookPays,
+    PartOut,
+    PaysOut,
+    RightOut,
+)
+from firm_footing.api.context import Known, Store
 from firm_footing.api.errors import responses
 from firm_footing.api.security.intake import ParsedOnceRoute
 from firm_footing.api.sheets.attachments import attached_as
-from firm_footing.core.case import Case, to_file
+from firm_footing.core.case import to_file
 from firm_footing.core.case.days import Moment
-from firm_footing.core.inference.trace_answers import counts, read_traces
 from firm_footing.core.knowledge import Knowledge
-from firm_footing.core.patterns import Estimate, Pattern, read_pattern
-from firm_footing.core.patterns.along_time import strips_of
-from firm_footing.core.patterns.compare import BlockMove, by_club, moved_along
+from firm_footing.core.learning.reliability import reliability
 from firm_footing.core.patterns.shares import share_of
-from firm_footing.core.pressure.several import usual_signs
-from firm_footing.store import casebook, students
+from firm_footing.store import casebook
 from firm_footing.store.cases import case_of
-from firm_footing.store.lesson_content import LessonContent
 from firm_footing.store.lesson_reading import content_of
+from firm_footing.store.pays import ToldByLook, minutes_of_stages, never_taken, told_by_look
 
 router = APIRouter(route_class=ParsedOnceRoute, tags=["casebook"])
-PAGE = 50
-SHOWN = ("start_deg", "curve_deg", "path_deg", "low_point_cm", "heel_toe_mm", "carry_lost_pct")
+PAGE: Final = 50
+MOST: Final = 12
+"""Rows of a list, the first of their order."""
 
 
 @router.get("/casebook", summary="Decisions and what became of them", responses=responses(422))
@@ -97,76 +102,51 @@ def _confirmed(told: Sequence[casebook.CameTrue]) -> ConfirmedOut:
     )
 
 
-@router.get(
-    "/students/{student_id}/progress",
-    summary="A student's lessons along time",
-    responses=responses(404, 422),
-)
-def read_progress(session: Store, known: Known, student_id: RowId) -> ProgressOut:
-    """The first one first."""
-    students.get_student(session, student_id)
-    steps = []
-    overall: tuple[BlockMove, ...] = ()
-    first: dict[str, Pattern] = {}
-    newest: dict[str, Pattern] = {}
-    for row in reversed(students.lessons_of(session, student_id)):
-        content = content_of(session, row.id)
-        case = case_of(content)
-        here = by_club(case, known)
-        steps.append(_step(content, case, newest, here, known))
-        if here:
-            overall = moved_along(first, here, known.numbers)
-        first = here | first
-        newest = newest | here
-    return ProgressOut(steps=steps, overall=[MovedOut.model_validate(m) for m in overall])
-
-
-def _step(
-    content: LessonContent,
-    case: Case,
-    earlier: Mapping[str, Pattern],
-    here: Mapping[str, Pattern],
-    known: Knowledge,
-) -> StepOut:
-    pattern = read_pattern(case.baselines, known, case.handicap)
-    values: dict[str, float] = {}
-    for name in SHOWN:
-        estimate: Estimate | None = getattr(pattern, name)
-        if estimate is not None:
-            values[name] = estimate.value
-    read = [r for i, r in read_traces(case, pattern, known) if counts(case, i)]
-    decision = content.decisions[-1] if content.decisions else None
-    lead = [r.measures.lead_pct["impact"] for r in read]
-    strips = strips_of(case.baselines, pattern, lead, known.numbers)
-    return StepOut(
-        lesson_id=content.lesson.id,
-        started_at=content.lesson.started_at,
-        clubs=list(here),
-        values=values,
-        moved=[MovedOut.model_validate(m) for m in moved_along(earlier, here, known.numbers)],
-        strips={name: StripOut.model_validate(strip) for name, strip in strips.items()},
-        signs=list(usual_signs(read)),
-        cause=decision.cause if decision else None,
-        verdict=content.follow_up.verdict if content.follow_up else None,
-        drill=content.lesson.drill,
-        passes=sum(r.result == "pass" for r in content.repetitions),
+@router.get("/casebook/right", summary="How often the decisions came true")
+def read_right(session: Store, known: Known) -> RightOut:
+    """Of all decisions whose fate is known."""
+    told = [c for c in casebook.decided_cases(session, known) if c.outcome is not None]
+    said = [(c.said, c.came_true) for c in told if c.said is not None]
+    return RightOut(
+        bands=[BandOut.model_validate(band) for band in reliability(said)],
+        by_miss=_parts(told, lambda c: [c.shape or "not seen"]),
+        by_club=_parts(told, lambda c: [c.club] if c.club else []),
+        by_source=_parts(told, lambda c: list(c.outcome.known_by) if c.outcome else []),
     )
 
 
-@router.get(
-    "/students/{student_id}/cases.zip",
-    summary="All lessons of a student as case files",
-    responses=responses(404, 422),
-    response_class=Response,
-)
-def export_student(session: Store, student_id: RowId) -> Response:
-    """One case file for each lesson; bodily limits and notes stay out."""
-    student = students.get_student(session, student_id)
-    packed = io.BytesIO()
-    with zipfile.ZipFile(packed, "w", zipfile.ZIP_DEFLATED) as archive:
-        for lesson in students.lessons_of(session, student_id):
-            file = to_file(case_of(content_of(session, lesson.id)))
-            text = file.model_dump_json(exclude_none=True, exclude_defaults=True, indent=1)
-            archive.writestr(f"{lesson.started_at:%Y-%m-%d}-{lesson.id[:8]}.case.json", text)
-    headers = attached_as(student.name, datetime.now(UTC).date(), "-lessons.zip")
-    return Response(packed.getvalue(), media_type="application/zip", headers=headers)
+@router.get("/casebook/pays", summary="What the time of the lessons brought")
+def read_pays(session: Store, known: Known) -> PaysOut:
+    """Of the lessons that are over; drills by what became of the decision."""
+    cases = casebook.decided_cases(session, known)
+    told = [c for c in cases if c.outcome is not None and c.drill in known.drill]
+    return PaysOut(
+        lessons=len(cases),
+        looks=[_pays(t, known) for t in told_by_look(session, known)[:MOST]],
+        never=[_pays(t, known) for t in never_taken(session, known)[:MOST]],
+        drills=[
+            DrillPays(drill=part.word, lessons=part.share.of, share=part.share)
+            for part in _parts(told, lambda c: [c.drill] if c.drill else [])
+        ],
+        minutes=minutes_of_stages(session),
+    )
+
+
+def _pays(told: ToldByLook, known: Knowledge) -> LookPays:
+    seconds = known.check[told.check].seconds
+    return LookPays(check=told.check, lessons=told.lessons, bits=told.bits, seconds=seconds)
+
+
+def _parts(
+    cases: list[casebook.DecidedCase], words: Callable[[casebook.DecidedCase], list[str]]
+) -> list[PartOut]:
+    """Decisions by a word, those with the most first."""
+    found: dict[str, list[bool]] = {}
+    for case in cases:
+        for word in words(case):
+            found.setdefault(word, []).append(case.came_true)
+    in_order = sorted(found.items(), key=lambda part: (-len(part[1]), part[0]))
+    return [
+        PartOut(word=word, share=ConfirmedOut.model_validate(share_of(sum(came), len(came))))
+        for word, came in in_order[:MOST]
+    ]

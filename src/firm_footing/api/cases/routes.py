@@ -1,8 +1,10 @@
 """How does a case file come in and a lesson go out?"""
 
+from collections.abc import Iterable
 from typing import Annotated
 
 from fastapi import APIRouter, Body, Query, Response
+from sqlmodel import SQLModel
 
 from firm_footing.api.changes.schemas import PersonName
 from firm_footing.api.changes.write_response import ChangedLesson, Reply
@@ -14,9 +16,9 @@ from firm_footing.core.case import CaseFile, to_file
 from firm_footing.files.case_files import check_sense, in_si, plain_stills
 from firm_footing.store import students
 from firm_footing.store.cases import case_of, stills_to_file, store_case
-from firm_footing.store.decisions import store_decided_case
+from firm_footing.store.decisions import decided_in_a_file
 from firm_footing.store.lesson_reading import content_of
-from firm_footing.store.tables import Student
+from firm_footing.store.tables import Lesson, Student
 
 router = APIRouter(route_class=ParsedOnceRoute, tags=["case files"])
 EXAMPLE = {
@@ -59,12 +61,11 @@ def open_case(
             limits=case.limits,
         )
     pictures = plain_stills(file)
-    if file.outcome is None:
-        lesson = store_case(session, case, student, known, file.notes, stills=pictures)
-    else:
-        lesson = store_decided_case(
-            session, case, student, known, file.outcome, file.notes, pictures
-        )
+
+    def decided(lesson: Lesson) -> Iterable[SQLModel]:
+        return decided_in_a_file(lesson, case, file.outcome, known) if file.outcome else ()
+
+    lesson = store_case(session, case, student, known, file.notes, stills=pictures, also=decided)
     return outcome(lesson.id)
 
 

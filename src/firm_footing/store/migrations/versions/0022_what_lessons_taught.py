@@ -27,6 +27,7 @@ def upgrade() -> None:
         sa.Column("measured", sa.JSON, nullable=False),
         sa.Column("said", sa.Float, nullable=True),
         sa.Column("told", sa.JSON, nullable=False),
+        sa.Column("taken", sa.JSON, nullable=False),
         sa.Column("proposed", sa.JSON, nullable=False),
         sa.Column("log_likelihood", sa.LargeBinary, nullable=False),
     )
