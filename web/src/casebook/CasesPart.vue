@@ -107,7 +107,7 @@ const shown = computed(() =>
                 c.student_name
               }}</router-link>
             </td>
-            <td>{{ capital(c.shape ?? '') }}</td>
+            <td>{{ capital(c.shape ?? 'not seen') }}</td>
             <td>{{ clubName(c.club) }}</td>
             <td class="strong">{{ name(c.cause, c) }}</td>
             <td>
