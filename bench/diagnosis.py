@@ -19,10 +19,9 @@ from firm_footing.core.diagnosis.diagnosis import diagnose
 from firm_footing.core.estimation.inverse import read_delivery
 from firm_footing.core.inference.answers import counted_readings
 from firm_footing.core.inference.check_likelihood import (
-    answer_likelihood,
+    answer_log_likelihood,
     base_rates,
     check_pieces,
-    group_pieces,
     ratios_of,
 )
 from firm_footing.core.inference.enumeration import enumerate_space
@@ -93,7 +92,7 @@ def _another_ball(case: Case, step: int) -> Case:
 
 def _with_nothing_kept(case: Case, knowledge: Knowledge) -> object:
     """As in ranking files: nothing of this lesson is in any cache."""
-    for kept in (infer_from_balls, answer_likelihood, group_pieces):
+    for kept in (infer_from_balls, answer_log_likelihood):
         kept.cache_clear()  # type: ignore[union-attr]
     return diagnose(case, knowledge)
 

@@ -48,7 +48,7 @@ MUTATIONS = (
              f"{CORE}/inference/prior.py", "_joint(space, schools, slice(None)).sum(axis=0)",
              "2 * _joint(space, schools, slice(None))[0]", ORACLES),
     Mutation("a disputed start not shared out", f"{CORE}/inference/start.py",
-             "share[:, None] * rest *", "0.5 * rest *", ORACLES),
+             "share * _from_no_other(", "0.5 * _from_no_other(", ORACLES),
     Mutation("the spread of what it does to everyone dropped",
              f"{CORE}/inference/trial_likelihood.py",
              "return row, (knowledge.numbers.trial.everyone_spread * row) ** 2",

@@ -18,6 +18,7 @@ from firm_footing.core.patterns import read_pattern
 from firm_footing.core.pressure.trace import read_trace
 from firm_footing.core.text.schools import schools_sentence
 from firm_footing.core.text.sheet import sheet_of
+from tests.core.by_cause import starts_by_cause
 
 FAT = Shot(start="straight", curve="straight", contact="fat", divot_start_cm=-13, carry_m=116)
 BLOCK_HOOK = Shot(start="push", curve="pull")
@@ -172,7 +173,7 @@ def test_the_club_s_angles_come_before_ground_work_where_that_is_the_rule(
         (row,) = np.flatnonzero(
             (found.space.members[:, both] > 0).all(axis=1) & (found.space.sizes == 2)
         )
-        assert found.starts[row, both].tolist() == starts
+        assert starts_by_cause(found)[row, both].tolist() == starts
 
 
 @pytest.mark.parametrize("evidence", [(), ("trail_heel_up_early",), ("trail_knee_at_ball",)])
@@ -190,7 +191,7 @@ def test_heel_first_or_knee_first(knowledge: Knowledge, evidence: tuple[str, ...
     heel, knee = (knowledge.cause_index[c] for c in ("trail_heel_pops", "trail_knee_fires"))
     for view, first, second in (("heel_first", heel, knee), ("knee_first", knee, heel)):
         both = (now[view].space.members[:, [heel, knee]] > 0).all(axis=1)
-        starts = now[view].starts[both]
+        starts = starts_by_cause(now[view])[both]
         assert starts[:, first].any()
         assert not starts[:, second].any()
     space, plain = now["undecided"].space, now["undecided"].schools

@@ -17,6 +17,7 @@ from firm_footing.core.inference.inference import infer
 from firm_footing.core.knowledge import Knowledge
 from firm_footing.core.text.decision import in_words
 from firm_footing.core.text.words import cause_word, percent
+from tests.core.by_cause import starts_by_cause
 
 SLICE = Shot(start="pull", curve="push", contact="clean", heel_toe_mm=-12)
 CLEAN = Shot(start="straight", curve="straight", contact="clean", heel_toe_mm=0)
@@ -231,8 +232,9 @@ def test_a_set_up_matter_that_was_seen_comes_before_the_feet(knowledge: Knowledg
     index = knowledge.cause_index
     members = both.space.members
     together = members[:, index["weak_grip"]] * members[:, index["trail_heel_pops"]] > 0
-    assert not both.starts[together][:, index["trail_heel_pops"]].any()
-    assert both.starts[together][:, index["weak_grip"]].all()
+    starts = starts_by_cause(both)[together]
+    assert not starts[:, index["trail_heel_pops"]].any()
+    assert starts[:, index["weak_grip"]].all()
 
 
 @pytest.mark.parametrize("readings", [[], ["yes"], ["no"], ["yes", "no"]])

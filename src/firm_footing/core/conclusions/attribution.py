@@ -79,15 +79,16 @@ def _means(inference: Inference) -> tuple[FloatArray, FloatArray]:
     own = inference.own_sizes
     assert delivery is not None
     assert own is not None
-    out = np.zeros((len(inference.knowledge.causes) + 1, len(DIMENSIONS)))
-    times = np.ones((len(DIMENSIONS), len(space.set_of)))
-    times[STRIKE] = own.strike
+    size_of, strike_of = np.zeros(len(space.effects)), np.zeros(len(space.effects))
     for row, z in zip(space.variant_of, own.severity, strict=True):
         size = np.maximum(0.0, space.variant_severity[row] + numbers.severity_within * z)
-        for column, more in enumerate(times):
-            weights = inference.configuration * size * more
-            each = np.bincount(row, weights=weights, minlength=len(space.effects))
-            np.add.at(out[:, column], space.variant_cause, each * space.unit_effects[:, column])
+        size *= inference.configuration
+        size_of += np.bincount(row, size, len(size_of))
+        strike_of += np.bincount(row, size * own.strike, len(size_of))
+    each = size_of[:, None] * space.unit_effects
+    each[:, STRIKE] = strike_of * space.unit_effects[:, STRIKE]
+    out = np.zeros((len(inference.knowledge.causes) + 1, len(DIMENSIONS)))
+    np.add.at(out, space.variant_cause, each)
     variance = np.array(numbers.person_sd.row()) ** 2
     person = variance * (
         delivery.reading.design.T @ (delivery.joint.pulled @ inference.configuration)

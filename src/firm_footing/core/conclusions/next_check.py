@@ -24,6 +24,9 @@ from firm_footing.core.inference.inference import Inference
 from firm_footing.core.knowledge import Check
 from firm_footing.core.knowledge.vocabulary import Source
 
+TIE = 12
+"""Digits to which two probabilities are the same."""
+
 
 @dataclass(frozen=True)
 class NextCheck:
@@ -45,18 +48,20 @@ def start_of_each_set(
 ) -> NDArray[np.int_]:
     """(sets,) the cause to start with if that set were the truth.
 
-    Of several that one could start with it is the likeliest now; the number of causes stands for
-    none.
+    Of several that one could start with it is the likeliest now, of equals the first; the number
+    of causes stands for none.
 
     Parameters
     ----------
-    starts : (sets, causes) 1.0 where one could start with the cause; see `start_table`
+    starts : (most, sets) above 0 where one could start with the cause; see `starts_of`
     root : (causes,) probability of each
 
     """
-    value = np.where(starts > 0, root, -1.0)
-    best: NDArray[np.int_] = value.argmax(axis=1)
-    return np.where(space.sizes > 0, best, len(root))
+    listed = space.members_listed
+    likely = np.append(np.round(root, TIE), 0.0)
+    best = np.where(starts > 0, likely[listed], -1.0).argmax(axis=0)
+    of_set: NDArray[np.int_] = listed[best, np.arange(listed.shape[1])]
+    return of_set  # of no cause: what it is filled up with
 
 
 def next_checks(inference: Inference, at_hand: Collection[Source] | None = None) -> list[NextCheck]:

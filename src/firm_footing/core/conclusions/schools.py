@@ -17,7 +17,7 @@ from firm_footing.core.inference.check_likelihood import (
 from firm_footing.core.inference.inference import Inference, school_bases, school_options
 from firm_footing.core.inference.posterior import normalised
 from firm_footing.core.inference.prior import prior_view, set_prior
-from firm_footing.core.inference.start import first_seen, root_of, supported_causes
+from firm_footing.core.inference.start import first_seen, root_of, starts_of, supported_causes
 from firm_footing.core.inference.trace_answers import answers_of_traces
 
 JUDGE_TRACES = ("pressure", "heel_toe")
@@ -86,7 +86,7 @@ class _Redone:
         key = groups, schools, first.tobytes(), supported.tobytes()
         if key not in self.found:
             cause_set = self._likelihood(groups) * set_prior(self.space, schools)
-            root = root_of(self.space, cause_set, supported, first, schools)
+            root = root_of(self.space, cause_set, starts_of(self.space, supported, first, schools))
             self.found[key] = knowledge.causes[int(np.argmax(root))].id
         return self.found[key]
 

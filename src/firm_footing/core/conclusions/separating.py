@@ -20,6 +20,7 @@ from firm_footing.core.frame.arrays import FloatArray
 from firm_footing.core.inference.delivery_likelihood import DeliveryReading, reading_of
 from firm_footing.core.inference.inference import Inference
 from firm_footing.core.inference.intervention import branches
+from firm_footing.core.inference.start import root_of
 from firm_footing.core.inference.trial_likelihood import Trial, of_everyone
 from firm_footing.core.knowledge import Drill
 from firm_footing.core.knowledge.vocabulary import Limit
@@ -186,7 +187,8 @@ def _exactly_one(inference: Inference, one: str, other: str) -> tuple[FloatArray
 
 
 def _leading(inference: Inference, hypothesis: FloatArray) -> tuple[str, str]:
-    root = inference.space.to_sets(hypothesis) @ inference.starts
+    space = inference.space
+    root = root_of(space, space.to_sets(hypothesis), inference.starts)
     first, second = np.argsort(-root, kind="stable")[:2]
     return inference.knowledge.causes[first].id, inference.knowledge.causes[second].id
 

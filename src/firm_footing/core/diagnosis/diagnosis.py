@@ -26,7 +26,7 @@ from firm_footing.core.frame.arrays import FloatArray
 from firm_footing.core.inference.answers import contradictions
 from firm_footing.core.inference.film_answers import against_films
 from firm_footing.core.inference.inference import Inference, infer
-from firm_footing.core.inference.links import links_into, links_of
+from firm_footing.core.inference.links import links_of, links_within
 from firm_footing.core.inference.measured_answers import Measured
 from firm_footing.core.inference.prior import view_shares
 from firm_footing.core.knowledge import Knowledge
@@ -274,16 +274,16 @@ def came_from(inference: Inference) -> dict[str, str]:
     Most likely: of the times it is at work, at least half the time some cause directly upstream is.
     """
     space, now, causes = inference.space, inference.now, inference.knowledge.causes
-    both = space.members.T @ (space.members * now.cause_set[:, None])
-    from_any, linked = np.zeros(len(causes)), np.zeros_like(both)
+    from_any, links = np.zeros(len(causes)), np.zeros((len(causes), len(causes)))
     shares = view_shares(space, inference.schools, slice(None))
     for share, (counts, dropped) in zip(shares, inference.schools.views, strict=True):
-        from_any += (now.cause_set * share) @ (space.members * (links_into(space, dropped) > 0))
-        linked += counts * links_of(inference.knowledge, dropped)
+        brought = links_within(space, dropped).any(axis=0)
+        from_any += space.to_causes(now.cause_set * share * brought)
+        links += counts * links_of(inference.knowledge, dropped)
     found = {}
-    for i, cause in enumerate(causes):
-        if from_any[i] > 0.5 * now.present[i]:
-            found[cause.id] = causes[int(np.argmax(linked[:, i] * both[:, i]))].id
+    for i in np.flatnonzero(from_any > 0.5 * now.present).tolist():
+        both = (now.cause_set * space.members[:, i]) @ space.members
+        found[causes[i].id] = causes[int(np.argmax(links[:, i] * both))].id
     return found
 
 

@@ -82,22 +82,18 @@ def base_rates(
     return MappingProxyType(rates | dict(overrides))
 
 
-class AnswerLikelihood(NamedTuple):
-    """(hypotheses,) log P(the answers | hypothesis) up to a constant, and one over it."""
-
-    log: FloatArray
-    inverse: FloatArray
-
-
-@kept(megabytes=9)
-def answer_likelihood(
+@kept(megabytes=14)
+def answer_log_likelihood(
     space: HypothesisSpace, check_id: str, base: float, log_ratio: float
-) -> AnswerLikelihood:
-    """Likelihood of the answers to one check, from `log_ratio_of`."""
+) -> FloatArray:
+    """(hypotheses,) log P(the answers to one check | hypothesis) up to a constant.
+
+    log_ratio : of the answers, from `log_ratio_of`
+    """
     fact = fact_probability(space, check_id, base)
     without, with_fact = np.exp(min(0.0, -log_ratio)), np.exp(min(0.0, log_ratio))
-    likelihood = without + (with_fact - without) * fact
-    return AnswerLikelihood(np.log(likelihood), 1.0 / likelihood)
+    out: FloatArray = np.log(without + (with_fact - without) * fact)
+    return out
 
 
 class Given(NamedTuple):
@@ -256,15 +252,21 @@ def _one_for_each(pieces: list[Piece]) -> list[Piece]:
     return list(found.values())
 
 
-@kept(megabytes=9)
 def group_pieces(space: HypothesisSpace, together: AskedTogether) -> tuple[Piece, ...]:
     """Pieces of one group: check, base rate, and who answered what, of each."""
     asked = together.asked
     if len(asked) == 1 and len(asked[0][2]) == 1:
         ((check, base, (given,)),) = asked
         ratio = within_limit(given.log_ratio, space.knowledge.numbers)
-        one = answer_likelihood(space, check, base, ratio)
-        return (Piece(given.owner, one.log, one.inverse),)
+        log = answer_log_likelihood(space, check, base, ratio)
+        return (Piece(given.owner, log, np.exp(-log)),)
+    return _pieces_together(space, together)
+
+
+@kept(megabytes=8)
+def _pieces_together(space: HypothesisSpace, together: AskedTogether) -> tuple[Piece, ...]:
+    """The same of a group of several answers."""
+    asked = together.asked
     owners = list(dict.fromkeys(g.owner for _, _, given in asked for g in given))
     weight, logs = _said(space, together, frozenset(owners))
     pieces, before = [], np.zeros_like(logs)
@@ -288,7 +290,7 @@ def _said(
         heard = [g.log_ratio for g in given if g.owner in owners]
         if heard:
             ratio = within_limit(sum(heard), space.knowledge.numbers)
-            logs.append(answer_likelihood(space, check, base, ratio).log)
+            logs.append(answer_log_likelihood(space, check, base, ratio))
     weight = independence(len(logs), together.discount)
     return weight, np.sum(logs, axis=0) if logs else np.zeros(len(space.hypotheses.stuck))
 

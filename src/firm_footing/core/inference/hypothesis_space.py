@@ -102,7 +102,7 @@ class HypothesisSpace:
 
     @cached_property
     def members_listed(self) -> IntArray:
-        """(sets, most) indices of each set's causes, filled up with the number of causes."""
+        """(most, sets) indices of each set's causes, filled up with the number of causes."""
         return _listed(self.members)
 
     @cached_property
@@ -150,6 +150,15 @@ class HypothesisSpace:
         sums = np.bincount(self.hypotheses.set_of, of_hypotheses, len(self.members))
         return sums.astype(np.float64, copy=False)
 
+    def to_causes(self, of_members: FloatArray) -> FloatArray:
+        """(causes,) sum over the sets of what stands at each cause of each set.
+
+        of_members : (most, sets) in the order of `members_listed`; 0 where it is filled up
+        """
+        causes = self.members.shape[1]
+        sums = np.bincount(self.members_listed.reshape(-1), of_members.reshape(-1), causes + 1)
+        return sums[:causes].astype(np.float64, copy=False)
+
     @cached_property
     def stuck(self) -> FloatArray:
         """(configurations,) 1.0 where the club is stuck behind."""
@@ -190,7 +199,7 @@ class HypothesisSpace:
         log : (alone,) log-likelihood of the configurations of `alone`
         log_weight : (configurations,) log probability of every configuration, given its set
         """
-        which = self.members_listed[self.set_of[self.alone], 0]
+        which = self.members_listed[0, self.set_of[self.alone]]
         total = np.full(len(self.knowledge.causes) + 1, -np.inf)
         np.logaddexp.at(total, which, log + log_weight[self.alone])
         out: FloatArray = total[:-1] - total[-1]
@@ -211,8 +220,8 @@ class HypothesisSpace:
 
 
 def _listed(marked: FloatArray) -> IntArray:
-    """(sets, most) columns marked in each row, filled up with the number of columns."""
+    """(most, rows) columns marked in each row, filled up with the number of columns."""
     most = int(marked.sum(axis=1).max())
     order = np.argsort(-marked, axis=1, kind="stable")[:, :most]
     is_marked = np.take_along_axis(marked, order, axis=1) > 0
-    return np.where(is_marked, order, marked.shape[1])
+    return np.ascontiguousarray(np.where(is_marked, order, marked.shape[1]).T)

@@ -38,7 +38,7 @@ from firm_footing.core.inference.start import (
     first_of,
     first_seen,
     root_of,
-    start_table,
+    starts_of,
     supported_causes,
 )
 from firm_footing.core.inference.trace_answers import answers_of_traces, is_clear
@@ -106,15 +106,14 @@ class Inference:
 
     @cached_property
     def starts(self) -> FloatArray:
-        """(sets, causes) P(one starts with the cause, if that set is the truth)."""
+        """(most, sets) P(one starts with this cause of the set, if that set is the truth)."""
         first = first_seen(self.seen, self.options, self.knowledge)
-        return start_table(self.space, self.supported, first, self.schools)
+        return starts_of(self.space, self.supported, first, self.schools)
 
     @cached_property
     def root(self) -> FloatArray:
         """(causes,) P(the cause is at work, and one starts with it)."""
-        out: FloatArray = self.now.cause_set @ self.starts
-        return out
+        return root_of(self.space, self.now.cause_set, self.starts)
 
     @property
     def start_with(self) -> str | None:
@@ -140,7 +139,7 @@ class Inference:
         points = self.balls.points_of_balls
         supported = supported_causes(frozenset(counted), seen, points, self.knowledge)
         first = first_seen(seen, self.options, self.knowledge)
-        return root_of(self.space, sets, supported, first, self.schools)
+        return root_of(self.space, sets, starts_of(self.space, supported, first, self.schools))
 
     @property
     def trials(self) -> Sequence[Trial]:

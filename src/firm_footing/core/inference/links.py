@@ -7,6 +7,7 @@ Practitioners differ over some links. A lesson holds one view, or counts several
 from functools import lru_cache
 
 import numpy as np
+from numpy.typing import NDArray
 
 from firm_footing.core.frame.arrays import FloatArray
 from firm_footing.core.inference.hypothesis_space import HypothesisSpace
@@ -33,4 +34,16 @@ def links_of(knowledge: Knowledge, dropped: frozenset[CauseLink]) -> FloatArray:
 def links_into(space: HypothesisSpace, dropped: frozenset[CauseLink]) -> FloatArray:
     """(sets, causes) how many causes directly upstream of this one are present."""
     out: FloatArray = space.members @ links_of(space.knowledge, dropped)
+    return out
+
+
+@lru_cache(maxsize=16)
+def links_within(space: HypothesisSpace, dropped: frozenset[CauseLink]) -> NDArray[np.bool_]:
+    """(most, most, sets) True where a member of the set is directly upstream of another.
+
+    In the order of `members_listed`.
+    """
+    links = np.pad(links_of(space.knowledge, dropped) > 0, (0, 1))
+    listed = space.members_listed
+    out: NDArray[np.bool_] = links[listed[:, None], listed[None, :]]
     return out

@@ -90,10 +90,10 @@ def _in_view(
     outside = np.where(space.members > 0, 1.0, not_added).prod(axis=1)
     each = np.append(weights, 0.0)[space.members_listed]
     added = np.append(1.0 - not_added, np.ones((len(not_added), 1)), axis=1)
-    added = np.take_along_axis(added, space.members_listed, axis=1)
+    added = np.take_along_axis(added.T, space.members_listed, axis=0)
     by_itself = np.zeros((len(outside), len(prior.causes_present)))
     by_itself[:, 0] = 1.0
-    for w, x in zip(each.T, added.T, strict=True):  # multiply out prod (w t + x), power by power
+    for w, x in zip(each, added, strict=True):  # multiply out prod (w t + x), power by power
         by_itself[:, 1:] = by_itself[:, 1:] * x[:, None] + by_itself[:, :-1] * w[:, None]
         by_itself[:, 0] *= x
     out: FloatArray = outside * (by_itself @ (prior.causes_present / _symmetric(weights, prior)))

@@ -19,7 +19,7 @@ from numpy.typing import NDArray
 from firm_footing.core.frame.arrays import FloatArray, IntArray
 from firm_footing.core.inference.caching import kept
 from firm_footing.core.inference.hypothesis_space import HypothesisSpace
-from firm_footing.core.inference.links import links_of
+from firm_footing.core.inference.links import links_within
 from firm_footing.core.inference.prior import PriorView, view_shares
 from firm_footing.core.knowledge import Knowledge
 from firm_footing.core.knowledge.schools import SchoolOption
@@ -31,12 +31,12 @@ POINTS_FROM = 0.05
 Marks = NDArray[np.bool_]
 
 
-def start_table(
+def starts_of(
     space: HypothesisSpace, supported: Marks, first: Marks, schools: PriorView
 ) -> FloatArray:
-    """(sets, causes) P(one starts with the cause, if that set is the truth).
+    """(most, sets) P(one starts with this cause of the set, if that set is the truth).
 
-    1 or 0 where all views of the links agree.
+    In the order of `members_listed`; 1 or 0 where all views of the links agree.
 
     Parameters
     ----------
@@ -44,52 +44,27 @@ def start_table(
     first : (causes,) True where it comes before all others that are at work
 
     """
-    out = _as_if_all_links_hold(space, tuple(supported.tolist()), tuple(first.tolist())).copy()
+    listed = space.members_listed
+    left = listed < len(supported)
+    for marked in (first, supported):
+        left = _only(left, np.append(marked, False)[listed])
+    out = _from_no_other(left, links_within(space, frozenset())).astype(np.float64)
     rows = _disputed_sets(space)
-    out[rows] = _of_disputed(space, supported, first, schools)
+    shares = view_shares(space, schools, rows)
+    out[:, rows] = sum(
+        share * _from_no_other(left[:, rows], links_within(space, view.dropped)[:, :, rows])
+        for share, view in zip(shares, schools.views, strict=True)
+    )
     return out
 
 
-def root_of(
-    space: HypothesisSpace,
-    cause_set: FloatArray,
-    supported: Marks,
-    first: Marks,
-    schools: PriorView,
-) -> FloatArray:
+def root_of(space: HypothesisSpace, cause_set: FloatArray, starts: FloatArray) -> FloatArray:
     """(causes,) P(the cause is at work, and one starts with it).
 
-    The same as `cause_set @ start_table(...)`, without writing that table out.
-
     cause_set : (sets,) probability of each set, but for a constant
+    starts : (most, sets) from `starts_of`
     """
-    table = _as_if_all_links_hold(space, tuple(supported.tolist()), tuple(first.tolist()))
-    rows = _disputed_sets(space)
-    moved = _of_disputed(space, supported, first, schools) - table[rows]
-    out: FloatArray = cause_set @ table + cause_set[rows] @ moved
-    return out
-
-
-@kept(megabytes=6)
-def _as_if_all_links_hold(
-    space: HypothesisSpace, supported: tuple[bool, ...], first: tuple[bool, ...]
-) -> FloatArray:
-    """(sets, causes) 1.0 where one starts with the cause; not to be written to."""
-    rest = _left(space.members, np.array(supported), np.array(first))
-    out: FloatArray = rest * (rest @ links_of(space.knowledge, frozenset()) == 0)
-    return out
-
-
-def _of_disputed(
-    space: HypothesisSpace, supported: Marks, first: Marks, schools: PriorView
-) -> FloatArray:
-    """(disputed, causes) rows of `start_table` of the sets in which schools see other links."""
-    rows = _disputed_sets(space)
-    rest = _left(space.members[rows], supported, first)
-    out = np.zeros_like(rest)
-    for share, view in zip(view_shares(space, schools, rows), schools.views, strict=True):
-        out += share[:, None] * rest * (rest @ links_of(space.knowledge, view.dropped) == 0)
-    return out
+    return space.to_causes(cause_set * starts)
 
 
 @kept(megabytes=1)
@@ -101,17 +76,16 @@ def _disputed_sets(space: HypothesisSpace) -> IntArray:
     return np.flatnonzero(np.any(both, axis=0)) if both else np.zeros(0, dtype=np.intp)
 
 
-def _left(members: FloatArray, supported: Marks, first: Marks) -> FloatArray:
-    """(sets, causes) the members of each set that one may start with."""
-    return _only(_only(members, first), supported)
+def _only(left: Marks, marked: Marks) -> Marks:
+    """(most, sets) what is left of each set that is marked; all of it where none is."""
+    chosen = left & marked
+    return np.where(chosen.any(axis=0), chosen, left)
 
 
-def _only(members: FloatArray, marked: Marks) -> FloatArray:
-    """(sets, causes) the marked members of each set; all of them where none is marked."""
-    if not marked.any() or marked.all():
-        return members
-    has_one = members @ marked > 0
-    return np.where(has_one[:, None], members * marked, members)
+def _from_no_other(left: Marks, links: Marks) -> Marks:
+    """(most, sets) what is left of each set and comes from no other of it that is left."""
+    out: Marks = left & ~(left[:, None] & links).any(axis=0)
+    return out
 
 
 def supported_causes(
