@@ -8,16 +8,21 @@ const AGAIN_MS = 1500
 
 export function useLearned() {
   const queries = useQueryClient()
-  const { busy, problem, attempt } = useAttempt()
+  const { problem, attempt } = useAttempt()
+  let turn: Promise<unknown> = Promise.resolve()
   const { data, error, refetch } = useQuery({
     queryKey: LEARNED,
     queryFn: () => ask(client.GET('/api/casebook/learned')),
     // asked again while lessons are still being studied
     refetchInterval: (query) => (query.state.data?.waiting ? AGAIN_MS : false),
   })
-  /** One at a time; a button is not switched off meanwhile, for that takes the keyboard's place. */
-  async function choose(body: Shape['LearnedChange']): Promise<void> {
-    if (busy.value) return
+  /** One after the other; no button is switched off meanwhile, for that takes the keyboard's place. */
+  function choose(body: Shape['LearnedChange']): Promise<void> {
+    const made = turn.then(() => make(body))
+    turn = made
+    return made
+  }
+  async function make(body: Shape['LearnedChange']): Promise<void> {
     const found = await attempt(() => ask(client.PUT('/api/casebook/learned', { body })))
     if (found) queries.setQueryData(LEARNED, found)
     // what any lesson's causes come to may be another now
