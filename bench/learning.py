@@ -21,7 +21,7 @@ from typing import NamedTuple
 import numpy as np
 
 from firm_footing.core.case import Case
-from firm_footing.core.case.past import DecisionOutcome, PastDecision
+from firm_footing.core.case.past import DecisionOutcome, Eye, HowCommon, PastDecision
 from firm_footing.core.diagnosis.diagnosis import diagnose
 from firm_footing.core.inference.inference import infer
 from firm_footing.core.knowledge import Knowledge
@@ -40,13 +40,39 @@ POPULATIONS: dict[str, dict[str, float]] = {
     "set-up makes half": {"ball_position": 6.0, "weak_grip": 6.0, "reach_to_ball": 6.0},
 }
 """Factors of how common causes are; the rest stays as shipped."""
+EYES: dict[str, tuple[str, float]] = {
+    "an eye that says yes too easily": ("", 0.2),
+    "an eye that calls knees too often": ("knee", 0.5),
+}
+"""Looks whose names hold this, and how often what is not there is called there besides."""
+
+
+class Idea(NamedTuple):
+    """What somebody knows of a population and an eye beyond the files."""
+
+    how_common: HowCommon = ()
+    eye: Eye = ()
+
+
+def told(name: str) -> Idea:
+    """The idea of one who is told."""
+    if name not in EYES:
+        return Idea(how_common=tuple(POPULATIONS[name].items()))
+    part, more = EYES[name]
+    knowledge = load_knowledge()
+    rates = {
+        c.id: knowledge.numbers.reading_error.of(c.sources[0], c.read_as)
+        for c in knowledge.checks
+        if part in c.id
+    }
+    return Idea(eye=tuple((c, 1 + more * (1 - e) / e, 1 - more) for c, e in rates.items()))
 
 
 @cache
 def population(name: str) -> Knowledge:
     """The knowledge by which students of this population are drawn."""
     shipped = load_knowledge()
-    more = POPULATIONS[name]
+    more = POPULATIONS.get(name, {})
     causes = tuple(
         c.model_copy(update={"base_weight": c.base_weight * more.get(c.id, 1.0)})
         for c in shipped.causes
@@ -58,7 +84,7 @@ def seen(name: str, seed: int) -> tuple[SimulatedStudent, Case]:
     """A student of a population with ten balls and looks at random."""
     knowledge = load_knowledge()
     student, case, _ = draw_student(seed, population(name))
-    return student, looked_at(student, case, knowledge, seed)
+    return student, through_the_eye(name, looked_at(student, case, knowledge, seed), seed)
 
 
 def looked_at(student: SimulatedStudent, case: Case, knowledge: Knowledge, seed: int) -> Case:
@@ -69,6 +95,20 @@ def looked_at(student: SimulatedStudent, case: Case, knowledge: Knowledge, seed:
         answer(student, str(n), knowledge, rng) for n in rng.choice(looks, LOOKS, replace=False)
     ]
     return case.model_copy(update={"readings": tuple(readings)})
+
+
+def through_the_eye(name: str, case: Case, seed: int) -> Case:
+    """The case as this instructor answers it."""
+    if name not in EYES:
+        return case
+    part, more = EYES[name]
+    rng = np.random.default_rng([seed, 6])
+    calls = rng.random(len(case.readings)) < more
+    readings = tuple(
+        r.model_copy(update={"answer": "yes"}) if r.answer == "no" and part in r.check and c else r
+        for r, c in zip(case.readings, calls, strict=True)
+    )
+    return case.model_copy(update={"readings": readings})
 
 
 def fate_of(decided: str, truth: tuple[str, ...], seed: int) -> DecisionOutcome | None:
@@ -93,19 +133,19 @@ def lesson(name: str, seed: int) -> LessonSeen | None:
     return None if found is None else lesson_seen(case, found, str(seed), str(seed), knowledge)
 
 
-Ideas = Mapping[str, tuple[tuple[str, float], ...]]
+Ideas = Mapping[str, Idea]
 
 
 def ranked(name: str, seed: int, ideas: Ideas) -> dict[str, StudentRanked]:
-    """A new student, under each idea of how common causes are."""
+    """A new student, under each idea."""
     knowledge = load_knowledge()
     student, case = seen(name, seed)
     return {
         idea: outcome(
-            diagnose(case.model_copy(update={"how_common": factors}), knowledge),
+            diagnose(case.model_copy(update=of._asdict()), knowledge),
             student.causes, knowledge, LOOKS,
         )
-        for idea, factors in ideas.items()
+        for idea, of in ideas.items()
     }  # fmt: skip
 
 
@@ -145,16 +185,19 @@ def main() -> None:
     """Print a table for each population, and one of second lessons."""
     parser = argparse.ArgumentParser(description=__doc__)
     parser.add_argument("--students", type=int, default=300)
-    new = parser.parse_args().students
+    parser.add_argument("--only", action="append", help="These populations")
+    asked = parser.parse_args()
+    new = asked.students
     knowledge = load_knowledge()
     with ProcessPoolExecutor() as pool:
-        for name, more in POPULATIONS.items():
+        for name in asked.only or (*POPULATIONS, *EYES):
             most = max(LESSONS)
             book = list(pool.map(partial(lesson, name), range(1000, 1000 + most), chunksize=8))
-            ideas = {"shipped": (), "told": tuple(more.items())}
+            ideas = {"shipped": Idea(), "told": told(name)}
             for count in LESSONS:
                 some = [b for b in book[:count] if b is not None]
-                ideas[f"after {count}"] = learn(some, knowledge).how_common
+                found_out = learn(some, knowledge)
+                ideas[f"after {count}"] = Idea(found_out.how_common, found_out.eye)
             work = partial(ranked, name, ideas=ideas)
             found = list(pool.map(work, range(50_000, 50_000 + new), chunksize=4))
             print(f"\n{name}: {new} new students\n\n| | true start first | calibration error |")
@@ -162,6 +205,8 @@ def main() -> None:
             for idea in ideas:
                 of = summarise([f[idea] for f in found])
                 print(f"| {idea} | {of.start:.1%} | {of.calibration_error:.3f} |", flush=True)
+        if asked.only:
+            return
         came = pool.map(second, range(90_000, 90_000 + new), chunksize=4)
         again = [s for s in came if s is not None]
         print("\nsecond lessons\n\n| | forgotten | remembered | lessons |\n|---|---|---|---|")

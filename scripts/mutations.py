@@ -30,6 +30,7 @@ class Mutation(NamedTuple):
 
 ORACLES = ("tests/core/test_against_enumeration.py", "tests/core/test_against_scipy.py")
 TERMS = ("tests/core/test_every_term.py",)
+EYE = ("tests/core/test_eye.py",)
 
 MUTATIONS = (
     Mutation("saturation removed", f"{CORE}/inference/answers.py",
@@ -87,10 +88,22 @@ MUTATIONS = (
     Mutation("a fate is no evidence in a casebook", f"{CORE}/learning/counts.py",
              "np.exp(log_ratio_of_fate(outcome, knowledge.casebook))", "1.0",
              ("tests/core/test_learning.py",)),
+    Mutation("an answer speaks for itself", f"{CORE}/learning/eye.py",
+             "rest = probability / said_of_sets(answer, space, eye)", "rest = probability", EYE),
+    Mutation("chance moves an eye", f"{CORE}/learning/eye.py",
+             "mean * max(0.0, 1 - (numbers.beyond_chance / max(z, 1e-9)) ** 2)", "mean", EYE),
+    Mutation("a false yes taken for a false no", f"{CORE}/inference/answers.py",
+             "min(MOST_WRONG, yes * error), min(MOST_WRONG, no * error)",
+             "min(MOST_WRONG, no * error), min(MOST_WRONG, yes * error)", EYE),
+    Mutation("an eye is no part of the next look", f"{CORE}/conclusions/next_check.py",
+             "    eye = inference.case.eye\n", "    eye = ()\n", EYE),
+    Mutation("an eye is taken for commoner causes", f"{CORE}/learning/eye.py",
+             "out *= said_of_sets(answer, space, eye) / said_of_sets(answer, space, ())",
+             "out *= 1.0", EYE),
     Mutation("chance moves what is learned", f"{CORE}/learning/learned.py",
              "return log * beyond, tally", "return log, tally", ("tests/core/test_learning.py",)),
     Mutation("a word teaches as much as a retest", f"{CORE}/learning/learned.py",
-             "log = logs[0] + word * (logs[1] - logs[0])", "log = logs[1]",
+             "of_measured + word * (of_all - of_measured)", "of_all",
              ("tests/core/test_learning.py",)),
     Mutation("a mirrored film not noticed", f"{CORE}/film/measures.py",
              "if shows_other_hand(film, knowledge.film):", "if False:",
@@ -133,7 +146,7 @@ MUTATIONS = (
              "information[errors, errors] += 1 / sd**2", "information[errors, errors] += 1e9",
              ("tests/core/test_readings.py", "tests/core/test_diagnosis.py",
               "tests/core/test_seen.py", *ORACLES)),
-    Mutation("no discount on looks of one group", f"{CORE}/inference/check_likelihood.py",
+    Mutation("no discount on looks of one group", f"{CORE}/inference/dependence.py",
              "return 1 / (1 + discount * max(0, answers - 1))", "return 1.0", ORACLES),
     Mutation("one level for every look of a retest", f"{CORE}/knowledge/coaching.py",
              "column = min(max(after, self.first_look), self.looks) - self.first_look",

@@ -113,6 +113,40 @@ def test_switched_off_or_held_the_ranking_is_the_shipped_one(
     assert learned(client)["use"] is True
 
 
+def test_an_eye_that_calls_knees_is_learned_kept_with_decisions_and_held_still(
+    client: TestClient, app: FastAPI
+) -> None:
+    """What comes back says each time that the knee was not it."""
+    knee, cause = "trail_knee_at_ball", "trail_knee_fires"
+    before = roots(client, decided(client, "first", cause, knee))[cause]
+    for lesson in [decided(client, f"s{i}", cause, knee) for i in range(18)]:
+        came_back(client, lesson, "rejected")
+    studied(app)
+    found = learned(client)
+    (moved,) = (look for look in found["looks"] if look["look"] == knee)
+    files, here = moved["false_yes"]
+    assert moved["answers"] == 18
+    assert here > 2 * files
+    assert any(
+        s.startswith("Trail knee at the ball: your eye sees it where it is not")
+        for s in found["said"]
+    )
+    new = decided(client, "new", cause, knee)
+    taught = roots(client, new)[cause]
+    assert taught < roots(client, new, learned=False)[cause]
+    assert roots(client, new, learned=False)[cause] == pytest.approx(before, abs=1e-12)
+    exported = client.get("/api/casebook/learned.json").json()
+    assert knee in {look for look, _, _ in exported["eye"]}
+    choose(client, held=[cause])
+    eye_only = roots(client, new)[cause]
+    held = choose(client, held=[cause, knee])["looks"]
+    assert [look["look"] for look in held if look["held"]] == [knee]
+    assert eye_only < roots(client, new)[cause]
+    with Session(app.state.engine) as session:
+        kept = session.exec(select(Decision).where(Decision.lesson_id == new["id"])).one()
+    assert knee in {look for look, _, _ in kept.eye}
+
+
 def test_begun_anew_nothing_teaches_until_that_is_taken_back(
     client: TestClient, app: FastAPI
 ) -> None:

@@ -138,7 +138,7 @@ def test_information_is_never_negative_and_nothing_when_independent(data: Any) -
     facts = np.column_stack([rng.random(size), np.full(size, 0.3)])
     of_decision = np.bincount(decision, weights=configuration, minlength=3)
     fact = np.array([(facts * configuration[:, None])[decision == d].sum(axis=0) for d in range(3)])
-    gains = information_gain(fact, of_decision, np.array([0.05, 0.05]))
+    gains = information_gain(fact, of_decision, np.full((2, 2), 0.05))
     assert (gains >= 0).all()
     assert gains[1] == pytest.approx(0.0, abs=1e-12)
     assert gains[0] == pytest.approx(_by_hand(configuration, decision, facts[:, 0], 0.05), abs=1e-9)

@@ -55,6 +55,7 @@ const learned = {
   least: 10,
   said: ['12 outcomes of 11 students known.', 'Heel: 4 % by the files, 16 % here.'],
   moved: [{ cause: 'heel', shipped: 0.04, here: 0.16, expected: 4, held: false }],
+  looks: [] as object[],
   decided: { heel: 9, late: 3 },
 }
 
@@ -146,6 +147,29 @@ describe('the casebook', () => {
     await page.get('input[type="checkbox"]').setValue(false)
     await settle()
     expect(asked.at(-1)?.sent).toEqual({ use: false })
+  })
+  it('shows where the eye is wrong more often, and holds a look still beside a cause', async () => {
+    const eye = {
+      look: 'knee',
+      answers: 18,
+      false_yes: { files: 0.03, here: 0.12 },
+      false_no: { files: 0.03, here: 0.03 },
+      held: false,
+    }
+    const body = { ...learned, moved: [{ ...learned.moved[0], held: true }], looks: [eye] }
+    const asked = serveAll({
+      'GET /api/casebook/learned': { body },
+      'PUT /api/casebook/learned': { body },
+    })
+    const { page } = await show(CasebookPage, { part: 'learned' })
+    await settle()
+    const row = page.get('[data-testid="moved-knee"]')
+    expect(row.text()).toMatch(/yes where it is not:\s3.0 % → 12 %/)
+    expect(row.text()).not.toContain('no where it is')
+    expect(row.text()).toContain('18 answers')
+    await row.get('button').trigger('click')
+    await settle()
+    expect(asked.at(-1)?.sent).toEqual({ held: ['heel', 'knee'] })
   })
   it('says how many outcomes are missing before anything moves', async () => {
     const body = { ...learned, outcomes: 3, moved: [], said: ['3 outcomes.', 'Nothing moves.'] }

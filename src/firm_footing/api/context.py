@@ -13,7 +13,7 @@ from firm_footing.api.security.intake import PARSED
 from firm_footing.core.knowledge import Knowledge
 from firm_footing.store.changes.idempotency import SENDER, Sender, has_arrived
 from firm_footing.store.database import take_turn
-from firm_footing.store.known import HOW_COMMON, KNOWLEDGE, WORKED
+from firm_footing.store.known import KNOWLEDGE, TAUGHT, WORKED
 from firm_footing.store.own_tables import SentWrite
 
 RowId = Annotated[str, Path(pattern=r"^[A-Za-z0-9_-]{1,64}$", examples=["5f0c9a52"])]
@@ -41,7 +41,7 @@ def session_for(request: Request, sender: Sender) -> Iterator[Session]:
         session.info[KNOWLEDGE] = request.app.state.knowledge
         session.info[SENDER] = sender
         in_use = request.app.state.learner.in_use
-        session.info.update({HOW_COMMON: in_use.how_common, WORKED: in_use.worked})
+        session.info.update({TAUGHT: in_use.taught, WORKED: in_use.worked})
         listen(session, "after_commit", lambda _: _changed(request))
         yield session
 

@@ -9,7 +9,7 @@ from typing import Annotated
 
 import typer
 
-from firm_footing.core.case.past import HowCommon
+from firm_footing.core.case.past import Taught
 from firm_footing.core.conclusions.schools import SchoolStart
 from firm_footing.core.diagnosis.diagnosis import diagnose
 from firm_footing.core.diagnosis.ranking import Ranking, ranking_of
@@ -36,12 +36,12 @@ def rank(
     """Rank the root causes of each case file; exit 2 when any file was bad."""
     try:
         knowledge = load_knowledge()
-        how_common = read_learned(learned, knowledge).how_common if learned else ()
+        taught = read_learned(learned, knowledge).taught_but(()) if learned else Taught()
     except (KnowledgeError, BadCaseError) as error:
         typer.echo(f"{learned}: {error}" if isinstance(error, BadCaseError) else error, err=True)
         raise typer.Exit(2) from error
     bad = False
-    for path, answered in _ranked(files, how_common):
+    for path, answered in _ranked(files, taught):
         if isinstance(answered, str):
             bad = True
             typer.echo(f"{path}: {answered}", err=True)
@@ -53,23 +53,23 @@ def rank(
         raise typer.Exit(2)
 
 
-def _ranked(files: list[Path], how_common: HowCommon) -> Iterator[tuple[Path, Ranking | str]]:
+def _ranked(files: list[Path], taught: Taught) -> Iterator[tuple[Path, Ranking | str]]:
     """Each file with its ranking, or with what is wrong with it; many files on all processors."""
     if len(files) < MANY:
-        yield from ((path, _rank(path, how_common)) for path in files)
+        yield from ((path, _rank(path, taught)) for path in files)
         return
     with ProcessPoolExecutor() as pool:
-        found = pool.map(partial(_rank, how_common=how_common), files, chunksize=4)
+        found = pool.map(partial(_rank, taught=taught), files, chunksize=4)
         yield from zip(files, found, strict=True)
 
 
-def _rank(path: Path, how_common: HowCommon) -> Ranking | str:
+def _rank(path: Path, taught: Taught) -> Ranking | str:
     knowledge = load_knowledge()
     try:
         case = read_case_file(path, knowledge)
     except BadCaseError as error:
         return str(error)
-    case = case.model_copy(update={"how_common": how_common})
+    case = case.model_copy(update={"how_common": taught.how_common, "eye": taught.eye})
     return ranking_of(diagnose(case, knowledge), knowledge)
 
 

@@ -26,6 +26,10 @@ def read_learned(path: Path, knowledge: Knowledge) -> Learned:
             raise BadCaseError(
                 f"causes.{cause}", f"no cause is called '{cause}'", "learn again with this version"
             )
+    for check in (*(e[0] for e in learned.eye), *(t.check for t in learned.answers)):
+        if check not in knowledge.check:
+            said = f"no look is called '{check}'"
+            raise BadCaseError("eye", said, "learn again with this version")
     return learned
 
 

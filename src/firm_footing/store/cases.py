@@ -67,7 +67,8 @@ def case_of(content: LessonContent) -> Case:
             f.marks.model_copy(update={"block": None if f.block_id is None else index[f.block_id]})
             for f in content.films
         ),
-        how_common=content.how_common,
+        how_common=content.taught.how_common,
+        eye=content.taught.eye,
         history=() if listen.past_left_out else (*content.past, *listen.past),
     )
 

@@ -81,6 +81,7 @@ def _row(
         shape=ranking["pattern"]["shape"],
         knowledge_version=knowledge.version,
         how_common=case.how_common,
+        eye=case.eye,
         prediction=asdict(without(infer(case, knowledge), cause)),
     )
 

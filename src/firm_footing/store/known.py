@@ -10,7 +10,7 @@ from typing import Any, Final, TypeVar
 
 from sqlmodel import Session, SQLModel
 
-from firm_footing.core.case.past import HowCommon
+from firm_footing.core.case.past import Taught
 from firm_footing.core.coaching.drills import EMPTY, Worked
 from firm_footing.core.knowledge import Knowledge
 from firm_footing.store.lesson_content import LessonContent
@@ -18,7 +18,7 @@ from firm_footing.store.tables import FilmMarks, Lesson, LoggedBlock
 
 KNOWLEDGE: Final = "knowledge"
 """Where a session keeps the knowledge that it reads against."""
-HOW_COMMON: Final = "how common"
+TAUGHT: Final = "taught"
 """Where a session keeps what the casebook taught, and rankings use."""
 WORKED: Final = "worked"
 """Where a session keeps what became of the lessons with each drill."""
@@ -34,9 +34,9 @@ def knowledge_of(session: Session) -> Knowledge | None:
     return found
 
 
-def how_common_of(session: Session) -> HowCommon:
-    """Factors of the causes' weights that the casebook taught; empty where they are not used."""
-    found: HowCommon = session.info.get(HOW_COMMON, ())
+def taught_of(session: Session) -> Taught:
+    """What the casebook taught; nothing where it is not used."""
+    found: Taught = session.info.get(TAUGHT, Taught())
     return found
 
 

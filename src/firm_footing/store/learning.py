@@ -14,14 +14,21 @@ from sqlmodel import Session, col
 
 from firm_footing.core.case import Case, School
 from firm_footing.core.case.base import Strict
-from firm_footing.core.case.past import HowCommon
+from firm_footing.core.case.past import Taught
 from firm_footing.core.coaching.before_after import compare
 from firm_footing.core.coaching.drills import EMPTY, Worked
 from firm_footing.core.coaching.predicted import moves_of
 from firm_footing.core.frame.arrays import FloatArray
 from firm_footing.core.inference.inference import infer
 from firm_footing.core.knowledge import Knowledge
-from firm_footing.core.learning.counts import LessonSeen, likelihood_from, with_fate
+from firm_footing.core.learning.counts import (
+    LessonSeen,
+    answers_in,
+    by_itself,
+    likelihood_from,
+    with_fate,
+)
+from firm_footing.core.learning.eye import EyeAnswer
 from firm_footing.core.learning.fates import (
     fate_of_retest,
     measured_fates,
@@ -52,7 +59,7 @@ class LearningChoice(Strict):
 
     use : whether rankings use what was learned
     since : decisions before it teach nothing: the casebook was begun anew then
-    held : causes that stay as common as the knowledge files say
+    held : causes that stay as common, and looks that stay as often wrong, as the files say
     """
 
     use: bool = True
@@ -113,7 +120,7 @@ def study(session: Session, which: ToStudy, known: Knowledge) -> StudiedLesson |
         return None
     decision = content.decisions[-1]
     case = case_of(content)
-    inference = infer(case.model_copy(update={"history": (), "how_common": ()}), known)
+    inference = infer(by_itself(case), known)
     log = np.log(np.maximum(likelihood_from(inference), np.exp(LEAST_LOG)))
     retest = fate_of_retest(_compared(content, case, decision, known), known)
     signs = (of(case, decision.cause, known) for of in (signs_of_trace, signs_of_film))
@@ -125,6 +132,7 @@ def study(session: Session, which: ToStudy, known: Knowledge) -> StudiedLesson |
         said=_said_of(decision),
         told=bits_told(inference),
         taken=tuple(inference.counted),
+        answers=answers_in(inference),
         proposed={c["id"]: c["gain_bits"] for c in decision.ranking.get("next_checks", ())},
         log_likelihood=log.astype(KEPT_AS).tobytes(),
     )
@@ -178,7 +186,12 @@ def learn_from_lessons(session: Session, known: Knowledge) -> LearnedLayer:
     """What they teach, made anew, to be kept."""
     cases, made_of = what_teaches(session, known)
     rows = (
-        select(col(Lesson.id), col(Lesson.school), col(StudiedLesson.log_likelihood))
+        select(
+            col(Lesson.id),
+            col(Lesson.school),
+            col(StudiedLesson.log_likelihood),
+            col(StudiedLesson.answers),
+        )
         .join(StudiedLesson, col(StudiedLesson.lesson_id) == Lesson.id)
         .where(col(Lesson.id).in_([case.lesson_id for case in cases]))
     )
@@ -187,23 +200,29 @@ def learn_from_lessons(session: Session, known: Knowledge) -> LearnedLayer:
     return LearnedLayer(made_of=made_of, learned=learn(seen, known), made_at=now())
 
 
-def _seen(case: DecidedCase, school: School, packed: bytes, known: Knowledge) -> LessonSeen:
+def _seen(
+    case: DecidedCase,
+    school: School,
+    packed: bytes,
+    answers: tuple[EyeAnswer, ...],
+    known: Knowledge,
+) -> LessonSeen:
     assert case.outcome is not None
     log: FloatArray = np.frombuffer(packed, KEPT_AS).astype(np.float64)
     likelihood = with_fate(np.exp(log), case.outcome, known)
-    return LessonSeen(likelihood, school, case.outcome, case.student_id, case.lesson_id)
+    return LessonSeen(likelihood, school, case.outcome, case.student_id, case.lesson_id, answers)
 
 
 class LayerInUse(NamedTuple):
     """What was learned last, and what rankings take over of it.
 
-    how_common : factors of the causes' weights; empty where it is not used
+    taught : what is not held still; nothing where it is not used
     worked : what became of the lessons with each drill; empty where it is not used
     """
 
     learned: Learned | None = None
     made_at: datetime | None = None
-    how_common: HowCommon = ()
+    taught: Taught = Taught()
     worked: Worked = EMPTY
 
 
@@ -216,8 +235,8 @@ def layer_in_use(session: Session, known: Knowledge) -> LayerInUse:
     chosen = learning_choice(session)
     if not chosen.use:
         return LayerInUse(learned, kept.made_at)
-    moved = tuple(f for f in learned.how_common if f[0] not in chosen.held)
-    return LayerInUse(learned, kept.made_at, moved, _worked(session, known, chosen))
+    taught = learned.taught_but(chosen.held)
+    return LayerInUse(learned, kept.made_at, taught, _worked(session, known, chosen))
 
 
 def _worked(session: Session, known: Knowledge, chosen: LearningChoice) -> Worked:

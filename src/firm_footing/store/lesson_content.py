@@ -3,7 +3,7 @@
 from dataclasses import dataclass, field
 
 from firm_footing.core.case import Trace
-from firm_footing.core.case.past import HowCommon, PastDecision
+from firm_footing.core.case.past import PastDecision, Taught
 from firm_footing.core.coaching.drills import Worked
 from firm_footing.store.tables import (
     CheckAnswer,
@@ -25,7 +25,7 @@ class LessonContent:
     """A lesson with everything in it, each part in the order it happened.
 
     past : what became of the decisions of the student's lessons before
-    how_common : factors of the causes' weights that the casebook taught
+    taught : what the casebook taught
     worked : what became of the lessons with each drill, as the casebook has it
     has_stills, has_earlier : whether it has stills; whether the student had a lesson before
     unreadable : what it holds that could not be read, or is not known here, and is left out
@@ -46,7 +46,7 @@ class LessonContent:
     used_s: dict[str, float]
     stage: str | None
     past: tuple[PastDecision, ...] = ()
-    how_common: HowCommon = ()
+    taught: Taught = field(default_factory=Taught)
     worked: Worked = field(default_factory=dict)
     has_stills: bool = False
     has_earlier: bool = False

@@ -11,7 +11,7 @@ from sqlmodel import Session, col, select
 from firm_footing.store.columns import UNREADABLE
 from firm_footing.store.earlier import past_of
 from firm_footing.store.errors import not_found
-from firm_footing.store.known import how_common_of, knowledge_of, with_known_only, worked_of
+from firm_footing.store.known import knowledge_of, taught_of, with_known_only, worked_of
 from firm_footing.store.lesson_content import LessonContent
 from firm_footing.store.tables import (
     CheckAnswer,
@@ -77,7 +77,7 @@ def _content_of(session: Session, lesson_id: str) -> LessonContent:
         used_s=clock.used_s if clock else {},
         stage=clock.stage if clock else None,
         past=past_of(session, lesson) if has_earlier else (),
-        how_common=how_common_of(session),
+        taught=taught_of(session),
         worked=worked_of(session),
         has_stills=Still in there,
         has_earlier=has_earlier,

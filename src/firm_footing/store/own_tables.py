@@ -10,6 +10,7 @@ from sqlalchemy import Column, ForeignKey, Index, LargeBinary, String
 from sqlmodel import Field, SQLModel
 
 from firm_footing.core.knowledge.casebook import Fate, KnownBy
+from firm_footing.core.learning.eye import EyeAnswer
 from firm_footing.core.learning.learned import Learned
 from firm_footing.store.columns import AsJson, Instant, now
 from firm_footing.store.tables import belongs_to, new_id
@@ -114,6 +115,7 @@ class StudiedLesson(SQLModel, table=True):
     said : what the ranking said when it was decided, that one starts with the cause
     told : bits that each piece of evidence told
     taken : looks that were answered, by hand, a number, a trace or a film
+    answers : plain ones by hand
     proposed : look to the bits that were expected of it when it was decided
     log_likelihood : of each set of causes, two bytes each (`store/learning.py`)
     """
@@ -134,6 +136,9 @@ class StudiedLesson(SQLModel, table=True):
     )
     taken: tuple[str, ...] = Field(
         default=(), sa_column=Column(AsJson(tuple[str, ...]), nullable=False)
+    )
+    answers: tuple[EyeAnswer, ...] = Field(
+        default=(), sa_column=Column(AsJson(tuple[EyeAnswer, ...]), nullable=False)
     )
     proposed: dict[str, float] = Field(
         default_factory=dict, sa_column=Column(AsJson(dict[str, float]), nullable=False)

@@ -13,7 +13,7 @@ from sqlmodel import Field, SQLModel
 
 from firm_footing.core.case import Film, School, Shot, Stance, Trace
 from firm_footing.core.case.evidence import BlockKind, Surface
-from firm_footing.core.case.past import HowCommon
+from firm_footing.core.case.past import Eye, HowCommon
 from firm_footing.core.case.still import Consent
 from firm_footing.core.coaching.ladder import Result
 from firm_footing.core.coaching.lesson import Cue, LimitDetail, Listen, SheetWords
@@ -25,7 +25,6 @@ from firm_footing.core.knowledge.vocabulary import Answer, Limit, Source
 from firm_footing.store.columns import AsJson, Instant, PackedTrace, now, one_of, zone_of
 
 USUALLY_AT_HAND: tuple[Source, ...] = ("look", "feel")  # film and mat once there is one of each
-
 Outcome = Literal["confirmed", "partly", "rejected"]
 AgeGroup = Literal["junior", "adult", "senior"]
 
@@ -291,7 +290,7 @@ class Decision(SQLModel, table=True):
     """The cause the instructor chose, and what the ranking said at that moment.
 
     ranked_first, shape : out of the ranking, to find decisions by; no first where nothing spoke yet
-    how_common : factors of the causes' weights it was made with; empty for those of the knowledge
+    how_common, eye : what a casebook had taught that it was made with
     """
 
     id: str = Field(default_factory=new_id, primary_key=True)
@@ -301,6 +300,7 @@ class Decision(SQLModel, table=True):
     ranking: dict[str, Any] = Field(sa_column=Column(AsJson(dict[str, Any]), nullable=False))
     knowledge_version: str
     how_common: HowCommon = Field(default=(), sa_column=Column(AsJson(HowCommon), nullable=False))
+    eye: Eye = Field(default=(), sa_column=Column(AsJson(Eye), nullable=False))
     prediction: dict[str, Any] | None = Field(
         default=None, sa_column=Column(AsJson(dict[str, Any]), nullable=True)
     )

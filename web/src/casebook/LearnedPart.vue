@@ -1,8 +1,10 @@
 <script setup lang="ts">
 // Each cause that is commoner or rarer here than the shipped knowledge says, and by how many lessons.
 import { computed } from 'vue'
+import type { Shape } from '@/api/client'
 import { useKnowledge } from '@/api/knowledge'
 import LearnedChoices from '@/casebook/LearnedChoices.vue'
+import LearnedRow from '@/casebook/LearnedRow.vue'
 import { useLearned } from '@/casebook/useLearned'
 import { dayWord } from '@/ui/dates'
 import StateMessage from '@/ui/StateMessage.vue'
@@ -10,19 +12,33 @@ import WhenLoaded from '@/ui/WhenLoaded.vue'
 import { capital, count } from '@/ui/words'
 
 const known = useKnowledge()
-const { learned, error, refetch, choose } = useLearned()
-const percent = (part: number) => `${(100 * part).toFixed(part < 0.0995 ? 1 : 0)} %`
+const { learned, error, refetch, hold } = useLearned()
 const most = computed(() =>
   Math.max(...(learned.value?.moved ?? []).flatMap((m) => [m.shipped, m.here]), 0.01),
 )
-const width = (part: number) => `${String((100 * part) / most.value)}%`
+/** What was said beside the numbers that stand in the tables. */
+const favourite = computed(() => {
+  const { moved = [], looks = [], said = [] } = learned.value ?? {}
+  const numbers = moved.length + looks.length
+  return numbers ? said.slice(1 + numbers) : []
+})
 const missing = computed(() =>
   learned.value ? Math.max(0, learned.value.least - learned.value.outcomes) : 0,
 )
-function hold(cause: string, yes: boolean): void {
-  const held = (learned.value?.moved ?? []).flatMap((m) => (m.held ? [m.cause] : []))
-  void choose({ held: yes ? [...held, cause] : held.filter((c) => c !== cause) })
-}
+
+type Look = Shape['MovedLook']
+const MOVED = 1.15
+/** Of yes and no, what is another here. */
+const kinds = (look: Look) =>
+  [
+    { word: 'yes where it is not', pair: look.false_yes },
+    { word: 'no where it is', pair: look.false_no },
+  ].filter(({ pair: { files, here } }) => Math.max(here / files, files / here) > MOVED)
+const rates = (look: Look) =>
+  kinds(look).map(({ pair }) => [pair.files, pair.here] as [number, number])
+const words = (look: Look) => kinds(look).map(({ word }) => word)
+const lookName = (id: string) =>
+  id === 'every_look' ? 'At every look' : capital(known.check(id)?.label ?? id)
 </script>
 
 <template>
@@ -44,41 +60,48 @@ function hold(cause: string, yes: boolean): void {
           <template v-if="missing">
             Nothing moves before {{ data.least }} are known: {{ missing }} more.
           </template>
-          <template v-else-if="!data.moved.length">{{ data.said[1] }}</template>
+          <template v-else-if="!data.moved.length && !data.looks.length">{{
+            data.said[1]
+          }}</template>
         </p>
-        <p v-for="s in data.said.slice(1 + data.moved.length)" v-show="data.moved.length" :key="s">
+        <p v-for="s in favourite" :key="s">
           {{ s }}
         </p>
         <table v-if="data.moved.length">
-          <thead>
-            <tr>
-              <th scope="col">Cause</th>
-              <th scope="col">Of students, as shipped and here</th>
-              <th scope="col">Expected</th>
-              <td></td>
-            </tr>
-          </thead>
+          <caption>
+            How common causes are, as shipped and among your students
+          </caption>
           <tbody>
-            <tr v-for="m in data.moved" :key="m.cause" :data-testid="`moved-${m.cause}`">
-              <td class="strong">{{ known.cause(m.cause)?.name ?? m.cause }}</td>
-              <td>
-                <span class="pair" aria-hidden="true">
-                  <span class="shipped" :style="{ width: width(m.shipped) }" />
-                  <span :class="['here', { held: m.held }]" :style="{ width: width(m.here) }" />
-                </span>
-                {{ percent(m.shipped) }} → {{ percent(m.here)
-                }}<span v-if="m.held" class="quiet">; held as shipped</span>
-              </td>
-              <td>in {{ m.expected.toFixed(1) }} of {{ data.students }}</td>
-              <td>
-                <v-btn
-                  variant="text"
-                  :aria-label="`${m.held ? 'Let it move' : 'Hold it still'}: ${known.cause(m.cause)?.name ?? ''}`"
-                  @click="hold(m.cause, !m.held)"
-                  >{{ m.held ? 'Let it move' : 'Hold it still' }}</v-btn
-                >
-              </td>
-            </tr>
+            <LearnedRow
+              v-for="m in data.moved"
+              :id="m.cause"
+              :key="m.cause"
+              :name="known.cause(m.cause)?.name ?? m.cause"
+              :bars="[[m.shipped, m.here]]"
+              :most="most"
+              :on="`expected in ${m.expected.toFixed(1)} of ${String(data.students)}`"
+              :held="m.held"
+              @hold="(yes) => hold(m.cause, yes)"
+            />
+          </tbody>
+        </table>
+        <table v-if="data.looks.length">
+          <caption>
+            How often your eye is wrong, as shipped and here
+          </caption>
+          <tbody>
+            <LearnedRow
+              v-for="l in data.looks"
+              :id="l.look"
+              :key="l.look"
+              :name="lookName(l.look)"
+              :bars="rates(l)"
+              :most="0.45"
+              :words="words(l)"
+              :on="`by ${count(l.answers, 'answer')}`"
+              :held="l.held"
+              @hold="(yes) => hold(l.look, yes)"
+            />
           </tbody>
         </table>
         <p class="quiet">
@@ -105,33 +128,13 @@ function hold(cause: string, yes: boolean): void {
 table {
   width: 100%;
   border-collapse: collapse;
-  margin-bottom: 12px;
+  margin-bottom: 16px;
 }
-th,
-td {
+caption {
   text-align: left;
-  padding: 8px 12px 8px 0;
+  font-weight: 700;
+  padding: 6px 0;
   border-bottom: 1px solid var(--line);
-}
-.pair {
-  display: grid;
-  gap: 3px;
-  width: min(260px, 30vw);
-  margin-bottom: 3px;
-}
-.pair span {
-  height: 7px;
-  min-width: 3px;
-  border-radius: 2px;
-}
-.shipped {
-  background: var(--line);
-}
-.here {
-  background: var(--slate);
-}
-.here.held {
-  opacity: 0.3;
 }
 .files {
   display: flex;
@@ -139,22 +142,5 @@ td {
   align-items: center;
   gap: 10px;
   margin-top: 14px;
-}
-@media (max-width: 700px) {
-  thead {
-    display: none;
-  }
-  tr {
-    display: grid;
-    grid-template-columns: 1fr auto;
-    align-items: center;
-    border-bottom: 1px solid var(--line);
-  }
-  td {
-    border-bottom: none;
-  }
-  .pair {
-    width: 46vw;
-  }
 }
 </style>

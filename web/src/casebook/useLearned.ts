@@ -28,5 +28,15 @@ export function useLearned() {
     // what any lesson's causes come to may be another now
     await queries.invalidateQueries({ queryKey: ['lesson'] })
   }
-  return { learned: data, error, refetch, choose, problem }
+  /** Hold a cause or a look still, or let it move. */
+  function hold(name: string, yes: boolean): void {
+    const { moved = [], looks = [] } = data.value ?? {}
+    const named = [
+      ...moved.map((m) => ({ name: m.cause, held: m.held })),
+      ...looks.map((l) => ({ name: l.look, held: l.held })),
+    ]
+    const held = named.flatMap((one) => (one.held && one.name !== name ? [one.name] : []))
+    void choose({ held: yes ? [...held, name] : held })
+  }
+  return { learned: data, error, refetch, choose, hold, problem }
 }

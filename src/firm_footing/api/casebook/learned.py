@@ -7,17 +7,20 @@ from fastapi import APIRouter, Request, Response
 
 from firm_footing.api.casebook.learner import Learner
 from firm_footing.api.casebook.schemas import (
+    ByFilesAndHere,
     LearnedChange,
     LearnedOut,
     MovedCause,
+    MovedLook,
 )
 from firm_footing.api.context import Known, Store, WritingByContent
 from firm_footing.api.errors import responses
 from firm_footing.api.security.intake import ParsedOnceRoute
 from firm_footing.api.sheets.attachments import attached_as
 from firm_footing.core.knowledge import Knowledge
+from firm_footing.core.learning.eye import EVERY_LOOK
 from firm_footing.core.learning.learned import Learned
-from firm_footing.core.text.learned import moved_visibly, what_moved
+from firm_footing.core.text.learned import looks_moved, moved_visibly, what_moved
 from firm_footing.store.errors import refused
 from firm_footing.store.learning import choose, learning_choice
 
@@ -26,7 +29,7 @@ router = APIRouter(route_class=ParsedOnceRoute, tags=["casebook"])
 
 @router.get("/casebook/learned", summary="What the lessons taught")
 def read_learned(request: Request, session: Store, known: Known) -> LearnedOut:
-    """How common each cause is here, as far as that is another than the files say."""
+    """How common causes are here and how this eye is, where that is another than the files say."""
     learner: Learner = request.app.state.learner
     learned, made_at = learner.in_use.learned, learner.in_use.made_at
     chosen = learning_choice(session)
@@ -55,8 +58,22 @@ def _taught(learned: Learned, held: Container[str], known: Knowledge) -> dict[st
             )
             for cause, found in moved_visibly(learned)
         ],
+        "looks": [
+            MovedLook(
+                look=found.look,
+                answers=found.answers,
+                false_yes=_rate(found.false_yes),
+                false_no=_rate(found.false_no),
+                held=found.look in held,
+            )
+            for found in looks_moved(learned, known)
+        ],
         "decided": {c: d.decided for c, d in learned.decisions.items()},
     }
+
+
+def _rate(pair: tuple[float, float]) -> ByFilesAndHere:
+    return ByFilesAndHere(files=pair[0], here=pair[1])
 
 
 @router.put(
@@ -71,8 +88,10 @@ def change_learned(
     if change.use is not None:
         new["use"] = change.use
     if change.held is not None:
-        if unknown := [c for c in change.held if c not in known.cause]:
-            raise refused(f"No cause is called '{unknown[0]}'.", "held", "Nothing was changed.")
+        there = {*known.cause, *known.check, EVERY_LOOK}
+        if unknown := [c for c in change.held if c not in there]:
+            said = f"No cause and no look is called '{unknown[0]}'."
+            raise refused(said, "held", "Nothing was changed.")
         new["held"] = tuple(dict.fromkeys(change.held))
     if change.anew is not None:
         new["since"] = datetime.now(UTC) if change.anew else None

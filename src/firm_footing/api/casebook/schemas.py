@@ -110,6 +110,23 @@ class MovedCause(BaseModel):
     held: bool = Field(description="It stays as common as the files say")
 
 
+class ByFilesAndHere(BaseModel):
+    """A rate, 0 to 1."""
+
+    files: float
+    here: float
+
+
+class MovedLook(BaseModel):
+    """How often the eye is wrong at a look, by the files and here."""
+
+    look: str = Field(description="Its id; `every_look`: what all have in common")
+    answers: int
+    false_yes: ByFilesAndHere
+    false_no: ByFilesAndHere
+    held: bool = Field(description="Whether it stays as shipped")
+
+
 class LearnedOut(BaseModel):
     """What was learned, and what is done with it."""
 
@@ -122,6 +139,7 @@ class LearnedOut(BaseModel):
     least: int = Field(description="Outcomes before anything moves")
     said: list[str] = Field(default=[], description="In sentences")
     moved: list[MovedCause] = []
+    looks: list[MovedLook] = []
     decided: dict[str, int] = Field(
         default={}, description="Cause to decisions for it whose fate is known"
     )
@@ -132,7 +150,10 @@ class LearnedChange(In):
 
     use: Truth | None = Field(None, description="Whether rankings use what was learned")
     held: list[Word] | None = Field(
-        None, max_length=200, description="Causes that stay as common as the files say"
+        None,
+        max_length=200,
+        description="Causes that stay as common, and looks that stay as often wrong, as the "
+        "files say; `every_look`: what all looks have in common",
     )
     anew: Truth | None = Field(
         None, description="True: decisions until now teach nothing. False: all of them teach"

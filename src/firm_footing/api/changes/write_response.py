@@ -90,7 +90,7 @@ def changed_lesson(
 def _found(session: Session, known: Knowledge, kept: KeptConclusions, lesson_id: str) -> _Found:
     revision = revision_of(session, lesson_id)
     content = content_of(session, lesson_id)
-    now = version(content.student, content.past, content.how_common, lesson_id, revision)
+    now = version(content.student, content.past, content.taught, lesson_id, revision)
     before = answered_before(session, content.lesson) if content.has_earlier else frozenset()
     return _Found(
         shown(session, content, revision),

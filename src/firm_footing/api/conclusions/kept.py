@@ -10,7 +10,7 @@ from sqlmodel import Session
 from firm_footing.core.case.past import PastDecision
 from firm_footing.store.changes.steps import revision_of
 from firm_footing.store.earlier import past_of
-from firm_footing.store.known import how_common_of
+from firm_footing.store.known import taught_of
 from firm_footing.store.lessons import get_lesson
 from firm_footing.store.students import get_student
 from firm_footing.store.tables import Student
@@ -68,18 +68,18 @@ def version_of(session: Session, lesson_id: str) -> tuple[Hashable, ...]:
     lesson = get_lesson(session, lesson_id)
     student = get_student(session, lesson.student_id)
     revision = revision_of(session, lesson_id)
-    return version(student, past_of(session, lesson), how_common_of(session), lesson_id, revision)
+    return version(student, past_of(session, lesson), taught_of(session), lesson_id, revision)
 
 
 def version(
     student: Student,
     past: Collection[PastDecision],
-    how_common: Hashable,
+    taught: Hashable,
     lesson_id: str,
     revision: int,
 ) -> tuple[Hashable, ...]:
     """The same of a lesson already read.
 
-    past : what became of earlier decisions; how_common : what the casebook taught
+    past : what became of earlier decisions; taught : what the casebook taught
     """
-    return lesson_id, revision, tuple(past), how_common, student.model_dump_json()
+    return lesson_id, revision, tuple(past), taught, student.model_dump_json()

@@ -18,6 +18,7 @@ from firm_footing.api.conclusions.views import between_view
 from firm_footing.api.context import Conclusions, Known, RowId, Store
 from firm_footing.api.errors import responses
 from firm_footing.api.security.intake import ParsedOnceRoute
+from firm_footing.core.case.past import Taught
 from firm_footing.core.conclusions.attribution import attribution_of
 from firm_footing.core.conclusions.check_round import round_of_checks
 from firm_footing.core.conclusions.separating import separating_blocks
@@ -31,7 +32,7 @@ from firm_footing.store import lessons
 from firm_footing.store.cases import case_of
 from firm_footing.store.earlier import answered_before
 from firm_footing.store.errors import refused
-from firm_footing.store.known import HOW_COMMON
+from firm_footing.store.known import TAUGHT
 from firm_footing.store.lesson_reading import content_of
 
 router = APIRouter(route_class=ParsedOnceRoute, tags=["conclusions"])
@@ -55,7 +56,7 @@ def read_diagnosis(
 ) -> DiagnosisOut:
     """All there is to conclude from the lesson, in one call."""
     if not learned:
-        session.info[HOW_COMMON] = ()
+        session.info[TAUGHT] = Taught()
     before = answered_before(session, lessons.get_lesson(session, lesson_id))
 
     def work_out() -> DiagnosisOut:

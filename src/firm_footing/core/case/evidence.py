@@ -18,7 +18,7 @@ from firm_footing.core.case.limits import (
     LIST,
     TRACES,
 )
-from firm_footing.core.case.past import HowCommon, PastDecision
+from firm_footing.core.case.past import Eye, HowCommon, PastDecision
 from firm_footing.core.case.samples import Samples
 from firm_footing.core.frame import Handedness, NeutralDirection
 from firm_footing.core.knowledge.pressure import SwingEvent
@@ -176,6 +176,7 @@ class Case(Strict):
 
     history : what became of earlier decisions on the same student
     how_common : (cause id, factor) where a casebook says that a cause is commoner, or rarer
+    eye : where it says that this instructor's answers to a look are wrong more often, or less
     """
 
     handedness: Handedness
@@ -189,6 +190,7 @@ class Case(Strict):
     films: Annotated[tuple[Film, ...], Field(max_length=FILMS)] = ()
     history: Annotated[tuple[PastDecision, ...], Field(max_length=LIST)] = ()
     how_common: HowCommon = ()
+    eye: Eye = ()
 
     @property
     def baselines(self) -> tuple[Block, ...]:

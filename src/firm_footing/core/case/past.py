@@ -10,6 +10,21 @@ from firm_footing.core.knowledge.casebook import Fate, KnownBy
 MOST_DAYS = 40_000
 HowCommon = tuple[tuple[Word, float], ...]
 """(cause id, factor of its weight) of causes that are commoner, or rarer, than the files say."""
+Factor = Annotated[float, Field(gt=0, le=100)]
+Eye = tuple[tuple[Word, Factor, Factor], ...]
+"""(check id, factor of false yes, of false no) of looks that the instructor answers by hand.
+
+How often an answer is wrong, against what the files say; 1 where they are right.
+"""
+
+
+class Taught(Strict):
+    """What a casebook taught, as far as rankings take it over."""
+
+    how_common: HowCommon = ()
+    eye: Eye = ()
+
+
 KnownByAll = Annotated[tuple[KnownBy, ...], Field(min_length=1, max_length=6)]
 
 

@@ -19,7 +19,9 @@ from firm_footing.core.conclusions.next_check import (
     start_of_each_set,
 )
 from firm_footing.core.frame.arrays import FloatArray
-from firm_footing.core.inference.check_likelihood import fact_table, group_of, independence
+from firm_footing.core.inference.answers import error_rates
+from firm_footing.core.inference.check_likelihood import fact_table
+from firm_footing.core.inference.dependence import group_of, independence
 from firm_footing.core.inference.inference import Inference
 from firm_footing.core.knowledge.numbers import DependentGroup
 from firm_footing.core.knowledge.vocabulary import Source
@@ -123,19 +125,16 @@ class _Rows:
         self.decisions = len(knowledge.causes) + 1
         order = {name: column for column, name in enumerate(inference.bases)}
         columns = [order[c.id] for c in candidates]
-        self.errors = np.array(
-            [
-                knowledge.numbers.reading_error.of(c.source, knowledge.check[c.id].read_as)
-                for c in candidates
-            ]
-        )
+        eye, numbers = inference.case.eye, knowledge.numbers
+        wrong = [error_rates(knowledge.check[c.id], c.source, eye, numbers) for c in candidates]
+        false_yes, false_no = np.array(wrong).reshape(-1, 2).T
         facts = fact_table(space, tuple(inference.bases.items()))
         fact = facts[columns][:, heavy].T.astype(np.float64)
-        self.yes = self.errors + (1 - 2 * self.errors) * fact
+        self.yes = false_yes * (1 - fact) + (1 - false_no) * fact
 
     def gains(self, chosen: list[int]) -> FloatArray:
         """(candidates,) bits each would add to the chosen ones, over all their outcomes."""
-        total = np.zeros(len(self.errors))
+        total = np.zeros(self.yes.shape[1])
         for outcome in range(2 ** len(chosen)):
             heavy = self.weight.copy()
             for bit, column in enumerate(chosen):
@@ -146,8 +145,7 @@ class _Rows:
                 continue
             picks = np.zeros((self.decisions, len(heavy)))
             picks[self.decision, np.arange(len(heavy))] = heavy / weight
-            found = information_gain(
-                picks @ self.yes, picks.sum(axis=1), np.zeros(len(self.errors))
-            )
+            right = np.zeros((self.yes.shape[1], 2))  # `yes` is the answer already
+            found = information_gain(picks @ self.yes, picks.sum(axis=1), right)
             total += weight * found
         return total

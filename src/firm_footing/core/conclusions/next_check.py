@@ -12,13 +12,9 @@ from numpy.typing import NDArray
 
 from firm_footing.core.case import Reading
 from firm_footing.core.frame.arrays import FloatArray
-from firm_footing.core.inference.check_likelihood import (
-    discount_of,
-    fact_probability,
-    fact_table,
-    group_of,
-    independence,
-)
+from firm_footing.core.inference.answers import error_rates
+from firm_footing.core.inference.check_likelihood import fact_probability, fact_table
+from firm_footing.core.inference.dependence import discount_of, group_of, independence
 from firm_footing.core.inference.hypothesis_space import HypothesisSpace
 from firm_footing.core.inference.inference import Inference
 from firm_footing.core.knowledge import Check
@@ -103,12 +99,13 @@ def best_checks(
     ]
     if not open_checks:
         return []
-    errors = np.array([numbers.reading_error.of(s, c.read_as) for c, s in open_checks])
+    eye = inference.case.eye
+    wrong = np.array([error_rates(c, s, eye, numbers) for c, s in open_checks])
     order = {name: column for column, name in enumerate(inference.bases)}
     columns = [order[check.id] for check, _ in open_checks]
     facts = fact_table(inference.space, tuple(inference.bases.items()))
     fact, of_decision = fact_with_decision(inference.space, hypothesis, decision, facts, decisions)
-    gains = information_gain(fact[:, columns], of_decision, errors) * [
+    gains = information_gain(fact[:, columns], of_decision, wrong) * [
         independence(*beside(inference, check.id, source)) for check, source in open_checks
     ]
     found = [
@@ -161,21 +158,22 @@ def fact_with_decision(
     return (facts @ picks).T.astype(np.float64), of_decision
 
 
-def information_gain(fact: FloatArray, of_decision: FloatArray, errors: FloatArray) -> FloatArray:
+def information_gain(fact: FloatArray, of_decision: FloatArray, wrong: FloatArray) -> FloatArray:
     """Mutual information in bits between each look's yes/no answer and the decision.
 
     Parameters
     ----------
     fact : (decisions, looks) P(decision and fact)
     of_decision : (decisions,) P(decision)
-    errors : (looks,) how often the answer is wrong
+    wrong : (looks, 2) how often the answer is a false yes, and a false no
 
     Returns
     -------
     (looks,) bits, never negative.
 
     """
-    yes = errors * of_decision[:, None] + (1 - 2 * errors) * fact
+    false_yes, false_no = wrong.T
+    yes = false_yes * of_decision[:, None] + (1 - false_yes - false_no) * fact
     no = of_decision[:, None] - yes
     nats = (
         (_xlogx(yes) + _xlogx(no)).sum(axis=0)
@@ -215,8 +213,10 @@ def _flip(inference: Inference, check: NextCheck) -> DecisionFlip:
     """The likelier of the two turns a look could take; none where neither answer turns it."""
     knowledge = inference.knowledge
     fact = fact_probability(inference.space, check.id, inference.bases[check.id])
-    error = knowledge.numbers.reading_error.of(check.source, knowledge.check[check.id].read_as)
-    yes = error + (1 - 2 * error) * float(inference.now.hypothesis @ fact)
+    asked, eye = knowledge.check[check.id], inference.case.eye
+    wrong = error_rates(asked, check.source, eye, knowledge.numbers)
+    so = float(inference.now.hypothesis @ fact)
+    yes = wrong.false_yes * (1 - so) + (1 - wrong.false_no) * so
     first = int(np.argmax(inference.root))
     either: list[tuple[Literal["yes", "no"], float]] = [("yes", yes), ("no", 1 - yes)]
     flips = []

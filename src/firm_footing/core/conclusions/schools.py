@@ -77,7 +77,8 @@ class _Redone:
             case = before.case.model_copy(update={"school": school})
             traced = answers_of_traces(case, before.pattern, knowledge)
             counted = replace(before.given, traced=traced).counted()
-            ratios, seen = ratios_of(counted, knowledge), seen_of(counted, knowledge)
+            ratios = ratios_of(counted, knowledge, before.case.eye)
+            seen = seen_of(counted, knowledge)
             points = before.balls.points_of_balls
             supported = supported_causes(frozenset(counted), seen, points, knowledge)
         bases = school_bases(knowledge, before.handicap, options)

@@ -6,13 +6,34 @@ limit.
 """
 
 from collections.abc import Iterable, Mapping
+from typing import Final, NamedTuple
 
 import numpy as np
 
 from firm_footing.core.case import Case, Reading
+from firm_footing.core.case.past import Eye
 from firm_footing.core.knowledge import Check, Knowledge
 from firm_footing.core.knowledge.numbers import Numbers
-from firm_footing.core.knowledge.vocabulary import Seen
+from firm_footing.core.knowledge.vocabulary import Seen, Source
+
+MOST_WRONG: Final = 0.45
+"""However often an eye is wrong, it is right a little more often than not."""
+
+
+class ErrorRates(NamedTuple):
+    """How often an answer is wrong: yes where the fact is not so, no where it is."""
+
+    false_yes: float
+    false_no: float
+
+
+def error_rates(check: Check, source: Source, eye: Eye, n: Numbers) -> ErrorRates:
+    """Of answers to a check by hand, from this source, by this instructor."""
+    error = n.reading_error.of(source, check.read_as)
+    for name, yes, no in eye:
+        if name == check.id:
+            return ErrorRates(min(MOST_WRONG, yes * error), min(MOST_WRONG, no * error))
+    return ErrorRates(error, error)
 
 
 def counted_readings(case: Case) -> dict[str, list[Reading]]:
@@ -67,12 +88,12 @@ EVEN = 1e-6
 """Answers whose log ratio is no larger balance each other."""
 
 
-def log_ratio_of(readings: Iterable[Reading], check: Check, n: Numbers) -> float:
+def log_ratio_of(readings: Iterable[Reading], check: Check, n: Numbers, eye: Eye = ()) -> float:
     """Log of P(these answers | the fact is so) over P(these answers | it is not), within its limit.
 
     See `unlimited_log_ratio_of`.
     """
-    return within_limit(unlimited_log_ratio_of(readings, check, n), n)
+    return within_limit(unlimited_log_ratio_of(readings, check, n, eye), n)
 
 
 def within_limit(log_ratio: float, n: Numbers) -> float:
@@ -81,7 +102,9 @@ def within_limit(log_ratio: float, n: Numbers) -> float:
     return min(max(log_ratio, -most), most)
 
 
-def unlimited_log_ratio_of(readings: Iterable[Reading], check: Check, n: Numbers) -> float:
+def unlimited_log_ratio_of(
+    readings: Iterable[Reading], check: Check, n: Numbers, eye: Eye = ()
+) -> float:
     """The same of some of the answers about a fact, to be added up before the limit.
 
     Answers by hand are separate readings. All pressure traces are one, and all films are, at the
@@ -94,12 +117,12 @@ def unlimited_log_ratio_of(readings: Iterable[Reading], check: Check, n: Numbers
         share = share_of(reading, n)
         if reading.by_hand:
             source = reading.source or check.sources[0]
-            total += _log_ratio(share, n.reading_error.of(source, check.read_as))
+            total += _log_ratio(share, error_rates(check, source, eye, n))
         else:
             (traced if reading.trace is not None else filmed).append(share)
     for shares, error in ((traced, n.reading_error.mat), (filmed, n.reading_error.film_frame)):
         if shares:
-            total += _log_ratio(float(np.mean(shares)), error)
+            total += _log_ratio(float(np.mean(shares)), ErrorRates(error, error))
     return total
 
 
@@ -110,6 +133,7 @@ def share_of(reading: Reading, n: Numbers) -> float:
     return {"yes": 1.0, "no": 0.0, "partly": n.partly.yes_share}[reading.answer]
 
 
-def _log_ratio(share: float, error: float) -> float:
-    so = share * (1 - error) + (1 - share) * error
-    return float(np.log(so) - np.log(1 - so))
+def _log_ratio(share: float, wrong: ErrorRates) -> float:
+    so = share * (1 - wrong.false_no) + (1 - share) * wrong.false_no
+    not_so = share * wrong.false_yes + (1 - share) * (1 - wrong.false_yes)
+    return float(np.log(so) - np.log(not_so))

@@ -9,7 +9,7 @@ each rate such that the cause alone gives just the stated probability over all i
 Answers are readings of the fact (`answers.py`).
 """
 
-from collections.abc import Iterable, Mapping, Sequence
+from collections.abc import Mapping, Sequence
 from dataclasses import replace
 from functools import lru_cache
 from types import MappingProxyType
@@ -19,6 +19,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from firm_footing.core.case import Reading
+from firm_footing.core.case.past import Eye
 from firm_footing.core.frame.arrays import FloatArray
 from firm_footing.core.inference.answers import (
     log_ratio_of,
@@ -26,6 +27,7 @@ from firm_footing.core.inference.answers import (
     within_limit,
 )
 from firm_footing.core.inference.caching import kept
+from firm_footing.core.inference.dependence import discount_of, group_of, independence
 from firm_footing.core.inference.evidence import Piece, leave_one_out_weight_of
 from firm_footing.core.inference.hypothesis_space import HypothesisSpace
 from firm_footing.core.knowledge import Check, Knowledge
@@ -157,17 +159,14 @@ def groups_asked(
     return [AskedTogether(tuple(asked), discounts[name]) for name, asked in groups.items()]
 
 
-def discount_of(group: DependentGroup | None, knowledge: Knowledge) -> float:
-    """How much answers of this group take from each other."""
-    own = None if group is None else group.discount
-    return knowledge.numbers.dependent_checks.discount if own is None else own
-
-
-def ratios_of(counted: Mapping[str, list[Reading]], knowledge: Knowledge) -> dict[str, LogRatios]:
-    """Check id to what its answers come to, of every check answered."""
+def ratios_of(
+    counted: Mapping[str, list[Reading]], knowledge: Knowledge, eye: Eye = ()
+) -> dict[str, LogRatios]:
+    """Check id to what its answers come to, of every check answered; `eye` of who gave them."""
     measured = owners_of(counted)
     return {
-        name: ratios_of_check(name, said, measured, knowledge) for name, said in counted.items()
+        name: ratios_of_check(name, said, measured, knowledge, eye)
+        for name, said in counted.items()
     }
 
 
@@ -194,7 +193,11 @@ def owners_of(counted: Mapping[str, list[Reading]]) -> Owners:
 
 
 def ratios_of_check(
-    check_id: str, readings: list[Reading], measured: Owners, knowledge: Knowledge
+    check_id: str,
+    readings: list[Reading],
+    measured: Owners,
+    knowledge: Knowledge,
+    eye: Eye = (),
 ) -> LogRatios:
     """What the answers to one check come to; `measured` owns those of traces and films.
 
@@ -208,11 +211,12 @@ def ratios_of_check(
         owners.setdefault(measured.of(reading), []).append(reading)
     check, numbers = knowledge.check[check_id], knowledge.numbers
     given = tuple(
-        Given(owner, unlimited_log_ratio_of(said, check, numbers)) for owner, said in owners.items()
+        Given(owner, unlimited_log_ratio_of(said, check, numbers, eye))
+        for owner, said in owners.items()
     )
     group = group_of(check_id, readings, knowledge)
     if group is not None and group.absent_counts_whole:
-        rather = log_ratio_of(readings, check, numbers) >= 0
+        rather = log_ratio_of(readings, check, numbers, eye) >= 0
         group = group if rather else None
     return LogRatios(given, group)
 
@@ -293,35 +297,3 @@ def _said(
             logs.append(answer_log_likelihood(space, check, base, ratio))
     weight = independence(len(logs), together.discount)
     return weight, np.sum(logs, axis=0) if logs else np.zeros(len(space.hypotheses.stuck))
-
-
-def independence(answers: int, discount: float) -> float:
-    """How much each of so many answers of one dependent group counts."""
-    return 1 / (1 + discount * max(0, answers - 1))
-
-
-def group_of(
-    check_id: str, readings: Iterable[Reading], knowledge: Knowledge
-) -> DependentGroup | None:
-    """The dependent group that these answers to a check belong to."""
-    readings = list(readings)
-    first = knowledge.check[check_id].sources[0]
-    sources = {r.source or first for r in readings}
-    filmed = any(r.film is not None for r in readings)
-    found = [
-        group
-        for group in _groups_of_check(knowledge).get(check_id, ())
-        if (filmed or not group.measured)
-        and (group.sources is None or sources & set(group.sources))
-    ]
-    return found[-1] if found else None
-
-
-@lru_cache(maxsize=4)
-def _groups_of_check(knowledge: Knowledge) -> dict[str, list[DependentGroup]]:
-    """Check id to the groups it can belong to; which one depends on its sources."""
-    found: dict[str, list[DependentGroup]] = {}
-    for group in knowledge.numbers.dependent_checks.groups:
-        for name in group.checks:
-            found.setdefault(name, []).append(group)
-    return found

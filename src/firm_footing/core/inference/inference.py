@@ -126,7 +126,9 @@ class Inference:
         counted = {**self.counted, check: self.given.with_answer(reading).of(check)}
         ratios = {
             **self.ratios,
-            check: ratios_of_check(check, counted[check], owners_of(counted), self.knowledge),
+            check: ratios_of_check(
+                check, counted[check], owners_of(counted), self.knowledge, self.case.eye
+            ),
         }
         more = changed(
             groups_asked(self.ratios, self.bases, self.knowledge),
@@ -198,7 +200,7 @@ def infer(case: Case, knowledge: Knowledge) -> Inference:
     )
     counted = answers.counted()
     bases = school_bases(knowledge, handicap, options)
-    ratios = ratios_of(counted, knowledge)
+    ratios = ratios_of(counted, knowledge, case.eye)
     pieces = [
         *balls.marginalised.pieces,
         *check_pieces(ratios, space, bases),

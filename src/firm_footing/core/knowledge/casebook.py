@@ -25,7 +25,10 @@ class CasebookNumbers(Entry):
     shipped_lessons : what the knowledge files count as; least_outcomes : before anything moves
     beyond_chance : standard deviations of a count from what the files expect; less moves nothing
     told_part : of the variance of a plain yes or no, what a lesson tells of a cause at least
-    most_factor : of how common a cause is, either way; word_counts : of what measured fates move
+    shipped_answers : what the files say of an eye counts as so many answers
+    one_look : says so much, at most, of how often an eye is wrong at all of them
+    most_factor : of how common a cause is, and of how often an eye is wrong, either way
+    word_counts : fates by word move so much of what measured ones would
     """
 
     source: str
@@ -39,6 +42,8 @@ class CasebookNumbers(Entry):
     held: float = Field(gt=0, le=1)
     half_life_days: float = Field(gt=0)
     shipped_lessons: float = Field(gt=0)
+    shipped_answers: float = Field(gt=0)
+    one_look: float = Field(gt=0, le=1)
     beyond_chance: float = Field(gt=0)
     told_part: float = Field(gt=0, le=1)
     least_outcomes: int = Field(ge=1)

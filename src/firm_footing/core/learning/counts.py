@@ -21,6 +21,7 @@ from firm_footing.core.inference.hypothesis_space import HypothesisSpace
 from firm_footing.core.inference.inference import Inference, infer, school_options
 from firm_footing.core.inference.prior import prior_view, set_prior
 from firm_footing.core.knowledge import Knowledge
+from firm_footing.core.learning.eye import EyeAnswer, answers_by_hand
 
 AT_ONCE: Final = 256
 """Lessons counted together: more are no quicker, and take memory."""
@@ -33,6 +34,7 @@ class LessonSeen:
     likelihood : (sets,) of each set of causes, up to a constant: all the evidence, and the fate
     school : what was chosen, which says what was likely beforehand
     outcome : of its decision
+    answers : plain ones by hand
     person : an anonymous word; the lessons of one person count as one together
     order : sorts lessons, so that no sum depends on the order in which they come
     """
@@ -42,6 +44,7 @@ class LessonSeen:
     outcome: DecisionOutcome
     person: str
     order: str
+    answers: tuple[EyeAnswer, ...] = ()
 
     @property
     def is_measured(self) -> bool:
@@ -54,8 +57,12 @@ def likelihood_of(case: Case, knowledge: Knowledge) -> FloatArray:
 
     What is known of the student's past, and of other students, is left out.
     """
-    alone = case.model_copy(update={"history": (), "how_common": ()})
-    return likelihood_from(infer(alone, knowledge))
+    return likelihood_from(infer(by_itself(case), knowledge))
+
+
+def by_itself(case: Case) -> Case:
+    """A case without what is known of the student's past, and of other students."""
+    return case.model_copy(update={"history": (), "how_common": (), "eye": ()})
 
 
 def likelihood_from(found: Inference) -> FloatArray:
@@ -81,8 +88,15 @@ def lesson_seen(
     case: Case, outcome: DecisionOutcome, person: str, order: str, knowledge: Knowledge
 ) -> LessonSeen:
     """A case with what became of its decision."""
-    likelihood = with_fate(likelihood_of(case, knowledge), outcome, knowledge)
-    return LessonSeen(likelihood, case.school, outcome, person, order)
+    found = infer(by_itself(case), knowledge)
+    likelihood = with_fate(likelihood_from(found), outcome, knowledge)
+    return LessonSeen(likelihood, case.school, outcome, person, order, answers_in(found))
+
+
+def answers_in(found: Inference) -> tuple[EyeAnswer, ...]:
+    """The plain answers by hand of a case weighed already."""
+    weights = {piece.id: piece.weight for piece in found.pieces}
+    return answers_by_hand(found.counted, weights, found.knowledge)
 
 
 def weights_of(lessons: Sequence[LessonSeen]) -> FloatArray:

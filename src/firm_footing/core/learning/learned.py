@@ -1,4 +1,6 @@
-"""How common is each cause here, after these lessons? A shrinking update of the shipped weights.
+"""How common is each cause here, and how is this eye, after these lessons?
+
+A shrinking update of the shipped weights; the eye is in `eye.py`.
 
 What the knowledge files say counts as a stated number of lessons. With N lessons of which n had a
 cause (expected counts), and b how common it is by the files, a cause is as common as
@@ -14,7 +16,8 @@ they been measured.
 
 import math
 from collections import Counter
-from collections.abc import Mapping, Sequence
+from collections.abc import Container, Mapping, Sequence
+from dataclasses import replace
 from typing import Annotated, Final, Literal
 
 import numpy as np
@@ -22,6 +25,7 @@ from pydantic import Field
 
 from firm_footing.core.case import School
 from firm_footing.core.case.base import Strict, Word
+from firm_footing.core.case.past import Eye, Factor, Taught
 from firm_footing.core.frame.arrays import FloatArray
 from firm_footing.core.inference.enumeration import enumerate_space
 from firm_footing.core.inference.hypothesis_space import HypothesisSpace
@@ -33,6 +37,16 @@ from firm_footing.core.learning.counts import (
     counted,
     prior_with,
     weights_of,
+)
+from firm_footing.core.learning.eye import (
+    EVERY_LOOK,
+    NO_EYE,
+    EyeFound,
+    EyeTally,
+    eye_in_use,
+    eye_of,
+    seen_again,
+    tallied,
 )
 
 ROUNDS: Final = 4
@@ -72,6 +86,9 @@ class Learned(Strict):
     """What a casebook taught: a layer over the knowledge files, without names, notes or dates.
 
     measured : lessons whose fate something but a word says; everything : those by word as well
+    answers : to looks, by hand
+    every_look : factors of how often they are wrong, false yes and false no, at every look
+    eye : the same of each look, for a `Case`
     """
 
     format: Literal["firm-footing-learned"]
@@ -82,11 +99,26 @@ class Learned(Strict):
     everything: Tally
     causes: dict[Word, CauseLearned]
     decisions: dict[Word, Decisions]
+    answers: tuple[EyeTally, ...] = ()
+    every_look: tuple[Factor, Factor] = NO_EYE.overall
+    eye: Eye = ()
 
     @property
     def how_common(self) -> tuple[tuple[str, float], ...]:
         """(cause id, factor) of those that moved, for a `Case`."""
         return tuple((c, found.factor) for c, found in self.causes.items() if found.factor != 1.0)
+
+    def taught_but(self, held: Container[str]) -> Taught:
+        """What rankings take over; causes and looks that are held stay as they are shipped.
+
+        `EVERY_LOOK` is held as well where what all looks have in common shall not move.
+        """
+        yes, no = self.every_look if EVERY_LOOK in held else (1.0, 1.0)
+        eye = ((look, y / yes, n / no) for look, y, n in self.eye if look not in held)
+        return Taught(
+            how_common=tuple(f for f in self.how_common if f[0] not in held),
+            eye=tuple(e for e in eye if e[1:] != (1.0, 1.0)),
+        )
 
 
 def learn(
@@ -95,16 +127,20 @@ def learn(
     """What these lessons teach, after what was learned before."""
     lessons = sorted(lessons, key=lambda lesson: lesson.order)
     space = enumerate_space(knowledge)
-    measured = [lesson for lesson in lessons if lesson.is_measured]
-    tallies = [before.measured, before.everything] if before else [Tally(), Tally()]
     outcomes = len(lessons) + (before.outcomes if before else 0)
-    logs, after = [], []
-    for some, tally in zip((measured, lessons), tallies, strict=True):
-        log, found = _fitted(some, tally, space)
-        logs.append(log)
-        after.append(found)
-    word = knowledge.casebook.word_counts
-    log = logs[0] + word * (logs[1] - logs[0])
+    tallies = (before.measured, before.everything) if before else (Tally(), Tally())
+    log, after = _how_common(lessons, tallies, space)
+    asked, found = _eye_with(lessons, log, (), space, before)
+    if outcomes < knowledge.casebook.least_outcomes:
+        found = NO_EYE
+    eye = eye_in_use(found, knowledge)
+    if eye:
+        lessons = [
+            replace(one, likelihood=seen_again(one.likelihood, one.answers, space, eye))
+            for one in lessons
+        ]
+        log, after = _how_common(lessons, tallies, space)
+        asked, found = _eye_with(lessons, log, eye, space, before)
     shipped, here = (_common(space, logs, lessons) for logs in (np.zeros_like(log), log))
     return Learned(
         format="firm-footing-learned",
@@ -120,7 +156,37 @@ def learn(
             for i, c in enumerate(knowledge.causes)
         },
         decisions=_decisions(lessons, before),
+        answers=asked,
+        every_look=found.overall,
+        eye=eye_in_use(found, knowledge),
     )
+
+
+def _how_common(
+    lessons: Sequence[LessonSeen], before: tuple[Tally, Tally], space: HypothesisSpace
+) -> tuple[FloatArray, tuple[Tally, Tally]]:
+    """(causes,) log of the factors taken over, and the tallies of measured and of all lessons."""
+    measured = [lesson for lesson in lessons if lesson.is_measured]
+    of_measured, tally = _fitted(measured, before[0], space)
+    of_all, whole = _fitted(lessons, before[1], space)
+    word = space.knowledge.casebook.word_counts
+    return of_measured + word * (of_all - of_measured), (tally, whole)
+
+
+def _eye_with(
+    lessons: Sequence[LessonSeen],
+    log: FloatArray,
+    eye: Eye,
+    space: HypothesisSpace,
+    before: Learned | None,
+) -> tuple[tuple[EyeTally, ...], EyeFound]:
+    """What the answers say of the eye, causes as common as `log` says; `eye` judged the lessons."""
+    knowledge = space.knowledge
+    factors = _factors(log, [c.id for c in knowledge.causes])
+    priors = {s: prior_with(space, s, factors) for s in {one.school for one in lessons}}
+    each = ((one.likelihood * priors[one.school], one.answers) for one in lessons)
+    asked = tallied(each, space, before.answers if before else (), eye)
+    return asked, eye_of(asked, knowledge)
 
 
 def _fitted(

@@ -152,7 +152,7 @@ class _Sentence:
         left = self._left(found)
         if rest is not None:
             said = f"{left} comes with {words.cause_name(rest, self.knowledge)}."
-            return f"{WORSE}: {said}" if worse else f" {_capital(said)}"
+            return f"{WORSE}: {said}" if worse else f" {words.capital(said)}"
         return f"{WORSE}: for {left} another cause is still to be found." if worse else ""
 
     def _left(self, found: WhatIf) -> str:
@@ -166,12 +166,8 @@ class _Sentence:
 
 
 def _joined(parts: list[str]) -> str:
-    return f"{_capital('; '.join(parts))}."
+    return f"{words.capital('; '.join(parts))}."
 
 
 def _size(moved: Moved | None) -> float:
     return 0.0 if moved is None else abs(moved.then - moved.now)
-
-
-def _capital(text: str) -> str:
-    return f"{text[:1].upper()}{text[1:]}"

@@ -1,11 +1,15 @@
 """What was learned, in sentences: from what to what, and on how many lessons."""
 
-from collections.abc import Iterator
-from typing import Final
+from collections import Counter
+from collections.abc import Iterator, Mapping, Sequence
+from typing import Final, NamedTuple
 
+from firm_footing.core.case.past import Eye
+from firm_footing.core.inference.answers import error_rates
 from firm_footing.core.knowledge import Knowledge
+from firm_footing.core.learning.eye import EVERY_LOOK
 from firm_footing.core.learning.learned import CauseLearned, Learned
-from firm_footing.core.text.words import cause_name, count_of
+from firm_footing.core.text.words import capital, cause_name, count_of
 
 VISIBLY: Final = 1.15
 """A factor nearer to one than this is not spoken of."""
@@ -25,7 +29,7 @@ def what_moved(learned: Learned, knowledge: Knowledge) -> Iterator[str]:
         else "No outcome is known yet, and nothing is learned."
     )
     moved = moved_visibly(learned)
-    if learned.outcomes and not moved:
+    if learned.outcomes and not moved and not looks_moved(learned, knowledge):
         yield (
             f"Nothing moves before {least} outcomes are known."
             if learned.outcomes < least
@@ -37,7 +41,77 @@ def what_moved(learned: Learned, knowledge: Knowledge) -> Iterator[str]:
             f"{knowledge.cause[cause].name}: {100 * found.shipped:.1f} % of students by the files,"
             f" {100 * found.here:.1f} % here, expected in {expected:.1f} of {lessons}."
         )
+    for look in looks_moved(learned, knowledge):
+        yield _of_eye(look, knowledge)
     yield from _favourite(learned, knowledge)
+
+
+class LookMoved(NamedTuple):
+    """How often an eye is wrong at a look, by the files and here.
+
+    look : its id; `EVERY_LOOK`: what all looks have in common
+    answers : that say so
+    false_yes, false_no : (by the files, here), 0 to 1
+    """
+
+    look: str
+    answers: int
+    false_yes: tuple[float, float]
+    false_no: tuple[float, float]
+
+
+def looks_moved(learned: Learned, knowledge: Knowledge) -> list[LookMoved]:
+    """What moved alike at most looks, then the looks that differ from that, most answers first."""
+    alike = learned.every_look
+    asked: Counter[str] = Counter()
+    for tally in learned.answers:
+        asked[tally.check] += tally.answers
+    own = [look for look, yes, no in learned.eye if (yes, no) != alike]
+    found = [_moved(EVERY_LOOK, list(asked), asked, alike, knowledge)] if asked else []
+    by_look = {look: (yes, no) for look, yes, no in learned.eye}
+    found += [_moved(look, [look], asked, by_look[look], knowledge) for look in own if asked[look]]
+    visible = [f for f in found if any(_is_visible(*rates) for rates in f[2:])]
+    return sorted(visible, key=lambda f: (f.look != EVERY_LOOK, -f.answers))
+
+
+def _moved(
+    look: str,
+    names: Sequence[str],
+    asked: Mapping[str, int],
+    factor: tuple[float, float],
+    knowledge: Knowledge,
+) -> LookMoved:
+    answers = sum(asked[name] for name in names)
+    here: list[list[float]] = [[], []]
+    files: list[float] = []
+    for name in names:
+        check = knowledge.check[name]
+        eye: Eye = ((name, *factor),)
+        part = asked[name] / max(1, answers)
+        files.append(part * error_rates(check, check.sources[0], (), knowledge.numbers).false_yes)
+        rates = error_rates(check, check.sources[0], eye, knowledge.numbers)
+        for total, rate in zip(here, rates, strict=True):
+            total.append(part * rate)
+    by_files = sum(files)
+    return LookMoved(look, answers, (by_files, sum(here[0])), (by_files, sum(here[1])))
+
+
+def _is_visible(files: float, here: float) -> bool:
+    return max(here / files, files / here) > VISIBLY
+
+
+def _of_eye(moved: LookMoved, knowledge: Knowledge) -> str:
+    every = moved.look == EVERY_LOOK
+    where = "At every look" if every else capital(knowledge.check[moved.look].label)
+    parts = [
+        f"{word} {100 * here:.0f} % of the time (by the files {100 * files:.0f} %)"
+        for word, (files, here) in (
+            ("sees it where it is not", moved.false_yes),
+            ("misses it where it is", moved.false_no),
+        )
+        if _is_visible(files, here)
+    ]
+    return f"{where}: your eye {' and '.join(parts)}, by {count_of(moved.answers, 'answer')}."
 
 
 def moved_visibly(learned: Learned) -> list[tuple[str, CauseLearned]]:

@@ -157,3 +157,8 @@ def cause_name(cause: str, knowledge: Knowledge) -> str:
 def count_of(n: int, noun: str) -> str:
     """So many of something: "1 ball", "2 balls"."""
     return f"{n} {noun}" if n == 1 else f"{n} {noun}s"
+
+
+def capital(text: str) -> str:
+    """The same with a capital first letter."""
+    return f"{text[:1].upper()}{text[1:]}"
