@@ -12,7 +12,7 @@ from firm_footing.core.inference.enumeration import enumerate_space
 from firm_footing.core.inference.inference import infer
 from firm_footing.core.knowledge import Knowledge
 from firm_footing.core.learning.counts import LessonSeen, lesson_seen, likelihood_from
-from firm_footing.core.learning.eye import BINS, EyeTally, eye_of, seen_again, tallied
+from firm_footing.core.learning.eye import BINS, EyeTally, SeenAgain, eye_of, tallied
 from firm_footing.core.learning.learned import learn
 from firm_footing.core.text.learned import what_moved
 from firm_footing.simulators.measure import draw_student
@@ -144,7 +144,8 @@ def test_lessons_are_judged_again_by_the_eye_that_was_found(knowledge: Knowledge
     lesson = lesson_seen(case_of(heel, knee), fate(), "one", "one", knowledge)
     bare = likelihood_from(infer(case_of(heel, knee), knowledge))
     wanted = likelihood_from(infer(case_of(heel, knee, eye=CALLS), knowledge))
-    found = seen_again(bare, lesson.answers, enumerate_space(knowledge), CALLS)
+    again = SeenAgain(enumerate_space(knowledge), CALLS)
+    found = again.likelihood(bare, lesson.answers)
     off, before = np.abs(np.log(found / wanted)).max(), np.abs(np.log(bare / wanted)).max()
     assert off < 0.25 < 0.8 < before
 

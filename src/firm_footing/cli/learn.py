@@ -27,7 +27,7 @@ def learn(
         Path | None, typer.Option("--from", help="What was learned before, to go on from")
     ] = None,
 ) -> None:
-    """Learn how common causes are, and how the eye is, from known outcomes; exit 2 on a bad file."""
+    """Learn how common causes are and how the eye is, from known outcomes; exit 2: a bad file."""
     try:
         knowledge = load_knowledge()
         earlier = read_learned(before, knowledge) if before else None

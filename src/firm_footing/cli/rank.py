@@ -30,7 +30,8 @@ def rank(
     files: Annotated[list[Path], typer.Argument(help="Case files", metavar="FILE...")],
     as_json: Annotated[bool, typer.Option("--json", help="One object a line")] = False,
     learned: Annotated[
-        Path | None, typer.Option(help="What `learn` wrote: how common causes are here, and how this eye is")
+        Path | None,
+        typer.Option(help="What `learn` wrote: how common causes are, how the eye is"),
     ] = None,
 ) -> None:
     """Rank the root causes of each case file; exit 2 when any file was bad."""

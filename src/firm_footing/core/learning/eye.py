@@ -139,17 +139,31 @@ def said_of_sets(answer: EyeAnswer, space: HypothesisSpace, eye: Eye) -> FloatAr
     return out
 
 
-def seen_again(
-    likelihood: FloatArray, answers: Iterable[EyeAnswer], space: HypothesisSpace, eye: Eye
-) -> FloatArray:
-    """(sets,) a lesson's likelihood if its answers were given by this eye; its largest is 1."""
-    moved = {name for name, _, _ in eye}
-    out = likelihood.copy()
-    for answer in answers:
-        if answer.check in moved:
-            out *= said_of_sets(answer, space, eye) / said_of_sets(answer, space, ())
-    out /= out.max()
-    return out
+class SeenAgain:
+    """Judges lessons as if their answers were given by this eye."""
+
+    def __init__(self, space: HypothesisSpace, eye: Eye) -> None:
+        self._space, self._eye = space, eye
+        self._moved = {name for name, _, _ in eye}
+        self._ratios: dict[EyeAnswer, FloatArray] = {}
+
+    def likelihood(self, before: FloatArray, answers: Iterable[EyeAnswer]) -> FloatArray:
+        """(sets,) of a lesson, up to a constant; its largest is 1."""
+        out = before.copy()
+        for answer in answers:
+            if answer.check in self._moved:
+                out *= self._ratio(answer)
+        out /= out.max()
+        return out
+
+    def _ratio(self, answer: EyeAnswer) -> FloatArray:
+        """(sets,) of this answer's probability by this eye to that by the files'."""
+        found = self._ratios.get(answer)
+        if found is None:
+            space = self._space
+            found = said_of_sets(answer, space, self._eye) / said_of_sets(answer, space, ())
+            self._ratios[answer] = found
+        return found
 
 
 def tallied(
@@ -163,16 +177,19 @@ def tallied(
     lessons : (sets,) probability of each set by the whole lesson, up to a constant, and its answers
     eye : by which the lessons were judged
     """
-    knowledge, fact = space.knowledge, fact_of_sets(space)
-    index = {c.id: i for i, c in enumerate(knowledge.checks)}
+    fact = fact_of_sets(space)
+    index = {c.id: i for i, c in enumerate(space.knowledge.checks)}
     found = {(t.check, t.source): t for t in before}
+    without: dict[EyeAnswer, FloatArray] = {}
     for probability, answers in lessons:
         for answer in answers:
-            rest = probability / said_of_sets(answer, space, eye)
-            so = float(rest @ fact[index[answer.check]] / rest.sum())
+            if answer not in without:
+                rest = 1 / said_of_sets(answer, space, eye)
+                without[answer] = np.array([rest * fact[index[answer.check]], rest])
+            so, whole = without[answer] @ probability
             key = answer.check, answer.source
             tally = found.get(key) or EyeTally(check=answer.check, source=answer.source)
-            found[key] = tally.with_answer(answer.yes, so)
+            found[key] = tally.with_answer(answer.yes, float(so / whole))
     return tuple(found[key] for key in sorted(found))
 
 

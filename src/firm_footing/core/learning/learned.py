@@ -43,9 +43,9 @@ from firm_footing.core.learning.eye import (
     NO_EYE,
     EyeFound,
     EyeTally,
+    SeenAgain,
     eye_in_use,
     eye_of,
-    seen_again,
     tallied,
 )
 
@@ -135,8 +135,9 @@ def learn(
         found = NO_EYE
     eye = eye_in_use(found, knowledge)
     if eye:
+        again = SeenAgain(space, eye)
         lessons = [
-            replace(one, likelihood=seen_again(one.likelihood, one.answers, space, eye))
+            replace(one, likelihood=again.likelihood(one.likelihood, one.answers))
             for one in lessons
         ]
         log, after = _how_common(lessons, tallies, space)
