@@ -89,7 +89,7 @@ MUTATIONS = (
              "np.exp(log_ratio_of_fate(outcome, knowledge.casebook))", "1.0",
              ("tests/core/test_learning.py",)),
     Mutation("an answer speaks for itself", f"{CORE}/learning/eye.py",
-             "rest = 1 / said_of_sets(answer, space, eye)", 
+             "rest = 1 / said_of_sets(answer, space, eye)",
              "rest = np.ones(space.members.shape[0])", EYE),
     Mutation("chance moves an eye", f"{CORE}/learning/eye.py",
              "mean * max(0.0, 1 - (numbers.beyond_chance / max(z, 1e-9)) ** 2)", "mean", EYE),
