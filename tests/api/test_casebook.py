@@ -147,6 +147,65 @@ def test_an_eye_that_calls_knees_is_learned_kept_with_decisions_and_held_still(
     assert knee in {look for look, _, _ in kept.eye}
 
 
+def test_a_colleague_s_casebook_teaches_how_common_causes_are_and_nothing_else(
+    client: TestClient, app: FastAPI, knowledge: Knowledge
+) -> None:
+    """As if their students were one's own; not their eye, and not their decisions."""
+    knee, cause = "trail_knee_at_ball", "trail_knee_fires"
+    new = begin(client, "new")
+    before = roots(client, new)
+    for lesson in [decided(client, f"k{i}", cause, knee) for i in range(14)]:
+        came_back(client, lesson, "rejected")
+    book(client, app)
+    theirs = client.get("/api/casebook/learned.json").json()
+    assert theirs["eye"]
+    own = learned(client)
+    refused = client.post("/api/casebook/colleagues", json=theirs)
+    assert refused.json()["message"] == "This is your own casebook."
+    choose(client, anew=True)
+    assert roots(client, new) == pytest.approx(before, abs=1e-12)
+
+    url = "/api/casebook/colleagues"
+    for _ in range(2):  # the same file twice is one
+        found = client.post(url, json=theirs, params={"name": "Range"}).raise_for_status().json()
+    (there,) = found["colleagues"]
+    assert (there["name"], there["outcomes"], there["known"]) == ("Range", 26, True)
+    assert (found["outcomes"], found["decided"], found["looks"]) == (0, {}, [])
+    assert found["said"][0] == "No outcome of your own is known yet."
+    here = {m["cause"]: m["here"] for m in found["moved"]}
+    assert here[RUSH] == pytest.approx(
+        next(m["here"] for m in own["moved"] if m["cause"] == RUSH), rel=0.15
+    )
+    assert roots(client, new)[RUSH] > 1.5 * before[RUSH]
+    assert choose(client, pooled=False)["moved"] == []
+    assert roots(client, new) == pytest.approx(before, abs=1e-12)
+    assert choose(client, pooled=True)["moved"] == found["moved"]
+    assert client.get("/api/casebook/learned.json").json()["everything"]["lessons"] == 0
+    assert client.delete(f"{url}/{there['id']}").raise_for_status().json()["moved"] == []
+    assert client.delete(f"{url}/{there['id']}").status_code == 404
+
+
+@pytest.mark.parametrize(
+    ("change", "status", "says"),
+    [
+        ({"outcomes": 0}, 409, "knows no outcome yet"),
+        ({"eye": [["no_such_look", 2.0, 1.0]]}, 409, "nothing is called 'no_such_look'"),
+        ({"format": "another"}, 422, "format"),
+        ({"measured": {"lessons": -1}}, 422, "lessons"),
+    ],
+)
+def test_a_colleague_s_casebook_that_cannot_be_read_is_not_added(
+    client: TestClient, app: FastAPI, change: Json, status: int, says: str
+) -> None:
+    book(client, app)
+    theirs = client.get("/api/casebook/learned.json").json()
+    theirs["everything"]["lessons"] += 1.0  # one's own is refused for that
+    refused = client.post("/api/casebook/colleagues", json=theirs | change)
+    assert refused.status_code == status
+    assert says in refused.text
+    assert learned(client)["colleagues"] == []
+
+
 def test_begun_anew_nothing_teaches_until_that_is_taken_back(
     client: TestClient, app: FastAPI
 ) -> None:

@@ -56,6 +56,8 @@ const learned = {
   said: ['12 outcomes of 11 students known.', 'Heel: 4 % by the files, 16 % here.'],
   moved: [{ cause: 'heel', shipped: 0.04, here: 0.16, expected: 4, held: false }],
   looks: [] as object[],
+  pooled: true,
+  colleagues: [] as object[],
   decided: { heel: 9, late: 3 },
 }
 
@@ -170,6 +172,41 @@ describe('the casebook', () => {
     await row.get('button').trigger('click')
     await settle()
     expect(asked.at(-1)?.sent).toEqual({ held: ['heel', 'knee'] })
+  })
+  it("adds a colleague's casebook, says why one was not, and puts it away", async () => {
+    const theirs = { id: 'c1', name: 'Range', outcomes: 26, students: 25, known: true }
+    let now: object = learned
+    const asked = serveAll({
+      'GET /api/casebook/learned': () => ({ body: now }),
+      'POST /api/casebook/colleagues': () => ({
+        body: (now = { ...learned, colleagues: [theirs] }),
+      }),
+      'DELETE /api/casebook/colleagues/c1': () => ({ body: (now = learned) }),
+      'PUT /api/casebook/learned': () => ({ body: now }),
+    })
+    const { page } = await show(CasebookPage, { part: 'learned' })
+    await settle()
+    const input = page.get<HTMLInputElement>('input[type="file"]')
+    const choose = async (text: string) => {
+      const file = { name: 'Range.json', text: () => Promise.resolve(text) }
+      Object.defineProperty(input.element, 'files', { value: [file], configurable: true })
+      await input.trigger('change')
+      await settle()
+    }
+    await choose('no json')
+    expect(page.get('[role="alert"]').text()).toContain('This file is not what a casebook saved.')
+    expect(page.find('[data-testid="colleague"]').exists()).toBe(false)
+    await choose('{"format": "firm-footing-learned"}')
+    expect(page.find('[role="alert"]').exists()).toBe(false)
+    const row = page.get('[data-testid="colleague"]')
+    expect(row.text()).toContain('Range: 26 outcomes of 25 students')
+    expect(asked.at(-1)?.sent).toEqual({ format: 'firm-footing-learned' })
+    await page.findAll('input[type="checkbox"]').at(-1)?.setValue(false)
+    await settle()
+    expect(asked.at(-1)?.sent).toEqual({ pooled: false })
+    await row.get('button').trigger('click')
+    await settle()
+    expect(page.find('[data-testid="colleague"]').exists()).toBe(false)
   })
   it('says how many outcomes are missing before anything moves', async () => {
     const body = { ...learned, outcomes: 3, moved: [], said: ['3 outcomes.', 'Nothing moves.'] }

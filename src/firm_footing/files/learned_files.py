@@ -5,7 +5,7 @@ from pathlib import Path
 from pydantic import ValidationError
 
 from firm_footing.core.knowledge import Knowledge
-from firm_footing.core.learning.learned import Learned
+from firm_footing.core.learning.learned import Learned, unknown_in
 from firm_footing.files.case_files import BadCaseError, first_problem
 from firm_footing.files.plain_json import BadJsonError, read_json
 
@@ -21,15 +21,9 @@ def read_learned(path: Path, knowledge: Knowledge) -> Learned:
         raise BadCaseError(error.place, error.problem, error.remedy) from error
     except ValidationError as error:
         raise first_problem(error.errors()) from error
-    for cause in learned.causes:
-        if cause not in knowledge.cause:
-            raise BadCaseError(
-                f"causes.{cause}", f"no cause is called '{cause}'", "learn again with this version"
-            )
-    for check in (*(e[0] for e in learned.eye), *(t.check for t in learned.answers)):
-        if check not in knowledge.check:
-            said = f"no look is called '{check}'"
-            raise BadCaseError("eye", said, "learn again with this version")
+    if unknown := unknown_in(learned, knowledge):
+        said = f"no cause and no look is called '{unknown}'"
+        raise BadCaseError("file", said, "learn again with this version")
     return learned
 
 

@@ -41,10 +41,17 @@ from firm_footing.store.casebook import DecidedCase, decided_cases
 from firm_footing.store.cases import case_of
 from firm_footing.store.changes.idempotency import end_of_change
 from firm_footing.store.changes.steps import LAST_AND_UNDONE, revision_from
+from firm_footing.store.colleagues import usable_of
 from firm_footing.store.columns import now
 from firm_footing.store.lesson_content import LessonContent
 from firm_footing.store.lesson_reading import content_of
-from firm_footing.store.own_tables import AppSetting, LearnedLayer, StudiedLesson, UndoEntry
+from firm_footing.store.own_tables import (
+    AppSetting,
+    ColleagueCasebook,
+    LearnedLayer,
+    StudiedLesson,
+    UndoEntry,
+)
 from firm_footing.store.tables import Decision, FollowUp, Lesson
 
 CHOICE: Final = "casebook"
@@ -58,11 +65,13 @@ class LearningChoice(Strict):
     """What the instructor chose of learning.
 
     use : whether rankings use what was learned
+    pooled : whether colleagues' casebooks teach as well
     since : decisions before it teach nothing: the casebook was begun anew then
     held : causes that stay as common, and looks that stay as often wrong, as the files say
     """
 
     use: bool = True
+    pooled: bool = True
     since: datetime | None = None
     held: tuple[str, ...] = ()
 
@@ -173,7 +182,12 @@ def what_teaches(session: Session, known: Knowledge) -> tuple[list[DecidedCase],
     for case in cases:
         assert case.outcome is not None
         parts += [case.lesson_id, states[case.lesson_id], case.outcome.model_dump_json()]
+    parts += [c.id for c in _pooled(session, known, chosen)]
     return cases, sha256("\n".join(parts).encode()).hexdigest()
+
+
+def _pooled(session: Session, known: Knowledge, chosen: LearningChoice) -> list[ColleagueCasebook]:
+    return usable_of(session, known) if chosen.pooled else []
 
 
 def is_learned(session: Session, known: Knowledge) -> bool:
@@ -197,7 +211,9 @@ def learn_from_lessons(session: Session, known: Knowledge) -> LearnedLayer:
     )
     said = {row[0]: row[1:] for row in session.connection().execute(rows)}
     seen = [_seen(case, *said[case.lesson_id], known) for case in cases]
-    return LearnedLayer(made_of=made_of, learned=learn(seen, known), made_at=now())
+    theirs = [c.learned for c in _pooled(session, known, learning_choice(session))]
+    learned = learn(seen, known, colleagues=theirs)
+    return LearnedLayer(made_of=made_of, learned=learned, made_at=now())
 
 
 def _seen(

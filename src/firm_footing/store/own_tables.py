@@ -146,6 +146,21 @@ class StudiedLesson(SQLModel, table=True):
     log_likelihood: bytes = Field(sa_column=Column(LargeBinary, nullable=False))
 
 
+class ColleagueCasebook(SQLModel, table=True):
+    """What a colleague's lessons taught, as their casebook saved it.
+
+    id : a digest of it, so that the same file is the same row
+    name : what it is called here
+    """
+
+    __tablename__ = "colleague_casebook"
+
+    id: str = Field(primary_key=True)
+    name: str
+    learned: Learned = Field(sa_column=Column(AsJson(Learned), nullable=False))
+    added_at: datetime = Field(default_factory=now, sa_type=Instant)
+
+
 class LearnedLayer(SQLModel, table=True):
     """What the casebook taught last; there is one, and it can be worked out anew at any time.
 

@@ -3,6 +3,7 @@
 import { computed } from 'vue'
 import type { Shape } from '@/api/client'
 import { useKnowledge } from '@/api/knowledge'
+import ColleaguesPart from '@/casebook/ColleaguesPart.vue'
 import LearnedChoices from '@/casebook/LearnedChoices.vue'
 import LearnedRow from '@/casebook/LearnedRow.vue'
 import { useLearned } from '@/casebook/useLearned'
@@ -48,7 +49,7 @@ const lookName = (id: string) =>
         {{ capital(count(data.waiting, 'lesson')) }} still to be studied; this goes on by itself.
       </p>
       <StateMessage
-        v-if="data.outcomes === 0"
+        v-if="data.outcomes === 0 && !data.moved.length"
         inside
         kind="empty"
         :title="`No outcome ${data.since ? `since ${dayWord(data.since)} ` : ''}is known yet.`"
@@ -57,7 +58,7 @@ const lookName = (id: string) =>
       <template v-else>
         <p class="lead">
           {{ data.said[0] }}
-          <template v-if="missing">
+          <template v-if="missing && !data.moved.length">
             Nothing moves before {{ data.least }} are known: {{ missing }} more.
           </template>
           <template v-else-if="!data.moved.length && !data.looks.length">{{
@@ -79,7 +80,11 @@ const lookName = (id: string) =>
               :name="known.cause(m.cause)?.name ?? m.cause"
               :bars="[[m.shipped, m.here]]"
               :most="most"
-              :on="`expected in ${m.expected.toFixed(1)} of ${String(data.students)}`"
+              :on="
+                data.students
+                  ? `expected in ${m.expected.toFixed(1)} of ${String(data.students)}`
+                  : 'by colleagues’ casebooks'
+              "
               :held="m.held"
               @hold="(yes) => hold(m.cause, yes)"
             />
@@ -111,6 +116,7 @@ const lookName = (id: string) =>
         </p>
       </template>
       <LearnedChoices />
+      <ColleaguesPart />
       <p v-if="data.outcomes" class="files">
         <v-btn href="/api/casebook/cases.zip" download>Save the cases</v-btn>
         <v-btn href="/api/casebook/learned.json" download>Save what was learned</v-btn>

@@ -2,6 +2,7 @@
 import { keepPreviousData, useQuery } from '@tanstack/vue-query'
 import { computed, ref, type Ref } from 'vue'
 import { ApiError, ask, client, type Lesson, type Shape, type Student } from '@/api/client'
+import { jsonObject } from '@/api/jsonFile'
 import { useAttempt } from '@/api/useAttempt'
 import { useOutbox, type Write } from '@/sync/outbox'
 import { newId } from '@/sync/page'
@@ -114,19 +115,9 @@ function beginning(school: Shape['School']): Shape['NewLesson'] {
 
 /** JSON at least; whether it is a case, and where not, the server says. */
 function parse(text: string): Shape['CaseFile'] {
-  try {
-    const raw: unknown = JSON.parse(text)
-    if (typeof raw === 'object' && raw !== null && !Array.isArray(raw)) {
-      return raw as Shape['CaseFile']
-    }
-  } catch {
-    // said below
-  }
-  const shape = {
-    code: 'bad_case',
-    message: 'This file is not a case file.',
-    hint: 'Nothing was changed. Choose a file that ends in .case.json.',
-    where: 'file',
-  }
-  throw new ApiError(shape, 422)
+  return jsonObject(
+    text,
+    'This file is not a case file.',
+    'Nothing was changed. Choose a file that ends in .case.json.',
+  )
 }

@@ -2,27 +2,33 @@
 
 from collections.abc import Container
 from datetime import UTC, datetime
+from typing import Annotated
 
-from fastapi import APIRouter, Request, Response
+from fastapi import APIRouter, Body, Query, Request, Response
+from sqlmodel import Session
 
 from firm_footing.api.casebook.learner import Learner
 from firm_footing.api.casebook.schemas import (
     ByFilesAndHere,
+    ColleagueOut,
     LearnedChange,
     LearnedOut,
     MovedCause,
     MovedLook,
 )
-from firm_footing.api.context import Known, Store, WritingByContent
+from firm_footing.api.changes.schemas import PersonName
+from firm_footing.api.context import Known, RowId, Store, WritingByContent
 from firm_footing.api.errors import responses
 from firm_footing.api.security.intake import ParsedOnceRoute
 from firm_footing.api.sheets.attachments import attached_as
 from firm_footing.core.knowledge import Knowledge
 from firm_footing.core.learning.eye import EVERY_LOOK
-from firm_footing.core.learning.learned import Learned
+from firm_footing.core.learning.learned import Learned, unknown_in
 from firm_footing.core.text.learned import looks_moved, moved_visibly, what_moved
+from firm_footing.store.colleagues import add_colleague, colleagues_of, put_away_colleague
 from firm_footing.store.errors import refused
 from firm_footing.store.learning import choose, learning_choice
+from firm_footing.store.own_tables import ColleagueCasebook
 
 router = APIRouter(route_class=ParsedOnceRoute, tags=["casebook"])
 
@@ -35,6 +41,8 @@ def read_learned(request: Request, session: Store, known: Known) -> LearnedOut:
     chosen = learning_choice(session)
     out = LearnedOut(
         use=chosen.use,
+        pooled=chosen.pooled,
+        colleagues=[_colleague(c, known) for c in colleagues_of(session)],
         since=chosen.since,
         waiting=learner.waiting,
         made_at=made_at,
@@ -93,14 +101,66 @@ def change_learned(
             said = f"No cause and no look is called '{unknown[0]}'."
             raise refused(said, "held", "Nothing was changed.")
         new["held"] = tuple(dict.fromkeys(change.held))
+    if change.pooled is not None:
+        new["pooled"] = change.pooled
     if change.anew is not None:
         new["since"] = datetime.now(UTC) if change.anew else None
     choose(session, before.model_copy(update=new))
+    if change.anew is None and change.pooled is None:
+        request.app.state.learner.look_again()
+        return read_learned(request, session, known)
+    return _made_anew(request, session, known)
+
+
+def _made_anew(request: Request, session: Session, known: Knowledge) -> LearnedOut:
+    """What was learned as it is after a choice: made anew where that is of other things now."""
     learner: Learner = request.app.state.learner
-    if change.anew is not None:
-        learner.catch_up()
+    learner.catch_up()
     learner.look_again()
     return read_learned(request, session, known)
+
+
+@router.post(
+    "/casebook/colleagues",
+    summary="Add what a colleague's lessons taught",
+    responses=responses(409, 422),
+)
+def add(
+    request: Request,
+    session: WritingByContent,
+    known: Known,
+    learned: Annotated[Learned, Body()],
+    name: Annotated[PersonName, Query(description="What it is called here")] = "A colleague",
+) -> LearnedOut:
+    """What `learn` or a casebook saved; the same file is added once."""
+    own = request.app.state.learner.in_use.learned
+    if own is not None and learned.outcomes and own.everything == learned.everything:
+        raise refused("This is your own casebook.", "file", "Nothing was added: it teaches here.")
+    add_colleague(session, name, learned, known)
+    return _made_anew(request, session, known)
+
+
+@router.delete(
+    "/casebook/colleagues/{colleague_id}",
+    summary="Put a colleague's casebook away",
+    responses=responses(404),
+)
+def put_away(
+    request: Request, session: WritingByContent, known: Known, colleague_id: RowId
+) -> LearnedOut:
+    """It teaches nothing any more."""
+    put_away_colleague(session, colleague_id)
+    return _made_anew(request, session, known)
+
+
+def _colleague(found: ColleagueCasebook, known: Knowledge) -> ColleagueOut:
+    return ColleagueOut(
+        id=found.id,
+        name=found.name,
+        outcomes=found.learned.outcomes,
+        students=round(found.learned.everything.lessons),
+        known=unknown_in(found.learned, known) is None,
+    )
 
 
 @router.get(

@@ -127,6 +127,16 @@ class MovedLook(BaseModel):
     held: bool = Field(description="Whether it stays as shipped")
 
 
+class ColleagueOut(Out):
+    """A colleague's casebook that was added."""
+
+    id: str
+    name: str
+    outcomes: int
+    students: int
+    known: bool = Field(description="False: made with knowledge that is another by now; unused")
+
+
 class LearnedOut(BaseModel):
     """What was learned, and what is done with it."""
 
@@ -140,6 +150,8 @@ class LearnedOut(BaseModel):
     said: list[str] = Field(default=[], description="In sentences")
     moved: list[MovedCause] = []
     looks: list[MovedLook] = []
+    pooled: bool = Field(description="Whether colleagues' casebooks teach as well")
+    colleagues: list[ColleagueOut] = []
     decided: dict[str, int] = Field(
         default={}, description="Cause to decisions for it whose fate is known"
     )
@@ -155,6 +167,7 @@ class LearnedChange(In):
         description="Causes that stay as common, and looks that stay as often wrong, as the "
         "files say; `every_look`: what all looks have in common",
     )
+    pooled: Truth | None = Field(None, description="Whether colleagues' casebooks teach as well")
     anew: Truth | None = Field(
         None, description="True: decisions until now teach nothing. False: all of them teach"
     )

@@ -121,15 +121,34 @@ class Learned(Strict):
         )
 
 
+def unknown_in(learned: Learned, knowledge: Knowledge) -> str | None:
+    """A cause or look it names that this knowledge does not have; None where there is none."""
+    causes = (*learned.causes, *learned.measured.expected, *learned.everything.expected)
+    looks = (*(e[0] for e in learned.eye), *(t.check for t in learned.answers))
+    for names, there in ((causes, knowledge.cause), (looks, knowledge.check)):
+        for name in names:
+            if name not in there:
+                return name
+    return None
+
+
 def learn(
-    lessons: Sequence[LessonSeen], knowledge: Knowledge, before: Learned | None = None
+    lessons: Sequence[LessonSeen],
+    knowledge: Knowledge,
+    before: Learned | None = None,
+    colleagues: Sequence[Learned] = (),
 ) -> Learned:
-    """What these lessons teach, after what was learned before."""
+    """What these lessons teach, after what was learned before.
+
+    colleagues : what others learned says how common causes are beside these lessons, as if their
+        students were one's own; their eyes and their decisions are theirs
+    """
     lessons = sorted(lessons, key=lambda lesson: lesson.order)
     space = enumerate_space(knowledge)
     outcomes = len(lessons) + (before.outcomes if before else 0)
     tallies = (before.measured, before.everything) if before else (Tally(), Tally())
-    log, after = _how_common(lessons, tallies, space)
+    theirs = [(c.measured, c.everything) for c in colleagues]
+    log, after = _how_common(lessons, tallies, theirs, space)
     asked, found = _eye_with(lessons, log, (), space, before)
     if outcomes < knowledge.casebook.least_outcomes:
         found = NO_EYE
@@ -140,7 +159,7 @@ def learn(
             replace(one, likelihood=again.likelihood(one.likelihood, one.answers))
             for one in lessons
         ]
-        log, after = _how_common(lessons, tallies, space)
+        log, after = _how_common(lessons, tallies, theirs, space)
         asked, found = _eye_with(lessons, log, eye, space, before)
     shipped, here = (_common(space, logs, lessons) for logs in (np.zeros_like(log), log))
     return Learned(
@@ -164,12 +183,15 @@ def learn(
 
 
 def _how_common(
-    lessons: Sequence[LessonSeen], before: tuple[Tally, Tally], space: HypothesisSpace
+    lessons: Sequence[LessonSeen],
+    before: tuple[Tally, Tally],
+    theirs: Sequence[tuple[Tally, Tally]],
+    space: HypothesisSpace,
 ) -> tuple[FloatArray, tuple[Tally, Tally]]:
     """(causes,) log of the factors taken over, and the tallies of measured and of all lessons."""
     measured = [lesson for lesson in lessons if lesson.is_measured]
-    of_measured, tally = _fitted(measured, before[0], space)
-    of_all, whole = _fitted(lessons, before[1], space)
+    of_measured, tally = _fitted(measured, before[0], [t[0] for t in theirs], space)
+    of_all, whole = _fitted(lessons, before[1], [t[1] for t in theirs], space)
     word = space.knowledge.casebook.word_counts
     return of_measured + word * (of_all - of_measured), (tally, whole)
 
@@ -191,9 +213,9 @@ def _eye_with(
 
 
 def _fitted(
-    lessons: Sequence[LessonSeen], before: Tally, space: HypothesisSpace
+    lessons: Sequence[LessonSeen], before: Tally, theirs: Sequence[Tally], space: HypothesisSpace
 ) -> tuple[FloatArray, Tally]:
-    """(causes,) log of the factors that fit, and the tally with these lessons."""
+    """(causes,) log of the factors that fit, and the tally with these lessons, without theirs."""
     knowledge = space.knowledge
     numbers, names = knowledge.casebook, [c.id for c in knowledge.causes]
     earlier = np.array([before.expected.get(name, 0.0) for name in names])
@@ -206,8 +228,11 @@ def _fitted(
         lessons=count,
         expected={n: float(e) for n, e in zip(names, earlier + found.expected, strict=True)},
     )
-    log = np.zeros(len(names))
-    if count == 0 or before.lessons + len(lessons) < numbers.least_outcomes:
+    of_others = sum(t.lessons for t in theirs)
+    earlier += sum(np.array([t.expected.get(name, 0.0) for name in names]) for t in theirs)
+    log, outcomes = np.zeros(len(names)), before.lessons + of_others + len(lessons)
+    count += of_others
+    if count == 0 or outcomes < numbers.least_outcomes:
         return log, tally
     shipped = _common(space, log, lessons)
     beyond = _beyond_chance(earlier + found.expected, found.spread, shipped, count, numbers)

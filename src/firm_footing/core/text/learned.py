@@ -22,13 +22,18 @@ def what_moved(learned: Learned, knowledge: Knowledge) -> Iterator[str]:
     least = knowledge.casebook.least_outcomes
     lessons = round(learned.everything.lessons)
     measured = round(learned.measured.lessons)
+    moved = moved_visibly(learned)
+    of_none = (
+        "No outcome of your own is known yet."
+        if moved
+        else "No outcome is known yet, and nothing is learned."
+    )
     yield (
         f"{count_of(learned.outcomes, 'outcome')} of {count_of(lessons, 'student')} known,"
         f" {'all' if measured == lessons else f'of {measured} of them'} by more than your own word."
         if learned.outcomes
-        else "No outcome is known yet, and nothing is learned."
+        else of_none
     )
-    moved = moved_visibly(learned)
     if learned.outcomes and not moved and not looks_moved(learned, knowledge):
         yield (
             f"Nothing moves before {least} outcomes are known."
@@ -37,9 +42,10 @@ def what_moved(learned: Learned, knowledge: Knowledge) -> Iterator[str]:
         )
     for cause, found in moved:
         expected = learned.everything.expected.get(cause, 0.0)
+        counts = f", expected in {expected:.1f} of {lessons}" if lessons else ""
         yield (
             f"{knowledge.cause[cause].name}: {100 * found.shipped:.1f} % of students by the files,"
-            f" {100 * found.here:.1f} % here, expected in {expected:.1f} of {lessons}."
+            f" {100 * found.here:.1f} % here{counts}."
         )
     for look in looks_moved(learned, knowledge):
         yield _of_eye(look, knowledge)
