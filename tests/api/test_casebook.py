@@ -281,6 +281,35 @@ def test_a_retest_is_an_outcome_once_the_lesson_is_over(client: TestClient, app:
     assert any("by the retest" in e["text"] for e in lines)
 
 
+def test_what_a_later_lesson_measures_says_something_of_the_earlier_decision(
+    client: TestClient, app: FastAPI
+) -> None:
+    """Of the same cause only, and as long as the later lesson stands."""
+    first = decided(client, "one")
+    change(client, first, finished=True)
+    second = client.post(f"/api/lessons/{first['id']}/reopen", json={}).json()
+    decide(client, second, RUSH)
+    retest(client, second, [0.0, 1, -1, 0, 0, 1, 0, -1])
+    change(client, second, finished=True)
+    studied(app)
+
+    def fates() -> dict[str, tuple[str | None, list[str]]]:
+        cases = client.get("/api/casebook").json()["cases"]
+        return {c["lesson_id"]: (c["fate"], c["known_by"]) for c in cases}
+
+    assert fates() == {
+        first["id"]: ("confirmed", ["later_lesson"]),
+        second["id"]: ("confirmed", ["retest"]),
+    }
+    whole = client.get("/api/casebook").json()["decided"]
+    assert (whole["came"], whole["of"]) == (2, 2)
+    came_back(client, first, "rejected")  # what is heard weighs less than what was measured
+    assert fates()[first["id"]] == (None, [])
+    decide(client, second, "late_shift")
+    studied(app)
+    assert fates()[first["id"]] == ("rejected", ["follow_up"])
+
+
 def test_what_pays_counts_looks_drills_and_minutes(client: TestClient, app: FastAPI) -> None:
     lesson = decided(client, "one")
     change(client, lesson, drill="feet_together_pause")

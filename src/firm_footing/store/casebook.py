@@ -6,6 +6,7 @@ from functools import lru_cache
 from typing import Any, NamedTuple
 
 from sqlalchemy import ColumnElement, and_, func, select
+from sqlalchemy.orm import aliased
 from sqlmodel import Session, col
 
 from firm_footing.core.case.past import DecisionOutcome
@@ -76,6 +77,7 @@ def decided_cases(
             col(FollowUp.verdict),
             col(StudiedLesson.cause),
             col(StudiedLesson.measured),
+            _found_later(),
         )
         .select_from(Decision)
         .join(Lesson, col(Lesson.id) == Decision.lesson_id)
@@ -93,8 +95,8 @@ def decided_cases(
         rows = rows.where(col(Decision.decided_at) >= since)
     found = []
     for row in session.connection().execute(rows):
-        *told, came_back, studied, measured = row
-        outcome = outcome_now(row.cause, came_back, studied, measured, known)
+        *told, came_back, studied, measured, later = row
+        outcome = outcome_now(row.cause, came_back, studied, measured, known, later)
         found.append(DecidedCase._make([*told, outcome]))
     return found
 
@@ -118,18 +120,21 @@ def came_true(session: Session, known: Knowledge) -> list[CameTrue]:
         col(FollowUp.verdict),
         col(StudiedLesson.cause),
         col(StudiedLesson.measured),
+        _found_later().label("later"),
     )
     rows = (
         select(*kinds, func.count())
         .select_from(Decision)
+        .join(Lesson, col(Lesson.id) == Decision.lesson_id)
         .outerjoin(FollowUp, col(FollowUp.lesson_id) == Decision.lesson_id)
         .outerjoin(StudiedLesson, col(StudiedLesson.lesson_id) == Decision.lesson_id)
         .where(_is_the_last(), col(Decision.cause).in_(known.cause))
         .group_by(*kinds)
     )
     found = []
-    for agreed, cause, came_back, studied, measured, count in session.connection().execute(rows):
-        outcome = outcome_now(cause, came_back, studied, measured, known)
+    for agreed, cause, *said, count in session.connection().execute(rows):
+        came_back, studied, measured, later = said
+        outcome = outcome_now(cause, came_back, studied, measured, known, later)
         if outcome is not None:
             confirmed = count if outcome.fate == "confirmed" else 0
             found.append(CameTrue(None if agreed is None else bool(agreed), confirmed, count))
@@ -142,13 +147,18 @@ def outcome_now(
     measured_cause: str | None,
     measured: Mapping[KnownBy, Fate] | None,
     known: Knowledge,
+    later: Mapping[KnownBy, Fate] | None = None,
 ) -> DecisionOutcome | None:
     """What became of a decision, as far as it is known now.
 
-    came_back : what the student was asked later; measured : what the lesson said of
-    `measured_cause`, when it was studied
+    came_back : what the student was asked later
+    measured : what the lesson said of `measured_cause`, when it was studied
+    later : what the student's next lesson on the same cause said of it
     """
     fates = dict(measured or {}) if measured_cause == cause else {}
+    found = _outcome(cause, tuple(later.items()), known) if later else None
+    if found is not None:
+        fates["later_lesson"] = found.fate
     if came_back is not None:
         fates["follow_up"] = came_back
     return _outcome(cause, tuple(fates.items()), known)
@@ -169,6 +179,24 @@ def _is_the_last() -> ColumnElement[bool]:
         later.c.lesson_id == Decision.lesson_id, later.c.decided_at > col(Decision.decided_at)
     )
     return ~select(later.c.id).where(same).exists()
+
+
+def _found_later() -> Any:
+    """What the student's next lesson on the same cause measured of it."""
+    lesson, studied = aliased(Lesson), aliased(StudiedLesson)
+    return (
+        select(col(studied.measured))
+        .join(lesson, col(lesson.id) == col(studied.lesson_id))
+        .where(
+            col(lesson.student_id) == Lesson.student_id,
+            col(lesson.started_at) > Lesson.started_at,
+            col(studied.cause) == Decision.cause,
+        )
+        .order_by(col(lesson.started_at))
+        .limit(1)
+        .correlate(Lesson, Decision)
+        .scalar_subquery()
+    )
 
 
 def _first_club() -> Any:

@@ -143,7 +143,7 @@ def add(
 @router.delete(
     "/casebook/colleagues/{colleague_id}",
     summary="Put a colleague's casebook away",
-    responses=responses(404),
+    responses=responses(404, 422),
 )
 def put_away(
     request: Request, session: WritingByContent, known: Known, colleague_id: RowId
