@@ -209,11 +209,13 @@ describe('the casebook', () => {
     expect(page.find('[data-testid="colleague"]').exists()).toBe(false)
   })
   it('says how many outcomes are missing before anything moves', async () => {
-    const body = { ...learned, outcomes: 3, moved: [], said: ['3 outcomes.', 'Nothing moves.'] }
+    const said = ['3 outcomes.', 'Nothing moves.', '3 of 3 decisions were the heel.']
+    const body = { ...learned, outcomes: 3, moved: [], said }
     serveAll({ 'GET /api/casebook/learned': { body } })
     const { page } = await show(CasebookPage, { part: 'learned' })
     await settle()
     expect(page.text()).toContain('Nothing moves before 10 are known: 7 more.')
+    expect(page.text()).toContain('3 of 3 decisions were the heel.')
   })
   it('is begun anew from the settings, once that was asked twice', async () => {
     const since = '2026-12-01T10:00:00Z'

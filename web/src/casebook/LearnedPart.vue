@@ -1,5 +1,5 @@
 <script setup lang="ts">
-// Each cause that is commoner or rarer here than the shipped knowledge says, and by how many lessons.
+// Causes that are commoner or rarer here than shipped, looks at which this eye is wrong more often.
 import { computed } from 'vue'
 import type { Shape } from '@/api/client'
 import { useKnowledge } from '@/api/knowledge'
@@ -21,7 +21,7 @@ const most = computed(() =>
 const favourite = computed(() => {
   const { moved = [], looks = [], said = [] } = learned.value ?? {}
   const numbers = moved.length + looks.length
-  return numbers ? said.slice(1 + numbers) : []
+  return said.slice(numbers ? 1 + numbers : 2)
 })
 const missing = computed(() =>
   learned.value ? Math.max(0, learned.value.least - learned.value.outcomes) : 0,

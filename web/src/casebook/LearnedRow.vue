@@ -23,7 +23,7 @@ const width = (part: number) => `${String((100 * part) / most)}%`
 
 <template>
   <tr :data-testid="`moved-${id}`">
-    <td class="strong">{{ name }}</td>
+    <th scope="row">{{ name }}</th>
     <td>
       <div v-for="([shipped, here], i) in bars" :key="i">
         <span class="pair" aria-hidden="true">
@@ -47,12 +47,13 @@ const width = (part: number) => `${String((100 * part) / most)}%`
 </template>
 
 <style scoped>
+th,
 td {
   text-align: left;
   padding: 8px 12px 8px 0;
   border-bottom: 1px solid var(--line);
 }
-td:nth-child(1) {
+th {
   width: 26%;
 }
 td:nth-child(2) {
@@ -88,6 +89,7 @@ td:nth-child(3) {
     align-items: center;
     border-bottom: 1px solid var(--line);
   }
+  th,
   td:nth-child(n) {
     width: auto;
     border-bottom: none;
