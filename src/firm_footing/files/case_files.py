@@ -41,7 +41,14 @@ def read_case_file(path: Path, knowledge: Knowledge) -> Case:
 
 
 def read_file_and_case(path: Path, knowledge: Knowledge) -> tuple[CaseFile, Case]:
-    """The same, with what the file says of the case besides: its outcome, and whose it is."""
+    """The same, with what the file says of the case besides: its outcome, and whose it is.
+
+    Raises
+    ------
+    BadCaseError
+        In one line what is wrong, and where in the file.
+
+    """
     try:
         data = path.read_bytes()
     except OSError as error:
@@ -69,7 +76,14 @@ def _traces_can_be_read(case: Case, knowledge: Knowledge) -> None:
 
 
 def parse_case(data: bytes, knowledge: Knowledge) -> CaseFile:
-    """A case file from its text, checked against the knowledge's ids."""
+    """A case file from its text, checked against the knowledge's ids.
+
+    Raises
+    ------
+    BadCaseError
+        In one line what is wrong, and where in the file.
+
+    """
     try:
         raw = read_json(data)
     except BadJsonError as error:
@@ -86,7 +100,14 @@ def in_si(file: CaseFile) -> Case:
 
 
 def check_case(raw: Any, knowledge: Knowledge) -> CaseFile:
-    """A case file from parsed JSON, checked against the knowledge's ids."""
+    """A case file from parsed JSON, checked against the knowledge's ids.
+
+    Raises
+    ------
+    BadCaseError
+        In one line what is wrong, and where in the file.
+
+    """
     version = raw.get("version") if isinstance(raw, dict) else None
     if isinstance(version, int) and version > NEWEST:
         raise BadCaseError(

@@ -29,6 +29,16 @@ def put_answer(
     what : how the check is called when the step is offered for undo
     values : check_id, answer, source, block_id
     was : see `merged`
+
+    Raises
+    ------
+    NotFoundError
+        There is no such lesson, or the block is none of it.
+    RefusedError
+        It belongs to another check or lesson, or there are as many as may be.
+    ConflictError
+        It is another than `was` by now.
+
     """
     get_lesson(session, lesson_id)
     if values.get("block_id") is not None:

@@ -29,7 +29,16 @@ def put_repetition(
     result: Result,
     real: bool = False,
 ) -> None:
-    """Keep a repetition under the client's id; the same id again changes nothing."""
+    """Keep a repetition under the client's id; the same id again changes nothing.
+
+    Raises
+    ------
+    NotFoundError
+        There is no such lesson.
+    RefusedError
+        It belongs to another lesson, or there are as many as may be.
+
+    """
     get_lesson(session, lesson_id)
     there = session.get(Repetition, repetition_id)
     if there is not None:

@@ -20,7 +20,14 @@ def all_devices(session: Session) -> list[Device]:
 
 
 def add_device(session: Session, name: str, instructor_id: str | None = None) -> Device:
-    """Let one in, for this instructor."""
+    """Let one in, for this instructor.
+
+    Raises
+    ------
+    RefusedError
+        As many are paired as may be.
+
+    """
     if len(all_devices(session)) >= MOST:
         raise refused(
             f"At most {MOST} devices are paired.", "name", "Send one away on the machine first."

@@ -49,6 +49,16 @@ def put_film(
     """Keep a film's marks under the client's id, or those it has by now; it can be undone.
 
     was : see `merged`
+
+    Raises
+    ------
+    NotFoundError
+        There is no such lesson, or the block is none of it.
+    RefusedError
+        It belongs to another lesson, or there are as many as may be.
+    ConflictError
+        It is another than `was` by now.
+
     """
     lesson = get_lesson(session, lesson_id)
     if block_id is not None:

@@ -37,7 +37,14 @@ def instructor_of(session: Session, device_id: str | None) -> Instructor | None:
 
 
 def add_instructor(session: Session, values: Mapping[str, Any]) -> Instructor:
-    """Someone more; the first one there is works at the machine itself."""
+    """Someone more; the first one there is works at the machine itself.
+
+    Raises
+    ------
+    RefusedError
+        As many are kept as may be, or nothing can be seen of the name.
+
+    """
     everyone = all_instructors(session)
     if len(everyone) >= MOST:
         raise refused(f"At most {MOST} instructors are kept.", "name", "Delete one first.")

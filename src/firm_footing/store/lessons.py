@@ -60,7 +60,14 @@ def add_lesson(
     expected_carry_m: float | None = None,
     block_id: str | None = None,
 ) -> Lesson:
-    """Keep a new lesson with an empty baseline block of this club, else as the last one began."""
+    """Keep a new lesson with an empty baseline block of this club, else as the last one began.
+
+    Raises
+    ------
+    RefusedError
+        The block is another lesson's.
+
+    """
     get_student(session, lesson.student_id)
     if block_id is not None and session.get(LoggedBlock, block_id) is not None:
         raise refused("This block is another lesson's.", "block_id", "Nothing was changed.")
@@ -214,7 +221,18 @@ def put_block(
     values: Mapping[str, Any],
     was: Was | None = None,
 ) -> LoggedBlock:
-    """Add a block under the client's id, or change the one that has it; `was` as for `merged`."""
+    """Add a block under the client's id, or change the one that has it; `was` as for `merged`.
+
+    Raises
+    ------
+    NotFoundError
+        There is no such lesson.
+    RefusedError
+        It belongs to another lesson, or there are as many as may be.
+    ConflictError
+        It is another than `was` by now.
+
+    """
     get_lesson(session, lesson_id)
     block = session.get(LoggedBlock, block_id)
     with Step(session, lesson_id, "change of the block") as step:

@@ -13,7 +13,18 @@ from firm_footing.store.tables import Note
 def put_note(
     session: Session, lesson_id: str, note_id: str, text: str, was: Was | None = None
 ) -> Note:
-    """Keep a note under the client's id, or change the one that has it; `was` as for `merged`."""
+    """Keep a note under the client's id, or change the one that has it; `was` as for `merged`.
+
+    Raises
+    ------
+    NotFoundError
+        There is no such lesson, or the note is another's.
+    RefusedError
+        There are as many as may be.
+    ConflictError
+        It is another than `was` by now.
+
+    """
     get_lesson(session, lesson_id)
     note = session.get(Note, note_id)
     if note is not None and note.lesson_id != lesson_id:

@@ -29,6 +29,16 @@ def put_shot(
     The same request again changes nothing, so a client may repeat it after a lost answer.
 
     was : see `merged`
+
+    Raises
+    ------
+    NotFoundError
+        There is no such lesson, or the block is none of it.
+    RefusedError
+        There are as many as may be.
+    ConflictError
+        It is another than `was` by now.
+
     """
     place = session.exec(_place_of(lesson_id, block_id, shot_id)).first()
     if place is None:

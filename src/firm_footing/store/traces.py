@@ -25,6 +25,14 @@ def put_trace(
     """Keep a trace under the client's id; the same id again changes nothing.
 
     A client may so repeat a request after a lost answer.
+
+    Raises
+    ------
+    NotFoundError
+        There is no such lesson, or the block is none of it.
+    RefusedError
+        It belongs to another lesson, or there are as many as may be.
+
     """
     lesson = get_lesson(session, lesson_id)
     if block_id is not None:

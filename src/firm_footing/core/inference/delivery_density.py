@@ -140,7 +140,7 @@ class JointDensity:
 
 
 def mixed(plain: Floats, beyond: Floats, share: float) -> FloatArray:
-    """Log density where a share of the players is beyond."""
+    """(configurations,) log density where a share, 0 to 1, of the players is beyond."""
     return np.logaddexp(
         math.log(1 - share) + plain.astype(np.float64), math.log(share) + beyond.astype(np.float64)
     )

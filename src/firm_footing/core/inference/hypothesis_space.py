@@ -189,7 +189,7 @@ class HypothesisSpace:
 
     @cached_property
     def alone(self) -> IntArray:
-        """Indices of the configurations of one cause alone, or of none at all."""
+        """(alone,) indices of the configurations of one cause alone, or of none at all."""
         out: IntArray = np.flatnonzero(self.sizes[self.set_of] <= 1)
         return out
 

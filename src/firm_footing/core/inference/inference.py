@@ -246,7 +246,7 @@ class BallEvidence:
 
     @property
     def points_of_balls(self) -> FloatArray | None:
-        """The same; None where no ball says anything."""
+        """(causes,) `points`; None where no ball says anything."""
         return self.points if self.with_sides else None
 
 

@@ -66,7 +66,7 @@ def by_itself(case: Case) -> Case:
 
 
 def likelihood_from(found: Inference) -> FloatArray:
-    """The same, of a case weighed already, without a history."""
+    """(sets,) the same, of a case weighed already, without a history."""
     likelihood = np.divide(
         found.now.cause_set, found.prior, out=np.zeros_like(found.prior), where=found.prior > 0
     )

@@ -39,7 +39,10 @@ class Setting(NamedTuple):
 
 
 def from_ball_cm(low_point_cm: FloatOrArray, club: Club) -> FloatOrArray:
-    """A delivery's low point as it is seen on the ground: from this club's ball, + ahead."""
+    """Low point of a delivery as it is seen on the ground: cm from this club's ball, + ahead.
+
+    low_point_cm : from the place of an iron's ball, + ahead
+    """
     return low_point_cm - club.ball_forward_cm
 
 

@@ -55,7 +55,10 @@ def is_teed(block: Block, club: Club) -> bool:
 
 
 def attack_deg(low_point_cm: FloatOrArray, turf: Turf) -> FloatOrArray:
-    """Angle of attack, + up, of a club that is lowest this far ahead of the ball."""
+    """Angle of attack, degrees, + up.
+
+    low_point_cm : ahead of the ball (+), in the shape of the result
+    """
     return -low_point_cm * cm_to_attack(turf)
 
 
@@ -65,7 +68,10 @@ def cm_to_attack(turf: Turf) -> float:
 
 
 def divot_deg(path_deg: FloatOrArray, low_point_cm: FloatOrArray, turf: Turf) -> FloatOrArray:
-    """Direction of the divot, + push side: by its place the club has come round from the path."""
+    """Direction of the divot, degrees, + push side: by there the club has come round from the path.
+
+    path_deg, low_point_cm : + push side, + ahead of the ball; in the shape of the result
+    """
     return path_deg - low_point_cm * cm_to_turn(turf)
 
 
@@ -75,7 +81,10 @@ def cm_to_turn(turf: Turf) -> float:
 
 
 def speed_lost_pct(low_point_cm: FloatArray, teed: bool, turf: Turf) -> FloatArray:
-    """Per cent of club speed that the ground takes before the ball is met."""
+    """(n,) per cent of club speed that the ground takes before the ball is met.
+
+    low_point_cm : (n,) + ahead of the ball
+    """
     if teed:
         return np.zeros_like(low_point_cm)
     return turf.speed_lost_pct_per_cm * np.maximum(0.0, -low_point_cm)
