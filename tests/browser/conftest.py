@@ -27,6 +27,8 @@ FLAGS = [
 START_SECONDS = 180
 PATIENCE_MS = 30_000
 """For what follows from a touch. It takes a tenth of a second; a busy machine takes long."""
+STEP_S = 0.02
+"""Between two moves of a finger."""
 expect.set_options(timeout=PATIENCE_MS)
 
 
@@ -115,18 +117,22 @@ class Finger:
             ]
 
         middle = ((start[0] + end[0]) / 2, (start[1] + end[1]) / 2)
-        self._send("touchStart", at(start))
+        # told when each happens: a hurried hand is as quick on a machine that is busy
+        began = time.time()
+        self._send("touchStart", at(start), began)
         if rest_ms:
             self.page.wait_for_timeout(rest_ms)
-        self._send("touchMove", at(middle))
-        self._send("touchMove", at(end))
-        self._send("touchEnd", [])
+        moved = began + rest_ms / 1000 + STEP_S
+        self._send("touchMove", at(middle), moved)
+        self._send("touchMove", at(end), moved + STEP_S)
+        self._send("touchEnd", [], moved + 2 * STEP_S)
 
     def tap(self, test_id: str, at: tuple[float, float]) -> None:
         self.drag(test_id, at, at)
 
-    def _send(self, kind: str, points: list[dict[str, float]]) -> None:
-        self.wire.send("Input.dispatchTouchEvent", {"type": kind, "touchPoints": points})
+    def _send(self, kind: str, points: list[dict[str, float]], when: float) -> None:
+        touch = {"type": kind, "touchPoints": points, "timestamp": when}
+        self.wire.send("Input.dispatchTouchEvent", touch)
 
 
 @pytest.fixture
