@@ -25,6 +25,7 @@ from firm_footing.core.case.past import DecisionOutcome, Eye, HowCommon, PastDec
 from firm_footing.core.diagnosis.diagnosis import diagnose
 from firm_footing.core.inference.inference import infer
 from firm_footing.core.knowledge import Knowledge
+from firm_footing.core.knowledge.vocabulary import BY_EYE
 from firm_footing.core.learning.counts import LessonSeen, lesson_seen
 from firm_footing.core.learning.learned import learn
 from firm_footing.files.knowledge_files import load_knowledge
@@ -105,7 +106,9 @@ def through_the_eye(name: str, case: Case, seed: int) -> Case:
     rng = np.random.default_rng([seed, 6])
     calls = rng.random(len(case.readings)) < more
     readings = tuple(
-        r.model_copy(update={"answer": "yes"}) if r.answer == "no" and part in r.check and c else r
+        r.model_copy(update={"answer": "yes"})
+        if c and r.answer == "no" and part in r.check and r.source in BY_EYE
+        else r
         for r, c in zip(case.readings, calls, strict=True)
     )
     return case.model_copy(update={"readings": readings})

@@ -42,6 +42,13 @@ def test_what_was_measured_is_not_the_eye_s(knowledge: Knowledge) -> None:
     check, numbers = knowledge.check[KNEE], knowledge.numbers
     filmed = [Reading(check=KNEE, answer="yes", source="film", share=0.9, film=0)]
     assert log_ratio_of(filmed, check, numbers, CALLS) == log_ratio_of(filmed, check, numbers)
+    for read in (
+        Reading(check=KNEE, answer="yes", source="mat"),  # off an instrument
+        Reading(check=KNEE, answer="yes", source="look", share=0.9, measured=True),  # with a tape
+    ):
+        assert log_ratio_of([read], check, numbers, CALLS) == log_ratio_of([read], check, numbers)
+        case = case_of(read)
+        assert lesson_seen(case, fate(), "one", "one", knowledge).answers == ()
     other = knowledge.check["seat_leaves_line"]
     assert error_rates(other, "look", CALLS, numbers) == error_rates(other, "look", (), numbers)
 

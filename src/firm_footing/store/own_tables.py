@@ -115,7 +115,7 @@ class StudiedLesson(SQLModel, table=True):
     said : what the ranking said when it was decided, that one starts with the cause
     told : bits that each piece of evidence told
     taken : looks that were answered, by hand, a number, a trace or a film
-    answers : plain ones by hand
+    answers : plain ones by eye
     proposed : look to the bits that were expected of it when it was decided
     log_likelihood : of each set of causes, two bytes each (`store/learning.py`)
     """

@@ -118,6 +118,7 @@ class Reading(Strict):
     share : how clearly the fact shows, 0 (not so) to 1 (so), where that is known more finely than
         the word tells
     trace, film : index of the pressure trace, or of the film, that answers by itself
+    measured : a number that somebody took answers it, and no eye
     """
 
     check: Word
@@ -129,6 +130,7 @@ class Reading(Strict):
     share: Annotated[float, Field(ge=0, le=1)] | None = None
     trace: Index | None = None
     film: Index | None = None
+    measured: bool = False
 
     @property
     def by_hand(self) -> bool:

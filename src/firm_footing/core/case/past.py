@@ -12,7 +12,7 @@ HowCommon = tuple[tuple[Word, float], ...]
 """(cause id, factor of its weight) of causes that are commoner, or rarer, than the files say."""
 Factor = Annotated[float, Field(gt=0, le=100)]
 Eye = tuple[tuple[Word, Factor, Factor], ...]
-"""(check id, factor of false yes, of false no) of looks that the instructor answers by hand.
+"""(check id, factor of false yes, of false no) of looks that the instructor answers by eye.
 
 How often an answer is wrong, against what the files say; 1 where they are right.
 """

@@ -14,7 +14,7 @@ from firm_footing.core.case import Case, Reading
 from firm_footing.core.case.past import Eye
 from firm_footing.core.knowledge import Check, Knowledge
 from firm_footing.core.knowledge.numbers import Numbers
-from firm_footing.core.knowledge.vocabulary import Seen, Source
+from firm_footing.core.knowledge.vocabulary import BY_EYE, Seen, Source
 
 MOST_WRONG: Final = 0.45
 """However often an eye is wrong, it is right a little more often than not."""
@@ -28,9 +28,12 @@ class ErrorRates(NamedTuple):
 
 
 def error_rates(check: Check, source: Source, eye: Eye, n: Numbers) -> ErrorRates:
-    """Of answers to a check by hand, from this source, by this instructor."""
+    """Of answers to a check by hand, from this source, by this instructor.
+
+    What is read off an instrument is wrong as often as the files say, whoever reads it.
+    """
     error = n.reading_error.of(source, check.read_as)
-    for name, yes, no in eye:
+    for name, yes, no in eye if source in BY_EYE else ():
         if name == check.id:
             return ErrorRates(min(MOST_WRONG, yes * error), min(MOST_WRONG, no * error))
     return ErrorRates(error, error)
@@ -117,7 +120,8 @@ def unlimited_log_ratio_of(
         share = share_of(reading, n)
         if reading.by_hand:
             source = reading.source or check.sources[0]
-            total += _log_ratio(share, error_rates(check, source, eye, n))
+            judged_by = () if reading.measured else eye
+            total += _log_ratio(share, error_rates(check, source, judged_by, n))
         else:
             (traced if reading.trace is not None else filmed).append(share)
     for shares, error in ((traced, n.reading_error.mat), (filmed, n.reading_error.film_frame)):

@@ -55,7 +55,9 @@ def measured_of(case: Case, knowledge: Knowledge) -> tuple[Measured, ...]:
 def answers_measured(measured: tuple[Measured, ...]) -> dict[str, list[Reading]]:
     """Check to the answer that a number gives, of those that are evidence."""
     return {
-        m.check: [Reading(check=m.check, answer=m.answer, source="look", share=m.share)]
+        m.check: [
+            Reading(check=m.check, answer=m.answer, source="look", share=m.share, measured=True)
+        ]
         for m in measured
         if m.counts and not m.after
     }

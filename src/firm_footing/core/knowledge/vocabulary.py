@@ -23,6 +23,8 @@ PointStrength = Literal[Strength, "by_nature"]
 tell the two apart.
 """
 Source = Literal["look", "film", "mat", "plate", "monitor", "feel"]
+BY_EYE: tuple[Source, ...] = ("look", "film", "feel")
+"""Sources that somebody judges; the others are instruments, which are read."""
 Answer = Literal["yes", "partly", "no", "unknown"]
 ReadAs = Literal["at_rest", "in_a_frame", "moving"]
 """How the eye meets what it looks for: standing still, in one frame of a film, or on the move."""

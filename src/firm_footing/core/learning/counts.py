@@ -21,7 +21,7 @@ from firm_footing.core.inference.hypothesis_space import HypothesisSpace
 from firm_footing.core.inference.inference import Inference, infer, school_options
 from firm_footing.core.inference.prior import prior_view, set_prior
 from firm_footing.core.knowledge import Knowledge
-from firm_footing.core.learning.eye import EyeAnswer, answers_by_hand
+from firm_footing.core.learning.eye import EyeAnswer, answers_by_eye
 
 AT_ONCE: Final = 256
 """Lessons counted together: more are no quicker, and take memory."""
@@ -34,7 +34,7 @@ class LessonSeen:
     likelihood : (sets,) of each set of causes, up to a constant: all the evidence, and the fate
     school : what was chosen, which says what was likely beforehand
     outcome : of its decision
-    answers : plain ones by hand
+    answers : plain ones by eye
     person : an anonymous word; the lessons of one person count as one together
     order : sorts lessons, so that no sum depends on the order in which they come
     """
@@ -94,9 +94,9 @@ def lesson_seen(
 
 
 def answers_in(found: Inference) -> tuple[EyeAnswer, ...]:
-    """The plain answers by hand of a case weighed already."""
+    """The plain answers by eye of a case weighed already."""
     weights = {piece.id: piece.weight for piece in found.pieces}
-    return answers_by_hand(found.counted, weights, found.knowledge)
+    return answers_by_eye(found.counted, weights, found.knowledge)
 
 
 def weights_of(lessons: Sequence[LessonSeen]) -> FloatArray:

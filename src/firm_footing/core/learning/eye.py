@@ -28,7 +28,7 @@ from firm_footing.core.inference.check_likelihood import base_rates
 from firm_footing.core.inference.hypothesis_space import HypothesisSpace
 from firm_footing.core.knowledge import Knowledge
 from firm_footing.core.knowledge.casebook import CasebookNumbers
-from firm_footing.core.knowledge.vocabulary import Source
+from firm_footing.core.knowledge.vocabulary import BY_EYE, Source
 
 BINS: Final = 20
 """In which answers are counted by what the rest says of the fact."""
@@ -44,7 +44,7 @@ Counts = Annotated[tuple[Count, ...], Field(min_length=BINS, max_length=BINS)]
 
 
 class EyeAnswer(NamedTuple):
-    """One plain answer by hand.
+    """One plain answer by eye.
 
     weight : how much it counted beside others of its group, 0 to 1
     """
@@ -92,17 +92,18 @@ NO_EYE: Final = EyeFound((1.0, 1.0), {})
 """An eye as the files have it."""
 
 
-def answers_by_hand(
+def answers_by_eye(
     counted: Mapping[str, Sequence[Reading]], weights: Mapping[str, float], knowledge: Knowledge
 ) -> tuple[EyeAnswer, ...]:
-    """The plain yes and no of a lesson, where a look was answered by hand once and alone.
+    """The plain yes and no of a lesson, where a look was answered by eye once and alone.
 
     weights : of pieces of evidence, by their id
     """
     found = []
     for name, (first, *others) in counted.items():
-        if not others and first.by_hand and first.answer in ("yes", "no") and first.share is None:
-            source = first.source or knowledge.check[name].sources[0]
+        source = first.source or knowledge.check[name].sources[0]
+        by_eye = first.by_hand and not first.measured and source in BY_EYE
+        if by_eye and not others and first.answer in ("yes", "no") and first.share is None:
             found.append(EyeAnswer(name, source, first.answer == "yes", weights.get(name, 1.0)))
     return tuple(found)
 

@@ -86,7 +86,7 @@ class Learned(Strict):
     """What a casebook taught: a layer over the knowledge files, without names, notes or dates.
 
     measured : lessons whose fate something but a word says; everything : those by word as well
-    answers : to looks, by hand
+    answers : to looks, by eye
     every_look : factors of how often they are wrong, false yes and false no, at every look
     eye : the same of each look, for a `Case`
     """

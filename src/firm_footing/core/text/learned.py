@@ -1,13 +1,13 @@
 """What was learned, in sentences: from what to what, and on how many lessons."""
 
-from collections import Counter
-from collections.abc import Iterator, Mapping, Sequence
+from collections.abc import Iterator, Sequence
 from typing import Final, NamedTuple
 
-from firm_footing.core.case.past import Eye
+import numpy as np
+
 from firm_footing.core.inference.answers import error_rates
 from firm_footing.core.knowledge import Knowledge
-from firm_footing.core.learning.eye import EVERY_LOOK
+from firm_footing.core.learning.eye import EVERY_LOOK, EyeTally
 from firm_footing.core.learning.learned import CauseLearned, Learned
 from firm_footing.core.text.words import capital, cause_name, count_of
 
@@ -68,42 +68,32 @@ class LookMoved(NamedTuple):
 
 def looks_moved(learned: Learned, knowledge: Knowledge) -> list[LookMoved]:
     """What moved alike at most looks, then the looks that differ from that, most answers first."""
-    alike = learned.every_look
-    asked: Counter[str] = Counter()
-    for tally in learned.answers:
-        asked[tally.check] += tally.answers
-    own = [look for look, yes, no in learned.eye if (yes, no) != alike]
-    found = [_moved(EVERY_LOOK, list(asked), asked, alike, knowledge)] if asked else []
-    by_look = {look: (yes, no) for look, yes, no in learned.eye}
-    found += [_moved(look, [look], asked, by_look[look], knowledge) for look in own if asked[look]]
+    found = [_moved(EVERY_LOOK, learned.answers, learned.every_look, knowledge)]
+    for look, yes, no in learned.eye:
+        of_look = [tally for tally in learned.answers if tally.check == look]
+        if (yes, no) != learned.every_look:
+            found.append(_moved(look, of_look, (yes, no), knowledge))
     visible = [f for f in found if any(_is_visible(*rates) for rates in f[2:])]
     return sorted(visible, key=lambda f: (f.look != EVERY_LOOK, -f.answers))
 
 
 def _moved(
-    look: str,
-    names: Sequence[str],
-    asked: Mapping[str, int],
-    factor: tuple[float, float],
-    knowledge: Knowledge,
+    look: str, tallies: Sequence[EyeTally], factor: tuple[float, float], knowledge: Knowledge
 ) -> LookMoved:
-    answers = sum(asked[name] for name in names)
-    here: list[list[float]] = [[], []]
-    files: list[float] = []
-    for name in names:
-        check = knowledge.check[name]
-        eye: Eye = ((name, *factor),)
-        part = asked[name] / max(1, answers)
-        files.append(part * error_rates(check, check.sources[0], (), knowledge.numbers).false_yes)
-        rates = error_rates(check, check.sources[0], eye, knowledge.numbers)
-        for total, rate in zip(here, rates, strict=True):
-            total.append(part * rate)
-    by_files = sum(files)
-    return LookMoved(look, answers, (by_files, sum(here[0])), (by_files, sum(here[1])))
+    """Rates by these factors, as often as each look was answered from each source."""
+    answers = sum(tally.answers for tally in tallies)
+    files, here = np.zeros(2), np.zeros(2)
+    for tally in tallies:
+        check, eye = knowledge.check[tally.check], ((tally.check, *factor),)
+        part = tally.answers / answers
+        files += part * np.array(error_rates(check, tally.source, (), knowledge.numbers))
+        here += part * np.array(error_rates(check, tally.source, eye, knowledge.numbers))
+    false_yes, false_no = np.column_stack([files, here]).tolist()
+    return LookMoved(look, answers, tuple(false_yes), tuple(false_no))
 
 
 def _is_visible(files: float, here: float) -> bool:
-    return max(here / files, files / here) > VISIBLY
+    return files > 0 and max(here / files, files / here) > VISIBLY
 
 
 def _of_eye(moved: LookMoved, knowledge: Knowledge) -> str:
