@@ -1,10 +1,11 @@
-// A file of JSON that the user chose: an object at least; what it must hold the server says.
+// A file of JSON that the user chose: of this format at least; what it must hold the server says.
 import { ApiError } from '@/api/client'
 
-export function jsonObject<T>(text: string, message: string, hint: string): T {
+export function jsonObject<T>(text: string, format: string, message: string, hint: string): T {
   try {
     const raw: unknown = JSON.parse(text)
-    if (typeof raw === 'object' && raw !== null && !Array.isArray(raw)) return raw as T
+    const said = typeof raw === 'object' && raw !== null && 'format' in raw ? raw.format : null
+    if (said === format) return raw as T
   } catch {
     // said below
   }

@@ -5,6 +5,7 @@ import { jsonObject } from '@/api/jsonFile'
 import { useAttempt } from '@/api/useAttempt'
 
 const LEARNED = ['learned']
+const FORMAT = 'firm-footing-learned'
 const NOT_ONE = 'This file is not what a casebook saved.'
 const HINT = 'Nothing was added. Choose a file that “Save what was learned” made.'
 const AGAIN_MS = 1500
@@ -36,7 +37,7 @@ export function useLearned() {
   /** What a colleague's casebook saved. */
   const add = (file: File) =>
     change(async () => {
-      const body = jsonObject<Shape['Learned']>(await file.text(), NOT_ONE, HINT)
+      const body = jsonObject<Shape['Learned']>(await file.text(), FORMAT, NOT_ONE, HINT)
       const query = { name: file.name.replace(/\.json$/i, '').trim() || 'A colleague' }
       return ask(client.POST('/api/casebook/colleagues', { body, params: { query } }))
     })

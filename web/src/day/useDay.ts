@@ -117,6 +117,7 @@ function beginning(school: Shape['School']): Shape['NewLesson'] {
 function parse(text: string): Shape['CaseFile'] {
   return jsonObject(
     text,
+    'firm-footing-case',
     'This file is not a case file.',
     'Nothing was changed. Choose a file that ends in .case.json.',
   )
