@@ -155,7 +155,7 @@ describe('the casebook', () => {
       look: 'knee',
       answers: 18,
       false_yes: { files: 0.03, here: 0.12 },
-      false_no: { files: 0.03, here: 0.03 },
+      false_no: null,
       held: false,
     }
     const body = { ...learned, moved: [{ ...learned.moved[0], held: true }], looks: [eye] }

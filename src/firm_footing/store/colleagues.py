@@ -10,7 +10,7 @@ from firm_footing.core.knowledge import Knowledge
 from firm_footing.core.learning.learned import Learned, unknown_in
 from firm_footing.store.changes.idempotency import end_of_change
 from firm_footing.store.errors import not_found, refused
-from firm_footing.store.own_tables import ColleagueCasebook
+from firm_footing.store.own_tables import ColleagueCasebook, LearnedLayer
 
 MOST: Final = 40
 
@@ -32,7 +32,8 @@ def add_colleague(session: Session, name: str, learned: Learned, known: Knowledg
     Raises
     ------
     RefusedError
-        It holds nothing, or names a cause that is not known here, or there are too many.
+        It holds nothing, names a cause that is not known here, or is one's own, or there are too
+        many.
 
     """
     if learned.outcomes == 0:
@@ -40,6 +41,9 @@ def add_colleague(session: Session, name: str, learned: Learned, known: Knowledg
     if unknown := unknown_in(learned, known):
         said = f"It was made with other knowledge: nothing is called '{unknown}' here."
         raise refused(said, "file", "Save it again with this version.")
+    own = session.get(LearnedLayer, 1)
+    if own is not None and own.learned is not None and own.learned.everything == learned.everything:
+        raise refused("This is your own casebook.", "file", "Nothing was added: it teaches here.")
     same = sha256(learned.model_dump_json().encode()).hexdigest()[:32]
     there = {c.id for c in colleagues_of(session)}
     if same not in there and len(there) >= MOST:

@@ -4,7 +4,7 @@ import { useTemplateRef } from 'vue'
 import { useLearned } from '@/casebook/useLearned'
 import { count } from '@/ui/words'
 
-const { learned, choose, add, putAway, problem } = useLearned()
+const { learned, choose, add, putAway, busy, problem } = useLearned()
 const chooser = useTemplateRef<HTMLInputElement>('chooser')
 async function chosen(event: Event): Promise<void> {
   const input = event.target as HTMLInputElement
@@ -48,7 +48,8 @@ async function chosen(event: Event): Promise<void> {
       aria-label="A colleague's casebook"
       @change="chosen"
     />
-    <p v-if="problem" role="alert">{{ problem.message }} {{ problem.hint }}</p>
+    <p v-if="busy" role="status">Being worked out.</p>
+    <p v-else-if="problem" role="alert">{{ problem.message }} {{ problem.hint }}</p>
   </section>
 </template>
 

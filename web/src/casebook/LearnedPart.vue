@@ -28,15 +28,13 @@ const missing = computed(() =>
 )
 
 type Look = Shape['MovedLook']
-const MOVED = 1.15
 /** Of yes and no, what is another here. */
-const kinds = (look: Look) =>
-  [
-    { word: 'yes where it is not', pair: look.false_yes },
-    { word: 'no where it is', pair: look.false_no },
-  ].filter(({ pair: { files, here } }) => Math.max(here / files, files / here) > MOVED)
+const kinds = ({ false_yes, false_no }: Look) => [
+  ...(false_yes ? [{ word: 'yes where it is not', rate: false_yes }] : []),
+  ...(false_no ? [{ word: 'no where it is', rate: false_no }] : []),
+]
 const rates = (look: Look) =>
-  kinds(look).map(({ pair }) => [pair.files, pair.here] as [number, number])
+  kinds(look).map(({ rate }) => [rate.files, rate.here] as [number, number])
 const words = (look: Look) => kinds(look).map(({ word }) => word)
 const lookName = (id: string) =>
   id === 'every_look' ? 'At every look' : capital(known.check(id)?.label ?? id)
@@ -70,7 +68,7 @@ const lookName = (id: string) =>
         </p>
         <table v-if="data.moved.length">
           <caption>
-            How common causes are, as shipped and among your students
+            How common causes are, as shipped and here
           </caption>
           <tbody>
             <LearnedRow

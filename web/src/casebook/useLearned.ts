@@ -12,7 +12,7 @@ const AGAIN_MS = 1500
 
 export function useLearned() {
   const queries = useQueryClient()
-  const { problem, attempt } = useAttempt()
+  const { busy, problem, attempt } = useAttempt()
   let turn: Promise<unknown> = Promise.resolve()
   const { data, error, refetch } = useQuery({
     queryKey: LEARNED,
@@ -59,5 +59,5 @@ export function useLearned() {
     const held = named.flatMap((one) => (one.held && one.name !== name ? [one.name] : []))
     void choose({ held: yes ? [...held, name] : held })
   }
-  return { learned: data, error, refetch, choose, hold, add, putAway, problem }
+  return { learned: data, error, refetch, choose, hold, add, putAway, busy, problem }
 }

@@ -9,7 +9,6 @@ from sqlmodel import Session
 
 from firm_footing.api.casebook.learner import Learner
 from firm_footing.api.casebook.schemas import (
-    ByFilesAndHere,
     ColleagueOut,
     LearnedChange,
     LearnedOut,
@@ -67,21 +66,11 @@ def _taught(learned: Learned, held: Container[str], known: Knowledge) -> dict[st
             for cause, found in moved_visibly(learned)
         ],
         "looks": [
-            MovedLook(
-                look=found.look,
-                answers=found.answers,
-                false_yes=_rate(found.false_yes),
-                false_no=_rate(found.false_no),
-                held=found.look in held,
-            )
+            MovedLook.model_validate(found).model_copy(update={"held": found.look in held})
             for found in looks_moved(learned, known)
         ],
         "decided": {c: d.decided for c, d in learned.decisions.items()},
     }
-
-
-def _rate(pair: tuple[float, float]) -> ByFilesAndHere:
-    return ByFilesAndHere(files=pair[0], here=pair[1])
 
 
 @router.put(
@@ -133,9 +122,6 @@ def add(
     name: Annotated[PersonName, Query(description="What it is called here")] = "A colleague",
 ) -> LearnedOut:
     """What `learn` or a casebook saved; the same file is added once."""
-    own = request.app.state.learner.in_use.learned
-    if own is not None and learned.outcomes and own.everything == learned.everything:
-        raise refused("This is your own casebook.", "file", "Nothing was added: it teaches here.")
     add_colleague(session, name, learned, known)
     return _made_anew(request, session, known)
 

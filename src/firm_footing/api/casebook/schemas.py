@@ -110,21 +110,21 @@ class MovedCause(BaseModel):
     held: bool = Field(description="It stays as common as the files say")
 
 
-class ByFilesAndHere(BaseModel):
-    """A rate, 0 to 1."""
+class MovedRateOut(Out):
+    """How often something is so, 0 to 1."""
 
     files: float
     here: float
 
 
-class MovedLook(BaseModel):
+class MovedLook(Out):
     """How often the eye is wrong at a look, by the files and here."""
 
     look: str = Field(description="Its id; `every_look`: what all have in common")
     answers: int
-    false_yes: ByFilesAndHere
-    false_no: ByFilesAndHere
-    held: bool = Field(description="Whether it stays as shipped")
+    false_yes: MovedRateOut | None = Field(description="null: much as the files have it")
+    false_no: MovedRateOut | None
+    held: bool = Field(False, description="Whether it stays as shipped")
 
 
 class ColleagueOut(Out):

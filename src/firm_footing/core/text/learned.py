@@ -52,18 +52,25 @@ def what_moved(learned: Learned, knowledge: Knowledge) -> Iterator[str]:
     yield from _favourite(learned, knowledge)
 
 
+class MovedRate(NamedTuple):
+    """How often something is so, 0 to 1."""
+
+    files: float
+    here: float
+
+
 class LookMoved(NamedTuple):
     """How often an eye is wrong at a look, by the files and here.
 
     look : its id; `EVERY_LOOK`: what all looks have in common
     answers : that say so
-    false_yes, false_no : (by the files, here), 0 to 1
+    false_yes, false_no : 0 to 1; None where it is much as the files have it
     """
 
     look: str
     answers: int
-    false_yes: tuple[float, float]
-    false_no: tuple[float, float]
+    false_yes: MovedRate | None
+    false_no: MovedRate | None
 
 
 def looks_moved(learned: Learned, knowledge: Knowledge) -> list[LookMoved]:
@@ -73,7 +80,7 @@ def looks_moved(learned: Learned, knowledge: Knowledge) -> list[LookMoved]:
         of_look = [tally for tally in learned.answers if tally.check == look]
         if (yes, no) != learned.every_look:
             found.append(_moved(look, of_look, (yes, no), knowledge))
-    visible = [f for f in found if any(_is_visible(*rates) for rates in f[2:])]
+    visible = [f for f in found if f.false_yes or f.false_no]
     return sorted(visible, key=lambda f: (f.look != EVERY_LOOK, -f.answers))
 
 
@@ -88,24 +95,24 @@ def _moved(
         part = tally.answers / answers
         files += part * np.array(error_rates(check, tally.source, (), knowledge.numbers))
         here += part * np.array(error_rates(check, tally.source, eye, knowledge.numbers))
-    false_yes, false_no = np.column_stack([files, here]).tolist()
-    return LookMoved(look, answers, tuple(false_yes), tuple(false_no))
+    rates = (MovedRate(*pair) for pair in np.column_stack([files, here]).tolist())
+    return LookMoved(look, answers, *(rate if _is_visible(rate) else None for rate in rates))
 
 
-def _is_visible(files: float, here: float) -> bool:
-    return files > 0 and max(here / files, files / here) > VISIBLY
+def _is_visible(rate: MovedRate) -> bool:
+    return rate.files > 0 and max(rate.here / rate.files, rate.files / rate.here) > VISIBLY
 
 
 def _of_eye(moved: LookMoved, knowledge: Knowledge) -> str:
     every = moved.look == EVERY_LOOK
     where = "At every look" if every else capital(knowledge.check[moved.look].label)
     parts = [
-        f"{word} {100 * here:.0f} % of the time (by the files {100 * files:.0f} %)"
-        for word, (files, here) in (
+        f"{word} {100 * rate.here:.0f} % of the time (by the files {100 * rate.files:.0f} %)"
+        for word, rate in (
             ("sees it where it is not", moved.false_yes),
             ("misses it where it is", moved.false_no),
         )
-        if _is_visible(files, here)
+        if rate is not None
     ]
     return f"{where}: your eye {' and '.join(parts)}, by {count_of(moved.answers, 'answer')}."
 
