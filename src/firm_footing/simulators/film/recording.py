@@ -17,8 +17,8 @@ from firm_footing.simulators.film.marking import Filmed
 
 CODECS: Final = {".mp4": "libx264", ".webm": "libvpx-vp9"}
 """Ending of the file to how it is written."""
-KEYS_A_SECOND: Final = 16
-"""Whole pictures, from which a player decodes on to the one that it is asked for."""
+KEYS_A_SECOND: Final = 1
+"""Whole pictures, from which a player decodes on to the one that it is asked for: as phones do."""
 
 
 def record(
@@ -55,7 +55,7 @@ def write(
     fps: float,
     preset: str = "veryfast",
 ) -> None:
-    """Pictures of this width and height into a file; sixteen key pictures a second.
+    """Pictures of this width and height into a file; a key picture a second.
 
     preset : of H.264, how much work makes the file smaller
     """

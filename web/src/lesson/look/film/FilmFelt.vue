@@ -154,7 +154,8 @@ const picture = useTemplateRef<InstanceType<typeof FilmPicture>>('picture')
           :event="measure.event"
           :measure="measure.id"
           :drawn="sent"
-          :video="() => picture?.video() ?? null"
+          :source="() => picture?.source() ?? null"
+          :size="film"
         />
       </div>
     </div>

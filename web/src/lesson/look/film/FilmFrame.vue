@@ -4,19 +4,26 @@
 import { computed, onBeforeUnmount, onMounted, ref, useTemplateRef, watch } from 'vue'
 import type { OpenFilm } from '@/lesson/look/film/film'
 import { frameAt, letGo, seek } from '@/lesson/look/film/playing'
+import { useNearPictures } from '@/lesson/look/film/useNearPictures'
 
 const props = defineProps<{
   film: OpenFilm
   frame: number
   /** How fast the file plays; null: it stands. */
   rate?: number | null
+  /** Pictures are stepped through: those around are held ready. */
+  stepped?: boolean
 }>()
 const emit = defineEmits<{ at: [frame: number]; ended: []; shown: [] }>()
 const video = useTemplateRef<HTMLVideoElement>('video')
+const sheet = useTemplateRef<HTMLCanvasElement>('sheet')
 const ratio = computed(() => props.film.width / props.film.height)
 const ready = ref(false)
 /** The picture that is on the page. */
 const onPage = ref<number | null>(null)
+/** It lies on the sheet, as it was decoded, and not in the video. */
+const isOnSheet = ref(false)
+const near = useNearPictures(() => (props.stepped ? props.film : null))
 
 let busy = false
 /** The newest wanted picture; those asked for meanwhile are passed over. */
@@ -24,14 +31,22 @@ async function show(): Promise<void> {
   if (busy || !video.value || !ready.value || props.rate) return
   busy = true
   let at = -1
-  while (at !== props.frame) {
+  while (at !== props.frame && !props.rate) {
     at = props.frame
-    await seek(video.value, at, props.film)
+    const pixels = await near.pixelsOf(at)
+    // meanwhile it may play, or be gone
+    if (props.rate || video.value === null) break
+    if (pixels) pen()?.putImageData(pixels, 0, 0)
+    else await seek(video.value, at, props.film)
+    isOnSheet.value = pixels !== null
+    onPage.value = at
   }
   busy = false
-  onPage.value = at
-  emit('shown')
+  if (!props.rate) emit('shown')
 }
+const pen = () => sheet.value?.getContext('2d', { willReadFrequently: true })
+/** What is seen, to be drawn elsewhere in the film's own size. */
+const source = (): CanvasImageSource | null => (isOnSheet.value ? sheet.value : video.value)
 
 function follow(): void {
   video.value?.requestVideoFrameCallback((_now, { mediaTime }) => {
@@ -44,6 +59,8 @@ async function play(rate: number): Promise<void> {
   if (!video.value || !ready.value) return
   video.value.playbackRate = rate
   try {
+    await seek(video.value, props.frame, props.film)
+    isOnSheet.value = false
     await video.value.play()
     follow()
   } catch {
@@ -73,12 +90,13 @@ onMounted(() => {
 onBeforeUnmount(() => {
   if (video.value) letGo(video.value)
 })
-defineExpose({ video, onPage })
+defineExpose({ source, onPage })
 </script>
 
 <template>
   <div class="frame" :data-shown="onPage" :style="{ aspectRatio: ratio, '--ratio': ratio }">
     <video ref="video" :src="film.url" muted playsinline preload="auto" @ended="emit('ended')" />
+    <canvas v-show="isOnSheet" ref="sheet" :width="film.width" :height="film.height" />
     <slot />
   </div>
 </template>
@@ -90,6 +108,7 @@ defineExpose({ video, onPage })
   background: black;
 }
 video,
+canvas,
 .frame > :slotted(svg) {
   position: absolute;
   inset: 0;

@@ -4,7 +4,9 @@ import { computed, useTemplateRef, watch } from 'vue'
 import type { Pane, Shown } from '@/lesson/look/film/zoom'
 
 const props = defineProps<{
-  video: HTMLVideoElement | null
+  /** The picture, and how wide it is. */
+  source: CanvasImageSource | null
+  pixels: number
   /** Where the finger is, and how wide the picture is shown, in pixels of the page. */
   at: { x: number; y: number; wide: number }
   /** Where the picture lies in its pane, and how large that is. */
@@ -27,14 +29,14 @@ const place = computed(() => {
 })
 function draw(): void {
   const pen = glass.value?.getContext('2d')
-  if (!pen || !props.video) return
+  if (!pen || !props.source) return
   const { x, y, wide } = props.at
-  const perPx = props.video.videoWidth / wide
+  const perPx = props.pixels / wide
   const part = (SIZE / TIMES) * perPx
   const [left, top] = [x * perPx - part / 2, y * perPx - part / 2]
   pen.fillStyle = 'black'
   pen.fillRect(0, 0, SIZE, SIZE)
-  pen.drawImage(props.video, left, top, part, part, 0, 0, SIZE, SIZE)
+  pen.drawImage(props.source, left, top, part, part, 0, 0, SIZE, SIZE)
   for (const [colour, thick] of [
     ['black', 3],
     ['white', 1],

@@ -149,7 +149,8 @@ const sent = computed(() => inPicture(drawn.value, film.value?.width ?? 0, hand.
         :film-id="id"
         :event="event?.id ?? null"
         :drawn="sent"
-        :video="() => picture?.video() ?? null"
+        :source="() => picture?.source() ?? null"
+        :size="film"
       />
       <FilmStills />
       <KeepFilm :id="id" :film="film" @kept="kept" />

@@ -150,7 +150,7 @@ watch(
     if (asked === null) cross.value = null
   },
 )
-defineExpose({ video: () => shownFrame.value?.video ?? null })
+defineExpose({ source: () => shownFrame.value?.source() ?? null })
 const isMoving = (p: Wanted) =>
   moving.value?.at.point === p.point && moving.value.at.event === p.event
 const standing = computed(() =>
@@ -188,6 +188,7 @@ const unit = computed(() => 1 / Math.max(lies.value.scale, 0.01))
       :film="film"
       :frame="frame"
       :rate="rate"
+      stepped
       @at="(f) => emit('at', f)"
       @ended="emit('ended')"
     >
@@ -240,7 +241,8 @@ const unit = computed(() => 1 / Math.max(lies.value.scale, 0.01))
     </FilmFrame>
     <FilmLens
       v-if="pointed"
-      :video="shownFrame?.video ?? null"
+      :source="shownFrame?.source() ?? null"
+      :pixels="film.width"
       :at="pointed"
       :lies="lies"
       :room="room"

@@ -18,7 +18,7 @@ const words = SPEEDS.map((s) => ({ id: String(s), word: WORDS[s] }))
     <v-btn :icon="mdiChevronLeft" aria-label="One picture back" @click="emit('step', -1)" />
     <div class="where">
       <v-slider
-        v-model="frame"
+        :model-value="frame"
         :min="0"
         :max="frames - 1"
         :step="1"
@@ -26,6 +26,7 @@ const words = SPEEDS.map((s) => ({ id: String(s), word: WORDS[s] }))
         hide-details
         aria-label="Picture"
         @start="playing = false"
+        @update:model-value="(at: number) => (frame = Math.round(at))"
       />
       <span class="number" data-testid="film-frame">{{ frame }} · {{ time }}</span>
     </div>

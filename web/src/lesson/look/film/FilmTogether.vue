@@ -88,6 +88,7 @@ const time = computed(() => {
           :film="film"
           :frame="frame"
           :rate="rate"
+          stepped
           data-testid="film-one"
           @at="(f) => (frame = f)"
           @ended="playing = false"
@@ -97,6 +98,7 @@ const time = computed(() => {
           :film="other.film.value"
           :frame="otherFrame"
           :rate="otherRate"
+          stepped
           data-testid="film-other"
         />
         <FootPrints

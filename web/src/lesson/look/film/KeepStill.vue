@@ -4,6 +4,7 @@ import { computed, ref } from 'vue'
 import { newId } from '@/sync/page'
 import type { Drawn, SwingEvent } from '@/lesson/look/film/marking'
 import { stillOf } from '@/lesson/look/film/stillOf'
+import type { Pane } from '@/lesson/look/film/zoom'
 import { useLessonContext } from '@/lesson/lessonContext'
 
 const props = defineProps<{
@@ -12,7 +13,9 @@ const props = defineProps<{
   /** What the picture shows, where it is about one measure. */
   measure?: string | null
   drawn: readonly Drawn[]
-  video: () => HTMLVideoElement | null
+  /** The picture, and how large it is. */
+  source: () => CanvasImageSource | null
+  size: Pane
 }>()
 const MOST = 2
 const { open, lesson } = useLessonContext()
@@ -22,8 +25,8 @@ const junior = computed(() => lesson.value.student.age_group === 'junior')
 const full = computed(() => lesson.value.stills.length >= MOST)
 
 function keep(): void {
-  const video = props.video()
-  const picture = video && stillOf(video, props.drawn)
+  const source = props.source()
+  const picture = source && stillOf(source, props.size, props.drawn)
   asking.value = false
   if (!picture) {
     problem.value = 'This browser cannot read pictures out of a film.'

@@ -23,23 +23,23 @@ const style = computed(() => ({
 
 /** Where the picture's brightness changes, in the sheet's own colour, which follows the light. */
 function trace(): void {
-  const [video, canvas] = [shown.value?.video, sheet.value]
+  const [picture, canvas] = [shown.value?.source(), sheet.value]
   const wide = Math.round(props.wide)
   const high = Math.round((wide * STAGE.high) / STAGE.wide)
-  if (!props.outlines || !video || !canvas || wide < 3) return
+  if (!props.outlines || !picture || !canvas || wide < 3) return
   canvas.width = wide
   canvas.height = high
   const pen = canvas.getContext('2d', { willReadFrequently: true })
   if (pen === null) return
   layOn(pen, props.lie)
-  pen.drawImage(video, 0, 0)
+  pen.drawImage(picture, 0, 0)
   pen.resetTransform()
-  const picture = pen.getImageData(0, 0, wide, high)
+  const laid = pen.getImageData(0, 0, wide, high)
   const ink = (getComputedStyle(canvas).color.match(/[\d.]+/g) ?? []).slice(0, 3).map(Number)
-  outlineOf(picture.data, wide).forEach((shows, pixel) => {
-    picture.data.set([...ink, shows], 4 * pixel)
+  outlineOf(laid.data, wide).forEach((shows, pixel) => {
+    laid.data.set([...ink, shows], 4 * pixel)
   })
-  pen.putImageData(picture, 0, 0)
+  pen.putImageData(laid, 0, 0)
 }
 watch(() => [props.outlines, props.lie], trace, { flush: 'post' })
 </script>

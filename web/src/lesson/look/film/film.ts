@@ -1,5 +1,7 @@
 // A film of this device as the browser plays it, and what can be wrong with one.
 
+import type { Listing } from '@/lesson/look/film/listing'
+
 export interface OpenFilm {
   name: string
   url: string
@@ -8,8 +10,8 @@ export interface OpenFilm {
   /** Pictures a second as the file plays them. */
   plays: number
   frames: number
-  /** When each picture is shown, seconds; null: the file does not say, and every `1 / plays`. */
-  times: readonly number[] | null
+  /** When each picture is shown and how it is packed; null: unknown, and one comes every `1 / plays`. */
+  listing: Listing | null
   /** Its pictures come at uneven times that nobody listed: a step may show the same one twice. */
   uneven: boolean
   /** The file itself, for keeping it. */

@@ -1,9 +1,11 @@
 // What a film's file says of its pictures: when each is shown, and how they are packed.
-import type { Input } from 'mediabunny'
+import type { Input, InputVideoTrack } from 'mediabunny'
 
 export interface Listing {
   /** When each picture is shown, seconds, in order. */
   times: readonly number[]
+  /** Pictures that are packed whole; the others are packed as what changed since. */
+  keys: readonly number[]
 }
 /** Pictures before the beginning are decoded and never shown. */
 const BEGINS = -1e-6
@@ -13,20 +15,26 @@ async function opened(file: File): Promise<Input> {
   const { ALL_FORMATS, BlobSource, Input: Reader } = await import('mediabunny')
   return new Reader({ source: new BlobSource(file), formats: ALL_FORMATS })
 }
+/** The film's pictures in its file; null: there are none. */
+export async function trackOf(file: File): Promise<InputVideoTrack | null> {
+  return await (await opened(file)).getPrimaryVideoTrack()
+}
 
 /** Of every picture of the film; null: this file says nothing that can be read. */
 export async function listingOf(file: File): Promise<Listing | null> {
   try {
-    const input = await opened(file)
-    const track = await input.getPrimaryVideoTrack()
+    const track = await trackOf(file)
     if (!track) return null
     const { EncodedPacketSink } = await import('mediabunny')
-    const times: number[] = []
+    const found: { time: number; key: boolean }[] = []
     const packets = new EncodedPacketSink(track).packets(undefined, undefined, {
       metadataOnly: true,
     })
-    for await (const { timestamp } of packets) if (timestamp >= BEGINS) times.push(timestamp)
-    return times.length > 0 ? { times: times.sort((a, b) => a - b) } : null
+    for await (const { timestamp, type } of packets)
+      if (timestamp >= BEGINS) found.push({ time: timestamp, key: type === 'key' })
+    found.sort((a, b) => a.time - b.time)
+    const keys = found.flatMap((picture, frame) => (picture.key ? [frame] : []))
+    return found.length > 0 ? { times: found.map((p) => p.time), keys } : null
   } catch {
     return null
   }
@@ -36,8 +44,7 @@ const HOW = 'Record in the most compatible format (H.264), or save the film anew
 /** Why a file does not play here, and how to record so that it does; null: nothing is known. */
 export async function whyNotPlayed(file: File): Promise<string | null> {
   try {
-    const input = await opened(file)
-    const track = await input.getPrimaryVideoTrack()
+    const track = await trackOf(file)
     if (!track) return null
     if (track.codec === 'hevc')
       return `This film is packed as HEVC, which does not play here. ${HOW}`

@@ -1,4 +1,5 @@
 // How much moves in a film, picture by picture: what the finder proposes events from.
+import { decoderOf } from '@/lesson/look/film/decoding'
 import { FilmProblem, type OpenFilm } from '@/lesson/look/film/film'
 import { frameAt, heard, letGo, playThrough, seekTo, SLOWEST } from '@/lesson/look/film/playing'
 
@@ -17,55 +18,101 @@ export interface Motion {
 }
 
 /**
- * How much of each picture is another than the one before, and how far down that lies. The film is
- * played through; what changed over pictures that were passed over is shared out among them.
+ * How much of each picture is another than the one before, and how far down that lies. `onPart`: how
+ * much of the film is looked through; answers whether to go on.
  */
-export async function motionOf(film: OpenFilm, onPart: (part: number) => void): Promise<Motion> {
+export async function motionOf(film: OpenFilm, onPart: (part: number) => boolean): Promise<Motion> {
+  const canvas = new OffscreenCanvas(SMALL.width, SMALL.height)
+  const pen = canvas.getContext('2d', { willReadFrequently: true })
+  if (pen === null) throw new FilmProblem('This browser cannot read pictures out of a film.')
+  return (await decoded(film, pen, onPart)) ?? (await played(film, pen, onPart))
+}
+
+/** The motion seen so far. */
+class Seen {
+  readonly motion: Motion
+  pictures = 0
+  private before: { frame: number; data: Uint8ClampedArray } | null = null
+  constructor(frames: number) {
+    this.motion = {
+      change: Array<number>(frames).fill(0),
+      down: Array<number>(frames).fill(0.5),
+    }
+  }
+  /** What changed over pictures that were passed over is shared out among them. */
+  add(frame: number, { data }: ImageData): void {
+    const { before, motion } = this
+    if (before !== null && frame > before.frame) {
+      const [moved, lies] = difference(before.data, data)
+      motion.change.fill(moved / (frame - before.frame), before.frame + 1, frame + 1)
+      motion.down.fill(lies, before.frame + 1, frame + 1)
+    }
+    this.before = { frame, data }
+    this.pictures++
+  }
+}
+
+type Pen = OffscreenCanvasRenderingContext2D
+const small = (pen: Pen) => pen.getImageData(0, 0, SMALL.width, SMALL.height)
+
+/** Every picture, as fast as it is decoded; null: it cannot be, here. */
+async function decoded(
+  film: OpenFilm,
+  pen: Pen,
+  onPart: (part: number) => boolean,
+): Promise<Motion | null> {
+  const decoder = await decoderOf(film)
+  if (decoder === null) return null
+  const seen = new Seen(film.frames)
+  try {
+    for await (const picture of decoder.from(0)) {
+      picture.draw(pen, SMALL.width, SMALL.height)
+      picture.letGo()
+      seen.add(picture.frame, small(pen))
+      if (!onPart(picture.frame / film.frames)) break
+    }
+  } catch {
+    return null
+  }
+  return seen.motion
+}
+
+/** The film played through, slower again where too many pictures were passed over. */
+async function played(
+  film: OpenFilm,
+  pen: Pen,
+  onPart: (part: number) => boolean,
+): Promise<Motion> {
   const video = document.createElement('video')
   video.muted = true
   video.src = film.url
   await heard(video, 'loadeddata', 'The film cannot be read any more: open it again.')
-  const canvas = new OffscreenCanvas(SMALL.width, SMALL.height)
-  const pen = canvas.getContext('2d', { willReadFrequently: true })
-  if (pen === null) throw new FilmProblem('This browser cannot read pictures out of a film.')
   let rate = Math.min(1, SHOWN_A_SECOND / film.plays)
-  let [found, seen] = await playedOnce(film, video, pen, rate, onPart)
-  while (seen < ENOUGH * film.frames && rate / 2 >= SLOWEST) {
+  let seen = await playedOnce(film, video, pen, rate, onPart)
+  while (seen.pictures < ENOUGH * film.frames && rate / 2 >= SLOWEST) {
     rate /= 2
     await seekTo(video, 0)
-    ;[found, seen] = await playedOnce(film, video, pen, rate, onPart)
+    seen = await playedOnce(film, video, pen, rate, onPart)
   }
   letGo(video)
-  return found
+  return seen.motion
 }
 
-/** The motion as one playing shows it, and how many pictures it showed. */
 async function playedOnce(
   film: OpenFilm,
   video: HTMLVideoElement,
-  pen: OffscreenCanvasRenderingContext2D,
+  pen: Pen,
   rate: number,
-  onPart: (part: number) => void,
-): Promise<[Motion, number]> {
-  const change = Array<number>(film.frames).fill(0)
-  const down = Array<number>(film.frames).fill(0.5)
-  let seen = 0
-  let before: { frame: number; data: Uint8ClampedArray } | null = null
+  onPart: (part: number) => boolean,
+): Promise<Seen> {
+  const seen = new Seen(film.frames)
   await playThrough(video, rate, (seconds) => {
     const frame = frameAt(seconds, film)
     pen.drawImage(video, 0, 0, SMALL.width, SMALL.height)
-    const { data } = pen.getImageData(0, 0, SMALL.width, SMALL.height)
-    if (before !== null && frame > before.frame) {
-      const [moved, lies] = difference(before.data, data)
-      change.fill(moved / (frame - before.frame), before.frame + 1, frame + 1)
-      down.fill(lies, before.frame + 1, frame + 1)
-    }
-    before = { frame, data }
-    seen++
-    onPart(frame / film.frames)
-    return frame < film.frames - 1
+    seen.add(frame, small(pen))
+    return onPart(frame / film.frames) && frame < film.frames - 1
   })
-  return [{ change, down }, seen]
+  return seen
 }
 
 /** Of two pictures: how much changed, and how far down, 0 to 1. */

@@ -33,15 +33,16 @@ export async function openFilm(file: File): Promise<OpenFilm> {
     if (video.videoWidth === 0) throw new FilmProblem('There is no picture in this file.')
     const seconds = await lengthOf(video)
     if (seconds < SHORTEST_S) throw new FilmProblem(TOO_SHORT)
-    const listed = (await listingOf(file))?.times ?? null
+    const listing = await listingOf(file)
+    const listed = listing?.times
     const watched = listed ?? (await pictureTimes(video, seconds))
     const plays = listed ? meanRateOf(listed) : rateOf(watched)
     if (plays === null) throw new FilmProblem('There is only one picture in this file.')
     const frames = listed ? listed.length : Math.round(seconds * plays)
     if (frames < LEAST_PICTURES) throw new FilmProblem(TOO_SHORT)
     const { videoWidth: width, videoHeight: height } = video
-    const uneven = listed === null && isUneven(watched, plays)
-    return { name: file.name, url, width, height, plays, frames, times: listed, uneven, file }
+    const uneven = listing === null && isUneven(watched, plays)
+    return { name: file.name, url, width, height, plays, frames, listing, uneven, file }
   } catch (error) {
     URL.revokeObjectURL(url)
     throw error

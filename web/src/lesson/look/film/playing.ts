@@ -56,10 +56,10 @@ export async function playThrough(
 }
 
 /** The middle of the time for which a picture is shown, seconds of the file. */
-export function middleOf(frame: number, { plays, times }: OpenFilm): number {
-  const from = times?.[frame]
-  if (times === null || from === undefined) return (frame + 0.5) / plays
-  return (from + (times[frame + 1] ?? from + 1 / plays)) / 2
+export function middleOf(frame: number, { plays, listing }: OpenFilm): number {
+  const from = listing?.times[frame]
+  if (listing === null || from === undefined) return (frame + 0.5) / plays
+  return (from + (listing.times[frame + 1] ?? from + 1 / plays)) / 2
 }
 
 /** Shows exactly this picture: sought at the middle of its time. */
@@ -84,8 +84,9 @@ export async function seekTo(video: HTMLVideoElement, seconds: number): Promise<
 }
 
 /** The picture that is shown at this time of the file, seconds. */
-export function frameAt(seconds: number, { plays, frames, times }: OpenFilm): number {
-  if (times === null) return Math.min(frames - 1, Math.max(0, Math.round(seconds * plays)))
+export function frameAt(seconds: number, { plays, frames, listing }: OpenFilm): number {
+  if (listing === null) return Math.min(frames - 1, Math.max(0, Math.round(seconds * plays)))
+  const { times } = listing
   let [low, high] = [0, times.length - 1]
   while (low < high) {
     const middle = Math.ceil((low + high) / 2)

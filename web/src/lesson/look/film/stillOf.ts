@@ -1,12 +1,16 @@
 // The picture that is shown, with its measures, as it is sent when it is kept.
 import type { Drawn } from '@/lesson/look/film/marking'
+import type { Pane } from '@/lesson/look/film/zoom'
 
 const LONGEST_PX = 1280
 const QUALITY = 0.85
 
 /** JPEG in base64; `drawn`: in the picture's own pixels. Null: this browser reads none. */
-export function stillOf(video: HTMLVideoElement, drawn: readonly Drawn[]): string | null {
-  const { videoWidth: width, videoHeight: height } = video
+export function stillOf(
+  source: CanvasImageSource,
+  { width, height }: Pane,
+  drawn: readonly Drawn[],
+): string | null {
   const scale = Math.min(1, LONGEST_PX / Math.max(width, height))
   const canvas = document.createElement('canvas')
   canvas.width = Math.round(width * scale)
@@ -14,7 +18,7 @@ export function stillOf(video: HTMLVideoElement, drawn: readonly Drawn[]): strin
   const pen = canvas.getContext('2d')
   if (pen === null) return null
   pen.scale(scale, scale)
-  pen.drawImage(video, 0, 0, width, height)
+  pen.drawImage(source, 0, 0, width, height)
   const size = height / 36
   pen.font = `600 ${String(size)}px sans-serif`
   pen.textBaseline = 'middle'

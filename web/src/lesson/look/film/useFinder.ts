@@ -21,7 +21,9 @@ export function useFinder(
   async function motionIn(sought: OpenFilm): Promise<Motion> {
     if (moved?.film === sought) return moved.motion
     const motion = await motionOf(sought, (part) => {
-      if (film.value === sought) finding.value = part
+      if (film.value !== sought) return false
+      finding.value = part
+      return true
     })
     moved = { film: sought, motion }
     return motion
