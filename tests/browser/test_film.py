@@ -1,6 +1,7 @@
 """A film under the ruler, in a real browser: events found, points touched, the ranking moved."""
 
 import json
+import math
 import re
 from pathlib import Path
 from typing import Any
@@ -11,6 +12,7 @@ from playwright.sync_api import Page, expect
 from typer.testing import CliRunner
 
 from firm_footing.cli.main import app
+from firm_footing.core.case import Film
 from firm_footing.core.knowledge import Knowledge
 from tests.browser.choosing import choose_containing
 from tests.browser.odd_films import write_bad, write_odd
@@ -252,6 +254,53 @@ def opened(page: Page, film: Path) -> None:
 def use(page: Page, what: str) -> None:
     uses = page.get_by_role("group", name="What the film is for")
     uses.get_by_role("button", name=what, exact=True).tap()
+
+
+@pytest.mark.parametrize("hand", ["right", "left"])
+def test_a_camera_held_in_the_hand_is_followed(page: Page, films: Path, hand: str) -> None:
+    """Where it looked goes along with what is touched next, and is what the simulator did."""
+    film = rendered(films / f"{hand}.mp4", "--fps", "60", "--shake", "4", "--hand", hand)
+    real = Film.model_validate(json.loads(film.with_suffix(".truth.json").read_text())["marks"])
+    truth = real.mirrored() if hand == "left" else real
+    name = {"right": "Wendel Carrow", "left": "Jory Pask"}[hand]
+    lesson, film_id = newest_lesson_of(page, name), str(uuid4())
+    untouched = {"moves": {}, "held": False, "points": {}, "scale": None, "ground": None}
+    bare = truth.model_copy(update=untouched)
+    body = {"marks": bare.model_dump(mode="json"), "name": film.name}
+    change = {"kind": "film", "id": film_id, "body": body}
+    assert page.request.post(f"/api/lessons/{lesson}/changes", data=change).ok
+    ruler_of(page, name)
+    opened(page, film)
+    said = page.get_by_test_id("film-held")
+    expect(said).to_contain_text("every number will allow for that", timeout=60_000)
+    assert kept(page, lesson, film_id).moves == {}  # nothing was touched
+    page.get_by_role("button", name="Touch the scale").tap()
+    assert real.scale is not None
+    for end in (real.scale.start, real.scale.end):
+        touch(page, list(end), {"width": real.width, "height": real.height})
+    expect(page.get_by_test_id("saved")).to_have_text("Saved")
+    expect(said).to_contain_text("that is taken out of every number")
+    found = kept(page, lesson, film_id)
+    assert found.held
+    assert set(found.moves) >= {"top", "impact"}
+    assert max(math.hypot(m.right, m.down) for m in truth.moves.values()) > 5.0
+    for event, move in found.moves.items():
+        there = truth.moves[event]
+        assert math.hypot(move.right - there.right, move.down - there.down) < 1.0, event
+        assert abs(move.turned_deg - there.turned_deg) < 0.15, event
+
+
+def kept(page: Page, lesson: str, film_id: str) -> Film:
+    rows = page.request.get(f"/api/lessons/{lesson}/films").json()
+    return Film.model_validate(next(r for r in rows if r["id"] == film_id)["marks"])
+
+
+def test_on_a_stand_nothing_is_said_of_a_hand(page: Page, swing: Path) -> None:
+    marked(page, newest_lesson_of(page, "Ines Vollard"), swing)
+    ruler_of(page, "Ines Vollard")
+    opened(page, swing)
+    camera = page.get_by_role("region", name="How the camera was held")
+    expect(camera).to_contain_text("stood still while the student swung", timeout=60_000)
 
 
 def test_two_films_and_a_trace_are_scrubbed_as_one(page: Page, swing: Path, face_on: Path) -> None:

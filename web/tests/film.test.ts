@@ -50,6 +50,7 @@ const bare: Marks = {
   height: 1280,
   fps: 120,
   events: {},
+  held: false,
   other_hand: false,
 }
 

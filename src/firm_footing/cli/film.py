@@ -27,11 +27,14 @@ def film(
     tilt: Annotated[float, typer.Option(min=-15, max=15, help="Of the camera, degrees")] = 0,
     off_line: Annotated[float, typer.Option(min=-100, max=100, help="Of the camera, cm")] = 0,
     noise: Annotated[float, typer.Option(min=0, max=30, help="Of the picture, grey levels")] = 4,
+    shake: Annotated[
+        float, typer.Option(min=0, max=30, help="Of a hand that holds it, pixels")
+    ] = 0,
     seed: Annotated[int, typer.Option(min=0, help="Another one is another player")] = 0,
 ) -> None:
     """Film an invented player, and write beside it what is true of every picture."""
     # what draws and writes films is large: the other commands start without it
-    from firm_footing.simulators.film.camera import Camera
+    from firm_footing.simulators.film.camera import Camera, Shake
     from firm_footing.simulators.film.drawing import Quality
     from firm_footing.simulators.film.figure import swing
     from firm_footing.simulators.film.marking import Filmed
@@ -47,7 +50,8 @@ def film(
         view, fps, width=2 * round(height * 9 / 32), height=height,
         off_line_cm=off_line, tilt_deg=tilt,
     )  # fmt: skip
-    filmed = Filmed(swing(dict.fromkeys(cause or (), 1.0), person, again), camera)
+    hand_held = Shake(shake, shake / 20, seed) if shake > 0 else None
+    filmed = Filmed(swing(dict.fromkeys(cause or (), 1.0), person, again), camera, hand_held)
     try:
         record(filmed, hand, Quality(noise=noise), np.random.default_rng(seed), out, plays_at)
         truth = write_truth(truth_of(filmed, hand, knowledge), out)

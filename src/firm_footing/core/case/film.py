@@ -4,6 +4,7 @@ Places are in pixels of the picture as it is shown, from its upper left corner. 
 golfer-neutral: the ball of down the line and the target of face on lie to the right.
 """
 
+import math
 from itertools import pairwise
 from typing import Annotated
 
@@ -44,6 +45,20 @@ class ScaleSeen(Strict):
     zoom: Zoom | None = None
 
 
+class CameraMove(Strict):
+    """Where a camera held in the hand looks at one picture, against the picture of address.
+
+    right, down : how much farther right and down what stands still lies, pixels
+    turned_deg : how far it is turned about the picture's middle, + clockwise
+    sd_px : how sure that is, pixels near the player
+    """
+
+    right: Annotated[float, Field(strict=True, ge=-4096, le=4096)]
+    down: Annotated[float, Field(strict=True, ge=-4096, le=4096)]
+    turned_deg: Annotated[float, Field(strict=True, ge=-45, le=45)] = 0.0
+    sd_px: Annotated[float, Field(strict=True, ge=0, le=4096)]
+
+
 class Film(Strict):
     """One swing seen from one side, as it was marked.
 
@@ -56,6 +71,8 @@ class Film(Strict):
     distance_cm : of the camera from the player; None: as usual
     off_line_cm : of the camera beside its place, + to the right of the picture: toward the ball
         down the line, toward the target face on; None: nobody said
+    held : in the hand, not on a stand
+    moves : event to where the camera then looked, as far as what stands still was followed
     other_hand : the picture shows the other hand than the student's: a mirrored film
     """
 
@@ -79,7 +96,24 @@ class Film(Strict):
     ground_zoom: Zoom | None = None
     distance_cm: Annotated[Number, Field(ge=CAMERA_CM[0], le=CAMERA_CM[1])] | None = None
     off_line_cm: Annotated[Number, Field(ge=OFF_LINE_CM[0], le=OFF_LINE_CM[1])] | None = None
+    held: bool = False
+    moves: Annotated[dict[FilmEvent, CameraMove], Field(max_length=len(FILM_EVENTS))] = Field(
+        default_factory=dict
+    )
     other_hand: bool = False
+
+    def steadied(self, place: Place, event: FilmEvent) -> Place:
+        """Where a place of this event's picture lies in the picture of address."""
+        move = self.moves.get(event)
+        if move is None:
+            return place
+        turned = math.radians(move.turned_deg)
+        across = place[0] - self.width / 2 - move.right
+        below = place[1] - self.height / 2 - move.down
+        return (
+            self.width / 2 + across * math.cos(turned) + below * math.sin(turned),
+            self.height / 2 + below * math.cos(turned) - across * math.sin(turned),
+        )
 
     @property
     def out_of_order(self) -> tuple[FilmEvent, FilmEvent] | None:
@@ -106,5 +140,11 @@ class Film(Strict):
                 ),
                 "ground": ground and (turned(ground[0]), turned(ground[1])),
                 "off_line_cm": self.off_line_cm and -self.off_line_cm,
+                "moves": {
+                    event: move.model_copy(
+                        update={"right": -move.right, "turned_deg": -move.turned_deg}
+                    )
+                    for event, move in self.moves.items()
+                },
             }
         )

@@ -16,7 +16,7 @@ from firm_footing.core.case.film import Film
 from firm_footing.core.film.formulas import value_of
 from firm_footing.core.film.plane import Plane, plane_of, touched_sd
 from firm_footing.core.frame.arrays import FloatArray
-from firm_footing.core.knowledge.film import FilmMeasure, FilmNumbers
+from firm_footing.core.knowledge.film import FilmErrors, FilmEvent, FilmMeasure, FilmNumbers
 
 STEP_CM: Final = 0.01
 FRAME_SD: Final = 1 / math.sqrt(12)
@@ -50,24 +50,40 @@ class PointsTouched:
     pixels : (n, 2) where each was touched
     nearer_cm : (n,) how far each usually lies from the plane toward the camera
     sd_px : (n,) how far off each touch is, film pixels
+    followed_px : (n,) how far off all of a picture is together: where the camera then looked
     """
 
     pixels: FloatArray
     nearer_cm: FloatArray
     sd_px: FloatArray
+    followed_px: FloatArray
 
 
 def points_touched(film: Film, measure: FilmMeasure, numbers: FilmNumbers) -> PointsTouched | None:
     """Of a measure; None where one of its points was not touched."""
-    found = [film.points.get(point, {}).get(event) for point, event in measure.wants]
-    if None in found:
-        return None
+    found = []
+    for point, event in measure.wants:
+        place = film.points.get(point, {}).get(event)
+        if place is None:
+            return None
+        found.append(film.steadied(place, event))
     nearer = [numbers.point[p].nearer(film.view, e) for p, e in measure.wants]
     errors = numbers.errors
     sds = [
         touched_sd(film.zoom.get(p, {}).get(e), errors.point_px, errors) for p, e in measure.wants
     ]
-    return PointsTouched(np.array(found, dtype=np.float64), np.array(nearer), np.array(sds))
+    followed = [_followed_sd(film, event, errors) for _, event in measure.wants]
+    return PointsTouched(
+        np.array(found, dtype=np.float64), np.array(nearer), np.array(sds), np.array(followed)
+    )
+
+
+def _followed_sd(film: Film, event: FilmEvent, errors: FilmErrors) -> float:
+    """How far off the whole picture may lie against that of address, pixels."""
+    move = film.moves.get(event)
+    if move is not None:
+        return move.sd_px
+    return errors.not_followed_px if film.held and event != "address" else 0.0
 
 
 def sd_of(
@@ -90,6 +106,7 @@ def sd_of(
 
     ways = [
         *_of_touches(places, points, planes.now),
+        *_of_following(measure, points, planes.now),
         *_of_time(measure, fps, numbers),
         planes.now.scale_sd * places,
         planes.now.level_sd * places @ A_QUARTER_TURN,
@@ -104,6 +121,16 @@ def _of_touches(places: FloatArray, points: PointsTouched, plane: Plane) -> Iter
     for coordinate in range(places.size):
         sd_cm = points.sd_px[coordinate // 2] * plane.cm_per_px
         yield sd_cm * np.eye(places.size)[coordinate].reshape(places.shape)
+
+
+def _of_following(
+    measure: FilmMeasure, points: PointsTouched, plane: Plane
+) -> Iterator[FloatArray]:
+    """All points of one picture lie aside, or up, together."""
+    for moment in {event for _, event in measure.wants}:
+        mine = np.array([event == moment for _, event in measure.wants])
+        for way in np.eye(2):
+            yield np.outer(mine * points.followed_px * plane.cm_per_px, way)
 
 
 def _of_time(measure: FilmMeasure, fps: float, numbers: FilmNumbers) -> Iterator[FloatArray]:

@@ -33,6 +33,8 @@ class FilmErrors(Entry):
     touch_px : of the touch itself, pixels of the page; ground_px : as point_px, of the ground
     off_line_cm : of the camera beside its place, where nobody says; off_line_told_cm : where said
     held_deg : of a camera from upright, where no ground line levels it
+    not_followed_px : of a picture against that of address, of a film held in the hand in which
+        nothing that stands still could be followed
     event_frames : between a mark and its event, besides the frame itself
     """
 
@@ -44,6 +46,7 @@ class FilmErrors(Entry):
     off_line_cm: float = Field(gt=0)
     off_line_told_cm: float = Field(gt=0)
     held_deg: float = Field(gt=0)
+    not_followed_px: float = Field(gt=0)
     event_frames: float = Field(gt=0)
 
 

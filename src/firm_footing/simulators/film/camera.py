@@ -14,6 +14,8 @@ import numpy as np
 from firm_footing.core.frame.arrays import FloatArray
 from firm_footing.core.knowledge.film import FilmView
 
+WAVES_HZ = (0.4, 0.9, 1.7, 3.1, 6.0)
+"""How fast a hand moves a camera: the slower, the farther."""
 TOE_LINE_CM = 28.0
 AIMED_AT = np.array([0.0, TOE_LINE_CM, 92.0])
 
@@ -77,3 +79,39 @@ class Camera:
         if self.view == "down_the_line":
             return np.array([[0.0, 0, 0], [0, 100, 0]])
         return np.array([[-50.0, TOE_LINE_CM, 0], [50, TOE_LINE_CM, 0]])
+
+
+@dataclass(frozen=True)
+class Shake:
+    """A hand that holds the camera; estimates.
+
+    px, deg : how far the picture goes to and fro, and turns about its middle, standard deviations
+    """
+
+    px: float
+    deg: float
+    seed: int = 0
+
+    def pose(self, seconds: float) -> tuple[FloatArray, float]:
+        """(2,) pixels right and down, and radians clockwise."""
+        rng = np.random.default_rng([self.seed, 7])
+        sizes = 1 / np.array(WAVES_HZ)
+        sizes *= np.sqrt(2) / np.linalg.norm(sizes)
+        phases = rng.uniform(0, 2 * np.pi, (3, len(WAVES_HZ)))
+        wave = np.sin(2 * np.pi * np.array(WAVES_HZ) * seconds + phases) @ sizes
+        return self.px * wave[:2], math.radians(self.deg * float(wave[2]))
+
+    def moved(self, places: FloatArray, middle: FloatArray, seconds: float) -> FloatArray:
+        """(..., 2) pixels of a camera on its stand, as this hand holds it."""
+        shift, turned = self.pose(seconds)
+        return middle + shift + (places - middle) @ clockwise(turned).T
+
+    def since(self, first: float, seconds: float) -> tuple[FloatArray, float]:
+        """The same between two moments: (2,) pixels, and radians clockwise."""
+        (before, was), (now, turned) = self.pose(first), self.pose(seconds)
+        return now - clockwise(turned - was) @ before, turned - was
+
+
+def clockwise(rad: float) -> FloatArray:
+    """(2, 2) turns (right, down) clockwise, as a picture is seen."""
+    return np.array([[math.cos(rad), -math.sin(rad)], [math.sin(rad), math.cos(rad)]])

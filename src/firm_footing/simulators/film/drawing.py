@@ -11,7 +11,7 @@ from PIL import Image, ImageDraw
 
 from firm_footing.core.frame import Handedness
 from firm_footing.core.frame.arrays import FloatArray
-from firm_footing.simulators.film.camera import TOE_LINE_CM
+from firm_footing.simulators.film.camera import TOE_LINE_CM, clockwise
 from firm_footing.simulators.film.marking import Filmed
 
 Picture = NDArray[np.uint8]
@@ -21,6 +21,7 @@ WALL, FLOOR, MAT, STICK = (196, 198, 192), (120, 128, 116), (92, 116, 88), (214,
 SHIRT, LEGS, SKIN, SHOES, CLUB, BALL = (
     (64, 84, 112), (58, 60, 66), (172, 134, 108), (34, 34, 38), (38, 40, 44), (246, 246, 242),
 )  # fmt: skip
+KNOTS: Final = 220
 LIMBS: Final = (
     ("trail_hip", "trail_knee", 15, LEGS),
     ("trail_knee", "trail_heel", 11, LEGS),
@@ -58,10 +59,10 @@ def pictures(
     behind = _bay(filmed)
     t = np.array([filmed.seconds(frame) for frame in range(filmed.frames)])
     half = quality.blur_s / 2
-    now, opened, closed = (_seen(filmed, moments) for moments in (t, t - half, t + half))
+    now, opened, closed = (_seen(filmed, t, by) for by in (0.0, -half, half))
     before_impact = t < filmed.swing.seconds["impact"]
     for i, ball in enumerate(before_impact):
-        image = behind.copy()
+        image = _held(filmed, behind, t[i])
         swept = [opened["hands"][i], opened["club_head"][i], closed["club_head"][i]]
         _smear(image, np.array(swept))
         _draw(filmed, image, {joint: tuple(at[i].tolist()) for joint, at in now.items()}, ball)
@@ -73,9 +74,26 @@ def pictures(
         yield picture[:, ::-1] if hand == "left" else picture
 
 
-def _seen(filmed: Filmed, moments: FloatArray) -> dict[str, FloatArray]:
-    """Joint to (moments, 2) where the camera sees it."""
-    return {joint: filmed.camera.picture(at) for joint, at in filmed.swing.at(moments).items()}
+def _seen(filmed: Filmed, moments: FloatArray, later_s: float) -> dict[str, FloatArray]:
+    """Joint to (moments, 2) where the camera sees it, so much later than each picture is taken."""
+    return {
+        joint: np.array([filmed.picture(p, t) for p, t in zip(at, moments, strict=True)])
+        for joint, at in filmed.swing.at(moments + later_s).items()
+    }
+
+
+def _held(filmed: Filmed, behind: Image.Image, seconds: float) -> Image.Image:
+    """What stands still, as a hand that holds the camera shows it."""
+    if filmed.shake is None:
+        return behind.copy()
+    shift, turned = filmed.shake.pose(seconds)
+    middle = np.array(behind.size) / 2
+    back = clockwise(-turned)
+    start = middle - back @ (middle + shift)
+    corners = (*back[0], start[0], *back[1], start[1])
+    return behind.transform(
+        behind.size, Image.Transform.AFFINE, corners, Image.Resampling.BICUBIC, fillcolor=WALL
+    )
 
 
 def _bay(filmed: Filmed) -> Image.Image:
@@ -86,11 +104,22 @@ def _bay(filmed: Filmed) -> Image.Image:
     draw.rectangle(
         (0, float(camera.picture(np.array(far))[1]), camera.width, camera.height), fill=FLOOR
     )
+    _board(draw, camera.width, camera.height)
     mat = np.array([[-75.0, -60, 0], [75, -60, 0], [75, 110, 0], [-75, 110, 0]])
     draw.polygon([tuple(p) for p in camera.picture(mat)], fill=MAT)
     start, end = camera.picture(camera.stick())
     draw.line([tuple(start), tuple(end)], fill=STICK, width=max(2, camera.height // 240))
     return image
+
+
+def _board(draw: ImageDraw.ImageDraw, width: int, height: int) -> None:
+    """Boards and knots on wall and floor: something that stands still and can be followed."""
+    rng = np.random.default_rng(4)
+    size = height / 160
+    for x, y, long, shade in rng.random((KNOTS, 4)) * [width, height, 3, 40]:
+        grey = round(140 - shade)
+        box = (x, y, x + size * (1 + long), y + size)
+        draw.rectangle(box, fill=(grey, grey, grey - 10))
 
 
 def _draw(filmed: Filmed, image: Image.Image, spot: Mapping[str, Spot], ball: bool) -> None:

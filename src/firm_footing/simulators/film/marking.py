@@ -1,5 +1,6 @@
 """Which marks does a careful instructor make in a simulated film, and what is the truth?"""
 
+import math
 from dataclasses import dataclass, replace
 from typing import NamedTuple
 
@@ -7,7 +8,7 @@ import numpy as np
 from numpy.random import Generator
 
 from firm_footing.core.case import Case
-from firm_footing.core.case.film import Film, ScaleSeen
+from firm_footing.core.case.film import CameraMove, Film, ScaleSeen
 from firm_footing.core.film.formulas import value_of
 from firm_footing.core.frame.arrays import FloatArray
 from firm_footing.core.knowledge import Knowledge
@@ -18,7 +19,7 @@ from firm_footing.core.knowledge.film import (
     FilmNumbers,
     FilmView,
 )
-from firm_footing.simulators.film.camera import Camera
+from firm_footing.simulators.film.camera import Camera, Shake
 from firm_footing.simulators.film.figure import Swing, swing
 from firm_footing.simulators.student import SimulatedStudent
 
@@ -47,10 +48,14 @@ TOLD_CM = 7.0
 
 @dataclass(frozen=True)
 class Filmed:
-    """A swing on film, with the truth."""
+    """A swing on film, with the truth.
+
+    shake : of the hand that holds the camera; None: it is on a stand
+    """
 
     swing: Swing
     camera: Camera
+    shake: Shake | None = None
 
     @property
     def frames(self) -> int:
@@ -82,6 +87,25 @@ class Filmed:
             at["lead_hip"], at["trail_hip"] = at["hips"] + edge, at["hips"] - edge
         return at
 
+    def picture(self, places: FloatArray, seconds: float) -> FloatArray:
+        """(..., 3) centimetres to (..., 2) pixels of the picture taken at that moment."""
+        seen = self.camera.picture(places)
+        if self.shake is None:
+            return seen
+        middle = np.array([self.camera.width, self.camera.height]) / 2
+        return self.shake.moved(seen, middle, seconds)
+
+    def moves(self) -> dict[FilmEvent, CameraMove]:
+        """Where the camera truly looked at each event."""
+        found: dict[FilmEvent, CameraMove] = {}
+        for event in FILM_EVENTS if self.shake else ():
+            first, at = (self.seconds(self.frame_of(e)) for e in ("address", event))
+            (right, down), turned = self.shake.since(first, at) if self.shake else ((0.0, 0.0), 0.0)
+            found[event] = CameraMove(
+                right=float(right), down=float(down), turned_deg=math.degrees(turned), sd_px=0.0
+            )
+        return found
+
     def truths(self, numbers: FilmNumbers) -> dict[str, float]:
         """Measure to what a ruler held beside the player would say at its moment."""
         found = {}
@@ -100,6 +124,7 @@ class Filmed:
         page_px: float | None = None,
         zoom: float | None = None,
         told_cm: float | None = None,
+        followed_px: float | None = None,
     ) -> Film:
         """All points that the measures want, touched.
 
@@ -107,6 +132,8 @@ class Filmed:
         page_px, zoom : how far off the touch itself is, pixels of the page, and how many of them
             a pixel of the film was shown as
         told_cm : where the camera is said to stand beside its place
+        followed_px : how far off it is where a camera in the hand looked, one standard deviation;
+            None: nobody followed it
         """
         if page_px is not None and zoom is not None:
             off_px = float(np.hypot(off_px, page_px / zoom))
@@ -114,11 +141,14 @@ class Filmed:
         points: dict[str, dict[FilmEvent, tuple[float, float]]] = {}
         for measure in numbers.of_view(self.camera.view):
             for point, event in measure.wants:
-                at = self.seen_at(self.seconds(self.frame_of(event)))[point]
-                points.setdefault(point, {}).setdefault(event, self._touched(at, rng, off_px))
+                seconds = self.seconds(self.frame_of(event))
+                at = self.seen_at(seconds)[point]
+                touched = self._touched(at, seconds, rng, off_px)
+                points.setdefault(point, {}).setdefault(event, touched)
                 if zoom is not None:
                     shown.setdefault(point, {})[event] = zoom
-        start, end = (self._touched(e, rng, off_px) for e in self.camera.stick())
+        first = self.seconds(self.frame_of("address"))
+        start, end = (self._touched(e, first, rng, off_px) for e in self.camera.stick())
         return Film(
             view=self.camera.view,
             width=self.camera.width,
@@ -132,11 +162,29 @@ class Filmed:
             ground_zoom=zoom,
             distance_cm=self.camera.distance_cm,
             off_line_cm=told_cm,
+            held=self.shake is not None,
+            moves={} if followed_px is None else self._followed(rng, followed_px),
         )
 
-    def _touched(self, place: FloatArray, rng: Generator, off_px: float) -> tuple[float, float]:
-        x, y = self.camera.picture(place) + rng.normal(0, off_px, 2)
+    def _touched(
+        self, place: FloatArray, seconds: float, rng: Generator, off_px: float
+    ) -> tuple[float, float]:
+        x, y = self.picture(place, seconds) + rng.normal(0, off_px, 2)
         return float(x), float(y)
+
+    def _followed(self, rng: Generator, sd_px: float) -> dict[FilmEvent, CameraMove]:
+        """As what stands still tells it, this far off."""
+        return {
+            event: move.model_copy(
+                update={
+                    "right": move.right + float(rng.normal(0, sd_px)),
+                    "down": move.down + float(rng.normal(0, sd_px)),
+                    "sd_px": sd_px,
+                }
+            )
+            for event, move in self.moves().items()
+            if event != "address"
+        }
 
 
 def with_films(

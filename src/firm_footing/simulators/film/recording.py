@@ -76,12 +76,13 @@ def write(
 
 def truth_of(filmed: Filmed, hand: Handedness, knowledge: Knowledge) -> dict[str, Any]:
     """What is true of a film: real sides, as the file shows them."""
-    marks = filmed.marked(knowledge.film, np.random.default_rng(0), off_px=0.0)
+    nothing = np.random.default_rng(0)
+    marks = filmed.marked(knowledge.film, nothing, off_px=0.0, followed_px=0.0)
     real = marks.mirrored() if hand == "left" else marks
     taken = np.array([filmed.seconds(frame) for frame in range(filmed.frames)])
     points: dict[str, list[list[float]]] = {}
     for name, at in filmed.swing.at(taken).items():
-        seen = filmed.camera.picture(at)
+        seen = np.array([filmed.picture(place, t) for place, t in zip(at, taken, strict=True)])
         if hand == "left":
             seen[:, 0] = filmed.camera.width - seen[:, 0]
         points[name] = np.round(seen, 2).tolist()

@@ -2,6 +2,7 @@
 // The ruler itself: the picture as large as the screen lets it be, and beside it what is to be done.
 import { computed, ref, useTemplateRef } from 'vue'
 import { useKnowledge } from '@/api/knowledge'
+import CameraHeld from '@/lesson/look/film/CameraHeld.vue'
 import CameraPlace from '@/lesson/look/film/CameraPlace.vue'
 import { stretchPx } from '@/lesson/look/film/expected'
 import FilmEvents from '@/lesson/look/film/FilmEvents.vue'
@@ -143,6 +144,7 @@ const sent = computed(() => inPicture(drawn.value, film.value?.width ?? 0, hand.
       </p>
       <FilmEvents :ruler="ruler" />
       <CameraPlace :ruler="ruler" :hand="lesson.student.handedness" />
+      <CameraHeld :ruler="ruler" />
       <FilmScale :ruler="ruler" @asked="toPicture" />
       <FilmMeasures :ruler="ruler" @asked="toPicture" />
       <KeepStill

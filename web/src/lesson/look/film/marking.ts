@@ -1,5 +1,6 @@
 // What is asked for next, and what is drawn of it: plain functions of a film's marks.
 import type { Handedness, Knowledge, Shape } from '@/api/client'
+import { mirroredMove } from '@/lesson/look/film/shake'
 
 export type Marks = Shape['Film']
 export type FilmMeasure = Knowledge['film']['measures'][number]
@@ -74,9 +75,11 @@ export function turnedRound(marks: Marks): Marks {
     ]),
   )
   const { scale, ground, off_line_cm: off } = marks
+  const moves = Object.entries(marks.moves ?? {}).map(([e, move]) => [e, mirroredMove(move)])
   return {
     ...marks,
     points,
+    moves: Object.fromEntries(moves) as Marks['moves'],
     scale: scale && { ...scale, start: turn(scale.start), end: turn(scale.end) },
     ground: ground && [turn(ground[0]), turn(ground[1])],
     off_line_cm: off == null ? null : -off,
@@ -90,7 +93,7 @@ export function handIn(marks: Marks, hand: Handedness): Handedness {
   return hand === 'left' ? 'right' : 'left'
 }
 
-/** What was touched on the pictures of the events that stay. */
+/** What was touched on the pictures of the events that stay, and where the camera looked there. */
 function touchedOn(marks: Marks, stays: (event: string) => boolean): Partial<Marks> {
   const of = <T extends object>(all: T | undefined) =>
     Object.fromEntries(
@@ -99,7 +102,10 @@ function touchedOn(marks: Marks, stays: (event: string) => boolean): Partial<Mar
         Object.fromEntries(Object.entries(at as object).filter(([event]) => stays(event))),
       ]),
     )
-  return { points: of(marks.points), zoom: of(marks.zoom) }
+  const moves = stays('address')
+    ? Object.fromEntries(Object.entries(marks.moves ?? {}).filter(([event]) => stays(event)))
+    : {}
+  return { points: of(marks.points), zoom: of(marks.zoom), moves: moves as Marks['moves'] }
 }
 
 /** An event's picture; one that would leave the order takes those it overtook away. */

@@ -19,6 +19,7 @@ import {
 } from '@/lesson/look/film/marking'
 import { openFilm } from '@/lesson/look/film/openFilm'
 import { holdUnsaved, letGo, unsavedFilm } from '@/lesson/look/film/unsavedFilm'
+import { useFollowing } from '@/lesson/look/film/useFollowing'
 import { useFinder } from '@/lesson/look/film/useFinder'
 import { usePlaying } from '@/lesson/look/film/usePlaying'
 import { useScale } from '@/lesson/look/film/useScale'
@@ -102,7 +103,13 @@ export function useFilm(open: OpenLesson, blockId: Ref<string | null>) {
     return known.all.film.points.find((p) => p.id === next?.point)?.ask ?? null
   }
 
-  function keep(next: Marks): void {
+  const following = useFollowing(
+    film,
+    marks,
+    () => open.lesson.value?.student.handedness ?? 'right',
+  )
+  function keep(changed: Marks): void {
+    const next = following.withMoves(changed)
     const was = read.value ? { marks: marks.value } : null
     marks.value = next
     const name = film.value?.name ?? ''
@@ -157,7 +164,16 @@ export function useFilm(open: OpenLesson, blockId: Ref<string | null>) {
         distance_cm: stood?.distance_cm ?? null,
         off_line_cm: stood?.off_line_cm ?? null,
       }
-      const bare = { view, width, height, fps: plays, events: {}, other_hand: false, ...camera }
+      const bare = {
+        view,
+        width,
+        height,
+        fps: plays,
+        events: {},
+        held: false,
+        other_hand: false,
+        ...camera,
+      }
       marks.value = again ? (again.marks as Marks) : bare
     } catch (error) {
       problem.value = sentenceOf(error, 'This film cannot be opened.')
@@ -253,6 +269,10 @@ export function useFilm(open: OpenLesson, blockId: Ref<string | null>) {
   function camera(what: 'distance_cm' | 'off_line_cm', cm: number | null): void {
     if (marks.value) keep({ ...marks.value, [what]: cm })
   }
+  /** How the camera was held, and with it where it looked. */
+  function wasHeld(held: boolean): void {
+    if (marks.value) keep({ ...marks.value, held })
+  }
   function filmedAt(fps: number): void {
     if (marks.value) keep({ ...marks.value, fps })
   }
@@ -301,6 +321,8 @@ export function useFilm(open: OpenLesson, blockId: Ref<string | null>) {
     remove,
     askFor,
     filmedAt,
+    wasHeld,
+    following,
     camera,
   }
 }
