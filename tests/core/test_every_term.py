@@ -124,7 +124,8 @@ def test_an_angle_on_film_is_as_doubtful_as_the_level_besides(knowledge: Knowled
 
     def limit_variance(level_sd: float) -> float:
         plane = Plane(0.2, 0.02, 0.0, level_sd, 400.0, 0.0, 0.05, (0.0, 0.0))
-        points = PointsTouched(places, np.zeros(len(places)), np.full(len(places), 2.0))
+        each = len(places)
+        points = PointsTouched(places, np.zeros(each), np.full(each, 2.0), np.zeros(each))
         return sd_of(measure, points, FilmPlanes(plane, plane), 120.0, knowledge.film) ** 2
 
     tilt = math.radians(1.5)

@@ -27,6 +27,9 @@ class Camera:
     distance_cm : from the middle of the stance (down the line) or the toe line (face on)
     off_line_cm : beside its place; it still aims at the player
     tilt_deg : its own roll, + clockwise
+    lens : how much too far out places lie at half the picture's height from its middle, as a part
+        of that; less than 0: too far in, as wide lenses draw
+    readout_s : how much later the lowest row is taken than the uppermost
     """
 
     view: FilmView
@@ -36,6 +39,8 @@ class Camera:
     distance_cm: float = 400.0
     off_line_cm: float = 0.0
     tilt_deg: float = 0.0
+    lens: float = 0.0
+    readout_s: float = 0.0
 
     @property
     def focal_px(self) -> float:
@@ -61,13 +66,9 @@ class Camera:
         depth = seen @ forward
         across, down = self.focal_px * (seen @ right) / depth, -self.focal_px * (seen @ up) / depth
         cos, sin = math.cos(math.radians(self.tilt_deg)), math.sin(math.radians(self.tilt_deg))
-        return np.stack(
-            [
-                self.width / 2 + across * cos + down * sin,
-                self.height / 2 + down * cos - across * sin,
-            ],
-            axis=-1,
-        )
+        out = 1 + self.lens * (across**2 + down**2) / (self.height / 2) ** 2
+        across, down = across * cos + down * sin, down * cos - across * sin
+        return np.stack([self.width / 2 + across * out, self.height / 2 + down * out], axis=-1)
 
     def plane(self, places: FloatArray) -> FloatArray:
         """(..., 3) to (..., 2) what a ruler would say: right and up, without perspective."""

@@ -95,6 +95,14 @@ class Filmed:
         middle = np.array([self.camera.width, self.camera.height]) / 2
         return self.shake.moved(seen, middle, seconds)
 
+    def shown(self, point: str, seconds: float) -> FloatArray:
+        """(2,) where a point lies in the picture taken at that moment, each row in its own time."""
+        place = self.picture(self.seen_at(seconds)[point], seconds)
+        if self.camera.readout_s == 0.0:
+            return place
+        late = self.camera.readout_s * (place[1] / self.camera.height - 0.5)
+        return self.picture(self.seen_at(seconds + late)[point], seconds + late)
+
     def moves(self) -> dict[FilmEvent, CameraMove]:
         """Where the camera truly looked at each event."""
         found: dict[FilmEvent, CameraMove] = {}
@@ -125,6 +133,7 @@ class Filmed:
         zoom: float | None = None,
         told_cm: float | None = None,
         followed_px: float | None = None,
+        off_frames: float = 0.0,
     ) -> Film:
         """All points that the measures want, touched.
 
@@ -134,27 +143,28 @@ class Filmed:
         told_cm : where the camera is said to stand beside its place
         followed_px : how far off it is where a camera in the hand looked, one standard deviation;
             None: nobody followed it
+        off_frames : how far off an event is marked, pictures, one standard deviation
         """
+        frames = self._frames_marked(rng, off_frames)
         if page_px is not None and zoom is not None:
             off_px = float(np.hypot(off_px, page_px / zoom))
         shown: dict[str, dict[FilmEvent, float]] = {}
         points: dict[str, dict[FilmEvent, tuple[float, float]]] = {}
         for measure in numbers.of_view(self.camera.view):
             for point, event in measure.wants:
-                seconds = self.seconds(self.frame_of(event))
-                at = self.seen_at(seconds)[point]
-                touched = self._touched(at, seconds, rng, off_px)
+                seconds = self.seconds(frames[event])
+                touched = _touched(self.shown(point, seconds), rng, off_px)
                 points.setdefault(point, {}).setdefault(event, touched)
                 if zoom is not None:
                     shown.setdefault(point, {})[event] = zoom
         first = self.seconds(self.frame_of("address"))
-        start, end = (self._touched(e, first, rng, off_px) for e in self.camera.stick())
+        start, end = (_touched(self.picture(e, first), rng, off_px) for e in self.camera.stick())
         return Film(
             view=self.camera.view,
             width=self.camera.width,
             height=self.camera.height,
             fps=self.camera.fps,
-            events={event: self.frame_of(event) for event in FILM_EVENTS},
+            events=frames,
             points=points,
             zoom=shown,
             scale=ScaleSeen(by="known", start=start, end=end, cm=100.0, zoom=zoom),
@@ -166,11 +176,13 @@ class Filmed:
             moves={} if followed_px is None else self._followed(rng, followed_px),
         )
 
-    def _touched(
-        self, place: FloatArray, seconds: float, rng: Generator, off_px: float
-    ) -> tuple[float, float]:
-        x, y = self.picture(place, seconds) + rng.normal(0, off_px, 2)
-        return float(x), float(y)
+    def _frames_marked(self, rng: Generator, off: float) -> dict[FilmEvent, int]:
+        """Event to the picture it is taken for, in the order of a swing."""
+        frames, before = {}, -1
+        for event in FILM_EVENTS:
+            late = round(float(rng.normal(0, off))) if off > 0 else 0
+            before = frames[event] = max(before + 1, self.frame_of(event) + late)
+        return frames
 
     def _followed(self, rng: Generator, sd_px: float) -> dict[FilmEvent, CameraMove]:
         """As what stands still tells it, this far off."""
@@ -185,6 +197,11 @@ class Filmed:
             for event, move in self.moves().items()
             if event != "address"
         }
+
+
+def _touched(place: FloatArray, rng: Generator, off_px: float) -> tuple[float, float]:
+    x, y = place + rng.normal(0, off_px, 2)
+    return float(x), float(y)
 
 
 def with_films(
