@@ -117,7 +117,7 @@ def _board(draw: ImageDraw.ImageDraw, width: int, height: int) -> None:
     rng = np.random.default_rng(4)
     size = height / 160
     for x, y, long, shade in rng.random((KNOTS, 4)) * [width, height, 3, 40]:
-        grey = round(140 - shade)
+        grey = round(174 - shade / 3)
         box = (x, y, x + size * (1 + long), y + size)
         draw.rectangle(box, fill=(grey, grey, grey - 10))
 
