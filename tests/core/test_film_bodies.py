@@ -107,7 +107,7 @@ def test_of_sound_golfers_few_looks_are_answered_yes(knowledge: Knowledge) -> No
 
 
 def coverage(
-    knowledge: Knowledge, off_deg: float, told: bool, page_px: float = 4.0, zoom: float = 1.0
+    knowledge: Knowledge, off_deg: float, told: bool, page_px: float = 2.0, zoom: float = 1.0
 ) -> tuple[float, float]:
     """Share of 95 % intervals that hold the truth, and the mean square error in sd's of before."""
     inside, squares = [], []
@@ -143,7 +143,7 @@ def test_telling_where_the_camera_stood_makes_a_film_truer(knowledge: Knowledge)
     assert told < 0.75 * untold
 
 
-@pytest.mark.parametrize(("page_px", "zoom"), [(4.0, 0.2), (4.0, 1.0), (4.0, 3.0)])
+@pytest.mark.parametrize(("page_px", "zoom"), [(2.0, 0.2), (2.0, 1.0), (2.0, 3.0)])
 def test_a_small_picture_makes_every_measure_less_sure_and_no_less_true(
     page_px: float, zoom: float, knowledge: Knowledge
 ) -> None:

@@ -131,6 +131,7 @@ export class NearPictures {
       return
     }
     const copy = await picture.copied()
+    if (this.isOver) return
     this.bytesEach = copy.bytes
     this.held.set(frame, copy)
     this.prune()
