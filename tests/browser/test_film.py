@@ -264,7 +264,7 @@ def test_a_camera_held_in_the_hand_is_followed(page: Page, films: Path, hand: st
     truth = real.mirrored() if hand == "left" else real
     name = {"right": "Wendel Carrow", "left": "Jory Pask"}[hand]
     lesson, film_id = newest_lesson_of(page, name), str(uuid4())
-    untouched = {"moves": {}, "held": False, "points": {}, "scale": None, "ground": None}
+    untouched = {"moves": {}, "held": None, "points": {}, "scale": None, "ground": None}
     bare = truth.model_copy(update=untouched)
     body = {"marks": bare.model_dump(mode="json"), "name": film.name}
     change = {"kind": "film", "id": film_id, "body": body}
@@ -570,6 +570,69 @@ def test_every_picture_is_stepped_to_whenever_it_is_shown(
     assert wrong == []
     slider.press("End")
     expect(shown).to_contain_text(f"{last} · ")
+
+
+@pytest.mark.parametrize("how", ["decoded", "sought"])
+def test_a_damaged_film_says_which_pictures_are_gone_and_shows_the_others(
+    page: Page, films: Path, how: str
+) -> None:
+    damaged = rendered(films / "damaged.mp4", "--fps", "60", "--noise", "8")
+    data = bytearray(damaged.read_bytes())
+    middle = slice(len(data) // 2, len(data) // 2 + len(data) // 20)
+    data[middle] = bytes(255 - byte for byte in data[middle])
+    damaged.write_bytes(data)
+    if how == "sought":
+        page.add_init_script(NO_DECODER)
+    ruler_of(page, "Wendel Carrow")
+    opened(page, damaged)
+    region, picture = page.get_by_role("region", name="Film"), page.locator(".picture")
+    said = picture.get_by_role("alert")
+    gone = []
+    for frame in range(0, 120, 10):
+        if frame > 0:
+            region.press("PageDown")
+        shown = page.locator(f".picture[data-shown='{frame}']")
+        expect(shown.or_(said).first).to_be_visible(timeout=15_000)
+        if shown.count() == 0:
+            expect(said).to_contain_text("the file is damaged")
+            gone.append(frame)
+    assert 0 < len(gone) < 8
+    page.get_by_role("slider", name="Picture").press("Home")
+    expect(picture).to_have_attribute("data-shown", "0")
+    expect(said).to_have_count(0)
+    page.get_by_role("button", name="Find the events").tap()
+    expect(region).to_contain_text("part of the film cannot be read", timeout=FINDS_MS)
+
+
+ON_SHEET_AND_SOUGHT = """async () => {
+    const [sheet, video] = ['canvas', 'video'].map((e) => document.querySelector(`.picture > ${e}`))
+    const there = new Promise((done) => video.addEventListener('seeked', done, { once: true }))
+    video.currentTime = 30.5 / 60
+    await there
+    await new Promise((done) => setTimeout(done, 300))
+    const seen = (picture) => {
+        const canvas = document.createElement('canvas')
+        ;[canvas.width, canvas.height] = [48, 48]
+        const pen = canvas.getContext('2d')
+        pen.drawImage(picture, 0, 0, 48, 48)
+        return [...pen.getImageData(0, 0, 48, 48).data]
+    }
+    const [one, other] = [seen(sheet), seen(video)]
+    return one.reduce((sum, value, i) => sum + Math.abs(value - other[i]), 0) / one.length
+}"""
+"""How far a decoded picture is from the same one as the browser plays it, mean grey levels."""
+
+
+@pytest.mark.parametrize("made", ["turned", "ten bits"])
+def test_a_decoded_picture_is_the_one_that_is_played(page: Page, tmp_path: Path, made: str) -> None:
+    odd = tmp_path / "odd.mp4"
+    write_odd(made, odd)
+    ruler_of(page, "Wendel Carrow")
+    opened(page, odd)
+    for _ in range(3):
+        page.get_by_role("region", name="Film").press("PageDown")
+    expect(page.locator(".picture")).to_have_attribute("data-shown", "30")
+    assert page.evaluate(ON_SHEET_AND_SOUGHT) < 2.0
 
 
 @pytest.mark.parametrize("made", ["uneven", "turned", "ten bits"])

@@ -50,7 +50,6 @@ const bare: Marks = {
   height: 1280,
   fps: 120,
   events: {},
-  held: false,
   other_hand: false,
 }
 

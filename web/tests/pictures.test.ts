@@ -15,6 +15,7 @@ class Film implements Decoder {
   begun = 0
   decoded = 0
   inDecoder = 0
+  copies = true
   constructor(
     private readonly gone: readonly number[] = [],
     private readonly breaksAt = Infinity,
@@ -33,7 +34,7 @@ class Film implements Decoder {
       const own: Own = { frame, bytes: 10, pixels: () => Promise.reject(new Error('not drawn')) }
       const copied = () => {
         letGo()
-        return Promise.resolve(own)
+        return this.copies ? Promise.resolve(own) : Promise.reject(new Error('no copies'))
       }
       yield { frame, draw: () => undefined, copied, letGo }
     }
@@ -106,8 +107,27 @@ describe('the pictures around the one that is shown', () => {
     expect(await frameOf(near, 298)).toBe(298)
   })
 
-  it('are given up where they cannot be decoded', async () => {
-    const near = new NearPictures(new Film([], 40), FRAMES, side(20))
+  it('are missing from a damage to the next one packed whole, and no farther', async () => {
+    const film = new Film([], 140)
+    const near = new NearPictures(film, FRAMES, side(20))
+    for (const [frame, found] of [
+      [145, null],
+      [139, 139],
+      [199, null],
+      [200, 200],
+      [3, 3],
+    ] as const)
+      expect([frame, await frameOf(near, frame)]).toEqual([frame, found])
+    const { begun } = film
+    await rest()
+    expect(await frameOf(near, 150)).toBeNull() // and are not tried again
+    expect(film.begun - begun).toBeLessThanOrEqual(1)
+  })
+
+  it('are given up where they cannot be copied', async () => {
+    const film = new Film()
+    film.copies = false
+    const near = new NearPictures(film, FRAMES, side(20))
     expect(await frameOf(near, 45)).toBeNull()
     expect(await frameOf(near, 3)).toBeNull()
   })

@@ -71,7 +71,7 @@ class Film(Strict):
     distance_cm : of the camera from the player; None: as usual
     off_line_cm : of the camera beside its place, + to the right of the picture: toward the ball
         down the line, toward the target face on; None: nobody said
-    held : in the hand, not on a stand
+    held : in the hand, and not on a stand; None: nobody said, and it is taken to have stood
     moves : event to where the camera then looked, as far as what stands still was followed
     other_hand : the picture shows the other hand than the student's: a mirrored film
     """
@@ -96,7 +96,7 @@ class Film(Strict):
     ground_zoom: Zoom | None = None
     distance_cm: Annotated[Number, Field(ge=CAMERA_CM[0], le=CAMERA_CM[1])] | None = None
     off_line_cm: Annotated[Number, Field(ge=OFF_LINE_CM[0], le=OFF_LINE_CM[1])] | None = None
-    held: bool = False
+    held: bool | None = None
     moves: Annotated[dict[FilmEvent, CameraMove], Field(max_length=len(FILM_EVENTS))] = Field(
         default_factory=dict
     )

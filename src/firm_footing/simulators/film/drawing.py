@@ -104,7 +104,7 @@ def _bay(filmed: Filmed) -> Image.Image:
     draw.rectangle(
         (0, float(camera.picture(np.array(far))[1]), camera.width, camera.height), fill=FLOOR
     )
-    _board(draw, camera.width, camera.height)
+    _knots(draw, camera.width, camera.height)
     mat = np.array([[-75.0, -60, 0], [75, -60, 0], [75, 110, 0], [-75, 110, 0]])
     draw.polygon([tuple(p) for p in camera.picture(mat)], fill=MAT)
     start, end = camera.picture(camera.stick())
@@ -112,8 +112,8 @@ def _bay(filmed: Filmed) -> Image.Image:
     return image
 
 
-def _board(draw: ImageDraw.ImageDraw, width: int, height: int) -> None:
-    """Boards and knots on wall and floor: something that stands still and can be followed."""
+def _knots(draw: ImageDraw.ImageDraw, width: int, height: int) -> None:
+    """Spots on wall and floor: something that stands still and can be followed."""
     rng = np.random.default_rng(4)
     size = height / 160
     for x, y, long, shade in rng.random((KNOTS, 4)) * [width, height, 3, 40]:

@@ -13,6 +13,11 @@ const HELD = [
   { id: 'stood', word: 'On a stand' },
   { id: 'held', word: 'In the hand' },
 ] as const
+/** As the instructor had it. */
+const said = computed(() => {
+  const inHand = marks.value?.held
+  return inHand == null ? null : inHand ? 'held' : 'stood'
+})
 const isTouched = computed(() => Object.keys(marks.value?.points ?? {}).length > 0)
 const moved = computed(
   () =>
@@ -50,16 +55,18 @@ const lostWords = computed(() =>
       <p>
         Nothing that stands still could be followed.
         {{
-          marks?.held
-            ? 'Held in the hand, numbers that compare two pictures are less sure.'
-            : 'Was the camera held in the hand?'
+          said === 'held'
+            ? 'In the hand, numbers that compare two pictures are less sure.'
+            : said === 'stood'
+              ? 'On a stand, that does no harm.'
+              : 'Was the camera held in the hand?'
         }}
       </p>
       <OneOf
         name="How the camera was held"
         small
         :words="HELD"
-        :on="marks?.held ? 'held' : 'stood'"
+        :on="said"
         @chosen="(h) => ruler.wasHeld(h === 'held')"
       />
     </template>

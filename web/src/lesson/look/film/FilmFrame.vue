@@ -2,7 +2,7 @@
 // One picture of a film, exactly; or the film playing, told picture by picture. What lies upon it
 // comes in the slot.
 import { computed, onBeforeUnmount, onMounted, ref, useTemplateRef, watch } from 'vue'
-import type { OpenFilm } from '@/lesson/look/film/film'
+import { sentenceOf, type OpenFilm } from '@/lesson/look/film/film'
 import { frameAt, letGo, seek } from '@/lesson/look/film/playing'
 import { useNearPictures } from '@/lesson/look/film/useNearPictures'
 
@@ -23,6 +23,8 @@ const ready = ref(false)
 const onPage = ref<number | null>(null)
 /** It lies on the sheet, as it was decoded, and not in the video. */
 const isOnSheet = ref(false)
+/** Why the picture that is wanted is not there. */
+const problem = ref('')
 const near = useNearPictures(() => (props.stepped ? props.film : null))
 
 let busy = false
@@ -37,12 +39,22 @@ async function show(): Promise<void> {
     // meanwhile it may play, or be gone
     if (props.rate || video.value === null) break
     if (pixels) pen()?.putImageData(pixels, 0, 0)
-    else await seek(video.value, at, props.film)
+    problem.value = pixels ? '' : await sought(video.value, at)
+    if (problem.value) continue
     isOnSheet.value = pixels !== null
     onPage.value = at
   }
   busy = false
-  if (!props.rate) emit('shown')
+  if (!props.rate && onPage.value === props.frame) emit('shown')
+}
+/** Why the picture cannot be shown; '' when it is. */
+async function sought(shown: HTMLVideoElement, at: number): Promise<string> {
+  try {
+    await seek(shown, at, props.film)
+    return ''
+  } catch (error) {
+    return sentenceOf(error, 'This picture cannot be shown.')
+  }
 }
 const pen = () => sheet.value?.getContext('2d', { willReadFrequently: true })
 /** What is seen, to be drawn elsewhere in the film's own size. */
@@ -98,6 +110,7 @@ defineExpose({ source, onPage })
     <video ref="video" :src="film.url" muted playsinline preload="auto" @ended="emit('ended')" />
     <canvas v-show="isOnSheet" ref="sheet" :width="film.width" :height="film.height" />
     <slot />
+    <p v-if="problem" role="alert" class="damaged">{{ problem }}</p>
   </div>
 </template>
 
@@ -114,6 +127,13 @@ canvas,
   inset: 0;
   width: 100%;
   height: 100%;
+}
+.damaged {
+  position: absolute;
+  inset: auto 0 0;
+  margin: 0;
+  padding: 8px 12px;
+  background: var(--paper);
 }
 .frame > :slotted(canvas) {
   position: absolute;

@@ -12,6 +12,9 @@ const NOISE = 6
 /** Of all pictures: a device that passes over more of them plays the film again, at half the speed. */
 const ENOUGH = 0.8
 
+const DAMAGED =
+  'This file is damaged: part of the film cannot be read. Mark the events by hand, or save the film anew.'
+
 export interface Motion {
   change: number[]
   down: number[]
@@ -32,6 +35,8 @@ export async function motionOf(film: OpenFilm, onPart: (part: number) => boolean
 class Seen {
   readonly motion: Motion
   pictures = 0
+  /** Nobody wants it any more. */
+  isOver = false
   private before: { frame: number; data: Uint8ClampedArray } | null = null
   constructor(frames: number) {
     this.motion = {
@@ -72,6 +77,7 @@ async function decoded(
       if (!onPart(picture.frame / film.frames)) break
     }
   } catch {
+    if (seen.pictures > 0) throw new FilmProblem(DAMAGED)
     return null
   }
   return seen.motion
@@ -89,12 +95,19 @@ async function played(
   await heard(video, 'loadeddata', 'The film cannot be read any more: open it again.')
   let rate = Math.min(1, SHOWN_A_SECOND / film.plays)
   let seen = await playedOnce(film, video, pen, rate, onPart)
-  while (seen.pictures < ENOUGH * film.frames && rate / 2 >= SLOWEST) {
+  while (
+    !seen.isOver &&
+    !video.error &&
+    seen.pictures < ENOUGH * film.frames &&
+    rate / 2 >= SLOWEST
+  ) {
     rate /= 2
     await seekTo(video, 0)
     seen = await playedOnce(film, video, pen, rate, onPart)
   }
+  const isDamaged = video.error !== null
   letGo(video)
+  if (isDamaged) throw new FilmProblem(DAMAGED)
   return seen.motion
 }
 
@@ -110,7 +123,8 @@ async function playedOnce(
     const frame = frameAt(seconds, film)
     pen.drawImage(video, 0, 0, SMALL.width, SMALL.height)
     seen.add(frame, small(pen))
-    return onPart(frame / film.frames) && frame < film.frames - 1
+    seen.isOver = !onPart(frame / film.frames)
+    return !seen.isOver && frame < film.frames - 1
   })
   return seen
 }

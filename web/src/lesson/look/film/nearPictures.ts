@@ -106,13 +106,28 @@ export class NearPictures {
   private async decode([from, to]: Run): Promise<void> {
     const running = await this.runningAt(from)
     while (running.next <= to && !this.isOver) {
-      const { value } = await running.pictures.next()
+      const value = await this.next(running)
+      if (value === 'damaged') return
       const came = value?.frame ?? this.frames
       for (let frame = running.next; frame < came; frame++) this.absent.add(frame)
       running.next = came + 1
       if (value) await this.take(value)
       const isOnTheWay = this.wanted >= running.next && this.wanted <= to
       if (!isOnTheWay && (!this.has(this.wanted) || running.next > this.last)) return
+    }
+  }
+
+  /** What comes next; damaged: nothing more can be decoded up to the next picture packed whole. */
+  private async next({ next, pictures }: Running): Promise<Decoded | 'damaged' | undefined> {
+    try {
+      return (await pictures.next()).value ?? undefined
+    } catch {
+      const key = this.decoder.keyOf(next)
+      for (let at = next; at < this.frames && this.decoder.keyOf(at) === key; at++)
+        this.absent.add(at)
+      this.running = null
+      if (this.absent.has(this.wanted)) this.answer(null)
+      return 'damaged'
     }
   }
 

@@ -4,6 +4,8 @@ import { FilmProblem, type OpenFilm } from '@/lesson/look/film/film'
 const PATIENCE_MS = 8000
 /** Browsers tell times to a millisecond, and less. */
 const ROUNDED_S = 0.0011
+const DAMAGED =
+  'This picture cannot be read: the file is damaged. The last one that could be read is shown.'
 /** How slowly and fast browsers play at all. */
 export const SLOWEST = 0.0625
 export const FASTEST = 16
@@ -11,21 +13,21 @@ export const FASTEST = 16
 /** Waits for an event of the video; FilmProblem with these words when it fails or never comes. */
 export function heard(video: HTMLVideoElement, event: string, otherwise: string): Promise<void> {
   return new Promise((resolve, reject) => {
-    const late = setTimeout(() => {
+    const over = new AbortController()
+    const fail = () => {
+      over.abort()
       reject(new FilmProblem(otherwise))
-    }, PATIENCE_MS)
-    const end = (settle: () => void) => () => {
-      clearTimeout(late)
-      settle()
     }
-    video.addEventListener(event, end(resolve), { once: true })
-    video.addEventListener(
-      'error',
-      end(() => {
-        reject(new FilmProblem(otherwise))
-      }),
-      { once: true },
-    )
+    const late = setTimeout(fail, PATIENCE_MS)
+    const done = () => {
+      over.abort()
+      resolve()
+    }
+    over.signal.addEventListener('abort', () => {
+      clearTimeout(late)
+    })
+    video.addEventListener(event, done, { signal: over.signal })
+    video.addEventListener('error', fail, { signal: over.signal })
   })
 }
 
@@ -49,7 +51,7 @@ export async function playThrough(
       if (see(mediaTime)) video.requestVideoFrameCallback(shown)
       else end()
     }
-    video.addEventListener('ended', end, { once: true })
+    for (const over of ['ended', 'error']) video.addEventListener(over, end, { once: true })
     video.requestVideoFrameCallback(shown)
   })
   video.pause()
@@ -62,24 +64,24 @@ export function middleOf(frame: number, { plays, listing }: OpenFilm): number {
   return (from + (listing.times[frame + 1] ?? from + 1 / plays)) / 2
 }
 
-/** Shows exactly this picture: sought at the middle of its time. */
+/** Shows exactly this picture, sought at the middle of its time; FilmProblem as `seekTo`. */
 export async function seek(video: HTMLVideoElement, frame: number, film: OpenFilm): Promise<void> {
   await seekTo(video, middleOf(frame, film))
 }
 
-/** Goes to a moment, seconds, and waits until its picture is there. */
+/** Goes to a moment, seconds, and waits until its picture is there; FilmProblem: it cannot be shown. */
 export async function seekTo(video: HTMLVideoElement, seconds: number): Promise<void> {
   if (Math.abs(video.currentTime - seconds) < 1e-6) return
-  const there = new Promise<void>((done) => {
-    video.addEventListener(
-      'seeked',
-      () => {
-        done()
-      },
-      { once: true },
-    )
-  })
+  if (video.error) await loadedAnew(video)
+  const there = heard(video, 'seeked', DAMAGED)
   video.currentTime = seconds
+  await there
+}
+
+/** A film that met a damaged picture plays nothing more until then. */
+async function loadedAnew(video: HTMLVideoElement): Promise<void> {
+  const there = heard(video, 'loadeddata', DAMAGED)
+  video.load()
   await there
 }
 
