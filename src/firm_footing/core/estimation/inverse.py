@@ -191,10 +191,20 @@ class _Inverse:
     def _linear(
         self, parts: FloatArray, root: FloatArray
     ) -> tuple[FloatArray, FloatArray, FloatArray]:
+        """What the balls show, its slopes, and what bends leave over; see `Physics.linear`.
+
+        All balls of a block have the same slopes, the mean of those that noted it: balls struck
+        here and there answer to loft and speed a little differently, and were each taken at its
+        word, forty carries would make out a loft twenty degrees off.
+        """
         done, made = 0, []
         for block in self.physics:
             here = slice(done, done + block.count)
-            made.append(block.linear(parts[here], root[here]))
+            shown, slopes, left_over = block.linear(parts[here], root[here])
+            noted = self.noted.made[here].astype(float)
+            noted[:, ~noted.any(axis=0)] = 1.0
+            alike = np.einsum("nr,nrp->rp", noted / noted.sum(axis=0), slopes)
+            made.append((shown, np.broadcast_to(alike, slopes.shape), left_over))
             done += block.count
         shown, slopes, left_over = (np.concatenate(part) for part in zip(*made, strict=True))
         return shown, slopes, left_over
