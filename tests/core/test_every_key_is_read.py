@@ -18,7 +18,7 @@ READ_BY_NAME = {
     "Schools": "getattr(self, name) for name in type(self).model_fields",
     "ReadingErrors": "getattr(self, ",
     "SharedError": "getattr(self, name)",
-    "CarryError": "getattr(self.carry_pct, carry_source)",
+    "MarkError": "getattr(found, mark)",
     "Timing": "getattr(timing, name)",
 }
 """Models whose keys are asked for by a name held in a variable, and the words that do so."""

@@ -12,9 +12,7 @@ from firm_footing.core.estimation.expected import expected_of, setting_of
 from firm_footing.core.estimation.intervals import interval_slopes
 from firm_footing.core.estimation.inverse import read_delivery
 from firm_footing.core.frame.arrays import FloatArray
-from firm_footing.core.inference.delivery_likelihood import reading_of
 from firm_footing.core.knowledge import DIMENSIONS, Knowledge
-from firm_footing.core.patterns import read_pattern
 from firm_footing.core.physics.flight import fly
 from firm_footing.core.physics.forward import (
     FACE_TO_PATH,
@@ -25,7 +23,6 @@ from firm_footing.core.physics.forward import (
     play,
 )
 from firm_footing.core.physics.surrogate import land
-from firm_footing.simulators.measure import TEN_IRONS, draw_student
 from firm_footing.simulators.noting import in_words, measured
 from firm_footing.simulators.worlds import Flown
 from tests import sizes
@@ -99,23 +96,6 @@ def test_the_intervals_hold_the_truth_as_often_as_they_say(
     far = 5.5 * (0.16 / BLOCKS) ** 0.5
     assert share.min() > 0.80 - far
     assert share.max() < 0.80 + far
-
-
-@pytest.mark.parametrize("wide", [0.5, 1.0])
-def test_the_more_balls_in_words_the_nearer_the_reading(knowledge: Knowledge, wide: float) -> None:
-    """No loft is made out of how differently forty carries answer to it."""
-    away: dict[int, list[float]] = {10: [], 40: []}
-    face: dict[int, list[float]] = {10: [], 40: []}
-    for balls in away:
-        for seed in range(sizes.of(24, 120)):
-            baseline = TEN_IRONS._replace(balls=balls, wide=wide)
-            student, case, _ = draw_student(seed, knowledge, baseline=baseline)
-            read = reading_of(read_pattern(case.blocks, knowledge, case.handicap), knowledge)
-            off = read.value - read.design @ student.delivery
-            away[balls].append(float(off @ np.linalg.solve(read.noise, off)) / len(off))
-            face[balls].append(float(off[read.names.index("face_to_path_deg")]))
-    assert np.mean(away[40]) < 1.0, "farther off than its doubt says"
-    assert np.std(face[40]) < np.std(face[10])
 
 
 def test_the_balls_own_deliveries_are_found(knowledge: Knowledge) -> None:

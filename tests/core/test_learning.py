@@ -145,7 +145,7 @@ def test_the_order_of_lessons_is_nothing_and_they_can_come_in_parts(knowledge: K
     assert part.outcomes == whole.outcomes
     assert part.decisions == whole.decisions
     for name, found in part.causes.items():
-        assert found.factor == pytest.approx(whole.causes[name].factor, rel=0.12)
+        assert found.factor == pytest.approx(whole.causes[name].factor, rel=0.2)
     assert Learned.model_validate_json(whole.model_dump_json()) == whole
 
 

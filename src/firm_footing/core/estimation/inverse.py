@@ -14,12 +14,14 @@ that is not square to the target, a carry held against a doubtful mark), for tha
 
 from dataclasses import dataclass
 from functools import lru_cache
+from typing import Final
 
 import numpy as np
 from numpy.typing import NDArray
 
 from firm_footing.core.case import Block
 from firm_footing.core.estimation.intervals import interval_slopes
+from firm_footing.core.estimation.linear import LinearPhysics
 from firm_footing.core.estimation.observations import (
     UNOBSERVED_VARIANCE,
     Observations,
@@ -38,6 +40,8 @@ PASSES = 3
 """How often the physics is made linear anew."""
 SWEEPS = 3
 """How often the intervals are fitted in each pass."""
+ELSEWHERE: Final = READINGS.index("contact_elsewhere")
+"""A word that leaves most of the face open says nothing of how widely balls scatter on it."""
 LIMITS = np.array([30.0, 30.0, 25.0, 40.0, 15.0, 45.0, 20.0])
 """A ball's delivery is looked for this far either way, order of `PARTS`."""
 
@@ -116,13 +120,14 @@ class _Inverse:
         knowledge: Knowledge,
         handicap: float | None,
     ) -> None:
-        self.physics, self.noted, self.certain = physics, noted, certain
+        self.noted, self.certain = noted, certain
         numbers = knowledge.numbers.delivery
         self.tail_df = numbers.ball_tail_df
         self.spread = numbers.scatter_spread
         self.prior_mean, self.prior, self.usual2 = _populations(knowledge, handicap)
         self.value, self.variance = noted.value.copy(), noted.variance.copy()
         self.known = np.stack([is_observed(noted, part) for part in range(len(PARTS))], axis=1)
+        self.physics = LinearPhysics(physics, noted.made)
         self.weights: FloatArray = np.ones(len(noted.value))
         self.scatter2 = np.tile(self.usual2, (len(noted.value), 1))
 
@@ -133,11 +138,13 @@ class _Inverse:
         parts = np.tile(mean, (len(self.value), 1))
         around = np.tile(covariance + np.diag(self.usual2), (len(self.value), 1, 1))
         for done in range(PASSES):
-            shown, slopes, self.left_over = self._linear(parts, _root(around))
+            shown, slopes, self.left_over = self.physics.linear(parts, _root(around))
             offset = shown - (slopes @ parts[:, :, None])[:, :, 0]
             away = self._away(mean, offset, slopes, self.noted.value, self.noted.variance)
             if done:  # about their own middle, not the usual one
-                self._fit_scatter(self._away(mean, offset, slopes, self.value, self.variance))
+                noise2 = self.variance.copy()
+                noise2[:, ELSEWHERE] = UNOBSERVED_VARIANCE
+                self._fit_scatter(self._away(mean, offset, slopes, self.value, noise2))
             fitted2 = away.distances2(self.scatter2)
             tail = np.minimum(1.0, (self.tail_df + away.counted) / (self.tail_df + fitted2))
             self.weights = np.where(self.certain, 1.0, tail)
@@ -148,26 +155,23 @@ class _Inverse:
                 balls, ball_covariance = self._balls(each, each_vector, mean, covariance)
                 self._fit_intervals(offset, slopes, balls, ball_covariance)
             parts, around = self._from_here(mean, covariance, balls, ball_covariance)
-        slopes = np.concatenate([slopes, shared.slopes], axis=2)
-        offset = self._with_doubtful_carries(offset, shared, knowledge)
+        speed = self.physics.speed_of_marks(slopes)
+        slopes = np.concatenate([slopes, shared.slopes, speed], axis=2)
+        shared_sd = np.concatenate([shared.sd, shared.mark_pct])
+        self._take_in_doubtful_carries(shared, knowledge)
         with_shared, vector_with_shared, _, _ = self._sites(offset, slopes)
         return Delivered(
-            self.prior_mean, self.prior, said, vector, shared.sd, with_shared, vector_with_shared,
+            self.prior_mean, self.prior, said, vector, shared_sd, with_shared, vector_with_shared,
             mean, covariance, balls, ball_covariance,
             away.distances2(np.tile(self.usual2, (len(self.value), 1))), self.weights,
             self.scatter2, away.counted, self._own_share(slopes), speed_named,
         )  # fmt: skip
 
-    def _with_doubtful_carries(
-        self, offset: FloatArray, shared: SharedErrors, knowledge: Knowledge
-    ) -> FloatArray:
-        """Take in the carries held against a mark that nobody named; (n, readings) the offset."""
+    def _take_in_doubtful_carries(self, shared: SharedErrors, knowledge: Knowledge) -> None:
+        """Carries held against a mark that nobody named count beside what the mark may be off."""
         balls, column = np.flatnonzero(~np.isnan(shared.carry)), READINGS.index("carry")
         self.value[balls, column] = shared.carry[balls]
         self.variance[balls, column] = (knowledge.numbers.reading.carry_sd_pct / 100) ** 2
-        out = offset.copy()
-        out[:, column] += shared.carry_offset
-        return out
 
     def _from_here(
         self,
@@ -187,27 +191,6 @@ class _Inverse:
         neither = ~self.known[:, :, None] & ~self.known[:, None, :]
         whole = covariance + self.scatter2[:, :, None] * np.eye(len(PARTS))
         return parts, np.where(both, around, np.where(neither, whole, 0.0))
-
-    def _linear(
-        self, parts: FloatArray, root: FloatArray
-    ) -> tuple[FloatArray, FloatArray, FloatArray]:
-        """What the balls show, its slopes, and what bends leave over; see `Physics.linear`.
-
-        All balls of a block have the same slopes, the mean of those that noted it: balls struck
-        here and there answer to loft and speed a little differently, and were each taken at its
-        word, forty carries would make out a loft twenty degrees off.
-        """
-        done, made = 0, []
-        for block in self.physics:
-            here = slice(done, done + block.count)
-            shown, slopes, left_over = block.linear(parts[here], root[here])
-            noted = self.noted.made[here].astype(float)
-            noted[:, ~noted.any(axis=0)] = 1.0
-            alike = np.einsum("nr,nrp->rp", noted / noted.sum(axis=0), slopes)
-            made.append((shown, np.broadcast_to(alike, slopes.shape), left_over))
-            done += block.count
-        shown, slopes, left_over = (np.concatenate(part) for part in zip(*made, strict=True))
-        return shown, slopes, left_over
 
     def _sites(
         self, offset: FloatArray, slopes: FloatArray
@@ -281,10 +264,8 @@ class _Inverse:
 
         A ball off the hosel says where it was struck, and nothing of how the others scatter.
         """
-        done, without_height = 0, away.without(HEIGHT, self.usual2[HEIGHT])
-        for block in self.physics:
-            here = slice(done, done + block.count)
-            done += block.count
+        without_height = away.without(HEIGHT, self.usual2[HEIGHT])
+        for here in self.physics.blocks:
             ordinary = np.zeros(len(self.certain), dtype=bool)
             ordinary[here] = ~self.certain[here]
             factor2 = without_height.of(ordinary).fitted_factor2(

@@ -25,6 +25,7 @@ READINGS: Final = (
     "height",
     "contact_low_point",
     "contact_strike",
+    "contact_elsewhere",
     "club_speed",
     "ball_speed",
     "launch",
@@ -132,7 +133,11 @@ def _face(shot: Shot, numbers: Numbers) -> dict[str, NotedValue]:
         made["height"] = ValueRead(shot.low_high_mm, sd)
     if shot.heel_toe_mm is not None:
         return made | {"strike": ValueRead(shot.heel_toe_mm, sd)}
-    return made | _contact_says(shot, "heel_toe_mm", "contact_strike", numbers)
+    said = _contact_says(shot, "heel_toe_mm", "contact_strike", numbers)
+    if said or (shot.contact is None and shot.start is None and shot.start_deg is None):
+        return made | said
+    on = numbers.not_off_the_face
+    return made | {"contact_elsewhere": Within(on.least_mm, on.most_mm, on.sd_mm)}
 
 
 def _contact_says(shot: Shot, quantity: str, name: str, numbers: Numbers) -> dict[str, NotedValue]:

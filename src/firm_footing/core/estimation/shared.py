@@ -1,8 +1,8 @@
 """What can be off for a whole block, so that more balls do not average it out?
 
 The mat that is not square to the target, the divots of a slope, a sticker set off centre, a carry
-held against a doubtful mark: each is one unknown number for all balls of a block, beside their
-scatter. How large it usually is stands in `numbers.yaml`.
+or a speed held against a doubtful mark: each is one unknown number for all balls of a block, beside
+their scatter. How large it usually is stands in `numbers.yaml`.
 """
 
 import math
@@ -34,15 +34,16 @@ class SharedErrors:
 
     sd : (errors,) standard deviation of each
     slopes : (balls, readings, errors) what one unit of each does to a note
+    mark_pct : (blocks,) standard deviation of the club speed that each block's mark stands for, per
+        cent: another speed would have shown in all that hangs on it
     carry : (balls,) log of a carry that is held against no mark that anybody named or measured, so
         that only a reader who weighs the doubt of the mark may use it; NaN of others
-    carry_offset : (balls,) how far such a carry lies below its mark on average
     """
 
     sd: FloatArray
     slopes: FloatArray
+    mark_pct: FloatArray
     carry: FloatArray
-    carry_offset: FloatArray
 
 
 def shared_errors(
@@ -54,7 +55,8 @@ def shared_errors(
     count = sum(len(b.shots) for b in hit)
     sd = np.zeros(len(hit) * len(CHANNELS))
     slopes = np.zeros((count, len(READINGS), len(sd)))
-    carry, carry_offset = np.full(count, np.nan), np.zeros(count)
+    carry = np.full(count, np.nan)
+    mark_pct = np.zeros(len(hit))
     ball = 0
     for row, block in enumerate(hit):
         here = slice(ball, ball + len(block.shots))
@@ -65,11 +67,10 @@ def shared_errors(
             sd[column] = error
             for reading in moved:
                 slopes[here, READINGS.index(reading), column] = 1.0
+        mark_pct[row] = 100 * numbers.shared_error.of("speed_pct", source)
         if source in ("own_best", "handicap"):
             carry[here] = [_log_carry(shot) for shot in block.shots]
-        if source == "own_best":
-            carry_offset[here] = -numbers.shared_error.own_best_above_mean_pct / 100
-    return SharedErrors(sd, slopes, carry, carry_offset)
+    return SharedErrors(sd, slopes, mark_pct, carry)
 
 
 def _log_carry(shot: Shot) -> float:

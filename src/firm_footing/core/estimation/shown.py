@@ -48,6 +48,7 @@ class Physics:
             "height": parts[:, HEIGHT],
             "contact_low_point": low,
             "contact_strike": parts[:, STRIKE],
+            "contact_elsewhere": parts[:, STRIKE],
             "club_speed": np.log(delivery.club_speed_mps),
             "ball_speed": np.log(launch.ball_speed_mps),
             "launch": launch.launch_deg,

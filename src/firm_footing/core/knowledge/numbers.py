@@ -9,6 +9,7 @@ from firm_footing.core.knowledge.delivery_numbers import DeliveryNumbers
 from firm_footing.core.knowledge.reading_numbers import (
     Chance,
     NotingNumbers,
+    OnTheFace,
     ReadingErrors,
     Says,
     SharedError,
@@ -274,6 +275,7 @@ class Numbers(Entry):
     reading: NotingNumbers
     shared_error: SharedError
     contact_says: dict[str, Says]
+    not_off_the_face: OnTheFace
     turf: Turf
     expected: ExpectedNumbers
     block: BlockNumbers

@@ -54,8 +54,8 @@ class NotingNumbers(Entry):
     carry_sd_pct: float = Field(gt=0)
 
 
-class CarryError(Entry):
-    """How doubtful the mark is that carry is held against, per cent, by where it comes from."""
+class MarkError(Entry):
+    """How doubtful what a ball is held against is, per cent, by where the mark comes from."""
 
     named: float = Field(gt=0)
     club_speed: float = Field(gt=0)
@@ -68,22 +68,22 @@ class SharedError(Entry):
 
     aim_deg : of where the target is taken to be
     ground_cm : of divots, off a slope or a soft place
-    own_best_above_mean_pct : how far the own best balls lie above the mean of sound ones
+    speed_pct : of the club speed that the mark stands for
     """
 
     aim_deg: float = Field(gt=0)
     divot_direction_deg: float = Field(gt=0)
     ground_cm: float = Field(gt=0)
     strike_mm: float = Field(gt=0)
-    carry_pct: CarryError
-    own_best_above_mean_pct: float = Field(ge=0)
+    carry_pct: MarkError
+    speed_pct: MarkError
 
-    def of(self, name: str, carry_source: str) -> float:
-        """One standard deviation; of carry as a natural logarithm."""
-        if name == "carry_pct":
-            error: float = getattr(self.carry_pct, carry_source)
+    def of(self, name: str, mark: str) -> float:
+        """One standard deviation; of carry and speed as a natural logarithm."""
+        found: float | MarkError = getattr(self, name)
+        if isinstance(found, MarkError):
+            error: float = getattr(found, mark)
             return error / 100
-        found: float = getattr(self, name)
         return found
 
 
@@ -94,6 +94,14 @@ class Says(Entry):
     least: float | None = None
     most: float | None = None
     sd: float = Field(gt=0)
+
+
+class OnTheFace(Entry):
+    """Where a ball was met of which neither heel, hosel nor toe was said; - heel."""
+
+    least_mm: float = Field(lt=0)
+    most_mm: float = Field(gt=0)
+    sd_mm: float = Field(gt=0)
 
 
 class ByMeasure(Entry):

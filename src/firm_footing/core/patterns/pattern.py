@@ -35,6 +35,12 @@ KNOWN_SE: Final = dict(zip(DIMENSIONS, (5.0, 5.0, 10.0, 20.0, 6.0, 8.0), strict=
 TOGETHER: Final = ((PATH, FACE_TO_PATH), (LOW_POINT,), (STRIKE,), (LOFT, SPEED))
 """Quantities that make one thing together: neither is fixed where only that thing was seen."""
 
+TOLD_BY: Final = {
+    "low_point_cm": {"low_point", "attack"},
+    "heel_toe_mm": {"strike", "contact_strike", "axis"},
+}
+"""What must have been noted to speak of these: a ball called clean shows neither."""
+
 MARKED: Final = (LOW_POINT, STRIKE)
 """What leaves a mark, on the turf and on the face."""
 
@@ -147,7 +153,9 @@ def read_pattern(
         contact_says=_noted_any(balls, knowledge, {"contact_low_point"}),
         ball_forward_cm=forward,
         **_known(delivered, forward, knowledge)
-        | ({} if _noted_any(balls, knowledge, {"low_point", "attack"}) else {"low_point_cm": None}),
+        | {
+            name: None for name, notes in TOLD_BY.items() if not _noted_any(balls, knowledge, notes)
+        },
     )
 
 
