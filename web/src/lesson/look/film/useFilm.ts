@@ -170,7 +170,7 @@ export function useFilm(open: OpenLesson, blockId: Ref<string | null>) {
         height,
         fps: plays,
         events: {},
-        held: false,
+        held: null,
         other_hand: false,
         ...camera,
       }
