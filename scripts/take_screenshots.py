@@ -202,6 +202,7 @@ def main() -> None:
                 page.goto(URL + address(where, day))
                 page.wait_for_load_state("load")  # a lesson keeps a stream open: never idle
                 page.wait_for_timeout(1500)
+                page.get_by_text("Opening the lesson").wait_for(state="hidden")
                 if act is not None:
                     act(page)
                 page.wait_for_timeout(500)

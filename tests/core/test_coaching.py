@@ -9,7 +9,7 @@ from firm_footing.core.case import School
 from firm_footing.core.coaching import Situation, drills_for, withheld_for
 from firm_footing.core.coaching.cards import cards_for
 from firm_footing.core.coaching.cautions import cautions_for, general_cautions
-from firm_footing.core.coaching.drills import POSSIBLE, fit_of
+from firm_footing.core.coaching.drills import fit_of
 from firm_footing.core.knowledge import Knowledge
 
 BALANCE = {"step_away", "toes_curled", "trail_toes_up", "trail_foot_back"}
@@ -70,7 +70,10 @@ def test_no_advice_holds_drills_of_two_opposite_remedies(knowledge: Knowledge, s
         drills = drills_for(cause.id, knowledge, Situation(present=present))
         served = {t for d in drills for t in knowledge.drill[d].targets}
         for one, other in pairs:
-            if max(present[one], present[other]) >= POSSIBLE or cause.id in (one, other):
+            if max(present[one], present[other]) >= knowledge.numbers.possible_from or cause.id in (
+                one,
+                other,
+            ):
                 assert not {one, other} <= served
             assert other not in served or cause.id != one
             if cause.id not in (one, other) and present[other] > max(present[one], 0.5):

@@ -5,9 +5,7 @@ from collections.abc import Mapping, Sized
 from firm_footing.core.knowledge import Drill, Knowledge
 from firm_footing.core.knowledge.coaching import Caution
 
-CARE = "Take care: “{}” is likely here, and this drill can feed it. Watch the finish."
-POSSIBLE = 0.2
-"""A cause this likely is worth a word."""
+CARE = "Take care: “{}” is possible here, and this drill can feed it. Watch the finish."
 
 
 def general_cautions(
@@ -39,9 +37,10 @@ def cautions_for(
 ) -> tuple[str, ...]:
     """Sentences that go with this drill beyond the general ones: its limits first, by name.
 
-    present : cause id to P(present): a drill that can feed a likely cause says so
+    present : cause id to P(present): a drill that can feed a possible cause says so
     """
-    care = [c for c in drill.care_with if (present or {}).get(c, 0.0) >= POSSIBLE]
+    possible = knowledge.numbers.possible_from
+    care = [c for c in drill.care_with if (present or {}).get(c, 0.0) >= possible]
     found = [CARE.format(knowledge.cause[c].name.lower()) for c in care]
     found += [said(c, to_student) for c in knowledge.cautions.general if _touches(c, drill)]
     if drill.limits:

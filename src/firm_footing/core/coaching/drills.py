@@ -9,9 +9,6 @@ from firm_footing.core.knowledge.coaching import FitNumbers
 from firm_footing.core.knowledge.cues import Leg
 from firm_footing.core.knowledge.vocabulary import Limit
 
-POSSIBLE = 0.2
-"""A cause this likely is not to be made worse by a drill for another."""
-
 USUAL_SCHOOL = School()
 
 Worked = Mapping[tuple[str, str], tuple[int, int]]
@@ -137,10 +134,10 @@ def _handicap(here: Situation, knowledge: Knowledge) -> float:
 
 def withheld_for(cause: str, knowledge: Knowledge, here: Situation) -> list[Withheld]:
     """The drills for this cause that are kept back, with the reasons."""
-    found = []
+    found, likely = [], knowledge.numbers.likely_from
     for drill in _serving(cause, knowledge):
         hurt = tuple(x for x in drill.limits if x in here.limits and not _spares(drill, x, here))
-        worse = tuple(c for c in drill.not_for if here.probability(c) >= 0.5)
+        worse = tuple(c for c in drill.not_for if here.probability(c) >= likely)
         worse += _opposed(drill, cause, knowledge, here)
         if hurt or worse:
             found.append(Withheld(drill.id, hurt, worse))
@@ -158,7 +155,8 @@ def _opposed(drill: Drill, cause: str, knowledge: Knowledge, here: Situation) ->
         opposite = knowledge.cause[target].opposite_of
         if opposite is None or opposite in drill.not_for or target == cause:
             continue
-        likelier = here.probability(opposite) >= max(here.probability(target), POSSIBLE)
+        possible = knowledge.numbers.possible_from
+        likelier = here.probability(opposite) >= max(here.probability(target), possible)
         if opposite == cause or likelier:
             found.append(opposite)
     return tuple(found)

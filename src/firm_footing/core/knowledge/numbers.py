@@ -288,6 +288,16 @@ class Numbers(Entry):
     words_for_probability: dict[str, float]
     spoken: SpokenNumbers
 
+    @property
+    def possible_from(self) -> float:
+        """A cause this probable is called possible, and is not to be made worse."""
+        return self.words_for_probability["possible"]
+
+    @property
+    def likely_from(self) -> float:
+        """A cause this probable is called likely."""
+        return self.words_for_probability["likely"]
+
     @field_validator("pointer", "pointer_beside")
     @classmethod
     def _probabilities(cls, value: dict[str, float]) -> dict[str, float]:

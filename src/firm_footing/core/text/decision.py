@@ -29,8 +29,7 @@ def _headline(decision_status: DecisionStatus, knowledge: Knowledge) -> str:
     if decision_status.start_with is None:
         return "Nothing stands out yet."
     if decision_status.kind == "open":
-        possible = knowledge.numbers.words_for_probability["possible"]
-        if decision_status.probabilities[1] >= possible:
+        if decision_status.probabilities[1] >= knowledge.numbers.possible_from:
             return f"Open between {first} and {second}."
         return f"Much is still open; {first} is ahead."
     return {
