@@ -29,9 +29,11 @@ def new_lesson(page: Page, name: str, words: str = "New lesson") -> None:
 
 
 def newest_lesson_of(page: Page, name: str) -> str:
-    students = page.request.get("/api/day").json()["students"]
+    anew = {"Connection": "close"}  # one that was kept may be let go of just then
+    students = page.request.get("/api/day", headers=anew).json()["students"]
     student = next(s["id"] for s in students if s["name"] == name)
-    return str(page.request.get(f"/api/students/{student}/lessons").json()[0]["id"])
+    lessons = page.request.get(f"/api/students/{student}/lessons", headers=anew)
+    return str(lessons.json()[0]["id"])
 
 
 def own_copy_of(page: Page, name: str) -> None:
