@@ -199,8 +199,11 @@ def test_one_wild_ball_among_ten_does_not_turn_the_ranking(knowledge: Knowledge)
     without = diagnose(case([PULL_SLICE_HEEL] * 9), knowledge)
     with_it = diagnose(case([*[PULL_SLICE_HEEL] * 9, wild]), knowledge)
     assert with_it.start_with == without.start_with
-    before = {c.id: c.probability for c in without.causes}
-    assert {c.id: c.probability for c in with_it.causes} == pytest.approx(before, abs=0.04)
+    after = {c.id: c for c in with_it.causes}
+    for before in without.causes:
+        assert after[before.id].probability == pytest.approx(before.probability, abs=0.035)
+    for before in without.causes[:8]:  # balls can cease to point to one that is seldom the start
+        assert after[before.id].root == pytest.approx(before.root, abs=0.03), before.id
 
 
 def test_few_balls_widen_and_many_narrow(knowledge: Knowledge) -> None:

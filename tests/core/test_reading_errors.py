@@ -17,7 +17,7 @@ from firm_footing.core.inference.delivery_likelihood import reading_of
 from firm_footing.core.knowledge import Knowledge
 from firm_footing.core.patterns import read_pattern
 from firm_footing.core.physics.forward import play
-from firm_footing.simulators.measure import TEN_IRONS, Baseline, draw_student
+from firm_footing.simulators.measure import TEN_IRONS, Baseline, draw_student, without_fields
 from firm_footing.simulators.noting import measured
 from firm_footing.simulators.student import swing
 from tests import sizes
@@ -71,17 +71,11 @@ def read(seed: int, noted: Noted, balls: int, knowledge: Knowledge) -> Read:
         parts, setting = swing(student, balls, knowledge, rng), setting_of(block, knowledge)
         shots = measured(parts, play(parts, setting), setting, knowledge, rng)
         block = block.model_copy(update={"shots": shots})
-    block = without(block, noted)
+    block = without_fields(block, noted.without)
+    if not noted.mark:
+        block = block.model_copy(update={"expected_carry_m": None})
     found = reading_of(read_pattern((block,), knowledge, case.handicap), knowledge)
     return Read(found.names, found.value - found.design @ student.delivery, found.noise)
-
-
-def without(block: Block, noted: Noted) -> Block:
-    """The same block as it was noted."""
-    nothing = dict.fromkeys(noted.without)
-    shots = tuple(s.model_copy(update=nothing) for s in block.shots)
-    mark = block.expected_carry_m if noted.mark else None
-    return block.model_copy(update={"shots": shots, "expected_carry_m": mark})
 
 
 @pytest.mark.parametrize("name", BLOCKS)

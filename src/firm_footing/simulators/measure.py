@@ -12,7 +12,7 @@ from typing import Final, NamedTuple
 import numpy as np
 from numpy.random import Generator
 
-from firm_footing.core.case import Case
+from firm_footing.core.case import Block, Case
 from firm_footing.core.conclusions.next_check import next_checks
 from firm_footing.core.diagnosis.diagnosis import Diagnosis, diagnose
 from firm_footing.core.inference.inference import infer
@@ -237,14 +237,16 @@ CHANNELS: Final[dict[str, tuple[str, ...]]] = {
 
 def lacking(case: Case, channels: Sequence[str]) -> Case:
     """The case without these channels."""
-    nothing = {field: None for channel in channels for field in CHANNELS[channel]}
-    if not nothing:
-        return case
-    blocks = tuple(
-        b.model_copy(update={"shots": tuple(s.model_copy(update=nothing) for s in b.shots)})
-        for b in case.blocks
-    )
+    fields = [field for channel in channels for field in CHANNELS[channel]]
+    blocks = tuple(without_fields(block, fields) for block in case.blocks)
     return case.model_copy(update={"blocks": blocks})
+
+
+def without_fields(block: Block, fields: Sequence[str]) -> Block:
+    """The block as if these fields of its balls had not been noted."""
+    nothing = dict.fromkeys(fields)
+    shots = tuple(shot.model_copy(update=nothing) for shot in block.shots)
+    return block.model_copy(update={"shots": shots})
 
 
 def run(

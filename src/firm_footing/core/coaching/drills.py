@@ -150,12 +150,11 @@ def _opposed(drill: Drill, cause: str, knowledge: Knowledge, here: Situation) ->
     So two opposite remedies are never advised together: neither beside the cause to start with,
     nor for a third cause that one of the drills happens to serve as well.
     """
-    found = []
+    found, possible = [], knowledge.numbers.possible_from
     for target in drill.targets:
         opposite = knowledge.cause[target].opposite_of
         if opposite is None or opposite in drill.not_for or target == cause:
             continue
-        possible = knowledge.numbers.possible_from
         likelier = here.probability(opposite) >= max(here.probability(target), possible)
         if opposite == cause or likelier:
             found.append(opposite)
