@@ -92,3 +92,15 @@ def test_a_strike_that_no_cause_makes_is_left_over(knowledge: Knowledge) -> None
     said = diagnose(case, knowledge).unexplained or ""
     assert said.startswith("No cause seen so far explains 2")
     assert said.endswith(" mm of strike toward the toe.")
+
+
+def test_where_balls_hardly_miss_nothing_is_left_unexplained(knowledge: Knowledge) -> None:
+    """One shank among sound balls: two sentences beside each other do not contradict."""
+    contacts = ["hosel", *["clean"] * 5]
+    shots = [{"start": "straight", "curve": "straight", "contact": c} for c in contacts]
+    case = Case.model_validate({"handedness": "left", "blocks": [{"club": "7i", "shots": shots}]})
+    inference = infer(case, knowledge)
+    assert unexplained(inference, attribution_of(inference)) is not None
+    found = diagnose(case, knowledge)
+    assert found.decision_status.no_miss
+    assert found.unexplained is None

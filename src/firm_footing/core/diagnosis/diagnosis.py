@@ -99,7 +99,8 @@ class Diagnosis:
     measured : looks that numbers answer by themselves
     verdicts : what the blocks hit with a constraint said
     ball_next : what the ball should do once the start is mended; None without a start or balls
-    unexplained : what no cause seen so far accounts for, in a sentence; None where nothing is
+    unexplained : what no cause seen so far accounts for, in a sentence; None where nothing is, and
+        where the balls hardly miss
     """
 
     pattern: Pattern
@@ -168,7 +169,7 @@ def diagnose(
         measured=inference.measured,
         trial_results=trial_results(inference),
         ball_next=ball_next(inference, start, attribution) if start else None,
-        unexplained=unexplained_words(inference, attribution),
+        unexplained=None if found.no_miss else unexplained_words(inference, attribution),
     )
 
 
