@@ -1,23 +1,31 @@
 // The server says by itself when a lesson is changed, on one stream for each page that is seen.
 import { onScopeDispose, ref, type Ref } from 'vue'
 
+/**
+ * A browser opens six lines to one server, and some keep the stream of a page that was left until
+ * the server ends it, after twelve seconds: pages left sooner than this open none, so that lines
+ * remain. Until then one asks.
+ */
+const LISTEN_AFTER_MS = 3000
+
 export interface Revisions {
   /** What it said last. */
   heard: Ref<number | null>
   /** Whether it can be relied on to say so; else one has to ask. */
   isTold: Ref<boolean>
-  /** Listens again, where it was refused before. */
+  /** Listens, where it does not yet and the page has been open for a while. */
   listen: () => void
 }
 
 export function useRevisions(id: string): Revisions {
   const heard = ref<number | null>(null)
   const isTold = ref(false)
+  const from = Date.now() + LISTEN_AFTER_MS
   let source: EventSource | null = null
 
   function listen(): void {
-    // a browser opens six lines to one server: a page that is not seen needs none
-    if (source || document.hidden || typeof EventSource === 'undefined') return
+    // a page that is not seen needs none
+    if (source || Date.now() < from || document.hidden || typeof EventSource === 'undefined') return
     const opened = new EventSource(`/api/lessons/${id}/revisions`)
     source = opened
     opened.onmessage = (event: MessageEvent<string>) => {
@@ -41,7 +49,6 @@ export function useRevisions(id: string): Revisions {
     listen()
   }
 
-  listen()
   document.addEventListener('visibilitychange', again)
   addEventListener('online', again)
   onScopeDispose(() => {

@@ -25,15 +25,18 @@ class Arrivals:
         self._ended = True
         self.tell()
 
-    async def each(self) -> AsyncIterator[None]:
-        """Now, and then after every change or several, until the server stops."""
-        event = asyncio.Event()
-        mine = asyncio.get_running_loop(), event
+    async def each(self, seconds: float) -> AsyncIterator[None]:
+        """Now, and then after every change or several, for so long or until the server stops."""
+        event, loop = asyncio.Event(), asyncio.get_running_loop()
+        mine, until = (loop, event), loop.time() + seconds
         self._waiting.add(mine)
         try:
             while not self._ended:
                 yield
-                await event.wait()
+                try:
+                    await asyncio.wait_for(event.wait(), until - loop.time())
+                except TimeoutError:
+                    return
                 event.clear()
         finally:
             self._waiting.discard(mine)

@@ -28,6 +28,9 @@ from firm_footing.store.tables import Lesson, new_id
 router = APIRouter(route_class=ParsedOnceRoute, tags=["lessons"])
 ERRORS = responses(404, 409, 422)
 LAST, NO_ID = StepIn(), Reopening()
+STREAM_S = 12.0
+"""A browser has six lines to one server, and some keep the streams of pages that were left: those
+of pages open for three seconds (`useRevisions.ts`) are four at most."""
 
 
 @router.post(
@@ -103,14 +106,14 @@ def _known_lesson(request: Request, lesson_id: RowId) -> None:
     dependencies=[Depends(_known_lesson)],
 )
 async def stream_revisions(request: Request, lesson_id: RowId) -> AsyncIterator[Revision]:
-    """Server-sent events, until the lesson is gone or the server stops."""
+    """Server-sent events for some seconds; a page that is still there then asks again by itself."""
 
     def revision() -> int:
         with session_for(request, Sender()) as session:
             return steps.revision_of(session, lesson_id)
 
     told = None
-    async for _ in request.app.state.arrivals.each():
+    async for _ in request.app.state.arrivals.each(STREAM_S):
         now = await run_in_threadpool(revision)
         if now != told:
             yield Revision(revision=now)
