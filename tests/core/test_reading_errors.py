@@ -17,6 +17,7 @@ from firm_footing.core.inference.delivery_likelihood import reading_of
 from firm_footing.core.knowledge import Knowledge
 from firm_footing.core.patterns import read_pattern
 from firm_footing.core.physics.forward import play
+from firm_footing.core.text.sheet import miss_words
 from firm_footing.simulators.measure import TEN_IRONS, Baseline, draw_student, without_fields
 from firm_footing.simulators.noting import measured
 from firm_footing.simulators.student import swing
@@ -112,8 +113,14 @@ def test_clean_balls_are_no_shanks(knowledge: Knowledge) -> None:
     contacts = ["hosel", *["clean"] * 9]
     shots = tuple({"start": "straight", "curve": "straight", "contact": c} for c in contacts)
     block = Block.model_validate({"club": "7i", "shots": shots})
-    strike = read_pattern((block,), knowledge, 18.0).heel_toe_mm
+    found = read_pattern((block,), knowledge, 18.0)
+    strike = found.heel_toe_mm
+    assert found.strike_in_words
+    assert miss_words(found) == "straight, 1 of 10 off the hosel"
     assert strike is not None
-    assert -20.0 < strike.value < -1.0
+    assert -16.0 < strike.value < -1.0
+    marked = block.shots[1].model_copy(update={"heel_toe_mm": -8.0})
+    one_mark = block.model_copy(update={"shots": (*block.shots[:1], marked, *block.shots[2:])})
+    assert not read_pattern((one_mark,), knowledge, 18.0).strike_in_words
     clean = block.model_copy(update={"shots": block.shots[1:]})
     assert read_pattern((clean,), knowledge, 18.0).heel_toe_mm is None, "nobody spoke of the strike"

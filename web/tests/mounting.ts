@@ -353,6 +353,7 @@ export function readings(more: Partial<ReadBlock> = {}): ReadBlock {
     shape: 'pull-fade',
     two_way: false,
     missed: [],
+    strike_in_words: false,
     carry_lost_pct: null,
     delivery: {
       path_deg: spread(-4.1),

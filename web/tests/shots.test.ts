@@ -211,6 +211,7 @@ describe('what the pattern says', () => {
     shape: 'pull-fade',
     two_way: true,
     missed: ['2 of 9 fat'],
+    strike_in_words: false,
     carry_lost_pct: 8.4,
     delivery: {
       path_deg: { value: -4.12, se: 1 },
@@ -229,6 +230,11 @@ describe('what the pattern says', () => {
     )
     const brief = await show(PatternLine, { block, balls: 9, hand: 'left', brief: true })
     expect(brief.page.find('.quiet').exists()).toBe(false)
+  })
+  it('gives no millimetres of a strike that only words tell', async () => {
+    const words = { ...block, missed: ['1 of 9 off the hosel'], strike_in_words: true }
+    const { page } = await show(PatternLine, { block: words, balls: 9, hand: 'right', brief: true })
+    expect(page.find('.strong').text()).toBe('Pull-fade, 1 of 9 off the hosel, 8 % short, two-way')
   })
   it('asks for the first ball, also of a retest after a baseline', async () => {
     const { page } = await show(PatternLine, { block: null, balls: 0, hand: 'right', brief: false })

@@ -71,6 +71,7 @@ class ReadBlock(BaseModel):
     shape: str | None
     two_way: bool
     missed: list[str] = Field(description='Contact in words, the clean ones aside: "4 of 7 fat"')
+    strike_in_words: bool = Field(description="Words of contact are all that tells of the strike")
     carry_lost_pct: float | None = Field(description="Of the carry named; null where none was")
     delivery: dict[str, Spread] = Field(description="What the balls do not fix is left out")
     scatter: dict[str, float] = Field(description="Standard deviation of the balls")

@@ -52,6 +52,7 @@ def block_view(block_id: str, shot_ids: list[str], read: BlockRead) -> ReadBlock
         shape=pattern.shape,
         two_way=bool(pattern.two_way),
         missed=list(missed_words(pattern)),
+        strike_in_words=pattern.strike_in_words,
         carry_lost_pct=None if pattern.carry_lost_pct is None else pattern.carry_lost_pct.value,
         delivery={k: Spread(value=e.value, se=e.se) for k, e in known.items() if e is not None},
         scatter=dict(zip(PARTS, read.scatter.tolist(), strict=True)),

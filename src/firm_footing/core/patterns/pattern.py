@@ -44,6 +44,9 @@ TOLD_BY: Final = {
 MARKED: Final = (LOW_POINT, STRIKE)
 """What leaves a mark, on the turf and on the face."""
 
+STRIKE_MEASURED: Final = TOLD_BY["heel_toe_mm"] - {"contact_strike"}
+"""A word alone is an interval without a far end: where in it, what is usual says."""
+
 WINSOR_PER_READING = 6.0
 """Squared distance per reading beyond which a ball says no more about ordinary scatter."""
 
@@ -84,6 +87,7 @@ class Pattern:
     two_way : None with fewer balls than could show it
     contacts : each word of contact and how many balls it was noted of, the most frequent first
     contact_says : whether words of contact say something of the low point
+    strike_in_words : whether words of contact are all that tells of the strike
     no_miss : probability that there is no miss to explain; None where flight or strike is unknown
     """
 
@@ -105,6 +109,7 @@ class Pattern:
     two_way: bool | None = None
     contacts: Mapping[str, int] = field(default_factory=dict)
     contact_says: bool = False
+    strike_in_words: bool = False
     no_miss: float | None = None
 
 
@@ -134,6 +139,8 @@ def read_pattern(
     curves = [curve_deg(shot, numbers, begun) for shot, begun in zip(flown, starts, strict=True)]
     floor = numbers.chance.floor
     forward = float(np.mean([knowledge.club[b.club].ball_forward_cm for _, b in balls]))
+    in_words = not _noted_any(balls, knowledge, STRIKE_MEASURED)
+    marked = (LOW_POINT,) if in_words else MARKED
     start = _middle(_values(starts, numbers), delivered, floor.start_deg)
     curve = _middle(_values(curves, numbers), delivered, floor.curve_deg)
     return Pattern(
@@ -152,7 +159,8 @@ def read_pattern(
         contacts=dict(Counter(s.contact for s, _ in balls if s.contact).most_common()),
         contact_says=_noted_any(balls, knowledge, {"contact_low_point"}),
         ball_forward_cm=forward,
-        **_known(delivered, forward, knowledge)
+        strike_in_words=in_words and _noted_any(balls, knowledge, {"contact_strike"}),
+        **_known(delivered, forward, marked, knowledge)
         | {
             name: None for name, notes in TOLD_BY.items() if not _noted_any(balls, knowledge, notes)
         },
@@ -170,11 +178,11 @@ def _noted_any(
 
 
 def _known(
-    delivered: Delivered, ball_forward_cm: float, knowledge: Knowledge
+    delivered: Delivered, ball_forward_cm: float, marked: tuple[int, ...], knowledge: Knowledge
 ) -> dict[str, Estimate | None]:
     """The delivery, None where the balls do not fix it.
 
-    Low point and strike are what turf and face show; path, face, loft and speed nobody sees: they
+    What is marked is what turf and face show; path, face, loft and speed nobody sees: they
     are worked out, with what is usual. Loft and speed both make carry: speed counts as known when
     the balls and what is usual together fix it better than what is usual alone.
     """
@@ -188,7 +196,7 @@ def _known(
             fixed = shown_se[i] <= KNOWN_SE[name]
             if i == SPEED:
                 fixed = delivered.speed_named and (fixed or now_se[i] < 0.8 * usual[i])
-            mean, se = (shown, shown_se) if i in MARKED else (delivered.mean, now_se)
+            mean, se = (shown, shown_se) if i in marked else (delivered.mean, now_se)
             value = float(mean[i]) - (ball_forward_cm if i == LOW_POINT else 0.0)
             known[name] = Estimate(value, float(se[i])) if fixed else None
     return known

@@ -25,7 +25,7 @@ def _headline(decision_status: DecisionStatus, knowledge: Knowledge) -> str:
         answers = count_of(decision_status.answers_missing, "more answer")
         return f"Not enough yet: {balls} or {answers} would do."
     if decision_status.no_miss:
-        return "These balls hardly miss, so there is nothing yet for a cause to be behind."
+        return "Most of these balls are sound, so there is little yet for a cause to be behind."
     if decision_status.start_with is None:
         return "Nothing stands out yet."
     if decision_status.kind == "open":

@@ -155,7 +155,7 @@ def miss_words(pattern: Pattern) -> str:
     """The pattern as a student would say it: "pull-slice, struck toward the heel, 11 % short"."""
     said = [] if pattern.shape is None else [pattern.shape.replace("-", " and ")]
     strike, low, lost = pattern.heel_toe_mm, pattern.low_point_cm, pattern.carry_lost_pct
-    if strike is not None and abs(strike.value) >= STRIKE_NAMED_MM:
+    if strike and not pattern.strike_in_words and abs(strike.value) >= STRIKE_NAMED_MM:
         said.append(f"struck toward the {'heel' if strike.value < 0 else 'toe'}")
     missed = missed_words(pattern)
     if missed:

@@ -16,7 +16,7 @@ const sentence = computed(() => {
   const parts = []
   const strike = block.delivery['heel_toe_mm']
   if (block.shape !== null) parts.push(block.shape)
-  if (strike) parts.push(strikeWord(strike.value))
+  if (strike && !block.strike_in_words) parts.push(strikeWord(strike.value))
   parts.push(...block.missed)
   if (block.carry_lost_pct !== null && Math.abs(block.carry_lost_pct) >= 2) {
     const lost = block.carry_lost_pct
