@@ -160,7 +160,9 @@ def test_a_colleague_s_casebook_teaches_how_common_causes_are_and_nothing_else(
     assert theirs["eye"]
     own = learned(client)
     refused = client.post("/api/casebook/colleagues", json=theirs)
-    assert refused.json()["message"] == "This is your own casebook."
+    assert refused.json()["message"] == "Lessons of your own are in this casebook."
+    part = theirs | {"lessons": theirs["lessons"][:3], "everything": {"lessons": 3.0}}
+    assert client.post("/api/casebook/colleagues", json=part).status_code == 409
     choose(client, anew=True)
     assert roots(client, new) == pytest.approx(before, abs=1e-12)
 
@@ -176,6 +178,13 @@ def test_a_colleague_s_casebook_teaches_how_common_causes_are_and_nothing_else(
         next(m["here"] for m in own["moved"] if m["cause"] == RUSH), rel=0.15
     )
     assert roots(client, new)[RUSH] > 1.5 * before[RUSH]
+    newer = theirs | {"outcomes": 27, "lessons": [*theirs["lessons"], "0" * 16]}
+    (there,) = client.post(url, json=newer, params={"name": "R"}).json()["colleagues"]
+    assert there["outcomes"] == 27  # in the place of the older one
+    another = theirs | {"lessons": ["1" * 16], "outcomes": 5}
+    beside = client.post(url, json=another, params={"name": "A"}).json()["colleagues"]
+    assert [c["outcomes"] for c in beside] == [27, 5]
+    client.delete(f"{url}/{beside[1]['id']}").raise_for_status()
     assert choose(client, pooled=False)["moved"] == []
     assert roots(client, new) == pytest.approx(before, abs=1e-12)
     assert choose(client, pooled=True)["moved"] == found["moved"]
@@ -198,7 +207,6 @@ def test_a_colleague_s_casebook_that_cannot_be_read_is_not_added(
 ) -> None:
     book(client, app)
     theirs = client.get("/api/casebook/learned.json").json()
-    theirs["everything"]["lessons"] += 1.0  # one's own is refused for that
     refused = client.post("/api/casebook/colleagues", json=theirs | change)
     assert refused.status_code == status
     assert says in refused.text

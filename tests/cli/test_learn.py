@@ -76,6 +76,11 @@ def test_it_goes_on_from_what_was_learned_before(tmp_path: Path) -> None:
     found = learned_from(paths[6:], second, "--from", str(first))
     assert found["outcomes"] == 12
     assert found["causes"]["early_release"]["factor"] > 1.15
+    keyed = [case_file(tmp_path, 20 + i, "early_release", key=f"k{i}") for i in range(12)]
+    learned_from(keyed, first)
+    again = learned_from(keyed[3:], second, "--from", str(first))
+    assert "9 of the files were learned from already and were left out." in again["said"]
+    assert again["everything"]["lessons"] == pytest.approx(12)
 
 
 def test_history_of_the_student_moves_the_ranking(tmp_path: Path) -> None:

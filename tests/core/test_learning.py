@@ -1,6 +1,7 @@
 """What a casebook teaches: counts against pyAgrum, and its guards."""
 
 from collections.abc import Sequence
+from dataclasses import replace
 
 import numpy as np
 import pytest
@@ -82,7 +83,7 @@ def book(
         case = Case(handedness="right", blocks=(fat,), readings=(reading,))
         found.append(
             lesson_seen(
-                case, fate(cause, said, *by), person or f"{cause} {i}", f"{i:04}", knowledge
+                case, fate(cause, said, *by), person or f"{cause} {i}", f"{cause} {i:04}", knowledge
             )
         )
     return found
@@ -102,6 +103,22 @@ def test_what_comes_often_becomes_commoner_within_its_limit(knowledge: Knowledge
     assert said[0] == "80 outcomes of 80 students known, all by more than your own word."
     assert said[1].startswith("Wrist angle thrown away early: 5.6 % of students by the files,")
     assert "80 of 80 decisions were “wrist angle thrown away early”; 80 of 80 measured" in said[-1]
+
+
+def test_a_lesson_teaches_once(knowledge: Knowledge) -> None:
+    """Told twice at a time, or again after what was learned from it before."""
+    lessons = book(knowledge, ["early_release"] * 14)
+    once = learn(lessons, knowledge)
+    assert len(once.lessons) == once.outcomes == 14
+    assert learn([*lessons, *lessons[:5]], knowledge) == once
+    again = learn(lessons[:9], knowledge, before=once)
+    assert again.model_dump(exclude={"causes"}) == once.model_dump(exclude={"causes"})
+    more = learn([*lessons, *book(knowledge, ["weak_grip"])], knowledge, before=once)
+    assert more.outcomes == more.everything.lessons == 15
+    of_nobody = [replace(one, person=one.order) for one in lessons]
+    assert learn([*of_nobody, *of_nobody], knowledge).outcomes == 28
+    old = once.model_copy(update={"lessons": ()})  # of before lessons were marked
+    assert learn(lessons[:1], knowledge, before=old).outcomes == 15
 
 
 def test_how_common_a_cause_is_said_to_be_is_what_a_ranking_begins_with(

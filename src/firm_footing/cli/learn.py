@@ -50,6 +50,9 @@ def learn(
     except OSError as error:
         typer.echo(f"{out}: {error.strerror}", err=True)
         raise typer.Exit(2) from error
+    again = len(lessons) + (earlier.outcomes if earlier else 0) - learned.outcomes
+    if again:
+        typer.echo(f"{again} of the files were learned from already and were left out.")
     if untold:
         typer.echo(f"{untold} of the files say nothing of an outcome and were left out.")
     for line in what_moved(learned, knowledge):

@@ -27,13 +27,13 @@ def usable_of(session: Session, known: Knowledge) -> list[ColleagueCasebook]:
 
 
 def add_colleague(session: Session, name: str, learned: Learned, known: Knowledge) -> None:
-    """Once, however often the same file is added.
+    """Once, however often the same file is added; a newer one of the same lessons in its place.
 
     Raises
     ------
     RefusedError
-        It holds nothing, names a cause that is not known here, or is one's own, or there are too
-        many.
+        It holds nothing, names a cause that is not known here, or holds lessons of one's own, or
+        there are too many.
 
     """
     if learned.outcomes == 0:
@@ -42,14 +42,26 @@ def add_colleague(session: Session, name: str, learned: Learned, known: Knowledg
         said = f"It was made with other knowledge: nothing is called '{unknown}' here."
         raise refused(said, "file", "Save it again with this version.")
     own = session.get(LearnedLayer, 1)
-    if own is not None and own.learned is not None and own.learned.everything == learned.everything:
-        raise refused("This is your own casebook.", "file", "Nothing was added: it teaches here.")
-    same = sha256(learned.model_dump_json().encode()).hexdigest()[:32]
-    there = {c.id for c in colleagues_of(session)}
-    if same not in there and len(there) >= MOST:
+    if own is not None and own.learned is not None and _are_the_same(own.learned, learned):
+        said = "Lessons of your own are in this casebook."
+        raise refused(said, "file", "Nothing was added: they teach here.")
+    there = colleagues_of(session)
+    older = [c for c in there if _are_the_same(c.learned, learned)]
+    if len(there) - len(older) >= MOST:
         raise refused(f"There are {MOST} already.", "file", "Put one away first.")
-    session.merge(ColleagueCasebook(id=same, name=name, learned=learned))
+    for one in older:
+        session.delete(one)
+    session.flush()
+    same = sha256(learned.model_dump_json().encode()).hexdigest()[:32]
+    session.add(ColleagueCasebook(id=same, name=name, learned=learned))
     end_of_change(session)
+
+
+def _are_the_same(one: Learned, other: Learned) -> bool:
+    """Whether a lesson is in both; files of before lessons were marked are held side by side."""
+    if one.lessons and other.lessons:
+        return not set(one.lessons).isdisjoint(other.lessons)
+    return one.everything == other.everything
 
 
 def put_away_colleague(session: Session, which: str) -> None:

@@ -38,7 +38,9 @@ async function chosen(event: Event): Promise<void> {
     </ul>
     <p>
       <v-btn variant="text" @click="chooser?.click()">Add a colleague's casebook</v-btn>
-      <span class="quiet">What they saved as “what was learned”.</span>
+      <span class="quiet"
+        >What they saved as “what was learned”; a newer one takes the older one's place.</span
+      >
     </p>
     <input
       ref="chooser"

@@ -35,8 +35,10 @@ class LessonSeen:
     school : what was chosen, which says what was likely beforehand
     outcome : of its decision
     answers : plain ones by eye
-    person : an anonymous word; the lessons of one person count as one together
-    order : sorts lessons, so that no sum depends on the order in which they come
+    person : an anonymous word; the lessons of one person count as one together. The same as `order`
+        where nobody said who it was
+    order : tells it from all others, and sorts lessons, so that no sum depends on the order in
+        which they come
     """
 
     likelihood: FloatArray

@@ -18,6 +18,7 @@ import math
 from collections import Counter
 from collections.abc import Container, Mapping, Sequence
 from dataclasses import replace
+from hashlib import sha256
 from typing import Annotated, Final, Literal
 
 import numpy as np
@@ -57,6 +58,8 @@ FITS: Final = 8
 """Steps from what shall be common to the weights that make it so."""
 
 Amount = Annotated[float, Field(ge=0, allow_inf_nan=False)]
+Mark = Annotated[str, Field(pattern=r"^[0-9a-f]{16}$")]
+"""Of a lesson: tells whether it is the same one, and nothing else of it."""
 
 
 class Tally(Strict):
@@ -89,6 +92,8 @@ class Learned(Strict):
     answers : to looks, by eye
     every_look : factors of how often they are wrong, false yes and false no, at every look
     eye : the same of each look, for a `Case`
+    lessons : marks of those that were learned from, so that none teaches twice; only where the
+        student is told from others
     """
 
     format: Literal["firm-footing-learned"]
@@ -102,6 +107,7 @@ class Learned(Strict):
     answers: tuple[EyeTally, ...] = ()
     every_look: tuple[Factor, Factor] = NO_EYE.overall
     eye: Eye = ()
+    lessons: tuple[Mark, ...] = ()
 
     @property
     def how_common(self) -> tuple[tuple[str, float], ...]:
@@ -138,12 +144,13 @@ def learn(
     before: Learned | None = None,
     colleagues: Sequence[Learned] = (),
 ) -> Learned:
-    """What these lessons teach, after what was learned before.
+    """What these lessons teach, after what was learned before; no lesson teaches twice.
 
     colleagues : what others learned says how common causes are beside these lessons, as if their
         students were one's own; their eyes and their decisions are theirs
     """
-    lessons = sorted(lessons, key=lambda lesson: lesson.order)
+    known = set(before.lessons) if before else set()
+    lessons, marks = _each_once(lessons, known)
     space = enumerate_space(knowledge)
     outcomes = len(lessons) + (before.outcomes if before else 0)
     tallies = (before.measured, before.everything) if before else (Tally(), Tally())
@@ -179,7 +186,27 @@ def learn(
         answers=asked,
         every_look=found.overall,
         eye=eye_in_use(found, knowledge),
+        lessons=tuple(sorted(known | marks)),
     )
+
+
+def _each_once(
+    lessons: Sequence[LessonSeen], known: Container[str]
+) -> tuple[list[LessonSeen], set[Mark]]:
+    """Those not known yet, in their order, and their marks.
+
+    Of two lessons alike of nobody in particular nobody can say that they are one: both count.
+    """
+    found, marks = [], set[Mark]()
+    for lesson in sorted(lessons, key=lambda lesson: lesson.order):
+        if lesson.person == lesson.order:
+            found.append(lesson)
+            continue
+        mark = sha256(f"{lesson.person} {lesson.order}".encode()).hexdigest()[:16]
+        if mark not in known and mark not in marks:
+            found.append(lesson)
+            marks.add(mark)
+    return found, marks
 
 
 def _how_common(
