@@ -25,7 +25,8 @@ from firm_footing.core.case.past import DecisionOutcome, Eye, HowCommon, PastDec
 from firm_footing.core.diagnosis.diagnosis import diagnose
 from firm_footing.core.inference.inference import infer
 from firm_footing.core.knowledge import Knowledge
-from firm_footing.core.knowledge.vocabulary import BY_EYE
+from firm_footing.core.knowledge.causes import Cause
+from firm_footing.core.knowledge.vocabulary import BY_EYE, DeliveryEffect
 from firm_footing.core.learning.counts import LessonSeen, lesson_seen
 from firm_footing.core.learning.learned import learn
 from firm_footing.files.knowledge_files import load_knowledge
@@ -39,8 +40,15 @@ POPULATIONS: dict[str, dict[str, float]] = {
     "ordinary": {},
     "two causes make half": {"late_shift": 9.0, "toes_in_downswing": 9.0},
     "set-up makes half": {"ball_position": 6.0, "weak_grip": 6.0, "reach_to_ball": 6.0},
-}
-"""Factors of how common causes are; the rest stays as shipped."""
+    "juniors": {
+        "over_effort": 4.0, "hang_back": 3.0, "reverse_pivot": 3.0, "club_fit": 3.0,
+        "static_hips": 0.3, "backs_up": 0.5, "face_rolled_shut": 0.5,
+    },
+    "effects half as large": {},
+}  # fmt: skip
+"""Factors of how common causes are; the rest stays as shipped. Juniors' are an estimate."""
+EFFECTS: dict[str, float] = {"effects half as large": 0.5}
+"""Factors of what causes do to the ball. Nothing learns them: told is what would be to gain."""
 EYES: dict[str, tuple[str, float]] = {
     "an eye that says yes too easily": ("", 0.2),
     "an eye that calls knees too often": ("knee", 0.5),
@@ -69,13 +77,27 @@ def told(name: str) -> Idea:
     return Idea(eye=tuple((c, 1 + more * (1 - e) / e, 1 - more) for c, e in rates.items()))
 
 
+def with_effects(cause: Cause, times: float) -> Cause:
+    """The same cause, doing so many times as much to the ball."""
+
+    def sized(effect: DeliveryEffect) -> DeliveryEffect:
+        return DeliveryEffect(**{k: times * v for k, v in effect.model_dump().items()})
+
+    sides = (s.model_copy(update={"effect": sized(s.effect)}) for s in cause.sides)
+    stuck = {k: times * v for k, v in cause.effect_stuck.items()}
+    update = {"effect": sized(cause.effect), "effect_stuck": stuck, "sides": tuple(sides)}
+    return cause.model_copy(update=update)
+
+
 @cache
 def population(name: str) -> Knowledge:
     """The knowledge by which students of this population are drawn."""
     shipped = load_knowledge()
     more = POPULATIONS.get(name, {})
     causes = tuple(
-        c.model_copy(update={"base_weight": c.base_weight * more.get(c.id, 1.0)})
+        with_effects(c, EFFECTS.get(name, 1.0)).model_copy(
+            update={"base_weight": c.base_weight * more.get(c.id, 1.0)}
+        )
         for c in shipped.causes
     )
     return replace(shipped, causes=causes)
@@ -140,12 +162,13 @@ Ideas = Mapping[str, Idea]
 
 
 def ranked(name: str, seed: int, ideas: Ideas) -> dict[str, StudentRanked]:
-    """A new student, under each idea."""
+    """A new student, under each idea; who is told knows what causes do here as well."""
     knowledge = load_knowledge()
     student, case = seen(name, seed)
+    here = population(name) if name in EFFECTS else knowledge
     return {
         idea: outcome(
-            diagnose(case.model_copy(update=of._asdict()), knowledge),
+            diagnose(case.model_copy(update=of._asdict()), here if idea == "told" else knowledge),
             student.causes, knowledge, LOOKS,
         )
         for idea, of in ideas.items()
