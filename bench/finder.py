@@ -71,7 +71,7 @@ def _found(
     moves: Moves, fps: float, knowledge: Knowledge, around: int | None = None
 ) -> Mapping[FilmEvent, Proposed]:
     change, down = (part.tolist() for part in moves)
-    return find_swing(change, down, fps, knowledge.traces.timing, around)
+    return find_swing(change, down, fps, knowledge, around)
 
 
 def _within(found: Mapping[FilmEvent, Proposed], events: Mapping[FilmEvent, int]) -> bool:

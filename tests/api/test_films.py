@@ -131,4 +131,4 @@ def test_events_are_proposed_from_how_much_moves(client: TestClient, knowledge: 
     # the same pictures from a file that plays four times slower than life are the same events
     slow = client.post("/api/films/events", json={**sent, "fps": 15.0}).raise_for_status().json()
     assert slow == found
-    assert rates_that_fit(impact - top, fps, knowledge.traces.timing) == [60.0]
+    assert rates_that_fit(impact - top, fps, knowledge) == [60.0]

@@ -49,10 +49,10 @@ def test_the_finder_is_within_two_pictures_of_top_and_impact(knowledge: Knowledg
         again = np.random.default_rng([seed, 2])
         filmed = Filmed(swing(causes, np.random.default_rng([seed, 1]), again), camera)
         hand: Handedness = "left" if seed % 5 == 0 else "right"
-        moved, timing = motion(filmed, hand, rng), knowledge.traces.timing
-        found = find_swing(*moved, rate, timing)
+        moved = motion(filmed, hand, rng)
+        found = find_swing(*moved, rate, knowledge)
         if rate == 240:
-            assert find_swing(*moved, 30, timing) == found  # a file that plays in slow motion
+            assert find_swing(*moved, 30, knowledge) == found  # a file that plays in slow motion
         near += [abs(found[e].frame - filmed.frame_of(e)) <= 2 for e in ("top", "impact")]
         frames = [p.frame for p in found.values()]
         assert frames == sorted(frames)
@@ -82,17 +82,16 @@ def test_people_without_a_cause_have_habits_as_often_as_the_trade_says(
 
 
 def test_a_film_in_which_nothing_swings_says_so(knowledge: Knowledge) -> None:
-    timing = knowledge.traces.timing
     with pytest.raises(MotionError, match="Nothing moves"):
-        find_swing([0.0] * 200, [0.5] * 200, 60, timing)
+        find_swing([0.0] * 200, [0.5] * 200, 60, knowledge)
     with pytest.raises(MotionError, match="Nothing moves"):
-        find_swing([1.0, 2.0], [0.5, 0.5], 60, timing)
+        find_swing([1.0, 2.0], [0.5, 0.5], 60, knowledge)
     starts_late = [9.0, 8.0, *[0.0] * 100]
     with pytest.raises(MotionError, match="begins or ends within the swing"):
-        find_swing(starts_late, [0.9] * 102, 60, timing)
+        find_swing(starts_late, [0.9] * 102, 60, knowledge)
     walk = 1 + 0.2 * np.sin(np.arange(300))
     with pytest.raises(MotionError, match=r"enough like a swing|could be the swing"):
-        find_swing(walk.tolist(), [0.6] * 300, 60, timing)
+        find_swing(walk.tolist(), [0.6] * 300, 60, knowledge)
 
 
 def test_of_two_swings_it_asks_which_and_finds_the_one_that_is_shown(
@@ -104,12 +103,12 @@ def test_of_two_swings_it_asks_which_and_finds_the_one_that_is_shown(
     one = motion(filmed, "right", rng)
     pause = ([0.0] * 60, [0.5] * 60)
     change, down = (list(a) + p + list(a) for a, p in zip(one, pause, strict=True))
-    timing, later = knowledge.traces.timing, len(one[0]) + 60
+    later = len(one[0]) + 60
     with pytest.raises(MotionError, match=r"the one at 1\.2 s and the one at 4\.2 s"):
-        find_swing(change, down, 60, timing)
+        find_swing(change, down, 60, knowledge)
     for begins in (0, later):
         impact = begins + filmed.frame_of("impact")
-        found = find_swing(change, down, 60, timing, around=impact - 5)
+        found = find_swing(change, down, 60, knowledge, around=impact - 5)
         assert abs(found["impact"].frame - impact) <= 2
         assert abs(found["top"].frame - begins - filmed.frame_of("top")) <= 2
 
@@ -120,7 +119,7 @@ def test_whatever_else_moves_it_is_right_or_says_so(kind: str, knowledge: Knowle
     wrong = 0
     for moves, events, fps in islice(films(kind, knowledge), 6):
         try:
-            found = find_swing(*moves, fps, knowledge.traces.timing)
+            found = find_swing(*moves, fps, knowledge)
         except MotionError:
             continue
         wrong += any(
@@ -137,7 +136,7 @@ def test_a_downswing_says_how_fast_it_was_filmed(
     frames: int, file_fps: float, rates: list[float], knowledge: Knowledge
 ) -> None:
     """A downswing lasts 0.20 to 0.30 s; common practice, no source."""
-    assert rates_that_fit(frames, file_fps, knowledge.traces.timing)[: len(rates) or 1] == rates
+    assert rates_that_fit(frames, file_fps, knowledge)[: len(rates) or 1] == rates
 
 
 @pytest.mark.parametrize(("name", "hand"), [("a.mp4", "right"), ("b.webm", "left")])

@@ -65,9 +65,7 @@ def propose_events(known: Known, motion: Motion) -> dict[FilmEvent, ProposedOut]
     if len(motion.change) != len(motion.down):
         raise refused("Every picture has two numbers.", "down", "Nothing was found.")
     try:
-        found = find_swing(
-            motion.change, motion.down, motion.fps, known.traces.timing, motion.around
-        )
+        found = find_swing(motion.change, motion.down, motion.fps, known, motion.around)
     except MotionError as error:
         hint = "Go to a picture near impact and find the events around it, or mark them by hand."
         raise refused(str(error), "change", hint) from error

@@ -137,4 +137,4 @@ def _rates(marks: Film, known: Knowledge) -> list[float]:
     top, impact = marks.events.get("top"), marks.events.get("impact")
     if top is None or impact is None:
         return [marks.fps]
-    return rates_that_fit(impact - top, marks.fps, known.traces.timing)
+    return rates_that_fit(impact - top, marks.fps, known)

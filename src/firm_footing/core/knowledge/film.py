@@ -5,6 +5,7 @@ from typing import Literal
 
 from pydantic import Field, model_validator
 
+from firm_footing.core.knowledge.finder import FinderNumbers
 from firm_footing.core.knowledge.pressure import SWING_EVENTS, SwingEvent
 from firm_footing.core.knowledge.vocabulary import Entry
 
@@ -166,6 +167,7 @@ class FilmNumbers(Entry):
 
     source: str
     errors: FilmErrors
+    finder: FinderNumbers
     scales: tuple[ScaleKind, ...]
     points: tuple[FilmPoint, ...]
     sides: dict[FilmView, tuple[tuple[str, str], ...]]

@@ -55,6 +55,10 @@ class Timing(Entry):
     between : part of the way from the event before to the one after, for those without a mark
     first_move_pct : the share has left its quiet place by so much
     press_s : how long before the first move a press forward is looked for
+    given_sd_s, assumed_sd_s, impact_sd_s : doubt of a moment named by film or by hand, of impact
+        where devices put zero, and of impact where it has to be found from the shift
+    shows_from : a move of so many times `first_move_pct` shows when it began
+    longest_run_up_s : a move that is this slow to show began no earlier
     """
 
     tempo: float = Field(gt=0)
@@ -74,6 +78,28 @@ class Timing(Entry):
     first_move_pct: float = Field(gt=0)
     first_move_sd_s: float = Field(gt=0)
     press_s: float = Field(gt=0)
+    given_sd_s: float = Field(gt=0)
+    assumed_sd_s: float = Field(gt=0)
+    impact_sd_s: float = Field(gt=0)
+    shows_from: float = Field(ge=1)
+    longest_run_up_s: float = Field(gt=0)
+
+
+class MeasureLimits(Entry):
+    """From where on something is measured at all.
+
+    foot_on_ground_pct : a foot with less than this share carries nothing: its toe share is noise
+    heel_up_pct : so much of a foot's load on its toes: the heel is in the air
+    started_pct : the shift has started once the share has risen this far, noise apart
+    loop_least_s, loop_least_pct : the way of the centre crosses itself this long after, and around
+        so much along and across; less is a foot at rest
+    """
+
+    foot_on_ground_pct: float = Field(gt=0, lt=100)
+    heel_up_pct: float = Field(gt=0, lt=100)
+    started_pct: float = Field(gt=0)
+    loop_least_s: float = Field(gt=0)
+    loop_least_pct: float = Field(gt=0)
 
 
 class SignLimits(Entry):
@@ -86,6 +112,11 @@ class SignLimits(Entry):
     toe_back_pct, heel_back_pct, heel_address_pct : toe share within a foot; the last two at most
     eight_heel_pct, eight_toe_pct : toe share of the trail foot, first at most, then at least
     heel_back_counts : by heel-and-toe school, whether a deep trail heel is a fault
+    order_s : how long a peak may come after the one that should follow it
+    one_foot_share : what the toes of one foot alone say of both
+    weak_share : what being under the corridor alone says of too much on the trail foot
+    gap_sd_pct : doubt about a share within a gap of the recording
+    swapped_from_pct : so far from its corridor a trace is tried with the feet swapped
     sound_path_deg, sound_low_point_cm : beyond both, contact is sound and falling back a style
     """
 
@@ -110,6 +141,11 @@ class SignLimits(Entry):
     heel_back_counts: dict[str, Literal["always", "with_toes_down", "never"]]
     early_jump_s: SoftThreshold
     messy_ratio: SoftThreshold
+    order_s: SoftThreshold
+    one_foot_share: float = Field(gt=0, lt=1)
+    weak_share: float = Field(gt=0, lt=1)
+    gap_sd_pct: float = Field(gt=0)
+    swapped_from_pct: float = Field(gt=0)
     reverse_style_below_pct: float = Field(gt=0, lt=100)
     sound_path_deg: float
     sound_low_point_cm: float
@@ -133,6 +169,7 @@ class TraceNumbers(Entry):
     told: str
     recording: RecordingNumbers
     timing: Timing
+    measured: MeasureLimits
     signs: SignLimits
     plane: FeetPlane
 

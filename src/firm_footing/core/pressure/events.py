@@ -17,17 +17,7 @@ from firm_footing.core.pressure.recorded import STEP_S, Recorded, TraceError
 
 How = Literal["given", "estimated", "assumed"]
 
-GIVEN_SD_S: Final = 0.005
-"""Of a moment named by film or by hand."""
-ASSUMED_SD_S: Final = 0.005
-"""Of impact where devices put zero: they start their clock there."""
-IMPACT_SD_S: Final = 0.08
-"""Of impact where it has to be found from the shift."""
 LEAST_APART_S: Final = 0.001
-SHOWS: Final = 4.0
-"""A move of so many limits shows when it began; a smaller one does not."""
-LONGEST_RUN_UP_S: Final = 0.1
-"""A move that is this slow to show began no earlier."""
 
 
 class Event(NamedTuple):
@@ -55,7 +45,7 @@ def events_of(recorded: Recorded, given: Mapping[SwingEvent, float], timing: Tim
         An event is not known, lies outside of the trace, or not in the order of a swing.
 
     """
-    named = _checked(recorded, given)
+    named = _checked(recorded, given, timing.given_sd_s)
     impact = named.get("impact") or _impact(recorded, named, timing)
     address = named.get("address") or _address(recorded, impact.t_s, named, timing)
     top = named.get("top") or _top(recorded, address, impact, named, timing)
@@ -77,7 +67,9 @@ def events_of(recorded: Recorded, given: Mapping[SwingEvent, float], timing: Tim
     return _in_order({name: found[name] for name in SWING_EVENTS})
 
 
-def _checked(recorded: Recorded, given: Mapping[SwingEvent, float]) -> dict[str, Event]:
+def _checked(
+    recorded: Recorded, given: Mapping[SwingEvent, float], sd_s: float
+) -> dict[str, Event]:
     unknown = [name for name in given if name not in SWING_EVENTS]
     if unknown:
         known = ", ".join(SWING_EVENTS)
@@ -92,7 +84,7 @@ def _checked(recorded: Recorded, given: Mapping[SwingEvent, float]) -> dict[str,
     for (before, t), (after, u) in pairwise(named):
         if u - t < LEAST_APART_S:
             raise TraceError(f"'{after}' must come after '{before}'.")
-    return {name: Event(float(t), "given", GIVEN_SD_S) for name, t in named}
+    return {name: Event(float(t), "given", sd_s) for name, t in named}
 
 
 def _in_order(found: Events) -> Events:
@@ -117,7 +109,7 @@ def _impact(recorded: Recorded, named: Mapping[str, Event], timing: Timing) -> E
     after = named["finish"].t_s if "finish" in named else np.inf
     inside = recorded.t_s[0] + shortest <= 0.0 <= recorded.t_s[-1] + 0.05
     if inside and before < 0.0 < after:
-        return Event(0.0, "assumed", ASSUMED_SD_S)
+        return Event(0.0, "assumed", timing.assumed_sd_s)
     rising = np.gradient(recorded.lead_pct, recorded.t_s)
     later = recorded.t_s >= recorded.t_s[0] + shortest
     if not later.any():
@@ -125,7 +117,7 @@ def _impact(recorded: Recorded, named: Mapping[str, Event], timing: Timing) -> E
     at = recorded.t_s[np.flatnonzero(later)[np.argmax(rising[later])]]
     moment = min(at + sum(timing.downswing_s) / 4, recorded.t_s[-1])
     moment = np.clip(moment, before + LEAST_APART_S, after - LEAST_APART_S)
-    return Event(float(moment), "estimated", IMPACT_SD_S)
+    return Event(float(moment), "estimated", timing.impact_sd_s)
 
 
 def _address(
@@ -147,21 +139,23 @@ def _address(
     away = np.abs(share - rest)
     farthest = int(np.argmax(away))
     limit = max(timing.first_move_pct, 4 * recorded.noise_pct)
-    if away[farthest] < SHOWS * limit:
+    if away[farthest] < timing.shows_from * limit:
         usual = float(np.clip(impact_s - timing.usual_s, first, impact_s - shortest))
         return Event(min(usual, latest), "estimated", timing.usual_sd_s)
     still = np.flatnonzero(away[: farthest + 1] <= limit)
     if not len(still) or t[still[-1]] <= first + 0.02:
         return Event(min(first, latest), "estimated", 0.15)
-    moved = t[still[-1]] - _ran_up(away[: farthest + 1], int(still[-1]), limit)
+    moved = t[still[-1]] - _ran_up(
+        away[: farthest + 1], int(still[-1]), limit, timing.longest_run_up_s
+    )
     moment = float(np.clip(moved, max(first, impact_s - longest), impact_s - shortest))
     return Event(min(moment, latest), "estimated", timing.first_move_sd_s)
 
 
-def _ran_up(away: FloatArray, still: int, limit: float) -> float:
+def _ran_up(away: FloatArray, still: int, limit: float, longest_s: float) -> float:
     """How long before it was seen the move began: as long as it took to go as far again."""
     twice = np.flatnonzero(away[still:] >= 2 * limit)
-    return min(LONGEST_RUN_UP_S, float(twice[0]) * STEP_S) if len(twice) else 0.0
+    return min(longest_s, float(twice[0]) * STEP_S) if len(twice) else 0.0
 
 
 def _top(

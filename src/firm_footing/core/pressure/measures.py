@@ -11,7 +11,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from firm_footing.core.frame.arrays import FloatArray
-from firm_footing.core.knowledge.pressure import FeetPlane, SwingEvent, TraceNumbers
+from firm_footing.core.knowledge.pressure import FeetPlane, MeasureLimits, SwingEvent, TraceNumbers
 from firm_footing.core.pressure.events import Events
 from firm_footing.core.pressure.recorded import Recorded
 
@@ -26,12 +26,6 @@ PHASES: Final[dict[str, tuple[SwingEvent, SwingEvent]]] = {
     "strike": ("shaft_level_down", "impact"),
     "through": ("impact", "finish"),
 }
-FOOT_ON_GROUND_PCT: Final = 5.0
-"""A foot with less than this share carries nothing: its toe share is noise."""
-HEEL_UP_PCT: Final = 99.0
-"""All of a foot's load on its toes: the heel is in the air."""
-STARTED_PCT: Final = 2.0
-"""The shift has started once the share has risen this far from its least, noise apart."""
 
 
 class MeasureAt(NamedTuple):
@@ -107,13 +101,13 @@ def measures_of(recorded: Recorded, events: Events, numbers: TraceNumbers) -> Me
     lead_peak = _extreme(recorded, at["top"], at["impact"], recorded.lead_pct)
     assert lead_peak is not None
     retreat = max(0.0, lead_peak.value - lead["impact"])
-    signs = numbers.signs
+    signs, limits = numbers.signs, numbers.measured
     falls_back = retreat > signs.retreat_pct.at and lead["impact"] < signs.reverse_style_below_pct
     return Measures(
         lead_pct=lead,
         press_before_start_pct=_press(recorded, at["address"], numbers.timing.press_s),
         trail_peak=trail_peak,
-        shift_start_s=_shift_start(recorded, at, trail_peak),
+        shift_start_s=_shift_start(recorded, at, trail_peak, limits.started_pct),
         risen_pct=_risen(recorded, at["impact"], trail_peak),
         recentred_pct=max(0.0, lead["top"] - trail_peak.value),
         lead_peak=lead_peak,
@@ -122,10 +116,10 @@ def measures_of(recorded: Recorded, events: Events, numbers: TraceNumbers) -> Me
         toe_most=_toes(recorded, at, signs.toe_load_pct),
         toe_least=_toes(recorded, at, signs.toe_load_pct, least=True),
         toe_at_address=_at_address(recorded, at["address"]),
-        heel_up_s=_heels_up(recorded, at),
+        heel_up_s=_heels_up(recorded, at, limits),
         peaks=_peaks(recorded, at),
         path_ratio=_path_ratio(recorded, at["top"], at["impact"], numbers.plane),
-        loop=_loop(recorded, at["address"], at["impact"]),
+        loop=_loop(recorded, at["address"], at["impact"], limits),
         style="reverse" if falls_back else "front_foot",
     )
 
@@ -161,12 +155,14 @@ def _risen(recorded: Recorded, impact_s: float, trough: MeasureAt) -> float:
     return float(after.max() - trough.value)
 
 
-def _shift_start(recorded: Recorded, at: dict[SwingEvent, float], trough: MeasureAt) -> float:
+def _shift_start(
+    recorded: Recorded, at: dict[SwingEvent, float], trough: MeasureAt, started_pct: float
+) -> float:
     """The last moment at the least share, before the rise to the peak that follows it."""
     after = recorded.between(trough.t_s, at["impact"])
     share = recorded.lead_pct[after]
     rise = share[: int(np.argmax(share)) + 1]
-    still = np.flatnonzero(rise <= trough.value + STARTED_PCT + 2 * recorded.noise_pct)
+    still = np.flatnonzero(rise <= trough.value + started_pct + 2 * recorded.noise_pct)
     return float(recorded.t_s[after][still[-1]]) if len(still) else trough.t_s
 
 
@@ -225,15 +221,17 @@ def _toes(
     return found
 
 
-def _heels_up(recorded: Recorded, at: dict[SwingEvent, float]) -> dict[str, float]:
+def _heels_up(
+    recorded: Recorded, at: dict[SwingEvent, float], limits: MeasureLimits
+) -> dict[str, float]:
     swing = recorded.between(at["address"], at["impact"])
     step = float(recorded.t_s[1] - recorded.t_s[0])
     found = {}
     for foot in ("lead", "trail"):
         toe = _toe_share(recorded, foot)
         if toe is not None:
-            stands = foot_load(recorded, foot)[swing] >= FOOT_ON_GROUND_PCT
-            found[foot] = float((stands & (toe[swing] >= HEEL_UP_PCT)).sum()) * step
+            stands = foot_load(recorded, foot)[swing] >= limits.foot_on_ground_pct
+            found[foot] = float((stands & (toe[swing] >= limits.heel_up_pct)).sum()) * step
     return found
 
 
@@ -258,7 +256,7 @@ def _path_ratio(recorded: Recorded, start_s: float, end_s: float, plane: FeetPla
     return float(np.linalg.norm(np.diff(cm, axis=0), axis=1).sum()) / straight
 
 
-def _loop(recorded: Recorded, start_s: float, end_s: float) -> Loop | None:
+def _loop(recorded: Recorded, start_s: float, end_s: float, limits: MeasureLimits) -> Loop | None:
     """The first place the broken line of the centre crosses itself; touching ends are none."""
     centre = centre_of_pressure(recorded)
     if centre is None:
@@ -279,8 +277,8 @@ def _loop(recorded: Recorded, start_s: float, end_s: float) -> Loop | None:
         (
             (i, j)
             for i, j in zip(first.tolist(), again.tolist(), strict=True)
-            if t[j] - t[i] > LOOP_LEAST_S
-            and np.ptp(points[i : j + 1], axis=0).min() > LOOP_LEAST_PCT
+            if t[j] - t[i] > limits.loop_least_s
+            and np.ptp(points[i : j + 1], axis=0).min() > limits.loop_least_pct
         ),
         None,
     )
@@ -295,9 +293,3 @@ def _loop(recorded: Recorded, start_s: float, end_s: float) -> Loop | None:
         float(place[0]),
         float(place[1]),
     )
-
-
-LOOP_LEAST_S: Final = 0.1
-"""A crossing sooner than this after is the jitter of a foot at rest."""
-LOOP_LEAST_PCT: Final = 8.0
-"""... and one around less than this, along or across, is no loop."""

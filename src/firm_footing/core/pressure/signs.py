@@ -22,10 +22,6 @@ SIGNS: Final = (
     "late", "weak", "never_left", "rush", "retreat", "reversed", "toes_back", "heel_back",
     "heels_address", "figure_eight", "toes", "early_jump", "out_of_order", "messy",
 )  # fmt: skip
-ONE_FOOT: Final = 0.7
-"""What toes of one foot alone say of both: 'partly'."""
-WEAK: Final = 0.7
-"""What 'well under the corridor' alone says of 'too much on the trail foot': partly."""
 ALONE: Final = {
     "toes_back": "toes_going_back",
     "heel_back": "trail_heel_deep_going_back",
@@ -34,10 +30,6 @@ ALONE: Final = {
 """Signs that are the very fact a check asks for."""
 STAYS: Final = "stay_lead"
 """The pressure school in which most of the load is on the lead foot from the start."""
-ORDER: Final = SoftThreshold(at=-0.01, sd=0.012)
-"""Seconds by which a peak may come before the one it should follow; estimate."""
-GAP_SD_PCT: Final = 8.0
-"""About a share within a gap of the recording."""
 
 
 @dataclass(frozen=True)
@@ -181,7 +173,7 @@ class _Judging(FeetSigns):
         if len(peaks) < 2:
             return None
         gaps = [later.t_s - sooner.t_s for (_, sooner), (_, later) in pairwise(peaks)]
-        clear = max(1 - probability_beyond(gap, ORDER, 0.005) for gap in gaps)
+        clear = max(1 - probability_beyond(gap, self.limits.order_s, 0.005) for gap in gaps)
         came = sorted(peaks, key=lambda p: p[1].t_s)
         words = "peaks come " + ", then ".join(name for name, _ in came)
         return SignSeen("out_of_order", clear, came[0][1].t_s, words)
@@ -211,14 +203,15 @@ class _Judging(FeetSigns):
         if clear["late"] >= THERE or loaded_late < THERE:
             found["loads_late"] = min(clear["late"], loaded_late)
         half = self._below(self.m.lead_pct["impact"], self.limits.half_at_impact_pct, "impact")
-        found["half_or_more_trail_at_impact"] = clear["weak"] * (WEAK + (1 - WEAK) * half)
+        weak = self.limits.weak_share
+        found["half_or_more_trail_at_impact"] = clear["weak"] * (weak + (1 - weak) * half)
         for sign, check in ALONE.items():
             if sign in clear:
                 found[check] = clear[sign]
         feet = self.toe_clearness()
         if len(feet) == 2:
             both, one = min(feet.values()), max(feet.values())
-            found["toes_both_in_transition"] = both + ONE_FOOT * (one - both)
+            found["toes_both_in_transition"] = both + self.limits.one_foot_share * (one - both)
         if "early_jump" in clear:
             found["vertical_peak_early"] = clear["early_jump"]
         return found
@@ -257,4 +250,4 @@ class _Judging(FeetSigns):
         r = self.recorded
         moves = abs(r.lead_at(t + sd) - r.lead_at(t - sd)) / 2
         hole = any(a < t < b for a, b in r.gaps)
-        return hypot(noise, moves, GAP_SD_PCT if hole else 0.0)
+        return hypot(noise, moves, self.limits.gap_sd_pct if hole else 0.0)

@@ -22,9 +22,6 @@ from firm_footing.core.pressure.recorded import (
 from firm_footing.core.pressure.signs import ByWhom, Judged, detect_signs
 from firm_footing.core.pressure.typed import TOLD_BY, as_swing
 
-SWAP_LEAST_PCT = 12.0
-"""Mean deviation from the corridor that makes a trace worth trying the other way round."""
-
 
 @dataclass(frozen=True, eq=False)
 class TraceRead:
@@ -120,9 +117,9 @@ def _maybe_swapped(
 ) -> bool:
     """Whether the feet may have been exchanged: far outside as it is, well inside the other way."""
     as_is = float(np.mean(np.abs(list(judged.deviation_pct.values()))))
-    if as_is < SWAP_LEAST_PCT:
-        return False
     numbers = knowledge.traces
+    if as_is < numbers.signs.swapped_from_pct:
+        return False
     try:
         recorded = recorded_of(with_feet_swapped(trace), numbers.recording)
         events = events_of(recorded, trace.events, numbers.timing)
