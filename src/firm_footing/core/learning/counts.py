@@ -6,11 +6,13 @@ cause that nobody asked about is missing, not absent: it keeps the probability t
 """
 
 from collections import Counter
-from collections.abc import Mapping, Sequence
+from collections.abc import Container, Mapping, Sequence
 from dataclasses import dataclass
-from typing import Final
+from hashlib import sha256
+from typing import Annotated, Final
 
 import numpy as np
+from pydantic import Field
 
 from firm_footing.core.case import Case, School
 from firm_footing.core.case.past import DecisionOutcome
@@ -25,6 +27,9 @@ from firm_footing.core.learning.eye import EyeAnswer, answers_by_eye
 
 AT_ONCE: Final = 256
 """Lessons counted together: more are no quicker, and take memory."""
+
+Mark = Annotated[str, Field(pattern=r"^[0-9a-f]{16}$")]
+"""Of a lesson: tells whether it is the same one, and nothing else of it."""
 
 
 @dataclass(frozen=True, eq=False)
@@ -99,6 +104,25 @@ def answers_in(found: Inference) -> tuple[EyeAnswer, ...]:
     """The plain answers by eye of a case weighed already."""
     weights = {piece.id: piece.weight for piece in found.pieces}
     return answers_by_eye(found.counted, weights, found.knowledge)
+
+
+def each_once(
+    lessons: Sequence[LessonSeen], known: Container[str]
+) -> tuple[list[LessonSeen], set[Mark]]:
+    """Those not known yet, in their order, and their marks.
+
+    Of two lessons alike of nobody in particular nobody can say that they are one: both count.
+    """
+    found, marks = [], set[Mark]()
+    for lesson in sorted(lessons, key=lambda lesson: lesson.order):
+        if lesson.person == lesson.order:
+            found.append(lesson)
+            continue
+        mark = sha256(f"{lesson.person} {lesson.order}".encode()).hexdigest()[:16]
+        if mark not in known and mark not in marks:
+            found.append(lesson)
+            marks.add(mark)
+    return found, marks
 
 
 def weights_of(lessons: Sequence[LessonSeen]) -> FloatArray:

@@ -18,7 +18,6 @@ import math
 from collections import Counter
 from collections.abc import Container, Mapping, Sequence
 from dataclasses import replace
-from hashlib import sha256
 from typing import Annotated, Final, Literal
 
 import numpy as np
@@ -35,7 +34,9 @@ from firm_footing.core.knowledge.casebook import CasebookNumbers
 from firm_footing.core.learning.counts import (
     Counted,
     LessonSeen,
+    Mark,
     counted,
+    each_once,
     prior_with,
     weights_of,
 )
@@ -58,8 +59,6 @@ FITS: Final = 8
 """Steps from what shall be common to the weights that make it so."""
 
 Amount = Annotated[float, Field(ge=0, allow_inf_nan=False)]
-Mark = Annotated[str, Field(pattern=r"^[0-9a-f]{16}$")]
-"""Of a lesson: tells whether it is the same one, and nothing else of it."""
 
 
 class Tally(Strict):
@@ -150,7 +149,7 @@ def learn(
         students were one's own; their eyes and their decisions are theirs
     """
     known = set(before.lessons) if before else set()
-    lessons, marks = _each_once(lessons, known)
+    lessons, marks = each_once(lessons, known)
     space = enumerate_space(knowledge)
     outcomes = len(lessons) + (before.outcomes if before else 0)
     tallies = (before.measured, before.everything) if before else (Tally(), Tally())
@@ -188,25 +187,6 @@ def learn(
         eye=eye_in_use(found, knowledge),
         lessons=tuple(sorted(known | marks)),
     )
-
-
-def _each_once(
-    lessons: Sequence[LessonSeen], known: Container[str]
-) -> tuple[list[LessonSeen], set[Mark]]:
-    """Those not known yet, in their order, and their marks.
-
-    Of two lessons alike of nobody in particular nobody can say that they are one: both count.
-    """
-    found, marks = [], set[Mark]()
-    for lesson in sorted(lessons, key=lambda lesson: lesson.order):
-        if lesson.person == lesson.order:
-            found.append(lesson)
-            continue
-        mark = sha256(f"{lesson.person} {lesson.order}".encode()).hexdigest()[:16]
-        if mark not in known and mark not in marks:
-            found.append(lesson)
-            marks.add(mark)
-    return found, marks
 
 
 def _how_common(
