@@ -146,6 +146,7 @@ def test_a_film_is_measured_picture_by_picture(
     # what was touched wrongly is dragged to where it is; the same file goes on where it was left
     events.get_by_role("button", name="Address").tap()
     mark = page.get_by_test_id("film-point").first.locator("circle")
+    mark.scroll_into_view_if_needed()  # once it stands still: the picture may still be laid out
     before = mark.bounding_box()
     assert before
     page.mouse.move(before["x"] + before["width"] / 2, before["y"] + before["height"] / 2)
