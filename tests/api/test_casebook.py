@@ -181,6 +181,8 @@ def test_a_colleague_s_casebook_teaches_how_common_causes_are_and_nothing_else(
     newer = theirs | {"outcomes": 27, "lessons": [*theirs["lessons"], "0" * 16]}
     (there,) = client.post(url, json=newer, params={"name": "R"}).json()["colleagues"]
     assert there["outcomes"] == 27  # in the place of the older one
+    refused = client.post(url, json=theirs)  # not in the place of the newer one
+    assert refused.json()["message"] == "A newer casebook with the same lessons is here already."
     another = theirs | {"lessons": ["1" * 16], "outcomes": 5}
     beside = client.post(url, json=another, params={"name": "A"}).json()["colleagues"]
     assert [c["outcomes"] for c in beside] == [27, 5]

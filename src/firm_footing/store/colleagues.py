@@ -32,8 +32,8 @@ def add_colleague(session: Session, name: str, learned: Learned, known: Knowledg
     Raises
     ------
     RefusedError
-        It holds nothing, names a cause that is not known here, or holds lessons of one's own, or
-        there are too many.
+        It holds nothing, names a cause that is not known here, holds lessons of one's own, or none
+        but such as a casebook here holds with more; or there are too many.
 
     """
     if learned.outcomes == 0:
@@ -42,11 +42,14 @@ def add_colleague(session: Session, name: str, learned: Learned, known: Knowledg
         said = f"It was made with other knowledge: nothing is called '{unknown}' here."
         raise refused(said, "file", "Save it again with this version.")
     own = session.get(LearnedLayer, 1)
-    if own is not None and own.learned is not None and _are_the_same(own.learned, learned):
+    if own is not None and own.learned is not None and _share_a_lesson(own.learned, learned):
         said = "Lessons of your own are in this casebook."
         raise refused(said, "file", "Nothing was added: they teach here.")
     there = colleagues_of(session)
-    older = [c for c in there if _are_the_same(c.learned, learned)]
+    older = [c for c in there if _share_a_lesson(c.learned, learned)]
+    if any(set(learned.lessons) < set(c.learned.lessons) for c in older):
+        said = "A newer casebook with the same lessons is here already."
+        raise refused(said, "file", "Nothing was added.")
     if len(there) - len(older) >= MOST:
         raise refused(f"There are {MOST} already.", "file", "Put one away first.")
     for one in older:
@@ -57,7 +60,7 @@ def add_colleague(session: Session, name: str, learned: Learned, known: Knowledg
     end_of_change(session)
 
 
-def _are_the_same(one: Learned, other: Learned) -> bool:
+def _share_a_lesson(one: Learned, other: Learned) -> bool:
     """Whether a lesson is in both; files of before lessons were marked are held side by side."""
     if one.lessons and other.lessons:
         return not set(one.lessons).isdisjoint(other.lessons)

@@ -113,7 +113,8 @@ def each_once(
 
     Of two lessons alike of nobody in particular nobody can say that they are one: both count.
     """
-    found, marks = [], set[Mark]()
+    found: list[LessonSeen] = []
+    marks: set[Mark] = set()
     for lesson in sorted(lessons, key=lambda lesson: lesson.order):
         if lesson.person == lesson.order:
             found.append(lesson)
