@@ -10,13 +10,15 @@ from typing import Final, NamedTuple
 import numpy as np
 import pytest
 
-from firm_footing.core.case import Block
+from firm_footing.core.case import Block, Case
 from firm_footing.core.estimation.expected import setting_of
 from firm_footing.core.frame.arrays import FloatArray
 from firm_footing.core.inference.delivery_likelihood import reading_of
+from firm_footing.core.inference.inference import infer
 from firm_footing.core.knowledge import Knowledge
 from firm_footing.core.patterns import read_pattern
 from firm_footing.core.physics.forward import play
+from firm_footing.core.text.evidence_lines import noted
 from firm_footing.core.text.sheet import miss_words
 from firm_footing.simulators.measure import TEN_IRONS, Baseline, draw_student, without_fields
 from firm_footing.simulators.noting import measured
@@ -117,6 +119,8 @@ def test_clean_balls_are_no_shanks(knowledge: Knowledge) -> None:
     strike = found.heel_toe_mm
     assert found.strike_in_words
     assert miss_words(found) == "straight, 1 of 10 off the hosel"
+    inference = infer(Case(handedness="right", blocks=(block,)), knowledge)
+    assert noted(inference, "pattern.heel_toe_mm") == "1 of 10 off the hosel"
     assert strike is not None
     assert -16.0 < strike.value < -1.0
     marked = block.shots[1].model_copy(update={"heel_toe_mm": -8.0})

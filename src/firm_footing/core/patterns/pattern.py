@@ -139,7 +139,9 @@ def read_pattern(
     curves = [curve_deg(shot, numbers, begun) for shot, begun in zip(flown, starts, strict=True)]
     floor = numbers.chance.floor
     forward = float(np.mean([knowledge.club[b.club].ball_forward_cm for _, b in balls]))
-    in_words = not _noted_any(balls, knowledge, STRIKE_MEASURED)
+    in_words = _noted_any(balls, knowledge, {"contact_strike"}) and not _noted_any(
+        balls, knowledge, STRIKE_MEASURED
+    )
     marked = (LOW_POINT,) if in_words else MARKED
     start = _middle(_values(starts, numbers), delivered, floor.start_deg)
     curve = _middle(_values(curves, numbers), delivered, floor.curve_deg)
@@ -159,7 +161,7 @@ def read_pattern(
         contacts=dict(Counter(s.contact for s, _ in balls if s.contact).most_common()),
         contact_says=_noted_any(balls, knowledge, {"contact_low_point"}),
         ball_forward_cm=forward,
-        strike_in_words=in_words and _noted_any(balls, knowledge, {"contact_strike"}),
+        strike_in_words=in_words,
         **_known(delivered, forward, marked, knowledge)
         | {
             name: None for name, notes in TOLD_BY.items() if not _noted_any(balls, knowledge, notes)

@@ -10,6 +10,7 @@ from firm_footing.core.knowledge import DIMENSIONS
 from firm_footing.core.knowledge.casebook import Fate, KnownBy
 from firm_footing.core.knowledge.vocabulary import Mode
 from firm_footing.core.text import words
+from firm_footing.core.text.missed import OFF_THE_MIDDLE, missed_words
 
 
 def noted(inference: Inference, evidence: str) -> str:
@@ -70,6 +71,8 @@ def _of_pattern(inference: Inference, name: str) -> str:
     }
     if name in plain:
         return plain[name]()
+    if name == "heel_toe_mm" and inference.pattern.strike_in_words:
+        return words.listed(missed_words(inference.pattern, OFF_THE_MIDDLE))
     return words.number(name, _value(inference, name), hand)
 
 
