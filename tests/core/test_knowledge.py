@@ -47,6 +47,18 @@ def test_every_entry_says_where_it_is_from(knowledge: Knowledge) -> None:
 
 WRONG: list[tuple[Edit, str]] = [
     (
+        lambda f: f["film"]["finder"].update(top_before_s=[0.45, 0.15]),
+        r"film.yaml: .*top_before_s: wants at least < at most",
+    ),
+    (
+        lambda f: f["film"]["finder"].update(slower=[2, 4]),
+        r"film.yaml: .*slower: wants 1, and then what plays slower",
+    ),
+    (
+        lambda f: f["traces"]["measured"].pop("started_pct"),
+        r"traces.yaml: .*started_pct",
+    ),
+    (
         lambda f: entry(f, "causes", "over_effort")["upstream_of"].append("over_efort"),
         r"causes.yaml: entry 'over_effort': no cause is called 'over_efort'",
     ),

@@ -2,7 +2,7 @@
 
 from typing import Annotated
 
-from pydantic import Field
+from pydantic import Field, model_validator
 
 from firm_footing.core.knowledge.vocabulary import Entry
 
@@ -91,3 +91,12 @@ class FinderNumbers(Entry):
     same_s: tuple[Seconds, Seconds]
     around_s: Seconds
     doubt_s: EventDoubt
+
+    @model_validator(mode="after")
+    def _in_order(self) -> "FinderNumbers":
+        least, most = self.top_before_s
+        if least >= most:
+            raise ValueError("top_before_s: wants at least < at most")
+        if self.slower[:1] != (1,) or list(self.slower) != sorted(set(self.slower)):
+            raise ValueError("slower: wants 1, and then what plays slower, in order")
+        return self
