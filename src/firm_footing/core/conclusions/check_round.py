@@ -129,7 +129,7 @@ class _Rows:
         wrong = [error_rates(knowledge.check[c.id], c.source, eye, numbers) for c in candidates]
         false_yes, false_no = np.array(wrong).reshape(-1, 2).T
         facts = fact_table(space, tuple(inference.bases.items()))
-        fact = facts[columns][:, heavy].T.astype(np.float64)
+        fact = facts[heavy][:, columns].astype(np.float64)
         self.yes = false_yes * (1 - fact) + (1 - false_no) * fact
 
     def gains(self, chosen: list[int]) -> FloatArray:

@@ -9,6 +9,7 @@ from typing import Literal
 
 import numpy as np
 from numpy.typing import NDArray
+from scipy.sparse import csc_array
 
 from firm_footing.core.case import Reading
 from firm_footing.core.frame.arrays import FloatArray
@@ -144,7 +145,7 @@ def fact_with_decision(
     ----------
     hypothesis : (hypotheses,) probabilities
     decision : (sets,) which decision each calls for, 0 … decisions - 1
-    facts : (looks, hypotheses) P(the fact | hypothesis)
+    facts : (hypotheses, looks) P(the fact | hypothesis)
 
     Returns
     -------
@@ -152,10 +153,11 @@ def fact_with_decision(
 
     """
     of_hypothesis = decision[space.hypotheses.set_of]
-    picks = np.zeros((len(hypothesis), decisions), dtype=facts.dtype)
-    picks[np.arange(len(hypothesis)), of_hypothesis] = hypothesis
-    of_decision = picks.sum(axis=0, dtype=np.float64)
-    return (facts @ picks).T.astype(np.float64), of_decision
+    each = np.arange(len(hypothesis) + 1)
+    weights = hypothesis.astype(facts.dtype)
+    picks = csc_array((weights, of_hypothesis, each), shape=(decisions, len(hypothesis)))
+    of_decision = np.bincount(of_hypothesis, hypothesis, decisions).astype(np.float64)
+    return (picks @ facts).astype(np.float64), of_decision
 
 
 def information_gain(fact: FloatArray, of_decision: FloatArray, wrong: FloatArray) -> FloatArray:

@@ -14,9 +14,10 @@ from firm_footing.core.inference.check_likelihood import (
     groups_asked,
     ratios_of,
 )
-from firm_footing.core.inference.inference import Inference, school_bases, school_options
+from firm_footing.core.inference.chosen_schools import chosen_schools
+from firm_footing.core.inference.inference import Inference
 from firm_footing.core.inference.posterior import normalised
-from firm_footing.core.inference.prior import prior_view, set_prior
+from firm_footing.core.inference.prior import set_prior
 from firm_footing.core.inference.start import first_seen, root_of, starts_of, supported_causes
 from firm_footing.core.inference.trace_answers import answers_of_traces
 
@@ -58,7 +59,6 @@ class _Redone:
     def __init__(self, inference: Inference) -> None:
         self.inference, self.space = inference, inference.space
         self.knowledge = inference.knowledge
-        self.here = tuple(groups_asked(inference.ratios, inference.bases, self.knowledge))
         self.found: dict[Hashable, str] = {}  # many schools come to the same
         prior = inference.prior
         self.likelihood: FloatArray = np.divide(  # of a set, but for a constant
@@ -69,8 +69,7 @@ class _Redone:
         """Id of the cause first in the order under this option."""
         before, knowledge = self.inference, self.knowledge
         school = before.case.school.model_copy(update={question: option})
-        options = school_options(school, knowledge)
-        schools = prior_view(knowledge, options, before.case.how_common)
+        chosen = chosen_schools(school, knowledge, before.handicap, before.case.how_common)
         counted, ratios, seen = before.counted, before.ratios, before.seen
         supported = before.supported
         if question in JUDGE_TRACES and before.case.traces:
@@ -81,19 +80,22 @@ class _Redone:
             seen = seen_of(counted, knowledge)
             points = before.balls.points_of_balls
             supported = supported_causes(frozenset(counted), seen, points, knowledge)
-        bases = school_bases(knowledge, before.handicap, options)
-        groups = tuple(groups_asked(ratios, bases, knowledge))
-        first = first_seen(seen, options, knowledge)
-        key = groups, schools, first.tobytes(), supported.tobytes()
+        groups = before.groups
+        if (ratios, chosen.bases) != (before.ratios, before.bases):
+            groups = tuple(groups_asked(ratios, chosen.bases, knowledge))
+        first = first_seen(seen, chosen.options, knowledge)
+        key = groups, chosen.prior, first.tobytes(), supported.tobytes()
         if key not in self.found:
-            cause_set = self._likelihood(groups) * set_prior(self.space, schools)
-            root = root_of(self.space, cause_set, starts_of(self.space, supported, first, schools))
+            cause_set = self._likelihood(groups) * set_prior(self.space, chosen.prior)
+            starts = starts_of(self.space, supported, first, chosen.prior)
+            root = root_of(self.space, cause_set, starts)
             self.found[key] = knowledge.causes[int(np.argmax(root))].id
         return self.found[key]
 
     def _likelihood(self, groups: tuple[AskedTogether, ...]) -> FloatArray:
         """(sets,) likelihood of each set, but for a constant, with these answers to the looks."""
-        if groups == self.here:
+        here = self.inference.groups
+        if groups == here:
             return self.likelihood
-        log = self.inference.now.log + changed(self.here, groups, self.space)
+        log = self.inference.now.log + changed(here, groups, self.space)
         return self.space.to_sets(normalised(log, np.ones(1)))

@@ -139,6 +139,7 @@ def expected_change(
     total = weights[heavy].sum() * sum(b.probability for b in possible)
     mean = np.zeros(len(DIMENSIONS))
     second = np.zeros((len(DIMENSIONS), len(DIMENSIONS)))
+    gone_share = np.zeros(len(space.unit_effects))  # how often each variant is gone
     for branch in possible:
         counts = heavy[branch.configurations]  # elsewhere nothing changes
         kept = Branch(branch.probability, branch.configurations[counts], branch.gone[:, counts])
@@ -149,8 +150,8 @@ def expected_change(
         mean += change @ each
         second += (change * each) @ change.T
         for row in gone:
-            effect = space.unit_effects[row].T
-            second += spread2 * (effect * each) @ effect.T
+            gone_share += np.bincount(row, each, len(gone_share))
+    second += spread2 * (space.unit_effects.T * gone_share) @ space.unit_effects
     return DeliveryShift(mean, second - np.outer(mean, mean))
 
 

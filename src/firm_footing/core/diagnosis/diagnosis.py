@@ -39,6 +39,8 @@ from firm_footing.core.text.evidence_lines import against, noted
 
 CHECKS_TRIED = 3
 """How many of the best looks are tried out for what they could change."""
+HALF = 0.5 + 1e-9
+"""More than this is the likelier of two; where nothing tells them apart, rounding does not."""
 
 
 class EvidenceLine(NamedTuple):
@@ -295,7 +297,7 @@ def _tellings(inference: Inference) -> dict[str, tuple[Mode | None, str | None]]
     shares = dict(zip(columns, (inference.configuration @ second).tolist(), strict=True))
     found: dict[str, tuple[Mode | None, str | None]] = {}
     for i, cause in enumerate(space.knowledge.causes):
-        is_second = shares.get(i, 0.0) > 0.5 * float(now.present[i])
+        is_second = shares.get(i, 0.0) > HALF * float(now.present[i])
         mode: Mode | None = ("stuck" if is_second else "thrown") if cause.skill else None
         found[cause.id] = mode, cause.sides[is_second].id if cause.sides else None
     return found

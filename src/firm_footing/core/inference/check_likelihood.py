@@ -9,7 +9,7 @@ each rate such that the cause alone gives just the stated probability over all i
 Answers are readings of the fact (`answers.py`).
 """
 
-from collections.abc import Mapping, Sequence
+from collections.abc import Collection, Mapping, Sequence
 from dataclasses import replace
 from functools import lru_cache
 from types import MappingProxyType
@@ -45,12 +45,12 @@ def fact_probability(space: HypothesisSpace, check_id: str, base: float) -> Floa
 
 @kept(megabytes=8)
 def fact_table(space: HypothesisSpace, asked: tuple[tuple[str, float], ...]) -> NDArray[np.float32]:
-    """(looks, hypotheses) the same for several checks with their base rates.
+    """(hypotheses, looks) the same for several checks with their base rates.
 
     In single precision: it only serves to order looks, and is multiplied at every touch.
     """
     facts = [fact_probability(space, name, base) for name, base in asked]
-    return np.stack(facts).astype(np.float32)
+    return np.stack(facts, axis=1, dtype=np.float32, casting="same_kind")
 
 
 def _exponent(space: HypothesisSpace, check: Check, base: float, mode: Mode) -> FloatArray:
@@ -233,10 +233,12 @@ def changed(
     return out
 
 
+@kept(megabytes=4)
 def _group_log(space: HypothesisSpace, together: AskedTogether) -> FloatArray:
-    owners = frozenset(g.owner for _, _, given in together.asked for g in given)
-    weight, logs = _said(space, together, owners)
-    return weight * logs
+    """(hypotheses,) what a group says; not to be written to."""
+    weight, logs = _said(space, together)
+    logs *= weight
+    return logs
 
 
 def _one_for_each(pieces: list[Piece]) -> list[Piece]:
@@ -270,30 +272,41 @@ def group_pieces(space: HypothesisSpace, together: AskedTogether) -> tuple[Piece
 @kept(megabytes=8)
 def _pieces_together(space: HypothesisSpace, together: AskedTogether) -> tuple[Piece, ...]:
     """The same of a group of several answers."""
-    asked = together.asked
-    owners = list(dict.fromkeys(g.owner for _, _, given in asked for g in given))
-    weight, logs = _said(space, together, frozenset(owners))
-    pieces, before = [], np.zeros_like(logs)
+    owners = list(dict.fromkeys(g.owner for _, _, given in together.asked for g in given))
+    weight, logs = _said(space, together)
+    pieces = []
     for i, owner in enumerate(owners):
-        _, so_far = _said(space, together, frozenset(owners[: i + 1]))
-        weight_without, others = _said(space, together, frozenset(owners) - {owner})
+        added, others, alone = np.zeros_like(logs), logs.copy(), 0
+        for asked in together.asked:
+            if all(g.owner != owner for g in asked[2]):
+                continue
+            added += _heard(space, asked, owners[: i + 1])
+            added -= _heard(space, asked, owners[:i])
+            without = [other for other in owners if other != owner]
+            others -= _heard(space, asked, owners)
+            others += _heard(space, asked, without)
+            alone += all(g.owner == owner for g in asked[2])
+        weight_without = independence(len(together.asked) - alone, together.discount)
         lost = weight * logs - weight_without * others
-        pieces.append(
-            Piece(owner, weight * (so_far - before), leave_one_out_weight_of(lost), weight)
-        )
-        before = so_far
+        pieces.append(Piece(owner, weight * added, leave_one_out_weight_of(lost), weight))
     return tuple(pieces)
 
 
-def _said(
-    space: HypothesisSpace, together: AskedTogether, owners: frozenset[str]
-) -> tuple[float, FloatArray]:
-    """How much each check counts when only these answered; (hypotheses,) the sum of their logs."""
-    logs = []
-    for check, base, given in together.asked:
-        heard = [g.log_ratio for g in given if g.owner in owners]
-        if heard:
-            ratio = within_limit(sum(heard), space.knowledge.numbers)
-            logs.append(answer_log_likelihood(space, check, base, ratio))
-    weight = independence(len(logs), together.discount)
-    return weight, np.sum(logs, axis=0) if logs else np.zeros(len(space.hypotheses.stuck))
+def _said(space: HypothesisSpace, together: AskedTogether) -> tuple[float, FloatArray]:
+    """How much each check of the group counts; (hypotheses,) the sum of what they say."""
+    logs = np.zeros(len(space.hypotheses.stuck))
+    for asked in together.asked:
+        logs += _heard(space, asked, None)
+    return independence(len(together.asked), together.discount), logs
+
+
+def _heard(
+    space: HypothesisSpace, asked: Asked, owners: Collection[str] | None
+) -> FloatArray | float:
+    """(hypotheses,) what one check says when only these answered, None for all; 0 for nobody."""
+    check, base, given = asked
+    heard = [g.log_ratio for g in given if owners is None or g.owner in owners]
+    if not heard:
+        return 0.0
+    ratio = within_limit(sum(heard), space.knowledge.numbers)
+    return answer_log_likelihood(space, check, base, ratio)

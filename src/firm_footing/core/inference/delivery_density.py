@@ -141,9 +141,9 @@ class JointDensity:
 
 def mixed(plain: Floats, beyond: Floats, share: float) -> FloatArray:
     """(configurations,) log density where a share, 0 to 1, of the players is beyond."""
-    return np.logaddexp(
-        math.log(1 - share) + plain.astype(np.float64), math.log(share) + beyond.astype(np.float64)
-    )
+    most = np.maximum(plain, beyond)
+    density = (1 - share) * np.exp(plain - most) + share * np.exp(beyond - most)
+    return (most + np.log(density)).astype(np.float64)
 
 
 def _log_t(distance2: Floats, log_det: Floats, size: int, df: float) -> Floats:
@@ -152,7 +152,7 @@ def _log_t(distance2: Floats, log_det: Floats, size: int, df: float) -> Floats:
     constant = math.lgamma((df + size) / 2) - math.lgamma(df / 2)
     constant -= size / 2 * math.log(df * math.pi * narrower)
     out: Floats = constant - 0.5 * log_det
-    out -= (df + size) / 2 * np.log1p(distance2 / (df * narrower))
+    out -= (df + size) / 2 * np.log(1 + distance2 / (df * narrower))
     return out
 
 

@@ -25,11 +25,4 @@ class Hypotheses:
     @cached_property
     def present(self) -> FloatArray:
         """(hypotheses, causes) 1.0 where a cause is present."""
-        return self.present_and_one[:, :-1]
-
-    @cached_property
-    def present_and_one(self) -> FloatArray:
-        """(hypotheses, causes + 1) `present` and a column of ones, which sums all."""
-        out = np.ones((len(self.severity), self.severity.shape[1] + 1), order="F")
-        out[:, :-1] = self.severity > 0
-        return out
+        return np.asfortranarray(self.severity > 0, dtype=np.float64)

@@ -212,10 +212,14 @@ class HypothesisSpace:
         """
         with np.errstate(divide="ignore"):
             by_mode = np.log([1.0 - probability_stuck, probability_stuck, 1.0])
-        mode = self.mode[self.first_configuration]
-        set_and_mode = self.hypotheses.set_of * len(by_mode) + mode + 1
-        severities = np.bincount(set_and_mode)[set_and_mode]
-        out: FloatArray = by_mode[mode] - np.log(severities)
+        out: FloatArray = by_mode[self.mode[self.first_configuration]] + self._log_severities
+        return out
+
+    @cached_property
+    def _log_severities(self) -> FloatArray:
+        """(hypotheses,) log probability of its severities, given its set and mode: all alike."""
+        set_and_mode = self.hypotheses.set_of * 3 + self.mode[self.first_configuration] + 1
+        out: FloatArray = -np.log(np.bincount(set_and_mode)[set_and_mode])
         return out
 
 

@@ -7,15 +7,15 @@ from functools import cached_property
 import numpy as np
 from numpy.typing import NDArray
 
-from firm_footing.core.case import Block, Case, Reading, School
+from firm_footing.core.case import Block, Case, Reading
 from firm_footing.core.estimation.expected import setting_of
 from firm_footing.core.frame.arrays import FloatArray
 from firm_footing.core.inference.answered import Answered
 from firm_footing.core.inference.answers import counted_readings, seen_of
 from firm_footing.core.inference.caching import kept
 from firm_footing.core.inference.check_likelihood import (
+    AskedTogether,
     LogRatios,
-    base_rates,
     changed,
     check_pieces,
     groups_asked,
@@ -23,6 +23,7 @@ from firm_footing.core.inference.check_likelihood import (
     ratios_of,
     ratios_of_check,
 )
+from firm_footing.core.inference.chosen_schools import chosen_schools
 from firm_footing.core.inference.delivery_likelihood import DeliveryLikelihood, ball_likelihoods
 from firm_footing.core.inference.enumeration import enumerate_space
 from firm_footing.core.inference.evidence import Marginalised, Piece, marginalise_sides
@@ -33,7 +34,7 @@ from firm_footing.core.inference.intervention import OwnSizes
 from firm_footing.core.inference.links import Views
 from firm_footing.core.inference.measured_answers import Measured, answers_measured, measured_of
 from firm_footing.core.inference.posterior import Posterior, normalised, posterior
-from firm_footing.core.inference.prior import PriorView, prior_view, set_prior
+from firm_footing.core.inference.prior import PriorView, set_prior
 from firm_footing.core.inference.start import (
     first_of,
     first_seen,
@@ -120,9 +121,14 @@ class Inference:
         """The cause to start with; None where the first of the order is supported by nothing."""
         return first_of(self.root, self.supported, self.knowledge)
 
+    @cached_property
+    def groups(self) -> tuple[AskedTogether, ...]:
+        """All answers, by what they were one look at."""
+        return tuple(groups_asked(self.ratios, self.bases, self.knowledge))
+
     def root_with(self, reading: Reading) -> FloatArray:
         """(causes,) `root` if this answer were given besides: the same that `infer` would find."""
-        check = reading.check
+        check, of_check = reading.check, self.knowledge.check
         counted = {**self.counted, check: self.given.with_answer(reading).of(check)}
         ratios = {
             **self.ratios,
@@ -130,14 +136,13 @@ class Inference:
                 check, counted[check], owners_of(counted), self.knowledge, self.case.eye
             ),
         }
-        more = changed(
-            groups_asked(self.ratios, self.bases, self.knowledge),
-            groups_asked(ratios, self.bases, self.knowledge),
-            self.space,
-        )
+        after = groups_asked(ratios, self.bases, self.knowledge)
+        more = changed(self.groups, after, self.space)
         prior = self.prior[self.space.hypotheses.set_of]
         sets = self.space.to_sets(normalised(self.now.log + more, prior))
-        seen = seen_of(counted, self.knowledge)
+        cause = of_check[check].shows
+        same = {name: said for name, said in counted.items() if of_check[name].shows == cause}
+        seen = {**self.seen, **seen_of(same, self.knowledge)}
         points = self.balls.points_of_balls
         supported = supported_causes(frozenset(counted), seen, points, self.knowledge)
         first = first_seen(seen, self.options, self.knowledge)
@@ -187,10 +192,9 @@ def infer(case: Case, knowledge: Knowledge) -> Inference:
     space = enumerate_space(knowledge)
     handicap = knowledge.numbers.handicap_left_out if case.handicap is None else case.handicap
     trials = tuple(trials_of(case, knowledge))
-    options = school_options(case.school, knowledge)
-    schools = prior_view(knowledge, options, case.how_common)
-    prior = set_prior(space, schools)
-    balls = infer_from_balls(case.baselines, trials, space, handicap, schools.views)
+    chosen = chosen_schools(case.school, knowledge, handicap, case.how_common)
+    prior = set_prior(space, chosen.prior)
+    balls = infer_from_balls(case.baselines, trials, space, handicap, chosen.prior.views)
     measured = measured_of(case, knowledge)
     answers = Answered(
         by_hand=counted_readings(case),
@@ -199,11 +203,10 @@ def infer(case: Case, knowledge: Knowledge) -> Inference:
         filmed=answers_of_films(case, knowledge),
     )
     counted = answers.counted()
-    bases = school_bases(knowledge, handicap, options)
     ratios = ratios_of(counted, knowledge, case.eye)
     pieces = [
         *balls.marginalised.pieces,
-        *check_pieces(ratios, space, bases),
+        *check_pieces(ratios, space, chosen.bases),
         *history_pieces(case.history, space, prior),
     ]
     stuck = knowledge.numbers.stuck_mode.probability(handicap)
@@ -217,11 +220,11 @@ def infer(case: Case, knowledge: Knowledge) -> Inference:
         measured=measured,
         ratios=ratios,
         seen=seen_of(counted, knowledge),
-        bases=bases,
+        bases=chosen.bases,
         pieces=pieces,
         balls=balls,
-        options=options,
-        schools=schools,
+        options=chosen.options,
+        schools=chosen.prior,
         prior=prior,
         now=posterior(space, prior, stuck, pieces),
     )
@@ -288,16 +291,3 @@ def log_in_set(space: HypothesisSpace, handicap: float) -> FloatArray:
     stuck = space.knowledge.numbers.stuck_mode.probability(handicap)
     out: FloatArray = space.log_prior_in_set(stuck)[space.hypothesis_of] + space.log_side
     return out
-
-
-def school_options(school: School, knowledge: Knowledge) -> tuple[SchoolOption, ...]:
-    """What was chosen in each matter of dispute."""
-    return knowledge.schools.chosen(school.model_dump())
-
-
-def school_bases(
-    knowledge: Knowledge, handicap: float, options: Sequence[SchoolOption]
-) -> Mapping[str, float]:
-    """Base rate of every check for this player under these schools."""
-    overrides = tuple((check, base) for o in options for check, base in o.check_base.items())
-    return base_rates(knowledge, handicap, overrides)

@@ -139,13 +139,13 @@ def shift_of(space: HypothesisSpace, variants: IntArray, own: OwnSizes | None) -
 
     A cause never acts backwards.
     """
-    within = space.knowledge.numbers.delivery.severity_within
-    out = np.zeros((space.effects.shape[1], variants.shape[1]))
-    for i, row in enumerate(variants):
-        size = space.variant_severity[row]
-        if own is not None:
-            size = np.maximum(0.0, size + within * own.severity[i])
-        out += space.unit_effects[row].T * size
+    sizes = space.variant_severity[variants]
     if own is not None:
-        out[STRIKE] *= own.strike
-    return out
+        within = space.knowledge.numbers.delivery.severity_within
+        sizes = np.maximum(0.0, sizes + within * own.severity)
+    out = np.zeros((variants.shape[1], space.unit_effects.shape[1]))
+    for row, size in zip(variants, sizes, strict=True):
+        out += space.unit_effects.take(row, axis=0) * size[:, None]
+    if own is not None:
+        out[:, STRIKE] *= own.strike
+    return out.T

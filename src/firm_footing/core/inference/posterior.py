@@ -7,9 +7,7 @@ import numpy as np
 
 from firm_footing.core.frame.arrays import FloatArray
 from firm_footing.core.inference.evidence import Piece
-from firm_footing.core.inference.hypotheses import Hypotheses
 from firm_footing.core.inference.hypothesis_space import HypothesisSpace
-from firm_footing.core.inference.scratch import scratch
 
 NEARLY_SURE = 1.0 - 1e-6
 """Above this, P(absent) is summed by itself: 1 - P(present) would lose digits."""
@@ -49,10 +47,12 @@ def posterior(
     for piece in pieces:
         log += piece.log_likelihood
     hypothesis = normalised(log, prior[space.hypotheses.set_of])
-    present, log_odds = _present_and_log2_odds(hypothesis, [None, *pieces], space.hypotheses)
+    cause_set = space.to_sets(hypothesis)
+    without = [space.to_sets(hypothesis * piece.leave_one_out_weight) for piece in pieces]
+    present, log_odds = _present_and_log2_odds(np.array([cause_set, *without]), space.members)
     return Posterior(
         hypothesis=hypothesis,
-        cause_set=space.to_sets(hypothesis),
+        cause_set=cause_set,
         present=present[0],
         bits=log_odds[0] - log_odds[1:],
         log=log,
@@ -69,19 +69,19 @@ def normalised(logs: FloatArray, prior: FloatArray) -> FloatArray:
 
 
 def _present_and_log2_odds(
-    weights: FloatArray, removed: Sequence[Piece | None], table: Hypotheses
+    cause_set: FloatArray, members: FloatArray
 ) -> tuple[FloatArray, FloatArray]:
-    """(removed, causes) weight of each cause, and log2 of P(present) / P(absent).
+    """(rows, causes) weight of each cause, and log2 of P(present) / P(absent).
 
-    One row without each of these pieces, None for none of them; weights need not sum to one.
+    Parameters
+    ----------
+    cause_set : (rows, sets) weights of the sets, which need not sum to one in a row
+    members : (sets, causes) 1.0 where the cause is present
+
     """
-    with scratch(len(removed), len(weights)) as rows:
-        for row, piece in zip(rows, removed, strict=True):
-            np.multiply(weights, 1.0 if piece is None else piece.leave_one_out_weight, out=row)
-        sums = rows @ table.present_and_one
-        present, total = sums[:, :-1], sums[:, -1:]
-        absent = total - present
-        sure = (present > NEARLY_SURE * total).any(axis=0)
-        if sure.any():
-            absent[:, sure] = rows @ (1.0 - table.present[:, sure])
+    present, total = cause_set @ members, cause_set.sum(axis=1, keepdims=True)
+    absent = total - present
+    sure = (present > NEARLY_SURE * total).any(axis=0)
+    if sure.any():
+        absent[:, sure] = cause_set @ (1.0 - members[:, sure])
     return present, np.log2(present / absent)

@@ -22,7 +22,7 @@ from firm_footing.core.inference.hypothesis_space import HypothesisSpace
 from firm_footing.core.inference.links import links_within
 from firm_footing.core.inference.prior import PriorView, view_shares
 from firm_footing.core.knowledge import Knowledge
-from firm_footing.core.knowledge.schools import SchoolOption
+from firm_footing.core.knowledge.schools import CauseLink, SchoolOption
 from firm_footing.core.knowledge.vocabulary import Seen
 
 POINTS_FROM = 0.05
@@ -44,18 +44,30 @@ def starts_of(
     first : (causes,) True where it comes before all others that are at work
 
     """
+    marked = tuple(supported.tolist()), tuple(first.tolist())
+    out = _starts_in_view(space, *marked, frozenset()).astype(np.float64)
+    rows = _disputed_sets(space)
+    shares = view_shares(space, schools, rows)
+    out[:, rows] = sum(
+        share * _starts_in_view(space, *marked, view.dropped)[:, rows]
+        for share, view in zip(shares, schools.views, strict=True)
+    )
+    return out
+
+
+@kept(megabytes=1)
+def _starts_in_view(
+    space: HypothesisSpace,
+    supported: tuple[bool, ...],
+    first: tuple[bool, ...],
+    dropped: frozenset[CauseLink],
+) -> Marks:
+    """(most, sets) whether one starts with this cause of the set, where these links do not hold."""
     listed = space.members_listed
     left = listed < len(supported)
     for marked in (first, supported):
         left = _only(left, np.append(marked, False)[listed])
-    out = _from_no_other(left, links_within(space, frozenset())).astype(np.float64)
-    rows = _disputed_sets(space)
-    shares = view_shares(space, schools, rows)
-    out[:, rows] = sum(
-        share * _from_no_other(left[:, rows], links_within(space, view.dropped)[:, :, rows])
-        for share, view in zip(shares, schools.views, strict=True)
-    )
-    return out
+    return _from_no_other(left, links_within(space, dropped))
 
 
 def root_of(space: HypothesisSpace, cause_set: FloatArray, starts: FloatArray) -> FloatArray:

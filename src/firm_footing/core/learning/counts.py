@@ -17,10 +17,11 @@ from pydantic import Field
 from firm_footing.core.case import Case, School
 from firm_footing.core.case.past import DecisionOutcome
 from firm_footing.core.frame.arrays import FloatArray
+from firm_footing.core.inference.chosen_schools import school_options
 from firm_footing.core.inference.enumeration import enumerate_space
 from firm_footing.core.inference.history_likelihood import log_ratio_of_fate
 from firm_footing.core.inference.hypothesis_space import HypothesisSpace
-from firm_footing.core.inference.inference import Inference, infer, school_options
+from firm_footing.core.inference.inference import Inference, infer
 from firm_footing.core.inference.prior import prior_view, set_prior
 from firm_footing.core.knowledge import Knowledge
 from firm_footing.core.learning.eye import EyeAnswer, answers_by_eye

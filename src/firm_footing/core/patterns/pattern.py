@@ -8,6 +8,7 @@ Each with its standard error; what was not seen is None. Every number is golfer-
 from collections import Counter
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field
+from functools import lru_cache
 from typing import Final
 
 import numpy as np
@@ -128,20 +129,28 @@ def read_pattern(
         Of the student, for what can be expected of them.
 
     """
+    left_out = knowledge.numbers.handicap_left_out
+    return _read_pattern(tuple(blocks), knowledge, left_out if handicap is None else handicap)
+
+
+@lru_cache(maxsize=40)  # the ranking and the range ask for the same
+def _read_pattern(blocks: tuple[Block, ...], knowledge: Knowledge, handicap: float) -> Pattern:
     numbers = knowledge.numbers
     balls = [(shot, block) for block in blocks for shot in block.shots]
     if not balls:
         return Pattern(balls=0)
-    stroke = numbers.handicap_left_out if handicap is None else handicap  # kept once, not twice
-    delivered = read_delivery(tuple(blocks), knowledge, stroke)
+    delivered = read_delivery(blocks, knowledge, handicap)
+    noted = {
+        name
+        for shot, block in balls
+        for name in notes_of(shot, block, knowledge.club[block.club], numbers)
+    }
     flown = [shot if shot.contact != "hosel" else Shot() for shot, _ in balls]
     starts = [start_deg(shot, numbers) for shot in flown]
     curves = [curve_deg(shot, numbers, begun) for shot, begun in zip(flown, starts, strict=True)]
     floor = numbers.chance.floor
     forward = float(np.mean([knowledge.club[b.club].ball_forward_cm for _, b in balls]))
-    in_words = _noted_any(balls, knowledge, {"contact_strike"}) and not _noted_any(
-        balls, knowledge, STRIKE_MEASURED
-    )
+    in_words = "contact_strike" in noted and not noted & STRIKE_MEASURED
     marked = (LOW_POINT,) if in_words else MARKED
     start = _middle(_values(starts, numbers), delivered, floor.start_deg)
     curve = _middle(_values(curves, numbers), delivered, floor.curve_deg)
@@ -159,23 +168,11 @@ def read_pattern(
         two_way=_two_way(starts, curves, numbers),
         no_miss=no_miss(balls, numbers),
         contacts=dict(Counter(s.contact for s, _ in balls if s.contact).most_common()),
-        contact_says=_noted_any(balls, knowledge, {"contact_low_point"}),
+        contact_says="contact_low_point" in noted,
         ball_forward_cm=forward,
         strike_in_words=in_words,
         **_known(delivered, forward, marked, knowledge)
-        | {
-            name: None for name, notes in TOLD_BY.items() if not _noted_any(balls, knowledge, notes)
-        },
-    )
-
-
-def _noted_any(
-    balls: Sequence[tuple[Shot, Block]], knowledge: Knowledge, readings: set[str]
-) -> bool:
-    """Whether any ball has one of these notes."""
-    return any(
-        readings & notes_of(shot, block, knowledge.club[block.club], knowledge.numbers).keys()
-        for shot, block in balls
+        | {name: None for name, notes in TOLD_BY.items() if not noted & notes},
     )
 
 
