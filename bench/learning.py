@@ -56,6 +56,9 @@ EYES: dict[str, tuple[str, float]] = {
 """Looks whose names hold this, and how often what is not there is called there besides."""
 
 
+SECOND = "second lessons"
+
+
 class Idea(NamedTuple):
     """What somebody knows of a population and an eye beyond the files."""
 
@@ -211,12 +214,13 @@ def main() -> None:
     """Print a table for each population, and one of second lessons."""
     parser = argparse.ArgumentParser(description=__doc__)
     parser.add_argument("--students", type=int, default=300)
-    parser.add_argument("--only", action="append", help="These populations")
+    parser.add_argument("--only", action="append", help=f"Populations, or {SECOND!r}")
     asked = parser.parse_args()
     new = asked.students
     knowledge = load_knowledge()
     with ProcessPoolExecutor() as pool:
-        for name in asked.only or (*POPULATIONS, *EYES):
+        wanted = asked.only or [*POPULATIONS, *EYES, SECOND]
+        for name in (n for n in wanted if n != SECOND):
             most = max(LESSONS)
             book = list(pool.map(partial(lesson, name), range(1000, 1000 + most), chunksize=8))
             ideas = {"shipped": Idea(), "told": told(name)}
@@ -231,16 +235,20 @@ def main() -> None:
             for idea in ideas:
                 of = summarise([f[idea] for f in found])
                 print(f"| {idea} | {of.start:.1%} | {of.calibration_error:.3f} |", flush=True)
-        if asked.only:
+        if SECOND not in wanted:
             return
         came = pool.map(second, range(90_000, 90_000 + new), chunksize=4)
         again = [s for s in came if s is not None]
-        print("\nsecond lessons\n\n| | forgotten | remembered | lessons |\n|---|---|---|---|")
+        print(
+            f"\n{SECOND}\n\n| | forgotten | remembered | gained | lessons |\n|---|---|---|---|---|"
+        )
         for word, stayed in (("the cause stayed", True), ("another one", False)):
             these = [s for s in again if s.stayed == stayed]
-            forgotten = np.mean([s.forgotten.start for s in these])
-            remembered = np.mean([s.remembered.start for s in these])
-            print(f"| {word} | {forgotten:.1%} | {remembered:.1%} | {len(these)} |")
+            starts = np.array([(s.forgotten.start, s.remembered.start) for s in these], float)
+            gained = 100 * (starts[:, 1] - starts[:, 0])
+            points = f"{gained.mean():+.1f} ± {gained.std() / len(these) ** 0.5:.1f}"
+            before, after = starts.mean(axis=0)
+            print(f"| {word} | {before:.1%} | {after:.1%} | {points} | {len(these)} |")
 
 
 if __name__ == "__main__":

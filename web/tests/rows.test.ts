@@ -69,13 +69,13 @@ describe('the rows of the decision', () => {
 })
 
 describe('what a cause explains', () => {
-  const of = (part: number, whole: number) =>
+  const of = (part: number, whole: number, inWords = false) =>
     partsOf(
       cause('heel', 0.5, {
         explains: { heel_toe_mm: part },
         explains_words: { heel_toe_mm: 'partly' },
       }),
-      { heel_toe_mm: whole },
+      { ranking: { deviation: { heel_toe_mm: whole } }, strike_in_words: inWords },
     )
   it('is a share of the deviation, in whole units', () => {
     expect(of(-7, -14)).toEqual([
@@ -88,8 +88,15 @@ describe('what a cause explains', () => {
     expect(of(-20, -14)[0]?.share).toBe(1)
     expect(of(-20, -14)[0]?.text).toBe('all of 14 mm')
   })
+  it('has no millimetres where only words tell of the strike', () => {
+    expect(of(-7, -14, true)).toEqual([
+      { id: 'heel_toe_mm', name: 'Strike', word: 'partly', share: 0.5, text: '' },
+    ])
+  })
   it('is not spoken of where there is no miss, so no word for it', () => {
     const none = cause('heel', 0.5, { explains: { heel_toe_mm: -1 }, explains_words: {} })
-    expect(partsOf(none, { heel_toe_mm: -2 })).toEqual([])
+    expect(
+      partsOf(none, { ranking: { deviation: { heel_toe_mm: -2 } }, strike_in_words: false }),
+    ).toEqual([])
   })
 })

@@ -159,6 +159,7 @@ class DiagnosisOut(BaseModel):
     outside_word: str = Field(description="How likely it is that no cause lies in the feet")
     spreads: dict[str, Spread] = Field(description="Known numbers of the pattern")
     missed: list[str] = Field(description='Contact in words, the clean ones aside: "4 of 7 fat"')
+    strike_in_words: bool = Field(description="Words of contact are all that tells of the strike")
     ball_ways: dict[str, BallWay] = Field(description="Cause id to what it does to the ball")
     schools_say: str = Field(description="Which schools would start elsewhere, and where; or empty")
     withheld: list[WithheldDrill]

@@ -45,6 +45,7 @@ def diagnosis_view(diagnosis: Diagnosis, case: Case, knowledge: Knowledge) -> Di
             if isinstance(e, Estimate)
         },
         missed=list(missed_words(pattern)),
+        strike_in_words=pattern.strike_in_words,
         ball_ways={
             c.id: BallWay(start_deg=c.ball_way_deg[0], curve_deg=c.ball_way_deg[1])
             for c in diagnosis.causes

@@ -66,7 +66,7 @@ const seen = (c: CauseRank) => (c.seen ? `, ${SEEN_WORDS[c.seen].toLowerCase()}`
     </ul>
     <div v-if="openUp" class="why">
       <p class="quiet">{{ words(known.cause(cause.id)?.sentence ?? '') }}</p>
-      <ExplainsBars :cause="cause" :deviation="diagnosis.ranking.deviation" />
+      <ExplainsBars :cause="cause" :diagnosis="diagnosis" />
       <EvidenceLists :cause="cause" />
       <InBook :cause="cause.id" />
       <p v-if="start && diagnosis.ranking.ball_next" data-testid="ball-next">

@@ -63,7 +63,7 @@ const ballWords = computed(() => props.whatIf?.sentence ?? '')
     />
     <section>
       <h2>What it explains of these balls</h2>
-      <ExplainsBars :cause="cause" :deviation="diagnosis.ranking.deviation" />
+      <ExplainsBars :cause="cause" :diagnosis="diagnosis" />
       <p v-if="!diagnosis.ranking.pattern.balls" class="quiet">No balls yet.</p>
     </section>
     <section v-if="whatIf" class="ball">

@@ -4,8 +4,8 @@ import { computed } from 'vue'
 import type { CauseRank, Diagnosis } from '@/api/client'
 import { partsOf } from '@/lesson/decide/rows'
 
-const props = defineProps<{ cause: CauseRank; deviation: Diagnosis['ranking']['deviation'] }>()
-const parts = computed(() => partsOf(props.cause, props.deviation))
+const props = defineProps<{ cause: CauseRank; diagnosis: Diagnosis }>()
+const parts = computed(() => partsOf(props.cause, props.diagnosis))
 </script>
 
 <template>

@@ -65,10 +65,17 @@ export interface AccountPart {
   text: string
 }
 
-/** How much a cause accounts for of each deviation that the ranking has a word for. */
+/** What of a diagnosis says what there is to account for. */
+export interface Accounted {
+  ranking: Pick<Diagnosis['ranking'], 'deviation'>
+  strike_in_words: boolean
+}
+
+/** How much a cause accounts for of each deviation that the ranking has a word for; nobody measured
+ * the millimetres of a strike that only words of contact tell. */
 export function partsOf(
   cause: CauseRank,
-  deviation: Diagnosis['ranking']['deviation'],
+  { ranking: { deviation }, strike_in_words: inWords }: Accounted,
 ): AccountPart[] {
   return (Object.keys(EXPLAINED) as Explained[]).flatMap((id) => {
     const whole = deviation[id]
@@ -77,6 +84,7 @@ export function partsOf(
     if (!whole || part === undefined || word === undefined) return []
     const { name, unit } = EXPLAINED[id]
     const share = Math.max(0, Math.min(1, part / whole))
+    if (id === 'heel_toe_mm' && inWords) return [{ id, name, word, share, text: '' }]
     const size = share === 1 ? 'all' : Math.abs(share * whole).toFixed(0)
     const text = `${size} of ${Math.abs(whole).toFixed(0)}${unit}`
     return [{ id, name, word, share, text }]
