@@ -12,6 +12,7 @@ from firm_footing.core.inference.inference import infer
 from firm_footing.core.knowledge import Knowledge
 from firm_footing.core.physics.forward import LOW_POINT, PARTS, play
 from firm_footing.files.knowledge_files import load_knowledge
+from firm_footing.simulators.measure import draw_student
 from firm_footing.simulators.noting import direction_word
 from tests.core.swings import SEEN, swing
 
@@ -168,6 +169,21 @@ def test_a_line_of_evidence_has_the_sign_that_it_has_alone(knowledge: Knowledge)
         e for c in found.causes for e in c.better_explained if e.evidence == "pattern.heel_toe_mm"
     ]
     assert "trail_knee_fires" in {e.by for e in better}
+
+
+def test_of_two_causes_only_the_likelier_explains_a_thing_better(knowledge: Knowledge) -> None:
+    """Else each of two would be said to explain the same low point better than the other."""
+    lines = 0
+    for seed in range(30):
+        _, drawn, _ = draw_student(seed, knowledge)
+        found = diagnose(drawn, knowledge)
+        likely = {cause.id: cause.probability for cause in found.causes}
+        for cause in found.causes:
+            for line in cause.better_explained:
+                assert line.by is not None
+                assert likely[line.by] > cause.probability
+                lines += 1
+    assert lines > 20
 
 
 def test_where_the_size_does_not_fit_it_is_said(knowledge: Knowledge) -> None:

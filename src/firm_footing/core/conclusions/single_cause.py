@@ -46,16 +46,19 @@ def _one(reading: DeliveryReading, row: int) -> DeliveryReading:
 def explains_better(
     inference: Inference, row: int, single_cause: FloatArray, cause: str
 ) -> str | None:
-    """The likelier cause that this piece by itself speaks for more than for `cause`.
+    """The likeliest cause that this piece by itself speaks for at least half as much.
+
+    Of causes likelier than `cause` alone, so that no two explain the same thing better, each than
+    the other; None where there is none.
 
     row : of the piece among the pieces
     single_cause : (pieces, causes) bits of each cause alone
     """
     index = inference.knowledge.cause_index[cause]
-    gains = np.where(single_cause[row] >= single_cause[row, index] / 2, inference.now.present, 0.0)
-    gains[index] = 0.0
+    present = inference.now.present
+    gains = np.where(single_cause[row] >= single_cause[row, index] / 2, present, 0.0)
     best = int(np.argmax(gains))
-    return inference.knowledge.causes[best].id if gains[best] > 0 else None
+    return inference.knowledge.causes[best].id if gains[best] > present[index] else None
 
 
 LEAST_BITS = 0.1

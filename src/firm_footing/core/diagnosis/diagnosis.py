@@ -257,8 +257,7 @@ def _evidence(
         elif by_itself < 0 and bits < 0:
             why = against(inference, piece, text, cause, told)
             lists["speaks_against"].append(EvidenceLine(piece, bits, by_itself, why, None))
-        elif by_itself > 0:
-            by = explains_better(inference, row, single_cause, cause)
+        elif by_itself > 0 and (by := explains_better(inference, row, single_cause, cause)):
             lists["better_explained"].append(EvidenceLine(piece, bits, by_itself, text, by))
     return {name: tuple(sorted(found, key=lambda s: -abs(s.bits))) for name, found in lists.items()}
 
