@@ -32,6 +32,11 @@ export function capital(text: string): string {
   return text.charAt(0).toUpperCase() + text.slice(1)
 }
 
+/** A sentence as it goes on after a colon. */
+export function afterColon(text: string): string {
+  return text.charAt(0).toLowerCase() + text.slice(1)
+}
+
 /** A direction as an onlooker says it. */
 export function directionWord(direction: Direction, hand: Handedness): string {
   if (direction === 'straight') return 'straight'

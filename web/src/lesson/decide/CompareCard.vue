@@ -13,6 +13,7 @@ import ExplainsBars from '@/lesson/decide/ExplainsBars.vue'
 import { startOf } from '@/lesson/decide/rows'
 import type { WhatIf } from '@/lesson/decide/useWhatIf'
 import { useLessonContext } from '@/lesson/lessonContext'
+import { afterColon } from '@/ui/words'
 
 const props = defineProps<{
   cause: CauseRank
@@ -39,7 +40,11 @@ const notLooked = computed(() => {
   const shows = (id: string | null | undefined) => (id === props.cause.id ? 0 : 1)
   return pointed.sort((a, b) => shows(a.shows) - shows(b.shows)).slice(0, MOST_LOOKS)
 })
-const ballWords = computed(() => props.whatIf?.sentence ?? '')
+/** The bars weigh a cause by how likely it is; this supposes it, and says so of all but the start. */
+const ballWords = computed(() => {
+  const said = props.whatIf?.sentence ?? ''
+  return start.value || !said ? said : `If it is behind these balls: ${afterColon(said)}`
+})
 </script>
 
 <template>

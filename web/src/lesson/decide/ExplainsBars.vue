@@ -26,15 +26,13 @@ const parts = computed(() => partsOf(props.cause, props.diagnosis))
 <style scoped>
 .explains {
   display: grid;
-  grid-template-columns: auto 1fr;
+  grid-template-columns: auto minmax(20px, 1fr) auto auto;
+  align-items: center;
   gap: 2px 10px;
   font-size: var(--text-small);
 }
 dd {
-  display: grid;
-  grid-template-columns: minmax(20px, 1fr) 58px 96px;
-  align-items: center;
-  gap: 6px;
+  display: contents;
 }
 .bar {
   height: 10px;
