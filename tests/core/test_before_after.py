@@ -23,7 +23,7 @@ def block(kind: str, starts: list[float], heel: float, club: str = "7i") -> Bloc
     return Block.model_validate({"kind": kind, "club": club, "shots": shots})
 
 
-def met(kind: str, *contacts: str, surface: str = "turf", **noted: Any) -> Block:
+def met(kind: str, *contacts: str | None, surface: str = "turf", **noted: Any) -> Block:
     """Balls noted by a word of contact."""
     shots = [{"contact": contact, **noted} for contact in contacts]
     return Block.model_validate({"kind": kind, "surface": surface, "shots": shots})
@@ -107,6 +107,11 @@ def test_what_was_noted_on_one_side_only_is_not_compared(knowledge: Knowledge) -
     [
         ("ground_first", {"contact": "fat"}, {"contact": "thin"}),
         ("ground_first", {"divot_start_cm": -4.0}, {"brush_start_cm": 1.0}),
+        (
+            "ground_first",
+            {"contact": "thin", "divot_start_cm": -5.0},
+            {"contact": "clean", "divot_start_cm": -5.0},
+        ),
         ("thin_or_topped", {"contact": "top"}, {"contact": "clean"}),
         ("heel_or_hosel", {"contact": "heel"}, {"contact": "toe"}),
         ("heel_or_hosel", {"heel_toe_mm": -11.0}, {"heel_toe_mm": -9.0}),
@@ -124,6 +129,18 @@ def test_which_balls_count(
 
     assert series(counts) == (1.0, 1.0)
     assert series(does_not) == (0.0, 0.0)
+
+
+def test_a_clean_word_rules_a_divot_out_only_where_both_sides_have_words(
+    knowledge: Knowledge,
+) -> None:
+    """Else the same divots would count after and not before."""
+    early = {"divot_start_cm": -5.0}
+    said, marked = met("baseline", *["clean"] * 6, **early), met("retest", *[None] * 6, **early)
+    series = series_of([said], [marked], knowledge)["ground_first"]
+    assert (sum(series.before), sum(series.after)) == (6, 6)
+    series = series_of([said], [met("retest", *["clean"] * 6, **early)], knowledge)["ground_first"]
+    assert (sum(series.before), sum(series.after)) == (0, 0)
 
 
 def test_short_is_short_of_the_longest_of_both_blocks(knowledge: Knowledge) -> None:

@@ -181,7 +181,11 @@ def _counter(share: ShareMeasure, sides: Sides, knowledge: Knowledge) -> Reader:
         ways.append(_contact_reader(share.contact))
     if share.of is not None:
         ways.append(_beyond(share, sides, knowledge.numbers))
-    return _any_of([way for way in ways if _known_on_both(way, sides)])
+    counts = _any_of([way for way in ways if _known_on_both(way, sides)])
+    never = _contact_reader(share.never)
+    if not _known_on_both(never, sides):
+        return counts
+    return lambda ball: 0.0 if never(ball) else counts(ball)
 
 
 def _contact_reader(counts: tuple[Contact, ...]) -> Reader:

@@ -31,12 +31,15 @@ class ShareMeasure(Entry):
     """A share of balls, each counted or not.
 
     contact : words of contact that count
+    never : words of contact with which a ball does not count, whatever its number says; where words
+        were noted on both sides
     of : a number that counts `at_most`, `at_least` or, on either side, `beyond` its limit, or
         below `part_of_best` of the largest of all balls compared
     any_of : other shares; a ball counts when it does for any of them
     """
 
     contact: tuple[Contact, ...] = ()
+    never: tuple[Contact, ...] = ()
     of: Noted | None = None
     at_most: float | None = None
     at_least: float | None = None
@@ -52,6 +55,8 @@ class ShareMeasure(Entry):
             raise ValueError("a number counts by one limit")
         if not (self.contact or self.of or self.any_of):
             raise ValueError("nothing counts")
+        if set(self.never) & set(self.contact):
+            raise ValueError("a word counts or it never does")
         return self
 
 
