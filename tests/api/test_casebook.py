@@ -94,6 +94,21 @@ def test_what_comes_back_moves_a_number_and_the_page_says_which(
     assert roots(client, new, learned=False) == pytest.approx(before, abs=1e-12)
 
 
+def test_pages_that_are_open_are_told_once_a_lesson_was_studied(
+    client: TestClient, app: FastAPI
+) -> None:
+    """A second lesson begun at once ranks with what the first found, without a change of its own."""
+    new = begin(client, "new")
+    studied(app)
+    before = get(client, new, "revision")
+    book(client, app, causes=(RUSH,))
+    after = get(client, new, "revision")
+    assert after["revision"] == before["revision"]
+    assert after["taught"] != before["taught"]
+    studied(app)
+    assert get(client, new, "revision") == after
+
+
 def test_switched_off_or_held_the_ranking_is_the_shipped_one(
     client: TestClient, app: FastAPI
 ) -> None:

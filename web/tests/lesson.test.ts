@@ -207,8 +207,9 @@ describe('balls from a device', () => {
     })
   const seconds = (n: number) => vi.advanceTimersByTimeAsync(1000 * n + 50)
   /** How often it was looked: what earlier tests still try to send does not count. */
-  function answer(revision: string): () => number {
-    const asked = serve({ 'GET /api/lessons/L/revision': { body: { revision } } })
+  function answer(revision: string, taught = 3): () => number {
+    const body = { revision, taught }
+    const asked = serve({ 'GET /api/lessons/L/revision': { body } })
     return () => asked.filter((a) => a.call.endsWith('/revision')).length
   }
 
@@ -227,6 +228,22 @@ describe('balls from a device', () => {
     expect(reload).toHaveBeenCalledOnce()
     leave()
     await seconds(5)
+    expect(reload).toHaveBeenCalledOnce()
+    vi.useRealTimers()
+  })
+  it('are not all that is read: so is what was learned from a lesson that is over', async () => {
+    vi.useFakeTimers({ toFake: ['setInterval', 'clearInterval'] })
+    const reload = vi.fn().mockResolvedValue(undefined)
+    answer('1-0')
+    await watching(() => true, reload)
+    await seconds(1)
+    await settle()
+    answer('1-0', 4)
+    await seconds(1)
+    await settle()
+    expect(reload).toHaveBeenCalledOnce()
+    await seconds(2)
+    await settle()
     expect(reload).toHaveBeenCalledOnce()
     vi.useRealTimers()
   })
@@ -263,8 +280,8 @@ describe('a server that tells what was changed', () => {
     constructor(readonly url: string) {
       Told.opened.push(this)
     }
-    say(revision: number): void {
-      this.onmessage?.({ data: JSON.stringify({ revision }) })
+    say(revision: number, taught = 3): void {
+      this.onmessage?.({ data: JSON.stringify({ revision, taught }) })
     }
   }
   async function told() {
@@ -273,7 +290,7 @@ describe('a server that tells what was changed', () => {
     vi.useFakeTimers({ toFake: ['setInterval', 'clearInterval', 'Date'] })
     const reload = vi.fn().mockResolvedValue(undefined)
     const idle = ref(true)
-    const asked = serve({ 'GET /api/lessons/L/revision': { body: { revision: 7 } } })
+    const asked = serve({ 'GET /api/lessons/L/revision': { body: { revision: 7, taught: 3 } } })
     const { leave } = await show({
       setup() {
         useArrivals('L', ref(lesson([], { revision: 7 } as object)), () => idle.value, reload)

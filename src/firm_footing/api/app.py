@@ -106,7 +106,9 @@ def begin_with(app: FastAPI, engine: Engine) -> None:
     app.state.engine, app.state.secret = engine, None
     app.state.arrivals.tell()
     app.state.conclusions, app.state.codes = KeptConclusions(), Codes()
-    app.state.learner = Learner(engine, app.state.knowledge, app.state.conclusions)
+    app.state.learner = Learner(
+        engine, app.state.knowledge, app.state.conclusions, app.state.arrivals.tell
+    )
 
 
 def _serve_screens(app: FastAPI, screens: Path) -> None:

@@ -16,11 +16,13 @@ export function useArrivals(
   reload: () => Promise<void>,
 ): void {
   const { heard, isTold, listen } = useRevisions(id)
+  /** What the ranking shown was made with. */
+  let taught: number | undefined
   // nobody answers: the next change of ours will say so
   const { data, dataUpdatedAt, refetch } = useQuery({
     queryKey: ['lesson', id, 'revision'],
     queryFn: () => {
-      if (!isIdle()) return { revision: lesson.value?.revision }
+      if (!isIdle()) return { revision: lesson.value?.revision, taught }
       const params = { path: { lesson_id: id } }
       return ask(client.GET('/api/lessons/{lesson_id}/revision', { params }))
     },
@@ -31,11 +33,14 @@ export function useArrivals(
   // what was heard while ours was under way is ours, or is asked about once that is done
   watch([heard, isIdle, () => lesson.value?.revision], () => {
     const known = lesson.value?.revision
-    if (isIdle() && known !== undefined && heard.value !== null && heard.value !== known)
-      void refetch()
+    if (!isIdle() || known === undefined || heard.value === null) return
+    if (heard.value.revision !== known || heard.value.taught !== taught) void refetch()
   })
   watch(dataUpdatedAt, () => {
     listen()
-    if (isIdle() && lesson.value && data.value?.revision !== lesson.value.revision) void reload()
+    if (!isIdle() || !lesson.value) return
+    const isOther = taught !== undefined && data.value?.taught !== taught
+    taught = data.value?.taught
+    if (isOther || data.value?.revision !== lesson.value.revision) void reload()
   })
 }

@@ -8,9 +8,15 @@ import { onScopeDispose, ref, type Ref } from 'vue'
  */
 const LISTEN_AFTER_MS = 3000
 
+export interface Revision {
+  revision: number
+  /** Another one once lessons that are over were studied: the ranking may be another. */
+  taught: number
+}
+
 export interface Revisions {
   /** What it said last. */
-  heard: Ref<number | null>
+  heard: Ref<Revision | null>
   /** Whether it can be relied on to say so; else one has to ask. */
   isTold: Ref<boolean>
   /** Listens, where it does not yet and the page has been open for a while. */
@@ -18,7 +24,7 @@ export interface Revisions {
 }
 
 export function useRevisions(id: string): Revisions {
-  const heard = ref<number | null>(null)
+  const heard = ref<Revision | null>(null)
   const isTold = ref(false)
   const from = Date.now() + LISTEN_AFTER_MS
   let source: EventSource | null = null
@@ -30,7 +36,7 @@ export function useRevisions(id: string): Revisions {
     source = opened
     opened.onmessage = (event: MessageEvent<string>) => {
       isTold.value = true
-      heard.value = (JSON.parse(event.data) as { revision: number }).revision
+      heard.value = JSON.parse(event.data) as Revision
     }
     opened.onerror = () => {
       isTold.value = false // the browser tries again, unless it was refused

@@ -5,6 +5,7 @@ concluded one at a time: a page waits for the study of one lesson at most, some 
 """
 
 import logging
+from collections.abc import Callable
 from threading import Event, Lock, Thread
 from time import sleep
 from typing import Final
@@ -39,13 +40,17 @@ class Learner:
 
     in_use : what rankings use of it now
     waiting : lessons still to be studied
+    times_kept : how often something that it worked out was kept
+    tell : called then, for the pages that are open
     """
 
-    def __init__(self, engine: Engine, known: Knowledge, kept: KeptConclusions) -> None:
-        self._engine, self._known, self._kept = engine, known, kept
+    def __init__(
+        self, engine: Engine, known: Knowledge, kept: KeptConclusions, tell: Callable[[], None]
+    ) -> None:
+        self._engine, self._known, self._kept, self._tell = engine, known, kept, tell
         self._changed, self._at_it = Event(), Lock()
         self._unreadable: set[ToStudy] = set()
-        self.waiting = 0
+        self.waiting = self.times_kept = 0
         with self._session() as session:
             self.in_use: LayerInUse = layer_in_use(session, known)
 
@@ -69,12 +74,15 @@ class Learner:
                 self._study(lesson)
             self.waiting = 0
             with self._session() as session:
-                if is_learned(session, self._known):
-                    return
-            with self._session() as session:
-                layer = learn_from_lessons(session, self._known)
-            self._keep(layer)
-            self.look_again()
+                is_learned_already = is_learned(session, self._known)
+            if not is_learned_already:
+                with self._session() as session:
+                    layer = learn_from_lessons(session, self._known)
+                self._keep(layer)
+                self.look_again()
+            if to_do or not is_learned_already:
+                self.times_kept += 1
+                self._tell()
 
     def look_again(self) -> None:
         """What rankings use may be another: it was made anew, or chosen otherwise."""

@@ -5,6 +5,7 @@ from typing import Annotated
 
 from fastapi import APIRouter, Body, Depends, Request
 from fastapi.sse import EventSourceResponse
+from sqlmodel import Session
 from starlette.concurrency import run_in_threadpool
 
 from firm_footing.api.changes.schemas import (
@@ -87,10 +88,15 @@ def read_lesson(session: Store, lesson_id: RowId) -> LessonOut:
 
 
 @router.get("/lessons/{lesson_id}/revision", summary="Has it changed?", responses=ERRORS)
-def read_revision(session: Store, lesson_id: RowId) -> Revision:
+def read_revision(request: Request, session: Store, lesson_id: RowId) -> Revision:
     """For a screen that asks often: a device may have sent a ball."""
     lessons.get_lesson(session, lesson_id)
-    return Revision(revision=steps.revision_of(session, lesson_id))
+    return _revision(request, session, lesson_id)
+
+
+def _revision(request: Request, session: Session, lesson_id: str) -> Revision:
+    taught: int = request.app.state.learner.times_kept
+    return Revision(revision=steps.revision_of(session, lesson_id), taught=taught)
 
 
 def _known_lesson(request: Request, lesson_id: RowId) -> None:
@@ -108,15 +114,15 @@ def _known_lesson(request: Request, lesson_id: RowId) -> None:
 async def stream_revisions(request: Request, lesson_id: RowId) -> AsyncIterator[Revision]:
     """Server-sent events for some seconds; a page that is still there then asks again by itself."""
 
-    def revision() -> int:
+    def revision() -> Revision:
         with session_for(request, Sender()) as session:
-            return steps.revision_of(session, lesson_id)
+            return _revision(request, session, lesson_id)
 
     told = None
     async for _ in request.app.state.arrivals.each(STREAM_S):
         now = await run_in_threadpool(revision)
         if now != told:
-            yield Revision(revision=now)
+            yield now
         told = now
 
 

@@ -149,9 +149,10 @@ class DecisionOut(Out):
 
 
 class Revision(BaseModel):
-    """Whether a lesson has changed since it was read."""
+    """Whether a lesson, or what rankings use beside it, has changed since it was read."""
 
     revision: int
+    taught: int = Field(description="Another one once lessons that are over were studied")
 
 
 class DecidedBefore(BaseModel):
