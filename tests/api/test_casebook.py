@@ -97,7 +97,7 @@ def test_what_comes_back_moves_a_number_and_the_page_says_which(
 def test_pages_that_are_open_are_told_once_a_lesson_was_studied(
     client: TestClient, app: FastAPI
 ) -> None:
-    """A second lesson begun at once ranks with what the first found, without a change of its own."""
+    """A second lesson begun at once ranks with what the first found without a change."""
     new = begin(client, "new")
     studied(app)
     before = get(client, new, "revision")

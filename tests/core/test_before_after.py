@@ -78,6 +78,30 @@ def test_contact_counts_from_words_alone(surface: str, knowledge: Knowledge) -> 
     assert words(found, knowledge).headline.startswith("Better, and more than chance: missed in")
 
 
+def test_the_measure_that_decides_is_as_sure_as_the_verdict(knowledge: Knowledge) -> None:
+    """Though it would not be among all that are looked at: five of ten fat, then none of seven."""
+    rng = np.random.default_rng(2)
+
+    def hit(kind: str, *contacts: str) -> Block:
+        seen = [
+            {"contact": c, "heel_toe_mm": float(mm), "start_deg": float(deg), "carry_m": float(m)}
+            for c, mm, deg, m in zip(
+                contacts, rng.normal(0, 8, 10), rng.normal(0, 3, 10), rng.normal(130, 9, 10),
+                strict=False,
+            )
+        ]  # fmt: skip
+        return Block.model_validate({"kind": kind, "shots": seen})
+
+    blocks = hit("baseline", *["fat", "clean"] * 5), hit("retest", *["clean"] * 7)
+    found = compared(knowledge, *blocks, primary="ground_first")
+    assert found.result is not None
+    assert found.result.state == "real"
+    assert found.deciding.sure
+    other = compared(knowledge, *blocks, primary="start_deg")
+    assert not next(m for m in other.measures if m.name == "ground_first").sure
+    assert not other.deciding.sure
+
+
 def test_a_low_point_by_words_counts_and_says_that_it_is_about(knowledge: Knowledge) -> None:
     found = compared(knowledge, met("baseline", *["fat"] * 6), met("retest", *["clean"] * 6))
     low = next(m for m in found.measures if m.name == "low_point_cm")

@@ -30,7 +30,8 @@ class Compared:
 
     moved : None with too few balls on a side
     predicted : where it should be without the cause; None where nothing was predicted
-    sure : whether it changed by more than chance does in one of ten comparisons of all measures
+    sure : whether it changed by more than chance: the measure that decides by the retest's result,
+        any other as chance does in one of ten comparisons of all measures
     misses : whether the baseline is off by it
     first : the same measure in the student's first lesson, with its baseline as `before` and what
         was hit last in this lesson as `after`; None in the first lesson
@@ -145,13 +146,14 @@ def compare(
     alone = series_of(before, (), knowledge)  # what the baseline shows, whatever was noted since
     chosen = primary if primary in shown else propose(alone, predicted, knowledge)
     series = shown[chosen]
-    enough = len(series.before) >= 2
+    result = evaluate_retest(series, numbers) if len(series.before) >= 2 else None
+    real = result is not None and result.state == "real"
     return Comparison(
         club=club,
-        measures=tuple(measures),
+        measures=tuple(replace(m, sure=real) if m.name == chosen else m for m in measures),
         primary=chosen,
         fixed=primary in shown,
-        result=evaluate_retest(series, numbers) if enough else None,
+        result=result,
         power=_power(alone, chosen, predicted, knowledge),
     )
 

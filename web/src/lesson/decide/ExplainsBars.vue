@@ -3,9 +3,15 @@
 import { computed } from 'vue'
 import type { CauseRank, Diagnosis } from '@/api/client'
 import { partsOf } from '@/lesson/decide/rows'
+import { capital } from '@/ui/words'
 
 const props = defineProps<{ cause: CauseRank; diagnosis: Diagnosis }>()
 const parts = computed(() => partsOf(props.cause, props.diagnosis))
+/** What is not counted from nothing. */
+const FROM = { low_point_cm: 'low point from a sound one', club_speed_pct: 'speed from the usual' }
+const from = computed(() =>
+  parts.value.flatMap(({ id }) => (id in FROM ? FROM[id as keyof typeof FROM] : [])).join(', '),
+)
 </script>
 
 <template>
@@ -21,18 +27,22 @@ const parts = computed(() => partsOf(props.cause, props.diagnosis))
       </dd>
     </template>
   </dl>
+  <p v-if="from" class="quiet from">{{ capital(from) }}.</p>
 </template>
 
 <style scoped>
 .explains {
   display: grid;
-  grid-template-columns: auto minmax(20px, 1fr) auto auto;
+  grid-template-columns: auto minmax(30px, 1fr) auto auto;
   align-items: center;
   gap: 2px 10px;
   font-size: var(--text-small);
 }
 dd {
   display: contents;
+}
+.from {
+  font-size: var(--text-small);
 }
 .bar {
   height: 10px;

@@ -51,9 +51,9 @@ export const SEEN_WORDS = { yes: 'Seen', partly: 'Partly seen', no: 'Looked, not
 export const EXPLAINED = {
   path_deg: { name: 'Path', unit: '°' },
   face_to_path_deg: { name: 'Face', unit: '°' },
-  low_point_cm: { name: 'Low point', unit: ' cm from a sound one' },
+  low_point_cm: { name: 'Low point', unit: ' cm' },
   heel_toe_mm: { name: 'Strike', unit: ' mm' },
-  club_speed_pct: { name: 'Club speed', unit: ' % of the usual' },
+  club_speed_pct: { name: 'Club speed', unit: ' %' },
 } as const
 export type Explained = keyof typeof EXPLAINED
 export interface AccountPart {

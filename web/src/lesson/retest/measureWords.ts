@@ -23,7 +23,8 @@ export function measureWord(
   }
 }
 
-/** Whether one measure changed by more than chance, all of them counted together. */
+/** Whether one measure changed by more than chance: the one that decides by itself, the others
+ * counted together. */
 export function changeWord(measure: Shape['ComparedOut']): string {
   if (measure.change === null || measure.after.length < 3) return ''
   return measure.sure ? 'more than chance' : 'within chance'
