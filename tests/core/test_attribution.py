@@ -2,11 +2,12 @@
 
 import pytest
 
-from firm_footing.core.case import Block, Case, Shot
+from firm_footing.core.case import Block, Case, Reading, Shot
 from firm_footing.core.conclusions.attribution import attribution_of, unexplained, words_of
 from firm_footing.core.diagnosis.diagnosis import diagnose
 from firm_footing.core.inference.inference import infer
 from firm_footing.core.knowledge import Knowledge
+from firm_footing.simulators.measure import draw_student
 
 FRAME = Block(club="7i", expected_carry_m=135.0, surface="turf")
 SOUND = {
@@ -92,6 +93,23 @@ def test_a_strike_that_no_cause_makes_is_left_over(knowledge: Knowledge) -> None
     said = diagnose(case, knowledge).unexplained or ""
     assert said.startswith("No cause seen so far explains 2")
     assert said.endswith(" mm of strike toward the toe.")
+
+
+def test_what_nothing_explains_is_never_more_than_what_is_seen(knowledge: Knowledge) -> None:
+    """Where a cause pulls the other way: of 2° of shut face not 3° are unexplained."""
+    lines = 0
+    for seed in range(120):
+        _, drawn, _ = draw_student(seed, knowledge)
+        looks = ("grip_weak", "lead_rush_early", "trail_foot_slid_back")
+        said = [Reading(check=name, answer="yes") for name in looks]
+        inference = infer(drawn.model_copy(update={"readings": tuple(said)}), knowledge)
+        attribution = attribution_of(inference)
+        found = unexplained(inference, attribution)
+        if found is not None:
+            whole = attribution.deviation[found.name]
+            assert 0 < found.left / whole <= 1
+            lines += found.left == whole
+    assert lines > 3
 
 
 def test_where_balls_hardly_miss_nothing_is_left_unexplained(knowledge: Knowledge) -> None:

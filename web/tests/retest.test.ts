@@ -80,6 +80,8 @@ describe('the retest', () => {
     expect(measureWord('start_deg', -5, 'left', 'yd')).toBe('5° right')
     expect(measureWord('carry_m', 100, 'right', 'yd')).toBe('109 yd')
     expect(measureWord('low_point_cm', -3, 'right', 'yd')).toBe('−3 cm')
+    expect(measureWord('heel_toe_mm', -2, 'right', 'yd')).toBe('2 mm to the heel')
+    expect(measureWord('heel_toe_mm', 0.9, 'right', 'yd')).toBe('in the middle')
   })
   it('offers the shares that ever counted, says what came, and what a retest can show', async () => {
     serve({ 'GET /api/lessons/L/retest': { body: retest() } })

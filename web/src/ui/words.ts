@@ -104,9 +104,11 @@ export function sureWord(id: string): string {
 }
 
 export function strikeWord(mm: number): string {
-  const size = Math.abs(mm).toFixed(0)
-  if (Math.abs(mm) < 3) return 'centre strike'
-  return `${size} mm to the ${mm < 0 ? 'heel' : 'toe'}`
+  return Math.abs(mm) < 3 ? 'centre strike' : strikeMm(mm)
+}
+
+export function strikeMm(mm: number): string {
+  return `${Math.abs(mm).toFixed(0)} mm to the ${mm < 0 ? 'heel' : 'toe'}`
 }
 
 /** How much likelier evidence is with a cause than without: bits of odds as a factor. */

@@ -41,7 +41,7 @@ class Attribution:
 class Unexplained:
     """What no cause seen so far accounts for.
 
-    name, left : the number, and how much of its deviation is left
+    name, left : the number, and how much of its deviation is left, never more than all of it
     """
 
     name: str
@@ -164,7 +164,8 @@ def unexplained(inference: Inference, attribution: Attribution) -> Unexplained |
     worst = max(sizes, key=lambda d: sizes[d], default=None)
     if worst is None or sizes[worst] < FAR_OFF:
         return None
-    return Unexplained(worst, rest[worst])
+    most = attribution.deviation[worst]  # others may pull the other way: what is seen is that much
+    return Unexplained(worst, min(rest[worst], most, key=abs))
 
 
 FAR_OFF = 1.25

@@ -40,10 +40,13 @@ const notLooked = computed(() => {
   const shows = (id: string | null | undefined) => (id === props.cause.id ? 0 : 1)
   return pointed.sort((a, b) => shows(a.shows) - shows(b.shows)).slice(0, MOST_LOOKS)
 })
-/** The bars weigh a cause by how likely it is; this supposes it, and says so of all but the start. */
+/** The bars weigh a cause by how likely it is; this supposes it, and says so where it matters. */
+const SURE = 0.9
 const ballWords = computed(() => {
   const said = props.whatIf?.sentence ?? ''
-  return start.value || !said ? said : `If it is behind these balls: ${afterColon(said)}`
+  return props.cause.probability >= SURE || !said
+    ? said
+    : `If it is behind these balls: ${afterColon(said)}`
 })
 </script>
 

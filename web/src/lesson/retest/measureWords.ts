@@ -2,7 +2,7 @@
 import type { Handedness, Shape } from '@/api/client'
 import type { DistanceUnit } from '@/ui/settings'
 import { fromMetres, signed } from '@/ui/units'
-import { degreesWord, strikeWord } from '@/ui/words'
+import { degreesWord, strikeMm } from '@/ui/words'
 
 /** A value of a retest's measure as an onlooker says it. */
 export function measureWord(
@@ -13,7 +13,7 @@ export function measureWord(
 ): string {
   switch (name) {
     case 'heel_toe_mm':
-      return strikeWord(value)
+      return Math.abs(value) < 1 ? 'in the middle' : strikeMm(value) // as the verdict says it
     case 'low_point_cm':
       return `${signed(value)} cm`
     case 'carry_m':
