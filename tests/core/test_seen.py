@@ -172,7 +172,7 @@ def test_a_line_of_evidence_has_the_sign_that_it_has_alone(knowledge: Knowledge)
 
 
 def test_of_two_causes_only_the_likelier_explains_a_thing_better(knowledge: Knowledge) -> None:
-    """Else each of two would be said to explain the same low point better than the other."""
+    """And it accounts for more of it: else what is said of two causes would not go together."""
     lines = 0
     for seed in range(30):
         _, drawn, _ = draw_student(seed, knowledge)
@@ -182,6 +182,11 @@ def test_of_two_causes_only_the_likelier_explains_a_thing_better(knowledge: Know
             for line in cause.better_explained:
                 assert line.by is not None
                 assert likely[line.by] > cause.probability
+                number = line.evidence.removeprefix("pattern.")
+                whole = found.attribution.deviation.get(number)
+                if whole is not None:
+                    of = found.attribution.causes
+                    assert of[line.by][number] / whole > of[cause.id][number] / whole
                 lines += 1
     assert lines > 20
 

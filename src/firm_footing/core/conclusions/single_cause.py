@@ -8,8 +8,13 @@ from dataclasses import replace
 
 import numpy as np
 
+from firm_footing.core.conclusions.attribution import Attribution
 from firm_footing.core.frame.arrays import FloatArray
-from firm_footing.core.inference.delivery_likelihood import DeliveryReading, log_of_delivery
+from firm_footing.core.inference.delivery_likelihood import (
+    CONTACT,
+    DeliveryReading,
+    log_of_delivery,
+)
 from firm_footing.core.inference.inference import Inference, log_in_set
 
 
@@ -44,22 +49,35 @@ def _one(reading: DeliveryReading, row: int) -> DeliveryReading:
 
 
 def explains_better(
-    inference: Inference, row: int, single_cause: FloatArray, cause: str
+    inference: Inference,
+    row: int,
+    single_cause: FloatArray,
+    cause: str,
+    attribution: Attribution,
 ) -> str | None:
     """The likeliest cause that this piece by itself speaks for at least half as much.
 
-    Of causes likelier than `cause` alone, so that no two explain the same thing better, each than
-    the other; None where there is none.
+    Of causes likelier than `cause` alone, and of a number of the balls only of those that account
+    for more of it: no two explain the same thing better, each than the other, and what stands
+    beside it says the same. None where there is none.
 
     row : of the piece among the pieces
     single_cause : (pieces, causes) bits of each cause alone
     """
-    index = inference.knowledge.cause_index[cause]
-    present = inference.now.present
-    gains = np.where(single_cause[row] >= single_cause[row, index] / 2, present, 0.0)
-    best = int(np.argmax(gains))
-    return inference.knowledge.causes[best].id if gains[best] > present[index] else None
+    knowledge = inference.knowledge
+    index, present = knowledge.cause_index[cause], inference.now.present
+    number = NUMBER_OF.get(piece := inference.pieces[row].id, piece.removeprefix("pattern."))
+    whole = attribution.deviation.get(number, 0.0)
+    part = np.array([attribution.causes[c.id].get(number, 0.0) * whole for c in knowledge.causes])
+    fits = (single_cause[row] >= single_cause[row, index] / 2) & (present > present[index])
+    if whole:
+        fits &= part > part[index]
+    best = int(np.argmax(np.where(fits, present, -1.0)))
+    return knowledge.causes[best].id if fits[best] else None
 
+
+NUMBER_OF = {f"pattern.{CONTACT}": "low_point_cm"}
+"""Evidence that tells of a number under another name."""
 
 LEAST_BITS = 0.1
 """Evidence that says less says nothing."""

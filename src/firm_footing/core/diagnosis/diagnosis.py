@@ -220,7 +220,7 @@ def _ranked(
                     thin=thin,
                 ),
                 explains=attribution.causes[cause.id],
-                **_evidence(inference, said, single_cause, i, (mode, side)),
+                **_evidence(inference, said, single_cause, attribution, i, (mode, side)),
                 chain=chain_of(cause, mode, side, inference.pattern, knowledge),
                 ball_way_deg=ball_way(cause, mode, side, club, knowledge),
                 comes_from=from_above.get(cause.id),
@@ -233,6 +233,7 @@ def _evidence(
     inference: Inference,
     noted_as: list[str],
     single_cause: FloatArray,
+    attribution: Attribution,
     column: int,
     told: tuple[Mode | None, str | None],
 ) -> dict[str, tuple[EvidenceLine, ...]]:
@@ -257,7 +258,9 @@ def _evidence(
         elif by_itself < 0 and bits < 0:
             why = against(inference, piece, text, cause, told)
             lists["speaks_against"].append(EvidenceLine(piece, bits, by_itself, why, None))
-        elif by_itself > 0 and (by := explains_better(inference, row, single_cause, cause)):
+        elif by_itself > 0 and (
+            by := explains_better(inference, row, single_cause, cause, attribution)
+        ):
             lists["better_explained"].append(EvidenceLine(piece, bits, by_itself, text, by))
     return {name: tuple(sorted(found, key=lambda s: -abs(s.bits))) for name, found in lists.items()}
 
