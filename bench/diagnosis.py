@@ -69,7 +69,7 @@ def _reading_ms(case: Case, balls: int, knowledge: Knowledge) -> float:
     """Back from the balls of a block to its delivery, with nothing kept."""
     block = case.blocks[0].model_copy(update={"shots": case.blocks[0].shots[:balls]})
     started = time.perf_counter()
-    read_delivery.__wrapped__((block,), knowledge, 15.0)
+    read_delivery((block,), knowledge, 15.0)
     return 1000 * (time.perf_counter() - started)
 
 

@@ -66,7 +66,8 @@ def explains_better(
     """
     knowledge = inference.knowledge
     index, present = knowledge.cause_index[cause], inference.now.present
-    number = NUMBER_OF.get(piece := inference.pieces[row].id, piece.removeprefix("pattern."))
+    name = inference.pieces[row].id.removeprefix("pattern.")
+    number = "low_point_cm" if name == CONTACT else name
     whole = attribution.deviation.get(number, 0.0)
     part = np.array([attribution.causes[c.id].get(number, 0.0) * whole for c in knowledge.causes])
     fits = (single_cause[row] >= single_cause[row, index] / 2) & (present > present[index])
@@ -75,9 +76,6 @@ def explains_better(
     best = int(np.argmax(np.where(fits, present, -1.0)))
     return knowledge.causes[best].id if fits[best] else None
 
-
-NUMBER_OF = {f"pattern.{CONTACT}": "low_point_cm"}
-"""Evidence that tells of a number under another name."""
 
 LEAST_BITS = 0.1
 """Evidence that says less says nothing."""

@@ -88,7 +88,6 @@ class Delivered:
     speed_named: bool
 
 
-@lru_cache(maxsize=40)
 def read_delivery(
     blocks: tuple[Block, ...], knowledge: Knowledge, handicap: float | None = None
 ) -> Delivered:
