@@ -205,6 +205,10 @@ WRONG: list[tuple[Edit, str]] = [
         r"measures.yaml: .*a number counts by one limit",
     ),
     (
+        lambda f: f["measures"]["measures"][5]["share"].update(never=["fat"]),
+        r"measures.yaml: .*a word counts or it never does",
+    ),
+    (
         lambda f: f["measures"]["measures"][-1]["share"].update(any_of=["luck"]),
         r"measures.yaml: entry 'any_miss': no share is called 'luck'",
     ),
