@@ -31,7 +31,7 @@ schema = schemathesis.openapi.from_asgi("/api/openapi.json", APP)
 
 
 @schema.parametrize()
-@settings(max_examples=sizes.of(5, 12), deadline=None, suppress_health_check=list(HealthCheck))
+@settings(max_examples=sizes.of(3, 12), deadline=None, suppress_health_check=list(HealthCheck))
 def test_every_route_keeps_its_promise(case: schemathesis.Case) -> None:
     if "Idempotency-Key" in (case.headers or {}):
         case.headers["Idempotency-Key"] = str(

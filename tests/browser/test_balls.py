@@ -269,7 +269,7 @@ def test_on_a_phone_a_swipe_scrolls_and_a_ball_is_a_ball(page: Page, finger: Fin
     own_copy_of(page, "Bastian Roe")
     tape = page.get_by_role("list", name="Balls").get_by_role("button")
     before = tape.count()
-    balls = sizes.of(40, 100)
+    balls = sizes.of(20, 100)
     for i in range(balls):
         page.evaluate("scrollTo(0, 0)")
         x = (-0.04, 0.2, 0.5, 0.8, 1.04)[i % 5]  # beside it too

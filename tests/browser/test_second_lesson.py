@@ -207,7 +207,7 @@ def test_on_a_phone_nothing_of_the_range_is_dead(page: Page, finger: Finger) -> 
     own_copy_of(page, "Bastian Roe")
     tape = page.get_by_role("list", name="Balls").get_by_role("button")
     before = tape.count()
-    balls = sizes.of(40, 100)
+    balls = sizes.of(20, 100)
     for i in range(balls):
         page.evaluate("scrollTo(0, 0)")
         x, y = 0.1 + 0.2 * (i % 5), 0.08 + 0.1 * (i % 5)

@@ -60,7 +60,7 @@ def test_the_verdict_points_to_the_truth_about_as_often_as_said(
 
     When the cause is the one it takes away, they hit it without that cause.
     """
-    students = sizes.of(24, 60)
+    students = sizes.of(14, 60)
     other = {HEEL: SHOVE, SHOVE: HEEL}[truth]
     right, said = [], []
     for seed in range(students):
