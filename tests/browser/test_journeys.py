@@ -257,7 +257,7 @@ def test_why_not_the_other(page: Page) -> None:
     cause.get_by_role("button").first.tap()
     choose(cause, "Why not another cause?", "toes coming down")
     separates = cause.get_by_test_id("why-not")
-    expect(separates).to_contain_text("trail foot stays flat: yes")
+    expect(separates).to_contain_text("trail foot does not roll in: yes")
     expect(separates).to_contain_text("Would tell them apart")
 
 

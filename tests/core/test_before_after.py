@@ -230,6 +230,19 @@ def test_what_became_of_it_is_said(hand: Handedness, side: str, knowledge: Knowl
     assert carry.headline == "Ready. Decided by carry."  # no metres for one who reads yards
 
 
+def test_what_did_not_hold_is_said_of_all_balls(knowledge: Knowledge) -> None:
+    again = met("retest", *["clean"] * 4, *["fat"] * 4)
+    blocks = (met("baseline", *["fat"] * 8, "clean", "clean"), again)
+    found = compared(knowledge, *blocks, primary="ground_first")
+    told = words(found, knowledge)
+    assert told.headline == (
+        "Better by more than chance after 3 balls, but not over all 8: "
+        "met the ground first: 8 of 10 before, 4 of 8 now."
+    )
+    assert not found.deciding.sure
+    assert told.to_student.startswith("On the way: met the ground first")
+
+
 def test_an_improvement_comes_first_then_what_is_open_then_what_got_worse(
     knowledge: Knowledge,
 ) -> None:

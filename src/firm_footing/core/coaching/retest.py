@@ -1,11 +1,12 @@
-"""Is the change real already, not yet, or how many more balls would tell?
+"""Is the change real already, not yet, did it not hold, or how many more balls would tell?
 
 One measure is fixed before the first ball of the retest. After every ball the retest so far is held
 against the whole baseline, each time at a nominal level so small that all looks together raise a
 false alarm in one retest out of ten. Means are compared by the test of `core/patterns/chance.py`,
 at levels found by simulation for balls before and after (`scripts/find_nominal_levels.py`;
 `tests/core/test_retest.py` holds them to it); shares by that of `core/patterns/exact.py`, at one
-level that is computed (as Pocock 1977 does for groups).
+level that is computed (as Pocock 1977 does for groups). Whoever hits on after a change was real
+may lose it again: what all balls together no longer bear out has not held.
 """
 
 import math
@@ -22,7 +23,7 @@ from firm_footing.core.patterns.exact import fisher_table, nominal_share_level
 
 NORMAL: Final = NormalDist()
 
-State = Literal["real", "not_yet", "too_few"]
+State = Literal["real", "not_held", "not_yet", "too_few"]
 Direction = Literal["better", "worse", "other_side", "same"]
 """Which way a measure went: `other_side` is as far off as it was, on the other side."""
 
@@ -48,17 +49,20 @@ class MeasureMove:
 class RetestResult:
     """Where the retest stands.
 
-    state : 'real' once any look so far was beyond the nominal level; 'too_few' before the first
+    state : 'real' once any look so far was beyond the nominal level, 'not_held' where all balls
+        together no longer bear that out; 'too_few' before the first look
     moved : what all balls so far show; None with too few on a side
     real_at : ball of the retest at which it became real, from 1
-    more : how many more balls would tell if the change stays as it is; None when it is real, or
-        when `most_more` would not do
+    more : how many more balls would tell if the change stays as it is; None when it is or was
+        real, or when `most_more` would not do
+    at_first : which way the balls up to `real_at` went; None where it never was real
     """
 
     state: State
     moved: MeasureMove | None
     real_at: int | None
     more: int | None
+    at_first: Direction | None = None
 
 
 def moved_by(series: Series, balls: int | None = None) -> MeasureMove | None:
@@ -109,7 +113,10 @@ def evaluate_retest(series: Series, numbers: RetestNumbers) -> RetestResult:
     for balls in range(first, min(after, numbers.looks) + 1):
         then = moved_by(series, balls)
         if then is not None and then.p_value <= level_of(series, balls, numbers):
-            return RetestResult("real", now, balls, None)
+            held = now.by * then.by > 0 and now.p_value <= numbers.holds_to
+            return RetestResult(
+                "real" if held else "not_held", now, balls, None, at_first=then.direction
+            )
     return RetestResult("not_yet", now, None, _more(series, now, numbers))
 
 

@@ -166,6 +166,7 @@ class RetestNumbers(Entry):
         one for each look, from the first on
     first_look : balls of the retest before anything is said
     looks : balls of a retest after which it is looked at; what is hit beyond them is not judged
+    holds_to : p-value of all balls together up to which a change that was real still holds
     balls : of an ordinary retest, for which the chance of seeing a change is told
     most_more : more balls than this are not promised to tell
     mended_part : of a predicted change that one lesson is hoped to bring
@@ -177,6 +178,7 @@ class RetestNumbers(Entry):
     nominal_levels: dict[int, tuple[float, ...]]
     first_look: int = Field(ge=2)
     looks: int = Field(ge=3)
+    holds_to: float = Field(gt=0, lt=1)
     balls: int = Field(ge=3)
     most_more: int = Field(ge=1)
     mended_part: float = Field(gt=0, le=1)
@@ -184,6 +186,8 @@ class RetestNumbers(Entry):
 
     @model_validator(mode="after")
     def _a_level_for_each_look(self) -> Self:
+        if self.holds_to < self.level:
+            raise ValueError(f"holds_to: at least the level, {self.level}")
         looks = self.looks - self.first_look + 1
         if any(len(row) != looks for row in self.nominal_levels.values()):
             raise ValueError(f"nominal_levels: each row has {looks} looks")

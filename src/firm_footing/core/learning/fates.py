@@ -32,9 +32,12 @@ def fate_of_retest(found: Comparison | None, knowledge: Knowledge) -> Fate | Non
 
     Better beyond chance confirms the cause, partly where something else was predicted; worse, or
     as far off on the other side, rejects it. So does a retest of as many balls as planned that
-    shows nothing, where it would usually have shown a half mended student.
+    shows nothing, where it would usually have shown a half mended student. One that changed at
+    first and did not hold decides nothing.
     """
     if found is None or not found.fixed or found.result is None or found.result.moved is None:
+        return None
+    if found.result.state == "not_held":
         return None
     deciding = found.deciding
     if found.result.state == "real":

@@ -108,6 +108,8 @@ def _verdict(deciding: Compared, result: RetestResult, hand: Handedness) -> str:
             "same": "Changed by more than chance",
         }[moved.direction]
         return f"{begin}: {change}."
+    if result.state == "not_held":
+        return _not_held(result, len(deciding.series.after), change)
     if moved.direction == "better" and result.more is not None:
         tell = _count(result.more, "more ball")
         return f"Better so far: {change}. {tell} like these would make it more than chance."
@@ -115,6 +117,13 @@ def _verdict(deciding: Compared, result: RetestResult, hand: Handedness) -> str:
         return f"Better so far, but a few more balls would hardly settle it: {change}."
     so_far = {"worse": "Worse so far, though it may be chance", "same": "The same so far"}
     return f"{so_far.get(moved.direction, 'No better so far')}: {change}."
+
+
+def _not_held(result: RetestResult, balls: int, change: str) -> str:
+    """That a change was there after some balls, and is not in all of them."""
+    went = {"better": "Better", "worse": "Worse"}.get(result.at_first or "", "Changed")
+    first = _count(result.real_at or 0, "ball")
+    return f"{went} by more than chance after {first}, but not over all {balls}: {change}."
 
 
 def _not_yet(found: Comparison, balls: int) -> str:

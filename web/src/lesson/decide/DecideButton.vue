@@ -1,6 +1,6 @@
 <script setup lang="ts">
 // Decide on a cause: one touch on the first of the order; on another one it wants a reason.
-import { ref } from 'vue'
+import { ref, useId } from 'vue'
 
 const props = defineProps<{
   /** Whether it is the first of the order. */
@@ -12,6 +12,7 @@ const props = defineProps<{
 const emit = defineEmits<{ decide: [reason: string] }>()
 const reason = ref('')
 const asking = ref(false)
+const field = useId()
 
 function touched(): void {
   if (props.first) emit('decide', '')
@@ -36,14 +37,8 @@ function decide(): void {
       Decide on this cause
     </v-btn>
     <template v-else>
-      <v-textarea
-        v-model="reason"
-        :label="`Why this one and not ${firstName}?`"
-        rows="2"
-        auto-grow
-        maxlength="2000"
-        autofocus
-      />
+      <label :for="field">Why this one and not {{ firstName }}?</label>
+      <v-textarea :id="field" v-model="reason" rows="2" auto-grow maxlength="2000" autofocus />
       <div class="row">
         <v-btn
           variant="flat"
