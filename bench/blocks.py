@@ -5,7 +5,7 @@ students throughout, who differ only in what they hit.
 """
 
 import argparse
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 from concurrent.futures import ProcessPoolExecutor
 from typing import Final, NamedTuple
 
@@ -19,7 +19,7 @@ from firm_footing.files.knowledge_files import load_knowledge
 from firm_footing.simulators.measure import (
     TEN_IRONS,
     Baseline,
-    Summary,
+    StudentRanked,
     draw_student,
     run,
     summarise,
@@ -76,29 +76,43 @@ def coverage(students: int, seed: int, baseline: Baseline) -> Iterator[Read]:
         yield from pool.map(_read, tasks, chunksize=20)
 
 
-def ranked(students: int, seed: int, baseline: Baseline) -> Summary:
-    """Of the same students, looked at eight times at random."""
-    return summarise(list(run(students, seed, RANDOM, baseline=baseline)))
+def ranked(students: int, seed: int, baseline: Baseline) -> list[StudentRanked]:
+    """The same students, looked at eight times at random."""
+    return list(run(students, seed, RANDOM, baseline=baseline))
+
+
+def gained(found: Sequence[StudentRanked], fewer: Sequence[StudentRanked] | None) -> str:
+    """What more balls add to the log score of the same students, with its standard error."""
+    if fewer is None:
+        return ""
+    each = [a.log_score - b.log_score for a, b in zip(found, fewer, strict=True)]
+    return f"{np.mean(each):+.3f} ± {np.std(each) / len(each) ** 0.5:.3f}"
 
 
 def section(students: int, seed: int) -> str:
     """The section of docs/MEASUREMENTS.md."""
-    rows = ["| block | balls | true start first | a true cause first | calibration | "
+    rows = ["| block | balls | true start first | a true cause first "
+            "| log score | more than with fewer | calibration | "
             + " | ".join(f"{name} in its 95 % interval" for name in READ)
             + " | path said to have moved |"]  # fmt: skip
     rows.append("|" + "---|" * (rows[0].count("|") - 1))
     for name, block in BLOCKS.items():
+        fewer = None
         for balls in BALLS:
             baseline = block._replace(balls=balls)
-            found = ranked(students, seed, baseline)
+            students_ranked = ranked(students, seed, baseline)
+            found = summarise(students_ranked)
             read = list(coverage(students, seed, baseline))
             inside = np.mean([r.inside for r in read], axis=0)
             cells = [
                 name, str(balls), f"{100 * found.start:.1f} %", f"{100 * found.first:.1f} %",
-                f"{found.calibration_error:.3f}", *(f"{100 * share:.0f} %" for share in inside),
+                f"{np.mean([s.log_score for s in students_ranked]):.2f}",
+                gained(students_ranked, fewer), f"{found.calibration_error:.3f}",
+                *(f"{100 * share:.0f} %" for share in inside),
                 f"{100 * np.mean([r.moved for r in read]):.0f} %",
             ]  # fmt: skip
             rows.append(f"| {' | '.join(cells)} |")
+            fewer = students_ranked
     return f"""
 ## More balls, other scatter, a wood
 
@@ -106,7 +120,8 @@ def section(students: int, seed: int) -> str:
 
 The same {students} students, eight looks at random; what they hit differs. A block's intervals are
 of its middle, with what is usual as the prior (wanted: 93 to 97 %). *Path said to have moved*
-compares two blocks of one unchanged swing (at most 10 %).
+compares two blocks of one unchanged swing (at most 10 %). The log score is of what is said of every
+cause (nats; 0 is the best there is); what it gains over the row before is of the same students.
 
 {chr(10).join(rows)}
 """

@@ -14,6 +14,7 @@ from firm_footing.simulators.measure import (
     LOOKS,
     StudentRanked,
     draw_student,
+    log_score,
     looks_at_random,
 )
 from firm_footing.simulators.student import answer
@@ -61,6 +62,7 @@ def _one(task: tuple[str, bool, int, str]) -> StudentRanked:
         in_three=any(n in student.causes for n in names[:3]),
         said=tuple((p, c in student.causes) for c, p in said.items() if p >= LEAST_SHOWN),
         looks=taken,
+        log_score=log_score((p, c in student.causes) for c, p in said.items()),
     )
 
 

@@ -47,7 +47,7 @@ def retested(
         ([-6.0, -7, -5, -8, -6, -7, -6, -5, -6, -7], 6.0, "rejected"),  # enough balls, no change
         ([-6.0, -7, -5, -6], 6.0, None),  # too few to say so
         ([0.0, 1], 6.0, None),
-        ([0.0, 1, -1, 0] + [-7.0, -8, -6, -9, -7, -6, -8, -7], 6.0, None),  # it did not hold
+        ([0.0, 1, -1, 0, -7, -8, -6, -9, -7, -6, -8, -7], 6.0, None),  # it did not hold
     ],
 )
 def test_a_retest_confirms_or_rejects(

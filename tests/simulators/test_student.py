@@ -88,8 +88,8 @@ def test_the_same_seed_is_the_same_student(knowledge: Knowledge) -> None:
 
 
 def test_the_summary_counts_what_it_says() -> None:
-    told = StudentRanked(True, False, True, ((0.9, True), (0.1, False), (0.85, False)), 8)
-    missed = StudentRanked(False, False, True, ((0.3, True), (0.3, False), (0.3, False)), 6)
+    told = StudentRanked(True, False, True, ((0.9, True), (0.1, False), (0.85, False)), 8, -2.0)
+    missed = StudentRanked(False, False, True, ((0.3, True), (0.3, False), (0.3, False)), 6, -3.0)
     found = summarise([told, missed])
     assert (found.first, found.start, found.in_three, found.looks) == (0.5, 0.0, 1.0, 7.0)
     assert found.sure == 2

@@ -4,7 +4,8 @@ Students come from the mechanical stand-in. Each is looked at twice with the sam
 once those the program proposes, once any at random; and once within a budget of seconds.
 """
 
-from collections.abc import Callable, Iterator, Sequence
+import math
+from collections.abc import Callable, Iterable, Iterator, Sequence
 from concurrent.futures import ProcessPoolExecutor
 from dataclasses import dataclass, replace
 from typing import Final, NamedTuple
@@ -32,6 +33,8 @@ from firm_footing.simulators.worlds import STAND_IN, WORLDS, World
 
 LOOKS, BUDGET_S, SWINGS = 8, 300, 3
 LEAST_SHOWN = 0.05
+NEVER = 1e-9
+"""The least probability that a log score takes."""
 
 
 class Baseline(NamedTuple):
@@ -54,6 +57,8 @@ class StudentRanked:
     start : whether the first of the list is a true cause that comes from no other
     said : (probability given, was it true) of every cause given LEAST_SHOWN or more
     looks : looks taken
+    log_score : nats, of what is said of every cause: log of what was given to what is true; 0 is
+        the best there is
     """
 
     first: bool
@@ -61,6 +66,7 @@ class StudentRanked:
     in_three: bool
     said: tuple[tuple[float, bool], ...]
     looks: int
+    log_score: float
 
 
 Policy = Callable[[SimulatedStudent, Case, Knowledge, Generator], Case]
@@ -201,7 +207,13 @@ def outcome(
             (c.probability, c.id in truth) for c in found.causes if c.probability >= LEAST_SHOWN
         ),
         looks=looks,
+        log_score=log_score((c.probability, c.id in truth) for c in found.causes),
     )
+
+
+def log_score(said: Iterable[tuple[float, bool]]) -> float:
+    """Nats, from (probability given, was it true) of every cause: 0 is the best, below it worse."""
+    return math.fsum(math.log(max(p if true else 1 - p, NEVER)) for p, true in said)
 
 
 class Task(NamedTuple):
