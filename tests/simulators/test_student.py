@@ -12,6 +12,7 @@ from firm_footing.core.knowledge import Knowledge
 from firm_footing.simulators.measure import (
     StudentRanked,
     draw_student,
+    log_score,
     looks_at_random,
     outcome,
     summarise,
@@ -96,6 +97,12 @@ def test_the_summary_counts_what_it_says() -> None:
     assert found.sure_and_true == 0.5
     by_hand = (1 * 0.1 + 1 * 0.1 + 1 * 0.85 + 3 * abs(0.3 - 1 / 3)) / 6
     assert found.calibration_error == pytest.approx(by_hand)
+
+
+def test_the_log_score_is_of_what_was_given_to_what_is_true() -> None:
+    assert log_score([(1.0, True), (0.0, False)]) == 0
+    assert log_score([(0.5, True), (0.75, False)]) == pytest.approx(np.log(0.5) + np.log(0.25))
+    assert log_score([(0.0, True)]) == pytest.approx(np.log(1e-9))  # and not without end
 
 
 def test_an_outcome_is_judged_by_the_hidden_truth(knowledge: Knowledge) -> None:
