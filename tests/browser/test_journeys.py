@@ -29,11 +29,16 @@ def new_lesson(page: Page, name: str, words: str = "New lesson") -> None:
 
 
 def newest_lesson_of(page: Page, name: str) -> str:
+    return lessons_of(page, name)[0]
+
+
+def lessons_of(page: Page, name: str) -> list[str]:
+    """Ids, the newest first; the demo's own are the last ones."""
     anew = {"Connection": "close"}  # one that was kept may be let go of just then
     students = page.request.get("/api/day", headers=anew).json()["students"]
     student = next(s["id"] for s in students if s["name"] == name)
     lessons = page.request.get(f"/api/students/{student}/lessons", headers=anew)
-    return str(lessons.json()[0]["id"])
+    return [str(lesson["id"]) for lesson in lessons.json()]
 
 
 def own_copy_of(page: Page, name: str) -> None:

@@ -76,6 +76,10 @@ def test_two_lessons_of_one_student(page: Page, size: str, knowledge: Knowledge)
     # decide: the cues come into sight
     stage(page, "Decide")
     card = page.locator("[data-testid^=compare-]").first
+    # nobody saw them fly: no flight is drawn, and only the words' own thing is said to change
+    expect(card).to_contain_text("the low point moves forward")
+    expect(card.locator("svg.flight")).to_have_count(0)
+    expect(card).not_to_contain_text("What it explains of these balls")
     card.get_by_test_id("decide").tap()
     expect(page.get_by_role("group", name="Cues").get_by_role("button").first).to_be_in_viewport()
     # retest: the share of fat balls is proposed, and decides

@@ -65,6 +65,7 @@ def test_a_whole_lesson_by_touch_from_listening_to_the_sheet(page: Page, finger:
     stage(page, "Decide")
     cards = page.locator("[data-testid^=compare-]")
     expect(cards.first).to_contain_text("What it explains of these balls")
+    expect(cards.first.locator("svg.flight")).to_be_visible()
     expect(page.get_by_test_id("tell-apart")).to_be_visible()
     second = cards.nth(1)
     second.get_by_test_id("decide").tap()

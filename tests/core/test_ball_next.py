@@ -64,6 +64,22 @@ def test_words_follow_the_sign(cause: str, pattern: str, stuck: bool) -> None:
     assert "  " not in said
 
 
+def test_fat_in_words_alone_changes_without_a_number(knowledge: Knowledge) -> None:
+    """The retest foretells fewer fat balls: the ball's own sentence says the same, without cm."""
+    met = [Shot(contact="fat")] * 8 + [Shot(contact="clean")] * 2
+    inference = infer(Case(handedness="right", blocks=(Block(shots=tuple(met)),)), knowledge)
+    found = ball_next(inference, "late_shift", attribution_of(inference))
+    assert found is not None
+    assert found.sentence.startswith("The low point moves forward.")
+    nothing = infer(
+        Case(handedness="right", blocks=(Block(shots=(Shot(start="pull"),) * 8),)), knowledge
+    )
+    unmet = ball_next(nothing, "late_shift", attribution_of(nothing))
+    assert unmet is not None
+    assert "low point" not in unmet.sentence
+    assert "divot" not in unmet.sentence
+
+
 def test_a_path_that_goes_further_off_is_not_said_to_straighten(knowledge: Knowledge) -> None:
     """The ball may start nearer the target for the face alone; what is said is of the path."""
     start_nearer_path_further = 0

@@ -10,9 +10,8 @@ from dataclasses import dataclass
 from firm_footing.core.conclusions.attribution import Attribution
 from firm_footing.core.conclusions.ball_next import change_in, expected_ball
 from firm_footing.core.conclusions.what_if import Moved, WhatIf
-from firm_footing.core.frame import Handedness, side
+from firm_footing.core.frame import side
 from firm_footing.core.inference.inference import Inference
-from firm_footing.core.knowledge import Knowledge
 from firm_footing.core.text import words
 
 WORSE = " That looks worse than the miss did and is the way there"
@@ -37,7 +36,7 @@ def ball_next(inference: Inference, start: str, attribution: Attribution) -> Bal
     expected = expected_ball(inference, start, attribution)
     if expected is None:
         return None
-    say = _Sentence(inference.knowledge, inference.case.handedness)
+    say = _Sentence(inference)
     found = expected.alone
     told = say.first(found), say.flight(found), say.struck(found), say.carries(found)
     parts = [part for part in told if part]
@@ -52,8 +51,10 @@ def ball_next(inference: Inference, start: str, attribution: Attribution) -> Bal
 class _Sentence:
     """The parts of it, each '' where there is too little to speak of."""
 
-    def __init__(self, knowledge: Knowledge, hand: Handedness) -> None:
-        self.knowledge, self.hand = knowledge, hand
+    def __init__(self, inference: Inference) -> None:
+        knowledge = inference.knowledge
+        self.knowledge, self.hand = knowledge, inference.case.handedness
+        self.met_in_words = inference.pattern.contact_says
         self.least = knowledge.numbers.spoken.least
         self.straight_deg = knowledge.numbers.spoken.straight_deg
 
@@ -61,7 +62,7 @@ class _Sentence:
         """What goes with it besides, by what it brought about; '' where that changes little."""
         said = []
         strike = change_in(together, "heel_toe_mm") - change_in(alone, "heel_toe_mm")
-        low = change_in(together, "low_point_cm") - change_in(alone, "low_point_cm")
+        low = self._low(together) - self._low(alone)
         start = change_in(together, "start_deg") - change_in(alone, "start_deg")
         curve = change_in(together, "curve_deg") - change_in(alone, "curve_deg")
         if abs(start) >= self.least["start_deg"] or abs(curve) >= self.least["curve_deg"]:
@@ -135,11 +136,22 @@ class _Sentence:
                 else words.strike(strike.value)
             )
             said.append(f"struck {nearer}")
-        low = change_in(found, "low_point_cm")
+        low = self._low(found)
         if abs(low) >= self.least["low_point_cm"]:
             way = "forward" if low > 0 else "back"
-            said.append(f"the divot about {abs(low):.0f} cm further {way}")
+            marked = found.now.low_point_cm is not None
+            said.append(
+                f"the divot about {abs(low):.0f} cm further {way}"
+                if marked
+                else f"the low point moves {way}"
+            )
         return " and ".join(said)
+
+    def _low(self, found: WhatIf) -> float:
+        """Cm that the low point moves, + forward; also where only words of contact tell it."""
+        moved = found.moves.low_point_cm
+        told = found.now.low_point_cm is not None or self.met_in_words
+        return moved.value if told and moved is not None else 0.0
 
     def carries(self, found: WhatIf) -> str:
         carry = change_in(found, "carry_pct")

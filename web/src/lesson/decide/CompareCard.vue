@@ -10,7 +10,7 @@ import ChainDrawn from '@/lesson/decide/ChainDrawn.vue'
 import DecideButton from '@/lesson/decide/DecideButton.vue'
 import EvidenceLists from '@/lesson/decide/EvidenceLists.vue'
 import ExplainsBars from '@/lesson/decide/ExplainsBars.vue'
-import { startOf } from '@/lesson/decide/rows'
+import { partsOf, startOf } from '@/lesson/decide/rows'
 import type { WhatIf } from '@/lesson/decide/useWhatIf'
 import { useLessonContext } from '@/lesson/lessonContext'
 import { afterColon } from '@/ui/words'
@@ -31,6 +31,8 @@ const nameOf = (id: string) => words(known.cause(id)?.name ?? id)
 const first = computed(() => props.diagnosis.ranking.causes[0]?.id ?? '')
 const decided = computed(() => lesson.value.decisions.at(-1)?.cause === props.cause.id)
 const start = computed(() => startOf(props.diagnosis) === props.cause.id)
+/** Whether anything can be shared out; nothing where words alone tell how the ball was met. */
+const explains = computed(() => partsOf(props.cause, props.diagnosis).length > 0)
 /** Looks that point to it and were not taken; those that show it come first. */
 const notLooked = computed(() => {
   const answered = new Set(lesson.value.answers.map((a) => a.check_id))
@@ -39,6 +41,11 @@ const notLooked = computed(() => {
   )
   const shows = (id: string | null | undefined) => (id === props.cause.id ? 0 : 1)
   return pointed.sort((a, b) => shows(a.shows) - shows(b.shows)).slice(0, MOST_LOOKS)
+})
+/** Whether anybody saw the balls fly: what was not seen is not drawn. */
+const flown = computed(() => {
+  const now = props.whatIf?.now
+  return Boolean(now?.start_deg ?? now?.curve_deg ?? now?.carry_pct)
 })
 /** The bars weigh a cause by how likely it is; this supposes it, and says so where it matters. */
 const SURE = 0.9
@@ -69,14 +76,15 @@ const ballWords = computed(() => {
       :first-name="`“${nameOf(first)}”`"
       @decide="(reason) => $emit('decide', reason)"
     />
-    <section>
+    <section v-if="explains || !diagnosis.ranking.pattern.balls">
       <h2>What it explains of these balls</h2>
       <ExplainsBars :cause="cause" :diagnosis="diagnosis" />
       <p v-if="!diagnosis.ranking.pattern.balls" class="quiet">No balls yet.</p>
     </section>
     <section v-if="whatIf" class="ball">
-      <h2>The ball without it, dashed</h2>
+      <h2>The ball without it{{ flown ? ', dashed' : '' }}</h2>
       <FlightWithout
+        v-if="flown"
         :hand="lesson.student.handedness"
         :now="whatIf.now"
         :without="whatIf.without"
